@@ -1,0 +1,85 @@
+//! Every bound on what a person may enter, in one table; checks and messages are made from its rows.
+//!
+//! A bound here says "this is a slip of the finger", not "this is unsafe"; safety belongs to the rules.
+
+/// One row of the table: a name, a unit and an inclusive range.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Limit {
+    /// What is measured, as it stands in the message.
+    pub name: &'static str,
+    /// Unit symbol, empty for a count.
+    pub unit: &'static str,
+    /// Smallest accepted value.
+    pub min: f64,
+    /// Largest accepted value.
+    pub max: f64,
+    /// Why the range ends where it does.
+    pub why: &'static str,
+}
+
+/// A value outside its [`Limit`]; NaN and infinity are always outside.
+#[derive(Debug, Clone, PartialEq, thiserror::Error)]
+#[error("{} is {given}{}; give a number from {} to {}{}", limit.name, suffix(limit.unit), limit.min, limit.max, suffix(limit.unit))]
+pub struct OutOfRange {
+    /// The row that was broken.
+    pub limit: Limit,
+    /// The value as given.
+    pub given: f64,
+}
+
+fn suffix(unit: &str) -> String {
+    if unit.is_empty() { String::new() } else { format!(" {unit}") }
+}
+
+impl Limit {
+    /// The one comparison of a value with a limit.
+    ///
+    /// ```
+    /// use bodega_core::limits::WEIGHT;
+    /// assert_eq!(WEIGHT.check(13.6), Ok(13.6));
+    /// let error = WEIGHT.check(-3.0).unwrap_err();
+    /// assert_eq!(error.to_string(), "weight is -3 kg; give a number from 0.01 to 5000 kg");
+    /// assert!(WEIGHT.check(f64::NAN).is_err());
+    /// ```
+    ///
+    /// # Errors
+    /// [`OutOfRange`] when the value is outside, NaN or infinite.
+    pub fn check(self, given: f64) -> Result<f64, OutOfRange> {
+        if given >= self.min && given <= self.max { Ok(given) } else { Err(OutOfRange { limit: self, given }) }
+    }
+}
+
+/// Weight of fruit in one lot or one question.
+pub const WEIGHT: Limit =
+    Limit { name: "weight", unit: "kg", min: 0.01, max: 5000.0, why: "a scale's least step; a lorry load" };
+/// Height of the kitchen; wider than any tested process, which is refused separately.
+pub const ALTITUDE: Limit = Limit {
+    name: "altitude",
+    unit: "ft",
+    min: -2000.0,
+    max: 30000.0,
+    why: "lowest and highest dry land, rounded outward",
+};
+/// Jars of one size in one question.
+pub const JAR_COUNT: Limit = Limit { name: "count", unit: "jars", min: 0.0, max: 1000.0, why: "a season's work" };
+/// Jars of one size that a canner holds.
+pub const CAPACITY: Limit =
+    Limit { name: "capacity", unit: "jars", min: 1.0, max: 100.0, why: "the largest household canner, twice over" };
+/// Acid stirred into a pot.
+pub const POT_DOSE: Limit =
+    Limit { name: "pot dose", unit: "tsp", min: 0.0, max: 4000.0, why: "the dose of a thousand quarts" };
+/// Minutes between two loads.
+pub const TURNAROUND: Limit =
+    Limit { name: "turnaround", unit: "minutes", min: 0.0, max: 240.0, why: "half a working day" };
+/// Counted containers in one weigh-in.
+pub const CONTAINERS: Limit =
+    Limit { name: "containers", unit: "", min: 0.01, max: 500.0, why: "a share of one bag; a lorry load" };
+/// Inner width of a pot.
+pub const VESSEL_DIAMETER: Limit =
+    Limit { name: "inner diameter", unit: "mm", min: 80.0, max: 1000.0, why: "a milk pan; a cauldron" };
+/// Inner height of a pot.
+pub const VESSEL_HEIGHT: Limit =
+    Limit { name: "inner height", unit: "mm", min: 50.0, max: 1000.0, why: "a milk pan; a cauldron" };
+/// Height of the rack above the pot's bottom.
+pub const RACK_HEIGHT: Limit =
+    Limit { name: "rack height", unit: "mm", min: 0.0, max: 200.0, why: "a towel; a tall trivet" };

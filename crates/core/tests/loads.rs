@@ -1,0 +1,131 @@
+//! Canner loads against an exhaustive search, and against the published canner.
+
+use bodega_core::canner::{jars_side_by_side, usual_outside};
+use bodega_core::jar::JarSize;
+use bodega_core::loads::{Capacity, Group, LoadPlan, group};
+use bodega_core::moment::Minutes;
+use bodega_core::units::Length;
+use proptest::prelude::*;
+use uom::si::length::millimeter;
+
+const SEVEN_NINE: [Capacity; 3] = [
+    Capacity { jar: JarSize::Quart, count: 7 },
+    Capacity { jar: JarSize::Pint, count: 9 },
+    Capacity { jar: JarSize::HalfPint, count: 12 },
+];
+
+fn of(jar: JarSize, minutes: u32, count: u32) -> Group {
+    Group { jar, minutes: Minutes(minutes), count }
+}
+
+fn check(plan: &LoadPlan, groups: &[Group], capacity: &[Capacity], turnaround: u32) {
+    let mut placed = vec![0; groups.len()];
+    let mut total = 0;
+    for load in &plan.loads {
+        let mut share = 0.0;
+        for (index, count) in &load.jars {
+            placed[*index] += count;
+            assert!(groups[*index].minutes <= load.minutes, "a jar got less than its time");
+            let cap = capacity.iter().find(|cap| cap.jar == groups[*index].jar).unwrap().count;
+            share += f64::from(*count) / f64::from(cap);
+        }
+        assert!(share <= 1.0 + 1e-9, "overfull: {share}");
+        total += load.minutes.0 + turnaround;
+    }
+    let wanted: Vec<u32> = groups.iter().map(|group| group.count).collect();
+    assert_eq!(placed, wanted);
+    assert_eq!(plan.total.0, total);
+    assert!(plan.lower_bound <= plan.total);
+}
+
+#[test]
+fn ten_quarts_make_two_loads_in_a_seven_quart_canner() {
+    let groups = [of(JarSize::Quart, 50, 10)];
+    let plan = group(&groups, &SEVEN_NINE, Minutes(20)).unwrap();
+    check(&plan, &groups, &SEVEN_NINE, 20);
+    assert_eq!(plan.loads.len(), 2);
+    assert_eq!((plan.total, plan.lower_bound), (Minutes(140), Minutes(140)));
+}
+
+#[test]
+fn short_jars_do_not_lengthen_by_riding_with_long_ones_when_room_is_left() {
+    // 4 quarts at 90 min leave room for 3 quarts at 50: one load less.
+    let groups = [of(JarSize::Quart, 50, 10), of(JarSize::Quart, 90, 4)];
+    let plan = group(&groups, &SEVEN_NINE, Minutes(15)).unwrap();
+    check(&plan, &groups, &SEVEN_NINE, 15);
+    assert_eq!(plan.total, Minutes(90 + 50 + 2 * 15));
+    assert_eq!(plan.lower_bound, plan.total);
+}
+
+#[test]
+fn sixty_jars_in_six_groups_are_proven() {
+    let groups = [
+        of(JarSize::Quart, 90, 10),
+        of(JarSize::Pint, 90, 10),
+        of(JarSize::Quart, 50, 10),
+        of(JarSize::Pint, 45, 10),
+        of(JarSize::Pint, 40, 10),
+        of(JarSize::HalfPint, 50, 10),
+    ];
+    let plan = group(&groups, &SEVEN_NINE, Minutes(18)).unwrap();
+    check(&plan, &groups, &SEVEN_NINE, 18);
+    assert_eq!(plan.lower_bound, plan.total);
+}
+
+#[test]
+fn a_size_without_capacity_is_named() {
+    let error = group(&[of(JarSize::Litre, 50, 1)], &SEVEN_NINE, Minutes(0)).unwrap_err();
+    assert_eq!(error.to_string(), "the canner's capacity for litres is not given; say how many fit");
+}
+
+#[test]
+fn standard_canner_holds_seven_quarts_or_nine_pints() {
+    // USDA Guide 1 and 3, from memory: a canner load is 7 quarts or 9 pints. 305 mm is the usual inner width.
+    let inner = Length::new::<millimeter>(305.0);
+    assert_eq!(jars_side_by_side(inner, usual_outside(JarSize::Quart)), 7);
+    assert_eq!(jars_side_by_side(inner, usual_outside(JarSize::Pint)), 9);
+}
+
+/// Tries every way to put the jars, one after another, into an open load or a new one.
+fn exhaustive(jars: &[(u32, u32)], open: &mut Vec<(u32, u32)>, whole: u32, turnaround: u32) -> u32 {
+    let Some(((share, minutes), rest)) = jars.split_first() else {
+        return open.iter().map(|(_, longest)| longest + turnaround).sum();
+    };
+    let mut best = u32::MAX;
+    for place in 0..open.len() {
+        let before = open[place];
+        if before.0 + share <= whole {
+            open[place] = (before.0 + share, before.1.max(*minutes));
+            best = best.min(exhaustive(rest, open, whole, turnaround));
+            open[place] = before;
+        }
+    }
+    open.push((*share, *minutes));
+    best = best.min(exhaustive(rest, open, whole, turnaround));
+    open.pop();
+    best
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig::with_cases(60))]
+    #[test]
+    fn grouping_is_as_short_as_an_exhaustive_search(
+        counts in prop::collection::vec((0_usize..3, 0_usize..4, 1_u32..4), 1..4),
+        turnaround in 0_u32..30,
+    ) {
+        // Small canners make the packing hard: 2 quarts, 3 pints or 5 half-pints; shares of 30.
+        let sizes = [(JarSize::Quart, 2, 15), (JarSize::Pint, 3, 10), (JarSize::HalfPint, 5, 6)];
+        let capacity: Vec<Capacity> = sizes.iter().map(|(jar, count, _)| Capacity { jar: *jar, count: *count }).collect();
+        let times = [35, 45, 50, 90];
+        let groups: Vec<Group> = counts.iter().map(|(size, time, count)| of(sizes[*size].0, times[*time], *count)).collect();
+        let plan = group(&groups, &capacity, Minutes(turnaround)).unwrap();
+        check(&plan, &groups, &capacity, turnaround);
+        let jars: Vec<(u32, u32)> = counts
+            .iter()
+            .flat_map(|(size, time, count)| (0..*count).map(move |_| (sizes[*size].2, times[*time])))
+            .collect();
+        let least = exhaustive(&jars, &mut Vec::new(), 30, turnaround);
+        prop_assert_eq!(plan.total.0, least);
+        prop_assert_eq!(plan.lower_bound.0, least);
+    }
+}
