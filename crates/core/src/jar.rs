@@ -2,7 +2,7 @@
 
 use num_rational::Ratio;
 
-use crate::units::Volume;
+use crate::units::{Volume, quarts};
 use crate::vocabulary::vocabulary;
 
 vocabulary! {
@@ -27,7 +27,7 @@ vocabulary! {
 
 /// Nanolitres in a US pint: 16 fl oz of 29.5735295625 mL, exact.
 const PINT_NL: i64 = 473_176_473;
-/// The pint above is exactly 473,176,473 nL; a litre is 1,000,000,000 nL.
+/// Nanolitres in a litre.
 const LITRE_NL: i64 = 1_000_000_000;
 
 /// Which row of a process table a jar is read from.
@@ -62,7 +62,7 @@ impl JarSize {
         let pints = self.pints();
         #[allow(clippy::cast_precision_loss)] // both parts stay far below 2^53
         let value = *pints.numer() as f64 / *pints.denom() as f64;
-        Volume::new::<uom::si::volume::pint_liquid>(value)
+        quarts(value / 2.0)
     }
 
     /// The jar whose tested time applies.

@@ -9,8 +9,13 @@
 //! ```
 
 pub use uom::si::f64::{Length, Mass, Power, Pressure, ThermodynamicTemperature as Temperature, Volume};
-use uom::si::mass::{kilogram, pound};
-use uom::si::volume::{liter, quart_liquid};
+use uom::si::mass::kilogram;
+use uom::si::volume::liter;
+
+/// Kilograms in a pound, exact (international pound). `uom` rounds it to seven digits, which costs the last full jar.
+const KG_PER_LB: f64 = 0.453_592_37;
+/// Litres in a US liquid quart, exact (231 cubic inches to the gallon); rounded in `uom` as well.
+const L_PER_QUART: f64 = 0.946_352_946;
 
 /// Pounds in a bushel of tomatoes. Source: USDA Guide 3, from memory. 56 lb is also quoted (common practice, no source).
 pub const BUSHEL_LB: f64 = 53.0;
@@ -18,7 +23,13 @@ pub const BUSHEL_LB: f64 = 53.0;
 /// A weight in pounds.
 #[must_use]
 pub fn pounds(value: f64) -> Mass {
-    Mass::new::<pound>(value)
+    kilograms(value * KG_PER_LB)
+}
+
+/// A weight, read in pounds.
+#[must_use]
+pub fn in_pounds(mass: Mass) -> f64 {
+    mass.get::<kilogram>() / KG_PER_LB
 }
 
 /// A weight in kilograms.
@@ -30,7 +41,13 @@ pub fn kilograms(value: f64) -> Mass {
 /// A volume in US liquid quarts.
 #[must_use]
 pub fn quarts(value: f64) -> Volume {
-    Volume::new::<quart_liquid>(value)
+    litres(value * L_PER_QUART)
+}
+
+/// A volume, read in US liquid quarts.
+#[must_use]
+pub fn in_quarts(volume: Volume) -> f64 {
+    volume.get::<liter>() / L_PER_QUART
 }
 
 /// A volume in litres.

@@ -6,14 +6,12 @@
 use std::sync::LazyLock;
 
 use serde::{Deserialize, Serialize};
-use uom::si::mass::pound;
-use uom::si::volume::quart_liquid;
 
 use crate::jar::JarSize;
 use crate::process::Product;
 use crate::source::Source;
 use crate::table::{TableError, rows};
-use crate::units::{BUSHEL_LB, Mass, Volume, quarts};
+use crate::units::{BUSHEL_LB, Mass, Volume, in_pounds, in_quarts, pounds, quarts};
 use crate::vocabulary::vocabulary;
 
 vocabulary! {
@@ -124,29 +122,28 @@ fn paste_pounds_per_quart() -> Range<f64> {
 /// Volume of product from a weight of raw tomatoes.
 ///
 /// ```
-/// use bodega_core::{process::Product, units::pounds, yields};
-/// use uom::si::volume::quart_liquid;
+/// use bodega_core::{process::Product, units::{in_quarts, pounds}, yields};
 /// let made = yields::expect(Product::Whole, None, pounds(30.0));
-/// assert_eq!(made.expected.get::<quart_liquid>().round(), 10.0);
+/// assert_eq!(in_quarts(made.expected).round(), 10.0);
 /// ```
 #[must_use]
 pub fn expect(product: Product, thickness: Option<Thickness>, weight: Mass) -> Range<Volume> {
     let per_quart = pounds_per_quart(product, thickness);
-    let made = |pounds_per_quart: f64| quarts(weight.get::<pound>() / pounds_per_quart);
+    let made = |pounds_per_quart: f64| quarts(in_pounds(weight) / pounds_per_quart);
     Range { low: made(per_quart.high), expected: made(per_quart.expected), high: made(per_quart.low) }
 }
 
 /// Weight of raw tomatoes for a volume of product, at the expected yield.
 #[must_use]
 pub fn weight_for(product: Product, thickness: Option<Thickness>, volume: Volume) -> Mass {
-    crate::units::pounds(pounds_per_quart(product, thickness).expected * volume.get::<quart_liquid>())
+    pounds(pounds_per_quart(product, thickness).expected * in_quarts(volume))
 }
 
 /// Full jars of one size that a volume fills; a part-filled last jar does not count.
 #[must_use]
 pub fn full_jars(volume: Volume, jar: JarSize) -> u32 {
-    // A hair above the whole jar, so that 7 quarts worked out as 6.999999 still fill seven.
-    const WHOLE_JAR_SLACK: f64 = 1e-6;
+    // Share of a jar; lots are whole grams, so 21 lb come back as 20.999 lb and must still fill seven quarts.
+    const WHOLE_JAR_SLACK: f64 = 0.005;
     let jars = (volume / jar.volume()).get::<uom::si::ratio::ratio>() + WHOLE_JAR_SLACK;
     // Weights are limited far below the range of u32, and a volume is never negative.
     #[allow(clippy::cast_possible_truncation, clippy::cast_sign_loss)]

@@ -8,10 +8,9 @@ use bodega_core::acid::{Agent, per_jar};
 use bodega_core::altitude::Altitude;
 use bodega_core::jar::JarSize;
 use bodega_core::process::{Medium, Method, Pack, Product, Query, RefusalCode, look_up};
-use bodega_core::units::pounds;
+use bodega_core::units::{in_quarts, pounds};
 use bodega_core::yields::{self, Thickness};
 use uom::si::thermodynamic_temperature::degree_celsius;
-use uom::si::volume::quart_liquid;
 
 fn query(product: Product, medium: Option<Medium>, pack: Pack, method: Method, jar: JarSize, feet: f64) -> Query {
     Query { product, medium, pack, method, jar, altitude: Altitude::from_feet(feet).unwrap() }
@@ -215,7 +214,7 @@ fn yields_give_back_the_published_bushel() {
         (Product::Whole, None, 15.0, 21.0, 3.0),
     ] {
         let made = yields::expect(product, thickness, bushel);
-        let close = |volume: bodega_core::units::Volume, quarts: f64| (volume.get::<quart_liquid>() - quarts).abs() < 1e-9;
+        let close = |volume: bodega_core::units::Volume, quarts: f64| (in_quarts(volume) - quarts).abs() < 1e-9;
         assert!(close(made.low, low) && close(made.high, high), "{product} {made:?}");
         assert!(close(made.expected, 53.0 / lb_per_quart), "{product}");
     }
@@ -225,7 +224,7 @@ fn yields_give_back_the_published_bushel() {
 fn trade_checks_lie_inside_the_yield_ranges() {
     // Common practice, no source: two buckets (30 lb) gave 9 quarts whole and 2 pints of juice; a bushel about 18 quarts.
     let thirty = yields::expect(Product::Whole, None, pounds(30.0));
-    assert!(thirty.low.get::<quart_liquid>() < 9.0 && 10.0 < thirty.high.get::<quart_liquid>());
-    let bushel = yields::expect(Product::Whole, None, pounds(53.0)).expected.get::<quart_liquid>();
+    assert!(in_quarts(thirty.low) < 9.0 && 10.0 < in_quarts(thirty.high));
+    let bushel = in_quarts(yields::expect(Product::Whole, None, pounds(53.0)).expected);
     assert!((bushel - 18.0).abs() < 1.0, "{bushel}");
 }

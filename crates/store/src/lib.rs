@@ -1,1 +1,81 @@
-//! Stub.
+//! Records of a canning kitchen in one SQLite file: what came in, what was planned, what happened to every jar.
+//!
+//! What is acknowledged is on disk: WAL with `synchronous=FULL`. The store keeps records and refuses what would break
+//! them; the rules of the job are `bodega-core`'s.
+
+mod batches;
+mod error;
+mod jars;
+mod kitchen;
+mod loads;
+mod lots;
+mod rows;
+mod shelf;
+
+use std::path::Path;
+use std::sync::{Mutex, MutexGuard, PoisonError};
+use std::time::Duration;
+
+use rusqlite::Connection;
+use rusqlite_migration::{M, Migrations};
+
+pub use batches::{Batch, Draw, NewBatch, NewLoad};
+pub use error::StoreError;
+pub use jars::{Jar, JarStep};
+pub use kitchen::{Canner, Container, Kitchen, KitchenChange, Units};
+pub use loads::CannerLoad;
+pub use lots::{Lot, LotChange, NewLot};
+pub use shelf::{ShelfGroup, Towel, TowelJar, seal_window};
+
+/// Go up only: there is no way down, a newer file is refused instead.
+const MIGRATIONS: &[M<'static>] = &[M::up(include_str!("../migrations/01-first-kitchen.sql"))];
+
+/// Name of the database file inside the data directory.
+pub const FILE_NAME: &str = "bodega.db";
+
+/// How long a statement waits for another process that holds the file, such as a backup.
+const BUSY_TIMEOUT: Duration = Duration::from_secs(5);
+
+/// An open kitchen.
+pub struct Store {
+    connection: Mutex<Connection>,
+}
+
+impl Store {
+    /// Opens the kitchen in a directory, creating both when absent.
+    ///
+    /// # Errors
+    /// [`StoreError::Sqlite`] when the file cannot be opened or is not a database; [`StoreError::Newer`] when a newer
+    /// program wrote it.
+    pub fn open(directory: &Path) -> Result<Self, StoreError> {
+        std::fs::create_dir_all(directory).map_err(|cause| StoreError::Directory { cause })?;
+        Self::prepare(Connection::open(directory.join(FILE_NAME))?)
+    }
+
+    /// Opens a kitchen in memory, for tests and for trying things out.
+    ///
+    /// # Errors
+    /// [`StoreError::Sqlite`] when SQLite itself fails.
+    pub fn in_memory() -> Result<Self, StoreError> {
+        Self::prepare(Connection::open_in_memory()?)
+    }
+
+    fn prepare(mut connection: Connection) -> Result<Self, StoreError> {
+        connection.busy_timeout(BUSY_TIMEOUT)?;
+        connection.pragma_update(None, "journal_mode", "WAL")?;
+        connection.pragma_update(None, "synchronous", "FULL")?;
+        connection.pragma_update(None, "foreign_keys", true)?;
+        Migrations::from_slice(MIGRATIONS).to_latest(&mut connection).map_err(|error| match error {
+            rusqlite_migration::Error::MigrationDefinition(_) => StoreError::Newer,
+            other => StoreError::Migration(other.to_string()),
+        })?;
+        let store = Self { connection: Mutex::new(connection) };
+        store.settle_kitchen()?;
+        Ok(store)
+    }
+
+    /// A panic in another thread leaves SQLite's own transaction rolled back, so the connection stays usable.
+    pub(crate) fn lock(&self) -> MutexGuard<'_, Connection> {
+        self.connection.lock().unwrap_or_else(PoisonError::into_inner)
+    }
+}

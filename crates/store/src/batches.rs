@@ -1,0 +1,247 @@
+//! Batches: a plan that was accepted, with the fruit it draws, its jars and its canner loads.
+
+use bodega_core::acid::Agent;
+use bodega_core::jar::JarSize;
+use bodega_core::moment::{Minutes, Moment};
+use bodega_core::process::{Medium, Method, Pack, Product};
+use bodega_core::yields::Thickness;
+use rusqlite::{Connection, Row, Transaction, params};
+use serde::Serialize;
+
+use crate::rows::{found, optional_word, word};
+use crate::{Store, StoreError, lots};
+
+/// A batch on the line.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Batch {
+    /// Number of the record.
+    pub id: i64,
+    /// Code on the label: the day and the batch of the day.
+    pub code: String,
+    /// What it becomes.
+    pub product: Product,
+    /// What whole tomatoes are packed in.
+    pub medium: Option<Medium>,
+    /// Raw or hot.
+    pub pack: Pack,
+    /// Of sauce.
+    pub thickness: Option<Thickness>,
+    /// How the jars are heated.
+    pub method: Method,
+    /// Acid in every jar.
+    pub agent: Agent,
+    /// Salt wanted.
+    pub salt: bool,
+    /// Altitude the times were looked up for, in feet.
+    pub altitude_ft: f64,
+    /// Grams of fruit drawn.
+    pub weight_g: i64,
+    /// Jars in the batch.
+    pub jars: u32,
+    /// Jars that have come out of the canner.
+    pub jars_lifted: u32,
+}
+
+/// Fruit drawn from a lot.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct Draw {
+    /// The lot.
+    pub lot: i64,
+    /// Grams.
+    pub weight_g: i64,
+}
+
+/// One canner load of a new batch.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct NewLoad {
+    /// Jars in it, by size.
+    pub jars: Vec<(JarSize, u32)>,
+    /// Tested minutes.
+    pub minutes: Minutes,
+    /// Tested pressure.
+    pub psi: Option<u32>,
+}
+
+/// An accepted plan.
+#[derive(Debug, Clone, PartialEq)]
+pub struct NewBatch {
+    /// Day of the batch, `YYYY-MM-DD`; the code is made from it.
+    pub day: String,
+    /// What it becomes.
+    pub product: Product,
+    /// What whole tomatoes are packed in.
+    pub medium: Option<Medium>,
+    /// Raw or hot.
+    pub pack: Pack,
+    /// Of sauce.
+    pub thickness: Option<Thickness>,
+    /// How the jars are heated.
+    pub method: Method,
+    /// Acid in every jar.
+    pub agent: Agent,
+    /// Salt wanted.
+    pub salt: bool,
+    /// Altitude the times were looked up for, in feet.
+    pub altitude_ft: f64,
+    /// Fruit it draws.
+    pub draws: Vec<Draw>,
+    /// Canner loads in order.
+    pub loads: Vec<NewLoad>,
+    /// The canner they go into.
+    pub canner: i64,
+}
+
+const SELECT: &str = "SELECT batch.*,
+    (SELECT coalesce(sum(weight_g), 0) FROM batch_lot WHERE batch_id = batch.id) AS drawn_g,
+    (SELECT count(*) FROM jar WHERE batch_id = batch.id) AS jars,
+    (SELECT count(*) FROM jar JOIN load_event USING (load_id)
+     WHERE batch_id = batch.id AND event = 'lifted' AND undone_at IS NULL) AS jars_lifted
+    FROM batch";
+
+fn read(row: &Row<'_>) -> rusqlite::Result<Batch> {
+    Ok(Batch {
+        id: row.get("id")?,
+        code: row.get("code")?,
+        product: word(row, "product")?,
+        medium: optional_word(row, "medium")?,
+        pack: word(row, "pack")?,
+        thickness: optional_word(row, "thickness")?,
+        method: word(row, "method")?,
+        agent: word(row, "agent")?,
+        salt: row.get("salt")?,
+        altitude_ft: row.get("altitude_ft")?,
+        weight_g: row.get("drawn_g")?,
+        jars: row.get("jars")?,
+        jars_lifted: row.get("jars_lifted")?,
+    })
+}
+
+/// One batch, removed or not.
+pub(crate) fn one(connection: &Connection, id: i64) -> Result<Batch, StoreError> {
+    found(connection.query_row(&format!("{SELECT} WHERE batch.id = ?1"), [id], read), "batch", id)
+}
+
+impl Store {
+    /// Batches that still have jars to process, in the order they were planned.
+    ///
+    /// # Errors
+    /// [`StoreError::Sqlite`] when the file cannot be read.
+    pub fn open_batches(&self) -> Result<Vec<Batch>, StoreError> {
+        let connection = self.lock();
+        let sql = format!("{SELECT} WHERE removed_at IS NULL ORDER BY batch.id");
+        let mut statement = connection.prepare_cached(&sql)?;
+        let batches = statement.query_map([], read)?.collect::<Result<Vec<_>, _>>()?;
+        Ok(batches.into_iter().filter(|batch| batch.jars_lifted < batch.jars).collect())
+    }
+
+    /// One batch.
+    ///
+    /// # Errors
+    /// [`StoreError::NotFound`].
+    pub fn batch(&self, id: i64) -> Result<Batch, StoreError> {
+        one(&self.lock(), id)
+    }
+
+    /// Accepts a plan: draws the fruit, sets out the jars and the loads, all or nothing.
+    ///
+    /// # Errors
+    /// [`StoreError::Overdrawn`] names the lot that does not hold enough; [`StoreError::NotForJars`] one that is held
+    /// or out.
+    pub fn add_batch(&self, new: &NewBatch, now: Moment) -> Result<Batch, StoreError> {
+        let mut connection = self.lock();
+        let transaction = connection.transaction()?;
+        for draw in &new.draws {
+            let lot = lots::one(&transaction, draw.lot)?;
+            if !lot.condition.can_be_canned() {
+                return Err(StoreError::NotForJars { lot: lot.id, condition: lot.condition.label() });
+            }
+            if lot.left_g < draw.weight_g {
+                return Err(StoreError::Overdrawn { lot: lot.id, left_g: lot.left_g, wanted_g: draw.weight_g });
+            }
+        }
+        let id = insert_batch(&transaction, new, now)?;
+        for draw in &new.draws {
+            transaction.execute(
+                "INSERT INTO batch_lot (batch_id, lot_id, weight_g) VALUES (?1, ?2, ?3)",
+                params![id, draw.lot, draw.weight_g],
+            )?;
+        }
+        set_out_jars(&transaction, id, new)?;
+        let batch = one(&transaction, id)?;
+        transaction.commit()?;
+        Ok(batch)
+    }
+
+    /// Takes a batch off the line, giving its fruit back, or puts it back.
+    ///
+    /// # Errors
+    /// [`StoreError::BatchBegun`] when a jar has been touched; [`StoreError::BelowZero`] when the fruit has gone
+    /// elsewhere meanwhile.
+    pub fn remove_batch(&self, id: i64, removed: bool, now: Moment) -> Result<Batch, StoreError> {
+        let mut connection = self.lock();
+        let transaction = connection.transaction()?;
+        let batch = one(&transaction, id)?;
+        let touched: i64 = transaction.query_row(
+            "SELECT count(*) FROM jar WHERE batch_id = ?1 AND acid_at IS NOT NULL",
+            [id],
+            |row| row.get(0),
+        )?;
+        if removed && touched > 0 {
+            return Err(StoreError::BatchBegun { code: batch.code });
+        }
+        transaction
+            .execute("UPDATE batch SET removed_at = ?2 WHERE id = ?1", params![id, removed.then_some(now.0)])
+            .map_err(StoreError::from_write)?;
+        transaction.commit()?;
+        Ok(batch)
+    }
+}
+
+fn insert_batch(transaction: &Transaction<'_>, new: &NewBatch, now: Moment) -> Result<i64, StoreError> {
+    let compact = new.day.replace('-', "");
+    let day = compact.get(2..).unwrap_or(&compact);
+    // The highest number of the day plus one, counting removed batches: a code is never used twice.
+    let number: i64 = transaction.query_row(
+        "SELECT coalesce(max(CAST(substr(code, instr(code, '-') + 1) AS INTEGER)), 0) + 1
+         FROM batch WHERE code LIKE ?1 || '-%'",
+        [day],
+        |row| row.get(0),
+    )?;
+    transaction.execute(
+        "INSERT INTO batch (code, product, medium, pack, thickness, method, agent, salt, altitude_ft, planned_at)
+         VALUES (?1, ?2, ?3, ?4, ?5, ?6, ?7, ?8, ?9, ?10)",
+        params![
+            format!("{day}-{number}"),
+            new.product.word(),
+            new.medium.map(Medium::word),
+            new.pack.word(),
+            new.thickness.map(Thickness::word),
+            new.method.word(),
+            new.agent.word(),
+            new.salt,
+            new.altitude_ft,
+            now.0
+        ],
+    )?;
+    Ok(transaction.last_insert_rowid())
+}
+
+fn set_out_jars(transaction: &Transaction<'_>, batch: i64, new: &NewBatch) -> Result<(), StoreError> {
+    let mut number = 0;
+    for (position, load) in (1..).zip(&new.loads) {
+        transaction.execute(
+            "INSERT INTO canner_load (canner_id, batch_id, position, minutes, psi) VALUES (?1, ?2, ?3, ?4, ?5)",
+            params![new.canner, batch, position, load.minutes.0, load.psi],
+        )?;
+        let load_id = transaction.last_insert_rowid();
+        for (size, _) in load.jars.iter().flat_map(|(size, count)| (0..*count).map(move |jar| (size, jar))) {
+            number += 1;
+            transaction.execute(
+                "INSERT INTO jar (batch_id, load_id, number, size) VALUES (?1, ?2, ?3, ?4)",
+                params![batch, load_id, number, size.word()],
+            )?;
+        }
+    }
+    Ok(())
+}

@@ -1,0 +1,114 @@
+//! What can go wrong with the records.
+
+use bodega_core::boil_clock::OutOfOrder;
+
+/// A change or a question the store cannot serve.
+#[derive(Debug, thiserror::Error)]
+pub enum StoreError {
+    /// No such record.
+    #[error("there is no {what} {id}")]
+    NotFound {
+        /// Kind of record.
+        what: &'static str,
+        /// Its number, as asked for.
+        id: i64,
+    },
+    /// More fruit than the lot holds.
+    #[error("lot {lot} has {left_g} g left and {wanted_g} g were asked for; take less or correct the lot's weight")]
+    Overdrawn {
+        /// The lot.
+        lot: i64,
+        /// What is left of it.
+        left_g: i64,
+        /// What was asked for.
+        wanted_g: i64,
+    },
+    /// A correction or a restore would leave less than nothing of a lot.
+    #[error("that would leave less than nothing of a lot, because batches have drawn on it")]
+    BelowZero,
+    /// The lot is held back or out.
+    #[error("lot {lot} is {condition} and is not canned")]
+    NotForJars {
+        /// The lot.
+        lot: i64,
+        /// Its condition in words.
+        condition: &'static str,
+    },
+    /// A jar cannot be filled before its acid is in.
+    #[error("jar {number} has no acid yet; acid goes in before the food")]
+    AcidFirst {
+        /// Number of the jar in its batch.
+        number: u32,
+    },
+    /// Jars of the load are not ready for the canner.
+    #[error("{unready} of {all} jars are not ready: {}", if *no_acid > 0 { format!("{no_acid} have no acid") } else { "not all are filled".to_owned() })]
+    JarsNotReady {
+        /// Jars without acid or not filled.
+        unready: usize,
+        /// Jars without acid.
+        no_acid: usize,
+        /// Jars in the load.
+        all: usize,
+    },
+    /// The canner has another load in it.
+    #[error("the canner still holds load {position} of batch {code}; lift it first")]
+    CannerBusy {
+        /// Position of the load that is in.
+        position: u32,
+        /// Its batch.
+        code: String,
+    },
+    /// The event does not follow.
+    #[error(transparent)]
+    OutOfOrder(#[from] OutOfOrder),
+    /// Nothing to take back.
+    #[error("there is nothing to take back")]
+    NothingToUndo,
+    /// Work on the batch has begun.
+    #[error("batch {code} has jars in work; take those steps back first")]
+    BatchBegun {
+        /// Its code.
+        code: String,
+    },
+    /// The jar is not on the towel.
+    #[error("jar {number} has not come out of the canner yet")]
+    NotOnTowel {
+        /// Number of the jar in its batch.
+        number: u32,
+    },
+    /// A name is taken.
+    #[error("there is already a container called \"{name}\"")]
+    NameTaken {
+        /// The name.
+        name: String,
+    },
+    /// The file was written by a newer program.
+    #[error("these records were written by a newer Bodega; update the program, the file was left as it is")]
+    Newer,
+    /// The file could not be brought up to date.
+    #[error("the records could not be brought up to date: {0}")]
+    Migration(String),
+    /// The directory could not be made.
+    #[error("the data directory cannot be used: {cause}")]
+    Directory {
+        /// What the system said.
+        cause: std::io::Error,
+    },
+    /// A stored word or number is not one the program knows.
+    #[error("a stored record is damaged: {0}")]
+    Damaged(String),
+    /// SQLite failed.
+    #[error("the records could not be read or written: {0}")]
+    Sqlite(#[from] rusqlite::Error),
+}
+
+impl StoreError {
+    /// Whether one of the schema's own guards spoke.
+    pub(crate) fn is_overdraw(error: &rusqlite::Error) -> bool {
+        matches!(error, rusqlite::Error::SqliteFailure(_, Some(message)) if message == "lot overdrawn")
+    }
+
+    pub(crate) fn from_write(error: rusqlite::Error) -> Self {
+        if Self::is_overdraw(&error) { Self::BelowZero } else { Self::Sqlite(error) }
+    }
+}

@@ -1,0 +1,50 @@
+//! Reads words of the core's vocabularies out of rows.
+
+use std::fmt::Display;
+use std::str::FromStr;
+
+use rusqlite::Row;
+use rusqlite::types::Type;
+
+/// A stored word of a vocabulary.
+pub(crate) fn word<T>(row: &Row<'_>, column: &str) -> rusqlite::Result<T>
+where
+    T: FromStr,
+    T::Err: std::error::Error + Send + Sync + 'static,
+{
+    parse(&row.get::<_, String>(column)?)
+}
+
+/// A stored word that may be absent.
+pub(crate) fn optional_word<T>(row: &Row<'_>, column: &str) -> rusqlite::Result<Option<T>>
+where
+    T: FromStr,
+    T::Err: std::error::Error + Send + Sync + 'static,
+{
+    row.get::<_, Option<String>>(column)?.as_deref().map(parse).transpose()
+}
+
+fn parse<T>(stored: &str) -> rusqlite::Result<T>
+where
+    T: FromStr,
+    T::Err: std::error::Error + Send + Sync + 'static,
+{
+    stored.parse().map_err(|error: T::Err| rusqlite::Error::FromSqlConversionFailure(0, Type::Text, Box::new(error)))
+}
+
+/// Turns "no rows" into a named absence.
+pub(crate) fn found<T>(
+    result: rusqlite::Result<T>,
+    what: &'static str,
+    id: i64,
+) -> Result<T, crate::StoreError> {
+    match result {
+        Err(rusqlite::Error::QueryReturnedNoRows) => Err(crate::StoreError::NotFound { what, id }),
+        other => Ok(other?),
+    }
+}
+
+/// A number that the schema keeps non-negative.
+pub(crate) fn unsigned(value: i64, what: impl Display) -> Result<u32, crate::StoreError> {
+    u32::try_from(value).map_err(|_| crate::StoreError::Damaged(format!("{what} is {value}")))
+}

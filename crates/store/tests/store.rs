@@ -1,0 +1,172 @@
+//! The records hold together whatever is asked of them.
+
+use bodega_core::acid::Agent;
+use bodega_core::boil_clock::{BoilEvent, Phase};
+use bodega_core::fruit::{Condition, Kind};
+use bodega_core::jar::JarSize;
+use bodega_core::moment::{Minutes, Moment};
+use bodega_core::process::{Medium, Method, Pack, Product};
+use bodega_store::{Draw, JarStep, LotChange, NewBatch, NewLoad, NewLot, Store, StoreError};
+
+const NOW: Moment = Moment(1_790_000_000_000);
+
+fn lot(store: &Store, weight_g: i64, condition: Condition) -> i64 {
+    let new = NewLot { picked_on: "2026-09-11".to_owned(), kind: Kind::Paste, condition, frozen: false, weight_g };
+    store.add_lot(&new, NOW).unwrap().id
+}
+
+fn batch(draws: Vec<Draw>) -> NewBatch {
+    let load = |count| NewLoad { jars: vec![(JarSize::Quart, count)], minutes: Minutes(50), psi: None };
+    NewBatch {
+        day: "2026-09-12".to_owned(),
+        product: Product::Whole,
+        medium: Some(Medium::Water),
+        pack: Pack::Raw,
+        thickness: None,
+        method: Method::BoilingWater,
+        agent: Agent::CitricAcid,
+        salt: false,
+        altitude_ft: 2640.0,
+        draws,
+        loads: vec![load(2), load(1)],
+        canner: 1,
+    }
+}
+
+/// A kitchen with one batch of two quarts and one quart; returns the ids of its two loads.
+fn with_batch(store: &Store) -> (i64, i64, i64) {
+    let lot = lot(store, 10_000, Condition::FirmRipe);
+    let batch = store.add_batch(&batch(vec![Draw { lot, weight_g: 4000 }]), NOW).unwrap();
+    let loads = store.open_loads().unwrap();
+    (batch.id, loads[0].id, loads[1].id)
+}
+
+fn make_ready(store: &Store, load: i64) {
+    store.tick_load(load, JarStep::Acid, NOW).unwrap();
+    store.tick_load(load, JarStep::Filled, NOW).unwrap();
+}
+
+#[test]
+fn lots_are_drawn_down_and_never_below_zero() {
+    let store = Store::in_memory().unwrap();
+    let id = lot(&store, 10_000, Condition::FirmRipe);
+    let first = store.add_batch(&batch(vec![Draw { lot: id, weight_g: 6000 }]), NOW).unwrap();
+    assert_eq!(store.lots().unwrap()[0].left_g, 4000);
+
+    let error = store.add_batch(&batch(vec![Draw { lot: id, weight_g: 4001 }]), NOW).unwrap_err();
+    assert!(matches!(error, StoreError::Overdrawn { left_g: 4000, wanted_g: 4001, .. }), "{error}");
+    assert_eq!(store.open_batches().unwrap().len(), 1, "nothing of the refused batch is stored");
+
+    let less = LotChange { weight_g: Some(5999), ..LotChange::default() };
+    assert!(matches!(store.change_lot(id, &less, NOW), Err(StoreError::BelowZero)));
+
+    store.remove_batch(first.id, true, NOW).unwrap();
+    assert_eq!(store.lots().unwrap()[0].left_g, 10_000, "a removed batch gives its fruit back");
+    store.add_batch(&batch(vec![Draw { lot: id, weight_g: 9000 }]), NOW).unwrap();
+    assert!(matches!(store.remove_batch(first.id, false, NOW), Err(StoreError::BelowZero)));
+}
+
+#[test]
+fn fruit_that_is_held_or_out_is_not_drawn() {
+    let store = Store::in_memory().unwrap();
+    for condition in [Condition::Unripe, Condition::Out] {
+        let id = lot(&store, 5000, condition);
+        let error = store.add_batch(&batch(vec![Draw { lot: id, weight_g: 100 }]), NOW).unwrap_err();
+        assert!(matches!(error, StoreError::NotForJars { .. }), "{error}");
+    }
+}
+
+#[test]
+fn codes_of_a_day_are_never_used_twice() {
+    let store = Store::in_memory().unwrap();
+    let id = lot(&store, 10_000, Condition::FirmRipe);
+    let draw = || batch(vec![Draw { lot: id, weight_g: 1000 }]);
+    let first = store.add_batch(&draw(), NOW).unwrap();
+    store.remove_batch(first.id, true, NOW).unwrap();
+    assert_eq!(store.add_batch(&draw(), NOW).unwrap().code, "260912-2");
+}
+
+#[test]
+fn food_waits_for_acid_and_the_canner_for_both() {
+    let store = Store::in_memory().unwrap();
+    let (batch, load, _) = with_batch(&store);
+    let jar = store.load(load).unwrap().jars[0].id;
+    assert!(matches!(store.tick_jar(jar, JarStep::Filled, true, NOW), Err(StoreError::AcidFirst { number: 1 })));
+
+    let error = store.add_event(load, BoilEvent::JarsIn, NOW).unwrap_err();
+    assert_eq!(error.to_string(), "2 of 2 jars are not ready: 2 have no acid");
+
+    make_ready(&store, load);
+    let emptied = store.tick_jar(jar, JarStep::Acid, false, NOW).unwrap();
+    assert!(!emptied.filled, "a jar whose acid is taken back counts as empty");
+    assert!(matches!(store.add_event(load, BoilEvent::JarsIn, NOW), Err(StoreError::JarsNotReady { unready: 1, .. })));
+    assert!(matches!(store.remove_batch(batch, true, NOW), Err(StoreError::BatchBegun { .. })));
+}
+
+#[test]
+fn one_canner_takes_one_load_and_undo_keeps_it_so() {
+    let store = Store::in_memory().unwrap();
+    let (_, first, second) = with_batch(&store);
+    make_ready(&store, first);
+    make_ready(&store, second);
+    for (event, minute) in [
+        (BoilEvent::JarsIn, 0),
+        (BoilEvent::Boils, 20),
+        (BoilEvent::BoilLost, 30),
+        (BoilEvent::Boils, 35),
+        (BoilEvent::HeatOff, 85),
+    ] {
+        store.add_event(first, event, NOW.plus_minutes(minute)).unwrap();
+        assert!(matches!(store.add_event(second, BoilEvent::JarsIn, NOW), Err(StoreError::CannerBusy { .. })));
+    }
+    store.add_event(first, BoilEvent::Lifted, NOW.plus_minutes(91)).unwrap();
+    store.add_event(second, BoilEvent::JarsIn, NOW.plus_minutes(100)).unwrap();
+    assert!(matches!(store.undo_event(first, NOW), Err(StoreError::CannerBusy { .. })));
+    let second = store.undo_event(second, NOW.plus_minutes(101)).unwrap();
+    assert_eq!(second.clock.phase(NOW), Phase::Waiting);
+    assert!(matches!(store.undo_event(second.id, NOW), Err(StoreError::NothingToUndo)));
+}
+
+#[test]
+fn acknowledged_events_survive_reopening() {
+    let directory = tempfile::tempdir().unwrap();
+    let store = Store::open(directory.path()).unwrap();
+    let (_, load, _) = with_batch(&store);
+    make_ready(&store, load);
+    store.add_event(load, BoilEvent::Boils, NOW).unwrap();
+    // Left open on purpose: a crash does not close its files.
+    std::mem::forget(store);
+    let again = Store::open(directory.path()).unwrap().load(load).unwrap();
+    assert_eq!(again.clock.phase(NOW.plus_minutes(31)), Phase::Counting { since: NOW, ends: NOW.plus_minutes(50) });
+    assert!(again.jars.iter().all(|jar| jar.acid && jar.filled));
+}
+
+#[test]
+fn towel_then_shelf() {
+    let store = Store::in_memory().unwrap();
+    let (_, load, _) = with_batch(&store);
+    make_ready(&store, load);
+    let jar = store.load(load).unwrap().jars[0].id;
+    assert!(matches!(store.judge_seal(jar, Some(true), NOW), Err(StoreError::NotOnTowel { number: 1 })));
+    for (event, minute) in [(BoilEvent::Boils, 0), (BoilEvent::HeatOff, 50), (BoilEvent::Lifted, 56)] {
+        store.add_event(load, event, NOW.plus_minutes(minute)).unwrap();
+    }
+    let towel = store.towel().unwrap().remove(0);
+    assert_eq!(towel.check_from, NOW.plus_minutes(56 + 12 * 60));
+    store.judge_seal(towel.jars[0].id, Some(true), NOW).unwrap();
+    store.judge_seal(towel.jars[1].id, Some(false), NOW).unwrap();
+    assert_eq!(store.shelf().unwrap()[0].count, 1, "a failed lid does not reach the shelf");
+    assert_eq!(store.towel().unwrap().len(), 1, "the load stays until every lid is settled");
+    store.judge_seal(towel.jars[1].id, Some(true), NOW).unwrap();
+    assert!(store.towel().unwrap().is_empty());
+}
+
+#[test]
+fn a_file_from_a_newer_program_is_left_alone() {
+    let directory = tempfile::tempdir().unwrap();
+    drop(Store::open(directory.path()).unwrap());
+    let raw = rusqlite::Connection::open(directory.path().join(bodega_store::FILE_NAME)).unwrap();
+    raw.pragma_update(None, "user_version", 99).unwrap();
+    drop(raw);
+    assert!(matches!(Store::open(directory.path()), Err(StoreError::Newer)));
+}
