@@ -1,0 +1,194 @@
+//! Loads on the bench and in the canner: acid, filling, and what happened at the boil.
+
+use actix_web::{delete, get, post, web};
+use bodega_core::acid;
+use bodega_core::boil_clock::{BoilEvent, Phase};
+use bodega_core::jar::JarSize;
+use bodega_core::moment::{Minutes, Moment};
+use bodega_core::plan::salt_per_jar;
+use bodega_core::process::headspace_in;
+use bodega_store::{Batch, CannerLoad, Jar, JarStep};
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use crate::app::{Shared, change, read};
+use crate::json::Json;
+use crate::problem::{ApiError, Problem};
+
+/// Dose for one jar size.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct Dose {
+    /// Size.
+    pub jar: JarSize,
+    /// Acid, as measured out: `2 Tbsp`.
+    pub acid: String,
+    /// Salt, as measured out; `null` when none is wanted.
+    pub salt: Option<String>,
+}
+
+/// One thing that happened to a load.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct EventView {
+    /// What.
+    pub event: BoilEvent,
+    /// When.
+    pub at: Moment,
+}
+
+/// A load with all that its stations show.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct LoadView {
+    /// Number of the record.
+    pub id: i64,
+    /// Place among its batch's loads.
+    pub position: u32,
+    /// Loads of its batch.
+    pub of: u32,
+    /// Its batch.
+    pub batch: Batch,
+    /// Minutes one unbroken boil must last.
+    pub minutes: Minutes,
+    /// Pressure, if any.
+    pub psi: Option<u32>,
+    /// Headspace in inches.
+    pub headspace_in: f64,
+    /// Dose for each jar size in the load.
+    pub doses: Vec<Dose>,
+    /// Its jars.
+    pub jars: Vec<Jar>,
+    /// Where it stands now.
+    pub now: Phase,
+    /// What happened, oldest first.
+    pub events: Vec<EventView>,
+    /// How often the boil was lost.
+    pub times_lost: usize,
+    /// Minutes the last unbroken boil has lasted, rounded down.
+    pub unbroken_minutes: i64,
+    /// Whether the last unbroken boil was long enough.
+    pub processed: bool,
+}
+
+impl LoadView {
+    fn new(load: CannerLoad, now: Moment) -> Self {
+        let mut sizes: Vec<JarSize> = load.jars.iter().map(|jar| jar.size).collect();
+        sizes.sort_unstable_by(|a, b| b.cmp(a));
+        sizes.dedup();
+        let doses = sizes
+            .into_iter()
+            .map(|jar| Dose {
+                jar,
+                acid: acid::per_jar(load.batch.agent, jar).label(),
+                salt: load.batch.salt.then(|| salt_per_jar(jar).label()),
+            })
+            .collect();
+        Self {
+            id: load.id,
+            position: load.position,
+            of: load.of,
+            minutes: load.clock.required(),
+            psi: load.psi,
+            headspace_in: headspace_in(load.batch.product),
+            doses,
+            jars: load.jars,
+            now: load.clock.phase(now),
+            events: load
+                .clock
+                .happened()
+                .iter()
+                .map(|item| EventView { event: item.event, at: item.at })
+                .collect(),
+            times_lost: load.clock.times_lost(),
+            unbroken_minutes: load.clock.unbroken_ms(now) / Minutes(1).ms(),
+            processed: load.clock.is_processed(now),
+            batch: load.batch,
+        }
+    }
+}
+
+/// A step of one jar, done or taken back.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct JarStepRequest {
+    /// Which step.
+    pub step: JarStep,
+    /// Done, or taken back.
+    pub done: bool,
+}
+
+/// A step of every jar of a load.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct LoadStepRequest {
+    /// Which step.
+    pub step: JarStep,
+}
+
+/// Something seen or done at the canner.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct EventRequest {
+    /// What.
+    pub event: BoilEvent,
+}
+
+/// Loads still to be lifted, in working order.
+#[utoipa::path(responses((status = 200, body = Vec<LoadView>)))]
+#[get("/api/loads")]
+pub async fn list_loads(shared: web::Data<Shared>) -> Result<web::Json<Vec<LoadView>>, ApiError> {
+    let now = shared.clock.now();
+    let loads = read(&shared, |shared| shared.store.open_loads()).await?;
+    Ok(web::Json(loads.into_iter().map(|load| LoadView::new(load, now)).collect()))
+}
+
+/// Ticks a step of one jar, or takes the tick back.
+#[utoipa::path(params(("id" = i64, Path)), request_body = JarStepRequest,
+    responses((status = 200, body = Jar), (status = 404, body = Problem), (status = 409, body = Problem)))]
+#[post("/api/jars/{id}/steps")]
+pub async fn tick_jar(
+    shared: web::Data<Shared>,
+    id: web::Path<i64>,
+    Json(request): Json<JarStepRequest>,
+) -> Result<web::Json<Jar>, ApiError> {
+    let done = change(&shared, move |shared| {
+        shared.store.tick_jar(*id, request.step, request.done, shared.clock.now())
+    });
+    Ok(web::Json(done.await?))
+}
+
+/// Ticks a step of every jar of a load that is ready for it.
+#[utoipa::path(params(("id" = i64, Path)), request_body = LoadStepRequest,
+    responses((status = 200, body = LoadView), (status = 404, body = Problem)))]
+#[post("/api/loads/{id}/steps")]
+pub async fn tick_load(
+    shared: web::Data<Shared>,
+    id: web::Path<i64>,
+    Json(request): Json<LoadStepRequest>,
+) -> Result<web::Json<LoadView>, ApiError> {
+    let now = shared.clock.now();
+    let load = change(&shared, move |shared| {
+        shared.store.tick_load(*id, request.step, now)?;
+        shared.store.load(*id)
+    });
+    Ok(web::Json(LoadView::new(load.await?, now)))
+}
+
+/// Records what somebody saw or did at the canner.
+#[utoipa::path(params(("id" = i64, Path)), request_body = EventRequest,
+    responses((status = 200, body = LoadView), (status = 404, body = Problem), (status = 409, body = Problem)))]
+#[post("/api/loads/{id}/events")]
+pub async fn add_event(
+    shared: web::Data<Shared>,
+    id: web::Path<i64>,
+    Json(request): Json<EventRequest>,
+) -> Result<web::Json<LoadView>, ApiError> {
+    let now = shared.clock.now();
+    let load = change(&shared, move |shared| shared.store.add_event(*id, request.event, now)).await?;
+    Ok(web::Json(LoadView::new(load, now)))
+}
+
+/// Takes the last event of a load back.
+#[utoipa::path(params(("id" = i64, Path)),
+    responses((status = 200, body = LoadView), (status = 404, body = Problem), (status = 409, body = Problem)))]
+#[delete("/api/loads/{id}/events/last")]
+pub async fn undo_event(shared: web::Data<Shared>, id: web::Path<i64>) -> Result<web::Json<LoadView>, ApiError> {
+    let now = shared.clock.now();
+    let load = change(&shared, move |shared| shared.store.undo_event(*id, now)).await?;
+    Ok(web::Json(LoadView::new(load, now)))
+}

@@ -1,0 +1,6 @@
+//! Stateless calculators: the rules of the core, asked over HTTP without any records.
+
+pub mod acid;
+pub mod loads;
+pub mod process;
+pub mod yields;

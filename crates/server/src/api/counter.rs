@@ -1,0 +1,103 @@
+//! The line on top of every screen: where the tomatoes are right now.
+
+use actix_web::{get, web};
+use bodega_core::boil_clock::Phase;
+use bodega_core::moment::{Minutes, Moment};
+use serde::Serialize;
+use utoipa::ToSchema;
+
+use bodega_store::{Kitchen, StoreError};
+
+use crate::app::{Shared, read};
+use crate::problem::ApiError;
+
+/// The line.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct Counter {
+    /// The kitchen's clock.
+    pub now: Moment,
+    /// The kitchen.
+    pub kitchen: Kitchen,
+    /// Grams that can go on to jars.
+    pub waiting_g: i64,
+    /// Grams held on the sill until they are ripe.
+    pub held_g: i64,
+    /// Batches on the line.
+    pub batches: usize,
+    /// Jars of the load on the bench.
+    pub bench: Option<Bench>,
+    /// The load in the canner.
+    pub canner: Option<InCanner>,
+    /// Jars on the towel that nobody has judged.
+    pub cooling: usize,
+    /// When the next seals may be checked.
+    pub next_check: Option<Moment>,
+    /// Jars on the shelf.
+    pub shelved: u32,
+}
+
+/// The load on the bench.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct Bench {
+    /// Jars in it.
+    pub jars: usize,
+    /// Jars with acid.
+    pub acid: usize,
+    /// Jars filled.
+    pub filled: usize,
+}
+
+/// The load in the canner.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct InCanner {
+    /// Where it stands.
+    pub now: Phase,
+    /// Minutes it must boil.
+    pub minutes: Minutes,
+    /// Jars in it.
+    pub jars: usize,
+}
+
+fn count(shared: &Shared) -> Result<Counter, StoreError> {
+    let now = shared.clock.now();
+    let store = &shared.store;
+    let lots = store.lots()?;
+    let grams = |wanted: fn(&bodega_store::Lot) -> bool| {
+        lots.iter().filter(|lot| wanted(lot)).map(|lot| lot.left_g).sum::<i64>()
+    };
+    let loads = store.open_loads()?;
+    let in_canner = loads.iter().find(|load| !load.clock.happened().is_empty());
+    let on_bench = loads.iter().find(|load| load.clock.happened().is_empty());
+    let towel = store.towel()?;
+    Ok(Counter {
+        now,
+        kitchen: store.kitchen()?,
+        waiting_g: grams(|lot| lot.condition.can_be_canned()),
+        held_g: grams(|lot| lot.condition == bodega_core::fruit::Condition::Unripe),
+        batches: store.open_batches()?.len(),
+        bench: on_bench.map(|load| Bench {
+            jars: load.jars.len(),
+            acid: load.jars.iter().filter(|jar| jar.acid).count(),
+            filled: load.jars.iter().filter(|jar| jar.filled).count(),
+        }),
+        canner: in_canner.map(|load| InCanner {
+            now: load.clock.phase(now),
+            minutes: load.clock.required(),
+            jars: load.jars.len(),
+        }),
+        cooling: towel.iter().flat_map(|load| &load.jars).filter(|jar| jar.holds.is_none()).count(),
+        next_check: towel
+            .iter()
+            .filter(|load| load.jars.iter().any(|jar| jar.holds.is_none()))
+            .map(|load| load.check_from)
+            .min(),
+        shelved: store.shelf()?.iter().map(|group| group.count).sum(),
+    })
+}
+
+/// The line, live.
+#[utoipa::path(responses((status = 200, body = Counter)))]
+#[get("/api/counter")]
+pub async fn get_counter(shared: web::Data<Shared>) -> Result<web::Json<Counter>, ApiError> {
+    Ok(web::Json(read(&shared, count).await?))
+}

@@ -1,0 +1,137 @@
+//! The kitchen and the containers it counts in.
+
+use std::collections::BTreeMap;
+
+use actix_web::{delete, get, patch, post, web};
+use bodega_core::fruit::KNOWN_CONTAINERS;
+use bodega_core::jar::JarSize;
+use bodega_core::limits::{ALTITUDE, CAPACITY, TURNAROUND};
+use bodega_store::{Container, Kitchen, KitchenChange, Units};
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use crate::api::lots::{Weight, grams};
+use crate::app::{Shared, change, read};
+use crate::json::Json;
+use crate::problem::{ApiError, NameField, Problem};
+
+/// A change to the kitchen; absent fields stay.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct KitchenRequest {
+    /// New name, 1 to 80 letters.
+    pub name: Option<String>,
+    /// Height above sea level in feet, -2,000 to 30,000.
+    pub altitude_ft: Option<f64>,
+    /// Units to show.
+    pub units: Option<Units>,
+    /// Minutes between two loads, 0 to 240.
+    pub turnaround_minutes: Option<u32>,
+    /// Jars that fit into the canner, by size, 1 to 100 each.
+    #[schema(value_type = Option<BTreeMap<String, u32>>)]
+    pub capacity: Option<BTreeMap<JarSize, u32>>,
+}
+
+/// A name of 1 to 80 letters, without space around it.
+pub(crate) fn clean_name(name: &str, field: &str) -> Result<String, ApiError> {
+    const LONGEST: usize = 80;
+    let name = name.trim();
+    if name.is_empty() || name.chars().count() > LONGEST {
+        return Err(ApiError::field(field, format!("{field} must have 1 to {LONGEST} letters")));
+    }
+    Ok(name.to_owned())
+}
+
+/// The kitchen.
+#[utoipa::path(responses((status = 200, body = Kitchen)))]
+#[get("/api/kitchen")]
+pub async fn get_kitchen(shared: web::Data<Shared>) -> Result<web::Json<Kitchen>, ApiError> {
+    Ok(web::Json(read(&shared, |shared| shared.store.kitchen()).await?))
+}
+
+/// Changes the kitchen.
+#[utoipa::path(request_body = KitchenRequest, responses((status = 200, body = Kitchen), (status = 422, body = Problem)))]
+#[patch("/api/kitchen")]
+pub async fn change_kitchen(
+    shared: web::Data<Shared>,
+    Json(request): Json<KitchenRequest>,
+) -> Result<web::Json<Kitchen>, ApiError> {
+    for (jar, count) in request.capacity.iter().flatten() {
+        CAPACITY.check(f64::from(*count)).named(&format!("capacity.{}", jar.word()))?;
+    }
+    let wanted = KitchenChange {
+        name: request.name.map(|name| clean_name(&name, "name")).transpose()?,
+        altitude_ft: request.altitude_ft.map(|feet| ALTITUDE.check(feet).named("altitude_ft")).transpose()?,
+        units: request.units,
+        turnaround_minutes: request.turnaround_minutes,
+        capacity: request.capacity,
+    };
+    if let Some(minutes) = wanted.turnaround_minutes {
+        TURNAROUND.check(f64::from(minutes)).named("turnaround_minutes")?;
+    }
+    Ok(web::Json(change(&shared, move |shared| shared.store.change_kitchen(&wanted)).await?))
+}
+
+/// A container whose weight is known without teaching.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct Known {
+    /// Name as people say it.
+    pub name: &'static str,
+    /// Kilograms of tomatoes in one.
+    pub weight_kg: f64,
+}
+
+/// Containers to count in.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct Containers {
+    /// Known measures.
+    pub known: Vec<Known>,
+    /// Taught by the household.
+    pub taught: Vec<Container>,
+}
+
+/// Teaching a container: its name and the weight of one.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct ContainerRequest {
+    /// Name, 1 to 80 letters.
+    pub name: String,
+    /// Weight of tomatoes in one.
+    pub weight: Weight,
+}
+
+/// Containers to count in.
+#[utoipa::path(responses((status = 200, body = Containers)))]
+#[get("/api/containers")]
+pub async fn list_containers(shared: web::Data<Shared>) -> Result<web::Json<Containers>, ApiError> {
+    let taught = read(&shared, |shared| shared.store.containers()).await?;
+    let known = KNOWN_CONTAINERS
+        .iter()
+        .map(|known| Known { name: known.name, weight_kg: known.weight().get::<uom::si::mass::kilogram>() })
+        .collect();
+    Ok(web::Json(Containers { known, taught }))
+}
+
+/// Teaches a container.
+#[utoipa::path(request_body = ContainerRequest,
+    responses((status = 200, body = Container), (status = 409, body = Problem), (status = 422, body = Problem)))]
+#[post("/api/containers")]
+pub async fn add_container(
+    shared: web::Data<Shared>,
+    Json(request): Json<ContainerRequest>,
+) -> Result<web::Json<Container>, ApiError> {
+    let name = clean_name(&request.name, "name")?;
+    if KNOWN_CONTAINERS.iter().any(|known| known.name == name) {
+        return Err(ApiError::field("name", format!("\"{name}\" is known already; give yours another name")));
+    }
+    let weight_g = grams(request.weight, "weight")?;
+    Ok(web::Json(change(&shared, move |shared| shared.store.add_container(&name, weight_g)).await?))
+}
+
+/// Forgets a container.
+#[utoipa::path(params(("id" = i64, Path)), responses((status = 200, body = Container), (status = 404, body = Problem)))]
+#[delete("/api/containers/{id}")]
+pub async fn remove_container(
+    shared: web::Data<Shared>,
+    id: web::Path<i64>,
+) -> Result<web::Json<Container>, ApiError> {
+    Ok(web::Json(change(&shared, move |shared| shared.store.remove_container(*id)).await?))
+}

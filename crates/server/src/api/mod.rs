@@ -1,0 +1,66 @@
+//! The HTTP API: one file per resource, its types beside its handlers.
+
+pub mod batches;
+pub mod bench;
+pub mod compute;
+pub mod counter;
+pub mod health;
+pub mod kitchen;
+pub mod lots;
+pub mod plan;
+pub mod shelf;
+
+use actix_web::{HttpResponse, get};
+use utoipa::OpenApi;
+
+use crate::problem::{ApiError, Problem};
+
+#[derive(OpenApi)]
+#[openapi(
+    info(title = "Bodega", description = "The counter of a tomato canning kitchen."),
+    paths(
+        health::health,
+        crate::live::live,
+        counter::get_counter,
+        kitchen::get_kitchen,
+        kitchen::change_kitchen,
+        kitchen::list_containers,
+        kitchen::add_container,
+        kitchen::remove_container,
+        lots::list_lots,
+        lots::add_lot,
+        lots::change_lot,
+        plan::preview_plan,
+        plan::accept_plan,
+        batches::list_batches,
+        batches::change_batch,
+        bench::list_loads,
+        bench::tick_jar,
+        bench::tick_load,
+        bench::add_event,
+        bench::undo_event,
+        shelf::list_towel,
+        shelf::judge_seal,
+        shelf::list_shelf,
+        compute::process::compute_process,
+        compute::acid::compute_acid,
+        compute::yields::compute_yield,
+        compute::loads::compute_loads,
+    ),
+    components(schemas(Problem))
+)]
+struct Description;
+
+/// The API's description as JSON.
+///
+/// # Errors
+/// When it cannot be encoded.
+pub fn description_json() -> Result<String, serde_json::Error> {
+    Description::openapi().to_pretty_json()
+}
+
+#[get("/api/openapi.json")]
+pub async fn describe() -> Result<HttpResponse, ApiError> {
+    let text = description_json().map_err(|error| ApiError::Internal(error.to_string()))?;
+    Ok(HttpResponse::Ok().content_type("application/json").body(text))
+}

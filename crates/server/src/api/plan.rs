@@ -1,0 +1,300 @@
+//! Planning a batch: the answer before the work starts, and accepting it.
+
+use actix_web::{post, web};
+use bodega_core::acid::Agent;
+use bodega_core::altitude::Altitude;
+use bodega_core::jar::JarSize;
+use bodega_core::limits::JAR_COUNT;
+use bodega_core::moment::Minutes;
+use bodega_core::plan::{self, BatchPlan, NoPlan, Wish};
+use bodega_core::process::{
+    Medium, Pack, ProcessOption, Product, Query, Refusal, check_medium, headspace_in, look_up,
+};
+use bodega_core::source::Source;
+use bodega_core::units::kilograms;
+use bodega_core::yields::{self, Range, Thickness};
+use bodega_store::{Batch, Draw, Kitchen, Lot, NewBatch, NewLoad};
+use serde::{Deserialize, Serialize};
+use uom::si::volume::liter;
+use utoipa::ToSchema;
+
+use crate::app::{Shared, altitude_of, change, read};
+use crate::json::Json;
+use crate::problem::{ApiError, NameField, Problem};
+
+/// What a person wants to make.
+#[derive(Debug, Clone, Deserialize, ToSchema)]
+pub struct PlanRequest {
+    /// What it becomes.
+    pub product: Product,
+    /// For whole tomatoes.
+    pub medium: Option<Medium>,
+    /// Raw or hot.
+    pub pack: Pack,
+    /// For sauce.
+    pub thickness: Option<Thickness>,
+    /// Jar most of it goes into.
+    pub jar: JarSize,
+    /// Jars by size when the person has decided; `null` lets the plan propose.
+    pub jars: Option<Vec<JarCount>>,
+    /// Acid of choice.
+    pub agent: Agent,
+    /// Salt wanted.
+    #[serde(default)]
+    pub salt: bool,
+    /// Lots to draw from, all of what is left of each.
+    pub lots: Vec<i64>,
+}
+
+/// So many jars of one size.
+#[derive(Debug, Clone, Copy, Deserialize, Serialize, ToSchema)]
+pub struct JarCount {
+    /// Size.
+    pub jar: JarSize,
+    /// How many, 0 to 1,000.
+    pub count: u32,
+}
+
+/// Like jars of the plan.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct PlanLine {
+    /// Size.
+    pub jar: JarSize,
+    /// How many.
+    pub count: u32,
+    /// Acid for one, as measured out.
+    pub acid: String,
+    /// Salt for one, as measured out.
+    pub salt: String,
+    /// Ways to run the tested process.
+    pub options: Vec<ProcessOption>,
+    /// Minutes the same jar would need at sea level, to show what the altitude adds.
+    pub sea_level_minutes: Minutes,
+    /// What to mind.
+    pub cautions: Vec<String>,
+    /// Source of the time.
+    pub source: Source,
+}
+
+/// One canner load of the plan.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct PlanLoad {
+    /// What goes in.
+    pub jars: Vec<JarCount>,
+    /// How long.
+    pub minutes: Minutes,
+}
+
+/// A plan that can be carried out.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct PlanAnswer {
+    /// Grams of fruit it draws.
+    pub weight_g: i64,
+    /// Litres of product.
+    pub litres: Range<f64>,
+    /// Full jars of the main size.
+    pub full_jars: Range<u32>,
+    /// Jars to set out.
+    pub lines: Vec<PlanLine>,
+    /// Litres left over after them; negative when the jars hold more than is expected.
+    pub left_over_litres: f64,
+    /// Acid for all jars, as measured out.
+    pub acid_total: String,
+    /// Headspace in inches.
+    pub headspace_in: f64,
+    /// Canner loads.
+    pub loads: Vec<PlanLoad>,
+    /// Minutes the canner is busy, turnarounds included.
+    pub canner_minutes: Minutes,
+    /// Whether no other grouping of these jars is shorter.
+    pub shortest: bool,
+    /// Source of the yield.
+    pub yield_source: Source,
+}
+
+/// Either a plan or a refusal.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct PlanPreview {
+    /// The altitude it was looked up for, in feet.
+    pub altitude_ft: f64,
+    /// The plan, when every jar has a tested process.
+    pub plan: Option<PlanAnswer>,
+    /// Why there is none.
+    pub refusal: Option<Refusal>,
+}
+
+struct Ground {
+    kitchen: Kitchen,
+    altitude: Altitude,
+    lots: Vec<Lot>,
+    wish: Wish,
+}
+
+async fn ground(shared: &web::Data<Shared>, request: &PlanRequest) -> Result<Ground, ApiError> {
+    check_medium(request.product, request.medium).map_err(|error| ApiError::field("medium", error))?;
+    if (request.product == Product::Sauce) != request.thickness.is_some() {
+        return Err(ApiError::field("thickness", "thickness goes with sauce, and only with sauce: thin or thick"));
+    }
+    for (place, line) in request.jars.iter().flatten().enumerate() {
+        JAR_COUNT.check(f64::from(line.count)).named(&format!("jars[{place}].count"))?;
+    }
+    let (kitchen, all) = read(shared, |shared| Ok((shared.store.kitchen()?, shared.store.lots()?))).await?;
+    let altitude = altitude_of(&kitchen)?;
+    let mut lots = Vec::new();
+    for (place, id) in request.lots.iter().enumerate() {
+        let lot = all
+            .iter()
+            .find(|lot| lot.id == *id && lot.condition.can_be_canned())
+            .ok_or_else(|| ApiError::field(format!("lots[{place}]"), format!("lot {id} is not waiting on the line")))?;
+        if request.lots[..place].contains(id) {
+            return Err(ApiError::field(format!("lots[{place}]"), format!("lot {id} stands twice")));
+        }
+        lots.push(lot.clone());
+    }
+    if lots.is_empty() {
+        return Err(ApiError::field("lots", "no lot is chosen; choose at least one"));
+    }
+    #[allow(clippy::cast_precision_loss)] // grams of fruit, far below 2^53
+    let weight = kilograms(lots.iter().map(|lot| lot.left_g).sum::<i64>() as f64 / 1000.0);
+    let wish = Wish {
+        product: request.product,
+        medium: request.medium,
+        pack: request.pack,
+        method: kitchen.canner.method,
+        altitude,
+        thickness: request.thickness,
+        weight,
+        agent: request.agent,
+        jar: request.jar,
+        mix: request.jars.as_ref().map(|jars| jars.iter().map(|line| (line.jar, line.count)).collect()),
+    };
+    Ok(Ground { kitchen, altitude, lots, wish })
+}
+
+impl Ground {
+    /// The plan or the refusal; a capacity that is not known is about the jar that was asked for.
+    fn work_out(&self) -> Result<Result<BatchPlan, Refusal>, ApiError> {
+        let turnaround = Minutes(self.kitchen.turnaround_minutes);
+        match plan::work_out(&self.wish, &self.kitchen.canner.capacities(), turnaround) {
+            Ok(plan) => Ok(Ok(plan)),
+            Err(NoPlan::Refused(refusal)) => Ok(Err(refusal)),
+            Err(NoPlan::NoCapacity(error)) => Err(ApiError::field("jar", error)),
+        }
+    }
+
+    fn sea_level_minutes(&self, jar: JarSize) -> Option<Minutes> {
+        let query = Query {
+            product: self.wish.product,
+            medium: self.wish.medium,
+            pack: self.wish.pack,
+            method: self.wish.method,
+            jar,
+            altitude: Altitude::from_feet(0.0).ok()?,
+        };
+        look_up(&query).ok().map(|tested| tested.options[0].minutes)
+    }
+
+    fn answer(&self, plan: BatchPlan) -> PlanAnswer {
+        let litres = |volume: bodega_core::units::Volume| volume.get::<liter>();
+        let loads = plan
+            .loads
+            .loads
+            .iter()
+            .map(|load| PlanLoad {
+                jars: load
+                    .jars
+                    .iter()
+                    .map(|(index, count)| JarCount { jar: plan.mix[*index].jar, count: *count })
+                    .collect(),
+                minutes: load.minutes,
+            })
+            .collect();
+        PlanAnswer {
+            weight_g: self.lots.iter().map(|lot| lot.left_g).sum(),
+            litres: Range {
+                low: litres(plan.volume.low),
+                expected: litres(plan.volume.expected),
+                high: litres(plan.volume.high),
+            },
+            full_jars: plan.full_jars,
+            left_over_litres: litres(plan.left_over),
+            acid_total: plan.acid_total.total_label(),
+            headspace_in: headspace_in(self.wish.product),
+            loads,
+            canner_minutes: plan.loads.total,
+            shortest: plan.loads.total == plan.loads.lower_bound,
+            yield_source: yields::source(self.wish.product),
+            lines: plan
+                .mix
+                .into_iter()
+                .map(|line| PlanLine {
+                    sea_level_minutes: self.sea_level_minutes(line.jar).unwrap_or(line.tested.options[0].minutes),
+                    jar: line.jar,
+                    count: line.count,
+                    acid: line.acid.label(),
+                    salt: line.salt.label(),
+                    options: line.tested.options,
+                    cautions: line.tested.cautions.iter().map(ToString::to_string).collect(),
+                    source: line.tested.source,
+                })
+                .collect(),
+        }
+    }
+}
+
+/// Works a wish out without keeping it.
+#[utoipa::path(request_body = PlanRequest,
+    responses((status = 200, body = PlanPreview), (status = 409, body = Problem), (status = 422, body = Problem)))]
+#[post("/api/plan")]
+pub async fn preview_plan(
+    shared: web::Data<Shared>,
+    Json(request): Json<PlanRequest>,
+) -> Result<web::Json<PlanPreview>, ApiError> {
+    let ground = ground(&shared, &request).await?;
+    let altitude_ft = ground.altitude.feet();
+    Ok(web::Json(match ground.work_out()? {
+        Ok(plan) => PlanPreview { altitude_ft, plan: Some(ground.answer(plan)), refusal: None },
+        Err(refusal) => PlanPreview { altitude_ft, plan: None, refusal: Some(refusal) },
+    }))
+}
+
+/// Accepts a plan: the fruit is drawn, the jars and loads are set out.
+#[utoipa::path(request_body = PlanRequest,
+    responses((status = 200, body = Batch), (status = 409, body = Problem), (status = 422, body = Problem)))]
+#[post("/api/batches")]
+pub async fn accept_plan(
+    shared: web::Data<Shared>,
+    Json(request): Json<PlanRequest>,
+) -> Result<web::Json<Batch>, ApiError> {
+    let ground = ground(&shared, &request).await?;
+    let plan = ground.work_out()?.map_err(|refusal| ApiError::field("jar", refusal.message))?;
+    let loads: Vec<NewLoad> = plan
+        .loads
+        .loads
+        .iter()
+        .map(|load| NewLoad {
+            jars: load.jars.iter().map(|(index, count)| (plan.mix[*index].jar, *count)).collect(),
+            minutes: load.minutes,
+            // All jars of a batch take the same option: the one with the lowest pressure.
+            psi: plan.mix[load.jars[0].0].tested.options[0].psi,
+        })
+        .collect();
+    if loads.is_empty() {
+        return Err(ApiError::field("jars", "the plan fills no jar; take more fruit or a smaller jar"));
+    }
+    let batch = NewBatch {
+        day: shared.clock.today(),
+        product: request.product,
+        medium: request.medium,
+        pack: request.pack,
+        thickness: request.thickness,
+        method: ground.wish.method,
+        agent: request.agent,
+        salt: request.salt,
+        altitude_ft: ground.altitude.feet(),
+        draws: ground.lots.iter().map(|lot| Draw { lot: lot.id, weight_g: lot.left_g }).collect(),
+        loads,
+        canner: ground.kitchen.canner.id,
+    };
+    Ok(web::Json(change(&shared, move |shared| shared.store.add_batch(&batch, shared.clock.now())).await?))
+}

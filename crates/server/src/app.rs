@@ -1,0 +1,96 @@
+//! What handlers share, and every route on one screen.
+
+use actix_web::{middleware, web};
+use bodega_core::altitude::Altitude;
+use bodega_store::{Kitchen, Store, StoreError};
+
+use crate::clock::Clock;
+use crate::live::{Live, live};
+use crate::problem::{ApiError, NameField};
+use crate::{api, assets};
+
+/// Shared by all handlers.
+pub struct Shared {
+    /// The records.
+    pub store: Store,
+    /// The kitchen's clock.
+    pub clock: Clock,
+    /// Open screens.
+    pub live: Live,
+}
+
+impl Shared {
+    /// Puts the parts together.
+    #[must_use]
+    pub fn new(store: Store, clock: Clock) -> Self {
+        Self { store, clock, live: Live::default() }
+    }
+}
+
+/// Runs work on the records off the async threads.
+///
+/// # Errors
+/// What the store says, or [`ApiError::Internal`] when the work panicked.
+pub async fn read<T: Send + 'static>(
+    shared: &web::Data<Shared>,
+    work: impl FnOnce(&Shared) -> Result<T, StoreError> + Send + 'static,
+) -> Result<T, ApiError> {
+    let shared = shared.clone();
+    let done = web::block(move || work(&shared)).await;
+    Ok(done.map_err(|error| ApiError::Internal(error.to_string()))??)
+}
+
+/// Like [`read`], and tells every open screen when it is done.
+///
+/// # Errors
+/// As [`read`].
+pub async fn change<T: Send + 'static>(
+    shared: &web::Data<Shared>,
+    work: impl FnOnce(&Shared) -> Result<T, StoreError> + Send + 'static,
+) -> Result<T, ApiError> {
+    let done = read(shared, work).await?;
+    shared.live.changed();
+    Ok(done)
+}
+
+/// The kitchen's altitude, without which nothing is timed.
+///
+/// # Errors
+/// [`ApiError::AltitudeMissing`].
+pub fn altitude_of(kitchen: &Kitchen) -> Result<Altitude, ApiError> {
+    Altitude::from_feet(kitchen.altitude_ft.ok_or(ApiError::AltitudeMissing)?).named("altitude_ft")
+}
+
+/// All routes.
+pub fn routes(config: &mut web::ServiceConfig) {
+    config
+        .service(api::health::health)
+        .service(api::describe)
+        .service(live)
+        .service(api::counter::get_counter)
+        .service(api::kitchen::get_kitchen)
+        .service(api::kitchen::change_kitchen)
+        .service(api::kitchen::list_containers)
+        .service(api::kitchen::add_container)
+        .service(api::kitchen::remove_container)
+        .service(api::lots::list_lots)
+        .service(api::lots::add_lot)
+        .service(api::lots::change_lot)
+        .service(api::plan::preview_plan)
+        .service(api::plan::accept_plan)
+        .service(api::batches::list_batches)
+        .service(api::batches::change_batch)
+        .service(api::bench::list_loads)
+        .service(api::bench::tick_jar)
+        .service(api::bench::tick_load)
+        .service(api::bench::add_event)
+        .service(api::bench::undo_event)
+        .service(api::shelf::list_towel)
+        .service(api::shelf::judge_seal)
+        .service(api::shelf::list_shelf)
+        .service(api::compute::process::compute_process)
+        .service(api::compute::acid::compute_acid)
+        .service(api::compute::yields::compute_yield)
+        .service(api::compute::loads::compute_loads)
+        .default_service(web::route().to(assets::serve).wrap(middleware::Compress::default()));
+}

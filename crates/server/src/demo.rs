@@ -1,0 +1,224 @@
+//! The demo kitchen: Saltbrook Terrace, a shared allotment kitchen, in the middle of a September day. All made up.
+
+use std::path::Path;
+
+use anyhow::{Context, ensure};
+use bodega_core::acid::Agent;
+use bodega_core::boil_clock::BoilEvent;
+use bodega_core::fruit::{Condition, Kind};
+use bodega_core::jar::JarSize;
+use bodega_core::moment::{Minutes, Moment};
+use bodega_core::process::{Medium, Method, Pack, Product};
+use bodega_core::yields::Thickness;
+use bodega_store::{Draw, JarStep, KitchenChange, NewBatch, NewLoad, NewLot, Store, StoreError};
+use jiff::civil::date;
+use jiff::tz::TimeZone;
+
+use crate::clock::day_of;
+
+/// Height of Saltbrook Terrace in feet.
+const ALTITUDE_FT: f64 = 2640.0;
+/// Minutes in a day.
+const DAY: i64 = 24 * 60;
+
+/// The moment the demo opens at: 12 September 2026, 14:33 local time.
+///
+/// # Errors
+/// When the machine's time zone has no such moment.
+pub fn opening_moment() -> anyhow::Result<Moment> {
+    let zoned = date(2026, 9, 12).at(14, 33, 0, 0).to_zoned_datetime(TimeZone::system())?;
+    Ok(Moment(zoned.timestamp().as_millisecond()))
+}
+
+/// Refuses a directory that holds anything: the demo never writes over existing data.
+///
+/// # Errors
+/// Says so in words.
+pub fn check_empty(directory: &Path) -> anyhow::Result<()> {
+    if !directory.exists() {
+        return Ok(());
+    }
+    let mut entries = std::fs::read_dir(directory).context("the demo directory cannot be read")?;
+    ensure!(
+        entries.next().is_none(),
+        "{} is not empty; the demo never writes over existing data, give an empty directory",
+        directory.display()
+    );
+    Ok(())
+}
+
+struct Season<'a> {
+    store: &'a Store,
+    now: Moment,
+}
+
+/// What a batch of the demo is.
+struct Recipe {
+    product: Product,
+    medium: Option<Medium>,
+    pack: Pack,
+    thickness: Option<Thickness>,
+    agent: Agent,
+    salt: bool,
+    minutes: u32,
+    loads: Vec<(JarSize, u32)>,
+}
+
+impl Season<'_> {
+    fn lot(&self, days_ago: i64, kind: Kind, condition: Condition, weight_g: i64) -> Result<i64, StoreError> {
+        let at = self.now.plus_minutes(-days_ago * DAY);
+        let lot = NewLot { picked_on: day_of(at), kind, condition, frozen: false, weight_g };
+        Ok(self.store.add_lot(&lot, at)?.id)
+    }
+
+    /// Draws a lot of its own for the batch and sets it out; returns its load ids.
+    fn batch(&self, at: Moment, kind: Kind, weight_g: i64, recipe: Recipe) -> Result<Vec<i64>, StoreError> {
+        let lot = NewLot {
+            picked_on: day_of(at.plus_minutes(-DAY)),
+            kind,
+            condition: Condition::FirmRipe,
+            frozen: false,
+            weight_g,
+        };
+        let lot = self.store.add_lot(&lot, at)?.id;
+        let before = self.store.open_loads()?.len();
+        let batch = NewBatch {
+            day: day_of(at),
+            product: recipe.product,
+            medium: recipe.medium,
+            pack: recipe.pack,
+            thickness: recipe.thickness,
+            method: Method::BoilingWater,
+            agent: recipe.agent,
+            salt: recipe.salt,
+            altitude_ft: ALTITUDE_FT,
+            draws: vec![Draw { lot, weight_g }],
+            loads: recipe
+                .loads
+                .into_iter()
+                .map(|line| NewLoad { jars: vec![line], minutes: Minutes(recipe.minutes), psi: None })
+                .collect(),
+            canner: self.store.kitchen()?.canner.id,
+        };
+        self.store.add_batch(&batch, at)?;
+        Ok(self.store.open_loads()?.into_iter().skip(before).map(|load| load.id).collect())
+    }
+
+    fn fill_jars(&self, load: i64, at: Moment) -> Result<(), StoreError> {
+        self.store.tick_load(load, JarStep::Acid, at)?;
+        self.store.tick_load(load, JarStep::Filled, at)?;
+        Ok(())
+    }
+
+    /// Runs a load from the bench to the towel, lifted at `lifted`.
+    fn process(&self, load: i64, minutes: u32, lifted: Moment) -> Result<(), StoreError> {
+        let boil = i64::from(minutes);
+        self.fill_jars(load, lifted.plus_minutes(-boil - 40))?;
+        for (event, before) in [
+            (BoilEvent::JarsIn, boil + 28),
+            (BoilEvent::Boils, boil + 6),
+            (BoilEvent::HeatOff, 6),
+            (BoilEvent::Lifted, 0),
+        ] {
+            self.store.add_event(load, event, lifted.plus_minutes(-before))?;
+        }
+        Ok(())
+    }
+
+    fn shelve(&self) -> Result<(), StoreError> {
+        for towel in self.store.towel()? {
+            for jar in towel.jars {
+                self.store.judge_seal(jar.id, Some(true), towel.check_from)?;
+            }
+        }
+        Ok(())
+    }
+}
+
+/// Fills an empty store with the demo day.
+///
+/// # Errors
+/// What the store says.
+pub fn fill(store: &Store, now: Moment) -> Result<(), StoreError> {
+    store.change_kitchen(&KitchenChange {
+        name: Some("Saltbrook Terrace".to_owned()),
+        altitude_ft: Some(ALTITUDE_FT),
+        ..KitchenChange::default()
+    })?;
+    store.add_container("blue fish box", 9_980)?;
+    store.add_container("Merle's wicker basket", 4_310)?;
+    let season = Season { store, now };
+    let earlier = [
+        (345, Kind::Paste, 24_000, sauce(vec![(JarSize::Pint, 9)])),
+        (21, Kind::Slicer, 22_000, juice(vec![(JarSize::Quart, 7), (JarSize::Quart, 7)])),
+        (16, Kind::Paste, 29_000, whole(vec![(JarSize::Quart, 7), (JarSize::Quart, 7), (JarSize::Quart, 7)])),
+        (9, Kind::Mixed, 25_000, crushed(vec![(JarSize::Pint, 9), (JarSize::Pint, 9)])),
+    ];
+    for (days_ago, kind, weight_g, recipe) in earlier {
+        let minutes = recipe.minutes;
+        let start = now.plus_minutes(-days_ago * DAY);
+        let loads = season.batch(start, kind, weight_g, recipe)?;
+        for (load, hour) in loads.into_iter().zip([2, 4, 6]) {
+            season.process(load, minutes, start.plus_minutes(hour * 60))?;
+        }
+        season.shelve()?;
+    }
+
+    // This morning: two loads of thick sauce, cooling.
+    let morning = season.batch(
+        now.plus_minutes(-7 * 60),
+        Kind::Paste,
+        32_000,
+        sauce(vec![(JarSize::Pint, 9), (JarSize::Pint, 5)]),
+    )?;
+    for (load, ago) in morning.into_iter().zip([300, 205]) {
+        season.process(load, 40, now.plus_minutes(-ago))?;
+    }
+
+    // Now: whole tomatoes in water, the second load in the canner at a full boil, the third on the bench.
+    let whole = season.batch(
+        now.plus_minutes(-200),
+        Kind::Paste,
+        25_000,
+        whole(vec![(JarSize::Quart, 7), (JarSize::Quart, 7), (JarSize::Quart, 4)]),
+    )?;
+    if let [first, second, third] = whole[..] {
+        season.process(first, 50, now.plus_minutes(-62))?;
+        season.fill_jars(second, now.plus_minutes(-55))?;
+        store.add_event(second, BoilEvent::JarsIn, now.plus_minutes(-49))?;
+        store.add_event(second, BoilEvent::Boils, now.plus_minutes(-27))?;
+        for jar in store.load(third)?.jars.iter().take(2) {
+            store.tick_jar(jar.id, JarStep::Acid, true, now.plus_minutes(-3))?;
+        }
+    }
+
+    // Waiting: two crates, one more ripening on the sill.
+    season.lot(1, Kind::Paste, Condition::FirmRipe, 13_608)?;
+    season.lot(1, Kind::Slicer, Condition::Trim, 8_200)?;
+    season.lot(0, Kind::Paste, Condition::Unripe, 4_100)?;
+    Ok(())
+}
+
+fn plain(product: Product, pack: Pack, minutes: u32, loads: Vec<(JarSize, u32)>) -> Recipe {
+    Recipe { product, medium: None, pack, thickness: None, agent: Agent::BottledLemonJuice, salt: false, minutes, loads }
+}
+
+fn sauce(loads: Vec<(JarSize, u32)>) -> Recipe {
+    Recipe {
+        thickness: Some(Thickness::Thick),
+        agent: Agent::CitricAcid,
+        ..plain(Product::Sauce, Pack::Hot, 40, loads)
+    }
+}
+
+fn juice(loads: Vec<(JarSize, u32)>) -> Recipe {
+    plain(Product::Juice, Pack::Hot, 45, loads)
+}
+
+fn crushed(loads: Vec<(JarSize, u32)>) -> Recipe {
+    plain(Product::Crushed, Pack::Hot, 40, loads)
+}
+
+fn whole(loads: Vec<(JarSize, u32)>) -> Recipe {
+    Recipe { medium: Some(Medium::Water), salt: true, ..plain(Product::Whole, Pack::Raw, 50, loads) }
+}

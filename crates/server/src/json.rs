@@ -1,0 +1,53 @@
+//! A JSON body that, when it is wrong, says which field and what would do.
+
+use std::future::Future;
+use std::pin::Pin;
+
+use actix_web::dev::Payload;
+use actix_web::{FromRequest, HttpRequest, web};
+use serde::de::DeserializeOwned;
+
+use crate::problem::ApiError;
+
+/// A decoded body.
+pub struct Json<T>(pub T);
+
+impl<T: DeserializeOwned + 'static> FromRequest for Json<T> {
+    type Error = ApiError;
+    type Future = Pin<Box<dyn Future<Output = Result<Self, ApiError>>>>;
+
+    fn from_request(request: &HttpRequest, payload: &mut Payload) -> Self::Future {
+        let bytes = web::Bytes::from_request(request, payload);
+        Box::pin(async move {
+            let bytes = bytes.await.map_err(|error| ApiError::NotJson(error.to_string()))?;
+            decode(&bytes).map(Json)
+        })
+    }
+}
+
+fn decode<T: DeserializeOwned>(bytes: &[u8]) -> Result<T, ApiError> {
+    let mut reader = serde_json::Deserializer::from_slice(bytes);
+    let value = serde_path_to_error::deserialize(&mut reader).map_err(|error| {
+        let path = error.path().to_string();
+        let inner = error.into_inner();
+        if inner.is_data() { about_field(&path, &inner.to_string()) } else { ApiError::NotJson(inner.to_string()) }
+    })?;
+    reader.end().map_err(|error| ApiError::NotJson(error.to_string()))?;
+    Ok(value)
+}
+
+/// Serde tells a missing field only in the message, with the path of its parent.
+fn about_field(path: &str, message: &str) -> ApiError {
+    let text = message.split(" at line ").next().unwrap_or(message);
+    let text = &text.replace("expected u32", "give a whole number, 0 or more").replace("expected f64", "give a number");
+    let parent = if path == "." { "" } else { path };
+    let missing = text.strip_prefix("missing field `").and_then(|rest| rest.strip_suffix('`'));
+    match missing {
+        Some(name) => {
+            let field = if parent.is_empty() { name.to_owned() } else { format!("{parent}.{name}") };
+            ApiError::field(field, format!("{name} is missing; give it"))
+        }
+        None if parent.is_empty() => ApiError::field("body", text),
+        None => ApiError::field(parent, text),
+    }
+}

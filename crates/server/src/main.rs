@@ -1,0 +1,86 @@
+//! Command line of the one binary people run.
+
+use std::net::{Ipv4Addr, TcpListener};
+use std::path::PathBuf;
+use std::sync::Arc;
+
+use actix_web::{App, HttpServer, web};
+use anyhow::Context;
+use bodega::app::{self, Shared};
+use bodega::{api, clock::Clock, demo};
+use bodega_store::Store;
+use clap::{Parser, Subcommand};
+
+/// The counter of a tomato canning kitchen.
+#[derive(Parser)]
+#[command(version)]
+struct Cli {
+    #[command(subcommand)]
+    command: Command,
+}
+
+#[derive(Subcommand)]
+enum Command {
+    /// Serve a kitchen's records on this machine.
+    Serve {
+        /// Directory of the records; made when absent.
+        #[arg(long, default_value = "bodega-data")]
+        data: PathBuf,
+        /// Port on the loopback address; 0 takes a free one.
+        #[arg(long, default_value_t = 4730)]
+        port: u16,
+    },
+    /// Serve a made-up kitchen in the middle of a September day.
+    Demo {
+        /// Empty directory for the demo's records; a temporary one when left out.
+        #[arg(long)]
+        data: Option<PathBuf>,
+        /// Port on the loopback address; 0 takes a free one.
+        #[arg(long, default_value_t = 4730)]
+        port: u16,
+    },
+    /// Print the API's description.
+    Openapi,
+}
+
+fn main() -> anyhow::Result<()> {
+    tracing_subscriber::fmt()
+        .with_env_filter(tracing_subscriber::EnvFilter::try_from_default_env().unwrap_or_else(|_| "warn".into()))
+        .with_writer(std::io::stderr)
+        .init();
+    bodega_core::check_tables()?;
+    match Cli::parse().command {
+        Command::Serve { data, port } => run(Store::open(&data)?, Clock::wall(), port),
+        Command::Demo { data, port } => {
+            let temporary = tempfile::tempdir()?;
+            let directory = data.unwrap_or_else(|| temporary.path().to_owned());
+            demo::check_empty(&directory)?;
+            let clock = Clock::starting_at(demo::opening_moment()?);
+            let store = Store::open(&directory)?;
+            demo::fill(&store, clock.now()).context("the demo kitchen could not be set up")?;
+            run(store, clock, port)
+        }
+        Command::Openapi => {
+            println!("{}", api::description_json()?);
+            Ok(())
+        }
+    }
+}
+
+fn run(store: Store, clock: Clock, port: u16) -> anyhow::Result<()> {
+    let listener = TcpListener::bind((Ipv4Addr::LOCALHOST, port))
+        .with_context(|| format!("port {port} is taken; give another with --port"))?;
+    let address = listener.local_addr()?;
+    let shared = web::Data::from(Arc::new(Shared::new(store, clock)));
+    actix_web::rt::System::new().block_on(async move {
+        let server = HttpServer::new(move || App::new().app_data(shared.clone()).configure(app::routes))
+            .workers(2)
+            .shutdown_timeout(1)
+            .listen(listener)?
+            .run();
+        // The one line on standard output: scripts and tests read the address from it.
+        println!("Bodega is open at http://{address}");
+        server.await
+    })?;
+    Ok(())
+}

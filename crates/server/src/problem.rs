@@ -1,0 +1,143 @@
+//! Every error a client can see, as RFC 9457 problem details: a stable code, a sentence for a person, and the field.
+
+use actix_web::http::StatusCode;
+use actix_web::{HttpResponse, ResponseError};
+use bodega_core::limits::OutOfRange;
+use bodega_store::StoreError;
+use serde::Serialize;
+use utoipa::ToSchema;
+
+/// Problem details (RFC 9457) with our code and field.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct Problem {
+    /// `about:blank#code`, as the code is what tells problems apart.
+    pub r#type: String,
+    /// The status in words.
+    pub title: String,
+    /// HTTP status.
+    pub status: u16,
+    /// What is wrong and what would do.
+    pub detail: String,
+    /// Stable code.
+    pub code: String,
+    /// The field it is about, as a path such as `jars[0].count`.
+    pub field: Option<String>,
+}
+
+/// An error at the HTTP edge.
+#[derive(Debug, thiserror::Error)]
+pub enum ApiError {
+    /// The body is not JSON.
+    #[error("the body is not JSON: {0}")]
+    NotJson(String),
+    /// A field is missing, of the wrong type, unknown or out of range.
+    #[error("{message}")]
+    Field {
+        /// Path of the field.
+        field: String,
+        /// What is wrong and what would do.
+        message: String,
+    },
+    /// The kitchen's altitude is not known, so nothing can be timed.
+    #[error("the kitchen's altitude is not known; find it and enter it under Kitchen, every time depends on it")]
+    AltitudeMissing,
+    /// No such address.
+    #[error("there is nothing at this address")]
+    NoSuchRoute,
+    /// The store refused or failed.
+    #[error(transparent)]
+    Store(#[from] StoreError),
+    /// Something that should not happen.
+    #[error("{0}")]
+    Internal(String),
+}
+
+impl ApiError {
+    /// An error about one field.
+    pub fn field(field: impl Into<String>, message: impl std::fmt::Display) -> Self {
+        Self::Field { field: field.into(), message: message.to_string() }
+    }
+
+    /// The one mapping from error to status, code and field.
+    fn parts(&self) -> (StatusCode, &'static str, Option<String>) {
+        match self {
+            Self::NotJson(_) => (StatusCode::BAD_REQUEST, "not_json", None),
+            Self::Field { field, .. } => (StatusCode::UNPROCESSABLE_ENTITY, "bad_field", Some(field.clone())),
+            Self::AltitudeMissing => (StatusCode::CONFLICT, "altitude_missing", Some("altitude_ft".to_owned())),
+            Self::NoSuchRoute => (StatusCode::NOT_FOUND, "no_such_route", None),
+            Self::Internal(_) => (StatusCode::INTERNAL_SERVER_ERROR, "internal", None),
+            Self::Store(error) => store_parts(error),
+        }
+    }
+
+    /// The problem as a client sees it; causes inside the machine stay in the log.
+    #[must_use]
+    pub fn problem(&self) -> Problem {
+        let (status, code, field) = self.parts();
+        let detail = if status.is_server_error() {
+            "something went wrong in Bodega itself; nothing was changed, try again".to_owned()
+        } else {
+            self.to_string()
+        };
+        Problem {
+            r#type: format!("about:blank#{code}"),
+            title: status.canonical_reason().unwrap_or("Error").to_owned(),
+            status: status.as_u16(),
+            detail,
+            code: code.to_owned(),
+            field,
+        }
+    }
+}
+
+fn store_parts(error: &StoreError) -> (StatusCode, &'static str, Option<String>) {
+    let conflict = |code, field: Option<&str>| (StatusCode::CONFLICT, code, field.map(str::to_owned));
+    match error {
+        StoreError::NotFound { .. } => (StatusCode::NOT_FOUND, "not_found", Some("id".to_owned())),
+        StoreError::Overdrawn { .. } => conflict("lot_overdrawn", Some("weight")),
+        StoreError::BelowZero => conflict("below_zero", Some("weight")),
+        StoreError::NotForJars { .. } => conflict("not_for_jars", Some("lots")),
+        StoreError::AcidFirst { .. } => conflict("acid_first", Some("step")),
+        StoreError::JarsNotReady { .. } => conflict("jars_not_ready", Some("event")),
+        StoreError::CannerBusy { .. } => conflict("canner_busy", Some("event")),
+        StoreError::OutOfOrder(_) => conflict("out_of_order", Some("event")),
+        StoreError::NothingToUndo => conflict("nothing_to_undo", None),
+        StoreError::BatchBegun { .. } => conflict("batch_begun", None),
+        StoreError::NotOnTowel { .. } => conflict("not_on_towel", None),
+        StoreError::NameTaken { .. } => conflict("name_taken", Some("name")),
+        StoreError::Newer
+        | StoreError::Migration(_)
+        | StoreError::Directory { .. }
+        | StoreError::Damaged(_)
+        | StoreError::Sqlite(_) => (StatusCode::INTERNAL_SERVER_ERROR, "records", None),
+    }
+}
+
+impl ResponseError for ApiError {
+    fn status_code(&self) -> StatusCode {
+        self.parts().0
+    }
+
+    fn error_response(&self) -> HttpResponse {
+        let problem = self.problem();
+        if problem.status >= 500 {
+            tracing::error!(error = ?self, "request failed");
+        }
+        HttpResponse::build(self.status_code()).content_type("application/problem+json").json(problem)
+    }
+}
+
+/// Names the field of a value outside its limit.
+pub trait NameField<T> {
+    /// Turns the error into one about `field`.
+    ///
+    /// # Errors
+    /// [`ApiError::Field`].
+    fn named(self, field: &str) -> Result<T, ApiError>;
+}
+
+impl<T> NameField<T> for Result<T, OutOfRange> {
+    fn named(self, field: &str) -> Result<T, ApiError> {
+        self.map_err(|error| ApiError::field(field, error))
+    }
+}
