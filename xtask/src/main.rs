@@ -1,1 +1,99 @@
-fn main() {}
+//! Set-up, build, demo, checks and screenshots: everything the README names, on a fresh machine.
+
+mod chrome;
+mod run;
+
+use anyhow::{Context, bail};
+use run::{npm, output, root, step};
+
+const USAGE: &str = "usage: cargo xtask <command>
+  demo         set up, build and serve the demo kitchen
+  build        front end and target/release/bodega
+  test         set up, then every check
+  types        write web/src/api/schema.d.ts from the API's description
+  screenshots  draw docs/screenshots from the demo kitchen";
+
+fn main() -> anyhow::Result<()> {
+    match std::env::args().nth(1).as_deref() {
+        Some("demo") => demo(),
+        Some("build") => build(),
+        Some("test") => test(),
+        Some("types") => types(),
+        Some("screenshots") => screenshots(),
+        _ => bail!("{USAGE}"),
+    }
+}
+
+/// npm packages from the lock file, when they are not the ones it names.
+fn front_end_packages() -> anyhow::Result<()> {
+    let web = root().join("web");
+    let lock = std::fs::read(web.join("package-lock.json"))?;
+    // npm writes no copy of the lock file that compares byte for byte, so the one installed from is kept beside them.
+    let stamp = web.join("node_modules/.installed-from");
+    if std::fs::read(&stamp).is_ok_and(|installed| installed == lock) {
+        return Ok(());
+    }
+    step("npm packages", &mut npm(&["ci", "--no-audit", "--no-fund"]))?;
+    Ok(std::fs::write(stamp, lock)?)
+}
+
+fn front_end() -> anyhow::Result<()> {
+    front_end_packages()?;
+    step("front end", &mut npm(&["run", "--silent", "build"]))
+}
+
+fn build() -> anyhow::Result<()> {
+    front_end()?;
+    step("release binary", &mut run::cargo(&["build", "--release", "--locked", "--package", "bodega"]))
+}
+
+fn demo() -> anyhow::Result<()> {
+    build()?;
+    let mut command = std::process::Command::new(root().join("target/release/bodega"));
+    command.arg("demo").args(std::env::args().skip(2));
+    step("demo kitchen, Ctrl-C ends it", &mut command)
+}
+
+fn described_types() -> anyhow::Result<String> {
+    let description =
+        output(&mut run::cargo(&["run", "--quiet", "--locked", "--package", "bodega", "--", "openapi"]))?;
+    let file = root().join("target/openapi.json");
+    std::fs::write(&file, description)?;
+    let file = file.to_str().context("the path of the project is not plain text")?;
+    output(&mut npm(&["run", "--silent", "types", "--", file]))
+}
+
+const TYPES: &str = "web/src/api/schema.d.ts";
+
+fn types() -> anyhow::Result<()> {
+    front_end_packages()?;
+    Ok(std::fs::write(root().join(TYPES), described_types()?)?)
+}
+
+fn test() -> anyhow::Result<()> {
+    step("format", &mut run::cargo(&["fmt", "--all", "--check"]))?;
+    front_end_packages()?;
+    step("front end format", &mut npm(&["run", "--silent", "format:check"]))?;
+    step("front end types and bundle", &mut npm(&["run", "--silent", "build"]))?;
+    step(
+        "clippy",
+        &mut run::cargo(&["clippy", "--workspace", "--all-targets", "--locked", "--", "--deny", "warnings"]),
+    )?;
+    println!("== generated types fresh");
+    if described_types()? != std::fs::read_to_string(root().join(TYPES))? {
+        bail!("{TYPES} is stale; run \"cargo xtask types\"");
+    }
+    chrome::ensure()?;
+    step("binary", &mut run::cargo(&["build", "--locked", "--package", "bodega"]))?;
+    step("tests", &mut run::cargo(&["test", "--workspace", "--locked"]))
+}
+
+fn screenshots() -> anyhow::Result<()> {
+    front_end()?;
+    chrome::ensure()?;
+    step("binary", &mut run::cargo(&["build", "--locked", "--package", "bodega"]))?;
+    step(
+        "screenshots",
+        &mut run::cargo(&["run", "--locked", "--package", "bodega-e2e", "--bin", "screenshots"]),
+    )
+}

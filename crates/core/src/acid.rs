@@ -59,8 +59,10 @@ pub(crate) fn parse_doses() -> Result<Vec<Dose>, TableError> {
     let parsed: Vec<DoseRow> = rows(FILE, include_str!("../data/acid.csv"))?;
     let mut doses = Vec::new();
     for row in parsed {
-        let pint = eighths(row.pint_tsp).ok_or_else(|| TableError::new(FILE, "a pint dose is not in eighths"))?;
-        let quart = eighths(row.quart_tsp).ok_or_else(|| TableError::new(FILE, "a quart dose is not in eighths"))?;
+        let pint =
+            eighths(row.pint_tsp).ok_or_else(|| TableError::new(FILE, "a pint dose is not in eighths"))?;
+        let quart =
+            eighths(row.quart_tsp).ok_or_else(|| TableError::new(FILE, "a quart dose is not in eighths"))?;
         if quart != pint.times(2) {
             return Err(TableError::new(FILE, format!("{}: a quart needs twice the pint's dose", row.agent)));
         }

@@ -32,8 +32,12 @@ pub enum WaterBand {
 
 impl WaterBand {
     /// All bands with their upper edge in feet.
-    pub const EDGES_FT: [(Self, f64); 4] =
-        [(Self::To1000, 1000.0), (Self::To3000, 3000.0), (Self::To6000, 6000.0), (Self::Above6000, HIGHEST_TESTED_FT)];
+    pub const EDGES_FT: [(Self, f64); 4] = [
+        (Self::To1000, 1000.0),
+        (Self::To3000, 3000.0),
+        (Self::To6000, 6000.0),
+        (Self::Above6000, HIGHEST_TESTED_FT),
+    ];
 
     /// Place of the band's column in the table, from 0.
     #[must_use]
@@ -99,7 +103,9 @@ impl Altitude {
     pub fn pressure(self) -> Pressure {
         let geometric = self.0.get::<meter>();
         let geopotential = geometric * EARTH_RADIUS_M / (EARTH_RADIUS_M + geometric);
-        Pressure::new::<pascal>(SEA_LEVEL_PA * (1.0 - LAPSE_K_PER_M * geopotential / SEA_LEVEL_K).powf(EXPONENT))
+        Pressure::new::<pascal>(
+            SEA_LEVEL_PA * (1.0 - LAPSE_K_PER_M * geopotential / SEA_LEVEL_K).powf(EXPONENT),
+        )
     }
 
     /// Boiling point of water at this altitude on a standard day.

@@ -156,8 +156,12 @@ impl BoilClock {
         let (allowed, next): (&[BoilEvent], _) = match self.phase(at) {
             Phase::Waiting => (&[BoilEvent::JarsIn, BoilEvent::Boils], "\"Jars are in\""),
             Phase::Heating { .. } => (&[BoilEvent::Boils], "\"It boils\""),
-            Phase::Counting { .. } => (&[BoilEvent::BoilLost, BoilEvent::HeatOff], "\"Boil lost\" or \"Heat off\""),
-            Phase::BoilLost { .. } => (&[BoilEvent::Boils, BoilEvent::HeatOff], "\"It boils\" when the boil is back"),
+            Phase::Counting { .. } => {
+                (&[BoilEvent::BoilLost, BoilEvent::HeatOff], "\"Boil lost\" or \"Heat off\"")
+            }
+            Phase::BoilLost { .. } => {
+                (&[BoilEvent::Boils, BoilEvent::HeatOff], "\"It boils\" when the boil is back")
+            }
             Phase::TimeUp { .. } => (&[BoilEvent::HeatOff], "\"Heat off, lid off\""),
             Phase::Resting { .. } | Phase::Rested { .. } => (&[BoilEvent::Lifted], "\"Jars are out\""),
             Phase::Lifted { .. } => (&[], "nothing: this load is done"),
@@ -193,7 +197,9 @@ impl BoilClock {
     /// How long the boil that counts has lasted at a moment: the last unbroken stretch.
     #[must_use]
     pub fn unbroken_ms(&self, now: Moment) -> i64 {
-        let Some(start) = self.happened.iter().rposition(|item| item.event == BoilEvent::Boils) else { return 0 };
+        let Some(start) = self.happened.iter().rposition(|item| item.event == BoilEvent::Boils) else {
+            return 0;
+        };
         let end = self.happened.get(start + 1).map_or(now, |next| next.at);
         end.since_ms(self.happened[start].at).max(0)
     }

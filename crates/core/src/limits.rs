@@ -45,7 +45,11 @@ impl Limit {
     /// # Errors
     /// [`OutOfRange`] when the value is outside, NaN or infinite.
     pub fn check(self, given: f64) -> Result<f64, OutOfRange> {
-        if given >= self.min && given <= self.max { Ok(given) } else { Err(OutOfRange { limit: self, given }) }
+        if given >= self.min && given <= self.max {
+            Ok(given)
+        } else {
+            Err(OutOfRange { limit: self, given })
+        }
     }
 }
 
@@ -61,10 +65,16 @@ pub const ALTITUDE: Limit = Limit {
     why: "lowest and highest dry land, rounded outward",
 };
 /// Jars of one size in one question.
-pub const JAR_COUNT: Limit = Limit { name: "count", unit: "jars", min: 0.0, max: 1000.0, why: "a season's work" };
+pub const JAR_COUNT: Limit =
+    Limit { name: "count", unit: "jars", min: 0.0, max: 1000.0, why: "a season's work" };
 /// Jars of one size that a canner holds.
-pub const CAPACITY: Limit =
-    Limit { name: "capacity", unit: "jars", min: 1.0, max: 100.0, why: "the largest household canner, twice over" };
+pub const CAPACITY: Limit = Limit {
+    name: "capacity",
+    unit: "jars",
+    min: 1.0,
+    max: 100.0,
+    why: "the largest household canner, twice over",
+};
 /// Acid stirred into a pot.
 pub const POT_DOSE: Limit =
     Limit { name: "pot dose", unit: "tsp", min: 0.0, max: 4000.0, why: "the dose of a thousand quarts" };

@@ -97,11 +97,16 @@ struct Search {
 
 impl Search {
     fn new(groups: &[Group], capacity: &[Capacity], turnaround: Minutes) -> Result<Self, NoCapacity> {
-        let mut sizes: Vec<JarSize> = groups.iter().filter(|group| group.count > 0).map(|group| group.jar).collect();
+        let mut sizes: Vec<JarSize> =
+            groups.iter().filter(|group| group.count > 0).map(|group| group.jar).collect();
         sizes.sort_unstable();
         sizes.dedup();
         let held = |jar: JarSize| {
-            capacity.iter().find(|cap| cap.jar == jar && cap.count > 0).map(|cap| u64::from(cap.count)).ok_or(NoCapacity(jar))
+            capacity
+                .iter()
+                .find(|cap| cap.jar == jar && cap.count > 0)
+                .map(|cap| u64::from(cap.count))
+                .ok_or(NoCapacity(jar))
         };
         let counts: Vec<u64> = sizes.iter().map(|jar| held(*jar)).collect::<Result<_, _>>()?;
         let whole = counts.iter().copied().fold(1, least_common_multiple);
@@ -119,7 +124,8 @@ impl Search {
                 Lane { share: whole / count, jars }
             })
             .collect();
-        let mut times: Vec<u32> = groups.iter().filter(|group| group.count > 0).map(|group| group.minutes.0).collect();
+        let mut times: Vec<u32> =
+            groups.iter().filter(|group| group.count > 0).map(|group| group.minutes.0).collect();
         times.sort_unstable_by(|a, b| b.cmp(a));
         times.dedup();
         Ok(Self { lanes, whole, turnaround: turnaround.0, times, known: HashMap::new(), cut: false })
@@ -185,7 +191,9 @@ impl Search {
         let mut filling = vec![0; self.lanes.len()];
         self.extend(taken, must, 0, self.whole, &mut filling, &mut found);
         found.sort_by_key(|filling: &Vec<usize>| {
-            std::cmp::Reverse(filling.iter().zip(&self.lanes).map(|(count, lane)| lane.share * *count as u64).sum::<u64>())
+            std::cmp::Reverse(
+                filling.iter().zip(&self.lanes).map(|(count, lane)| lane.share * *count as u64).sum::<u64>(),
+            )
         });
         found
     }
@@ -200,7 +208,8 @@ impl Search {
         found: &mut Vec<Vec<usize>>,
     ) {
         if lane == self.lanes.len() {
-            let could_add = |l: usize| self.lanes[l].share <= room && taken[l] + filling[l] < self.lanes[l].jars.len();
+            let could_add =
+                |l: usize| self.lanes[l].share <= room && taken[l] + filling[l] < self.lanes[l].jars.len();
             if filling[must] > 0 && !(0..self.lanes.len()).any(could_add) {
                 found.push(filling.clone());
             }

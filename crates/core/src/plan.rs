@@ -130,7 +130,8 @@ pub fn work_out(wish: &Wish, capacity: &[Capacity], turnaround: Minutes) -> Resu
         .iter()
         .map(|line| Group { jar: line.jar, minutes: line.tested.options[0].minutes, count: line.count })
         .collect();
-    let held = mix.iter().fold(Volume::default(), |sum, line| sum + line.jar.volume() * f64::from(line.count));
+    let held =
+        mix.iter().fold(Volume::default(), |sum, line| sum + line.jar.volume() * f64::from(line.count));
     Ok(BatchPlan {
         volume,
         full_jars,
@@ -189,10 +190,10 @@ mod tests {
     #[test]
     fn a_rest_that_fills_a_pint_is_offered_one() {
         let plan = whole(22.5, Medium::Water, JarSize::Quart).unwrap();
-        assert_eq!(plan.mix.iter().map(|line| (line.jar, line.count)).collect::<Vec<_>>(), [
-            (JarSize::Quart, 7),
-            (JarSize::Pint, 1)
-        ]);
+        assert_eq!(
+            plan.mix.iter().map(|line| (line.jar, line.count)).collect::<Vec<_>>(),
+            [(JarSize::Quart, 7), (JarSize::Pint, 1)]
+        );
     }
 
     #[test]

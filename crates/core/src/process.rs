@@ -160,7 +160,9 @@ impl std::fmt::Display for Caution {
                      covers it. You decide, and your extension office knows best."
                 )
             }
-            Self::AcidUnderPressure => f.write_str("Pressure does not replace the acid: every jar still gets its dose."),
+            Self::AcidUnderPressure => {
+                f.write_str("Pressure does not replace the acid: every jar still gets its dose.")
+            }
             Self::NoToppingUp => {
                 f.write_str("A steam canner cannot be topped up: have its full water in before you start.")
             }
@@ -177,8 +179,9 @@ pub const fn headspace_in(product: Product) -> f64 {
     }
 }
 
-static TABLES: LazyLock<Tables> =
-    LazyLock::new(|| Tables::parse().expect("check_tables() is called at start and a test parses the tables"));
+static TABLES: LazyLock<Tables> = LazyLock::new(|| {
+    Tables::parse().expect("check_tables() is called at start and a test parses the tables")
+});
 
 /// The parsed tables, for drawing them.
 #[must_use]

@@ -23,7 +23,8 @@ impl TableError {
 /// # Errors
 /// The first row that does not fit the columns, with its line number.
 pub(crate) fn rows<T: DeserializeOwned>(file: &'static str, text: &str) -> Result<Vec<T>, TableError> {
-    let mut reader = csv::ReaderBuilder::new().comment(Some(b'#')).trim(csv::Trim::All).from_reader(text.as_bytes());
+    let mut reader =
+        csv::ReaderBuilder::new().comment(Some(b'#')).trim(csv::Trim::All).from_reader(text.as_bytes());
     let parsed: Vec<T> =
         reader.deserialize().collect::<Result<_, _>>().map_err(|error| TableError::new(file, error))?;
     if parsed.is_empty() {

@@ -18,7 +18,7 @@ pub struct UnknownWord {
 macro_rules! vocabulary {
     (
         $(#[$meta:meta])*
-        $what:literal, $name:ident { $( $(#[$vmeta:meta])* $variant:ident = $word:literal, $label:literal; )+ }
+        $what:literal, $name:ident { $( $(#[$vmeta:meta])* $variant:ident = $word:tt, $label:literal; )+ }
     ) => {
         $(#[$meta])*
         #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, serde::Serialize)]

@@ -12,12 +12,20 @@ use bodega_core::units::{in_quarts, pounds};
 use bodega_core::yields::{self, Thickness};
 use uom::si::thermodynamic_temperature::degree_celsius;
 
-fn query(product: Product, medium: Option<Medium>, pack: Pack, method: Method, jar: JarSize, feet: f64) -> Query {
+fn query(
+    product: Product,
+    medium: Option<Medium>,
+    pack: Pack,
+    method: Method,
+    jar: JarSize,
+    feet: f64,
+) -> Query {
     Query { product, medium, pack, method, jar, altitude: Altitude::from_feet(feet).unwrap() }
 }
 
 /// Just inside both edges of the four boiling-water bands.
-const BAND_EDGES_FT: [(f64, f64); 4] = [(-1500.0, 1000.0), (1001.0, 3000.0), (3001.0, 6000.0), (6001.0, 10_000.0)];
+const BAND_EDGES_FT: [(f64, f64); 4] =
+    [(-1500.0, 1000.0), (1001.0, 3000.0), (3001.0, 6000.0), (6001.0, 10_000.0)];
 
 #[test]
 fn every_boiling_water_time_is_the_published_one() {
@@ -56,10 +64,14 @@ fn every_boiling_water_time_is_the_published_one() {
         for jar in jars {
             for ((low, high), expected) in BAND_EDGES_FT.into_iter().zip(minutes) {
                 for feet in [low, high] {
-                    let tested = look_up(&query(product, medium, pack, Method::BoilingWater, *jar, feet)).unwrap();
+                    let tested =
+                        look_up(&query(product, medium, pack, Method::BoilingWater, *jar, feet)).unwrap();
                     assert_eq!(tested.options.len(), 1);
                     assert_eq!(tested.options[0].psi, None);
-                    assert_eq!(tested.options[0].minutes.0, expected, "{product} {medium:?} {pack} {jar} {feet} ft");
+                    assert_eq!(
+                        tested.options[0].minutes.0, expected,
+                        "{product} {medium:?} {pack} {jar} {feet} ft"
+                    );
                 }
             }
         }
@@ -70,7 +82,8 @@ fn every_boiling_water_time_is_the_published_one() {
 fn every_pressure_option_is_the_published_one() {
     use Method::{PressureDial, PressureWeighted};
     // (minutes, psi) lowest pressure first; dial at sea level, weighted at sea level, weighted above 1,000 ft.
-    let purees: [&[(u32, u32)]; 3] = [&[(20, 6), (15, 11)], &[(20, 5), (15, 10), (10, 15)], &[(20, 10), (15, 15)]];
+    let purees: [&[(u32, u32)]; 3] =
+        [&[(20, 6), (15, 11)], &[(20, 5), (15, 10), (10, 15)], &[(20, 10), (15, 15)]];
     let in_water: [&[(u32, u32)]; 3] =
         [&[(15, 6), (10, 11)], &[(15, 5), (10, 10), (1, 15)], &[(15, 10), (10, 15)]];
     let dense: [&[(u32, u32)]; 3] =
@@ -92,17 +105,34 @@ fn every_pressure_option_is_the_published_one() {
     };
     for (product, medium, pack, [dial, weighted_low, weighted_high]) in rows {
         for jar in [JarSize::HalfPint, JarSize::Pint, JarSize::PintAndHalf, JarSize::Quart] {
-            for (step, (low, high)) in (0..).zip([(0.0, 2000.0), (2001.0, 4000.0), (4001.0, 6000.0), (6001.0, 8000.0)])
+            for (step, (low, high)) in
+                (0..).zip([(0.0, 2000.0), (2001.0, 4000.0), (4001.0, 6000.0), (6001.0, 8000.0)])
             {
                 let raised: Vec<_> = dial.iter().map(|(minutes, psi)| (*minutes, psi + step)).collect();
-                assert_eq!(options(product, medium, pack, PressureDial, jar, low), raised, "{product} {low} ft");
-                assert_eq!(options(product, medium, pack, PressureDial, jar, high), raised, "{product} {high} ft");
+                assert_eq!(
+                    options(product, medium, pack, PressureDial, jar, low),
+                    raised,
+                    "{product} {low} ft"
+                );
+                assert_eq!(
+                    options(product, medium, pack, PressureDial, jar, high),
+                    raised,
+                    "{product} {high} ft"
+                );
             }
             for feet in [0.0, 1000.0] {
-                assert_eq!(options(product, medium, pack, PressureWeighted, jar, feet), weighted_low, "{product}");
+                assert_eq!(
+                    options(product, medium, pack, PressureWeighted, jar, feet),
+                    weighted_low,
+                    "{product}"
+                );
             }
             for feet in [1001.0, 10_000.0] {
-                assert_eq!(options(product, medium, pack, PressureWeighted, jar, feet), weighted_high, "{product}");
+                assert_eq!(
+                    options(product, medium, pack, PressureWeighted, jar, feet),
+                    weighted_high,
+                    "{product}"
+                );
             }
         }
     }
@@ -152,7 +182,9 @@ fn steam_takes_the_boiling_water_time_up_to_45_minutes() {
 fn metric_jars_take_the_us_time_with_a_caution() {
     // Common practice, no source.
     for (metric, us) in [(JarSize::Litre, JarSize::Quart), (JarSize::HalfLitre, JarSize::Pint)] {
-        let ask = |jar| look_up(&query(Product::Crushed, None, Pack::Hot, Method::BoilingWater, jar, 2640.0)).unwrap();
+        let ask = |jar| {
+            look_up(&query(Product::Crushed, None, Pack::Hot, Method::BoilingWater, jar, 2640.0)).unwrap()
+        };
         assert_eq!(ask(metric).options, ask(us).options);
         assert_eq!(ask(metric).cautions.len(), 1);
         assert!(ask(us).cautions.is_empty());
@@ -197,7 +229,12 @@ fn boiling_point_agrees_with_an_independent_property_library() {
     for row in rows {
         let altitude = Altitude::from_feet(row.altitude_ft).unwrap();
         let boils = altitude.boiling_point().get::<degree_celsius>();
-        assert!((boils - row.boiling_c).abs() < 0.01, "{} ft: {boils} against {}", row.altitude_ft, row.boiling_c);
+        assert!(
+            (boils - row.boiling_c).abs() < 0.01,
+            "{} ft: {boils} against {}",
+            row.altitude_ft,
+            row.boiling_c
+        );
         let pressure = altitude.pressure().get::<uom::si::pressure::pascal>();
         assert!((pressure - row.pressure_pa).abs() < 1.0, "{} ft: {pressure}", row.altitude_ft);
     }
@@ -214,7 +251,8 @@ fn yields_give_back_the_published_bushel() {
         (Product::Whole, None, 15.0, 21.0, 3.0),
     ] {
         let made = yields::expect(product, thickness, bushel);
-        let close = |volume: bodega_core::units::Volume, quarts: f64| (in_quarts(volume) - quarts).abs() < 1e-9;
+        let close =
+            |volume: bodega_core::units::Volume, quarts: f64| (in_quarts(volume) - quarts).abs() < 1e-9;
         assert!(close(made.low, low) && close(made.high, high), "{product} {made:?}");
         assert!(close(made.expected, 53.0 / lb_per_quart), "{product}");
     }

@@ -1,1 +1,238 @@
-//! Stub.
+//! Starts the real binary and a real browser, and ends both.
+
+use std::io::{BufRead, BufReader};
+use std::path::{Path, PathBuf};
+use std::process::{Child, Command, Stdio};
+use std::time::Duration;
+
+use anyhow::{Context, bail};
+use thirtyfour::prelude::*;
+
+/// How long a page may take to show what is waited for; generous for two busy cores.
+const PATIENCE: Duration = Duration::from_secs(20);
+/// How often it is looked for.
+const GLANCE: Duration = Duration::from_millis(50);
+
+/// A program that is ended with its owner.
+struct Running(Child);
+
+impl Drop for Running {
+    fn drop(&mut self) {
+        // Already gone is fine.
+        let _ = self.0.kill();
+        let _ = self.0.wait();
+    }
+}
+
+/// A running Bodega.
+pub struct Bodega {
+    process: Running,
+    /// Where it listens, `http://127.0.0.1:PORT`.
+    pub address: String,
+}
+
+fn binary() -> anyhow::Result<PathBuf> {
+    let own = std::env::current_exe()?;
+    let found = own.ancestors().map(|folder| folder.join("bodega")).find(|file| file.is_file());
+    found.context("the binary bodega is not built; run \"cargo xtask test\"")
+}
+
+impl Bodega {
+    /// Starts `bodega` with these arguments on a free port and waits until it says where it listens.
+    ///
+    /// # Errors
+    /// When it is not built or does not start.
+    pub fn start(arguments: &[&str]) -> anyhow::Result<Self> {
+        Self::start_at(arguments, 0)
+    }
+
+    /// Serves a directory on a given port; 0 takes a free one.
+    ///
+    /// # Errors
+    /// As [`Self::start`].
+    pub fn start_at(arguments: &[&str], port: u16) -> anyhow::Result<Self> {
+        let mut child = Command::new(binary()?)
+            .args(arguments)
+            .args(["--port", &port.to_string()])
+            .stdout(Stdio::piped())
+            .spawn()?;
+        let stdout = child.stdout.take().context("no standard output")?;
+        let process = Running(child);
+        let mut line = String::new();
+        BufReader::new(stdout).read_line(&mut line)?;
+        let address = line.trim().rsplit(' ').next().unwrap_or_default().to_owned();
+        if !address.starts_with("http://127.0.0.1:") {
+            bail!("bodega did not say where it listens: {line:?}");
+        }
+        Ok(Self { process, address })
+    }
+
+    /// Serves a data directory.
+    ///
+    /// # Errors
+    /// As [`Self::start`].
+    pub fn serve(data: &Path, port: u16) -> anyhow::Result<Self> {
+        let data = data.to_str().context("the data directory is not plain text")?;
+        Self::start_at(&["serve", "--data", data], port)
+    }
+
+    /// The port it listens on.
+    ///
+    /// # Errors
+    /// When the address has none.
+    pub fn port(&self) -> anyhow::Result<u16> {
+        Ok(self.address.rsplit(':').next().unwrap_or_default().parse()?)
+    }
+
+    /// Ends it as a power cut would: SIGKILL, no goodbye.
+    ///
+    /// # Errors
+    /// When it cannot be ended.
+    pub fn kill(mut self) -> anyhow::Result<()> {
+        self.process.0.kill()?;
+        self.process.0.wait()?;
+        Ok(())
+    }
+}
+
+/// A headless Chromium with its driver.
+pub struct Browser {
+    /// The page.
+    pub page: WebDriver,
+    _driver: Running,
+    _profile: tempfile::TempDir,
+}
+
+impl Browser {
+    /// Opens a browser window of this inner size.
+    ///
+    /// # Errors
+    /// When Chromium or ChromeDriver do not start.
+    pub async fn open(width: u32, height: u32) -> anyhow::Result<Self> {
+        let mut child = Command::new("chromedriver")
+            .args(["--port=0", "--log-level=WARNING"])
+            .stdout(Stdio::piped())
+            .stderr(Stdio::null())
+            .spawn()
+            .context("chromedriver does not start; run \"cargo xtask test\", which installs it")?;
+        let stdout = child.stdout.take().context("no standard output")?;
+        let driver = Running(child);
+        let mut lines = BufReader::new(stdout).lines();
+        let port = loop {
+            let line = lines.next().context("chromedriver ended before it said its port")??;
+            if let Some(rest) = line.split("on port ").nth(1) {
+                let digits: String = rest.chars().take_while(char::is_ascii_digit).collect();
+                if digits != "0" && !digits.is_empty() {
+                    break digits.parse::<u16>()?;
+                }
+            }
+        };
+        std::thread::spawn(move || lines.for_each(drop));
+        let profile = tempfile::tempdir()?;
+        let mut capabilities = DesiredCapabilities::chrome();
+        for argument in [
+            "--headless=new",
+            "--no-sandbox",
+            "--disable-gpu",
+            "--disable-quic",
+            "--disable-dev-shm-usage",
+            "--no-first-run",
+            "--disable-background-networking",
+            "--disable-component-update",
+            "--disable-sync",
+            "--hide-scrollbars",
+            "--force-prefers-reduced-motion",
+            &format!("--user-data-dir={}", profile.path().display()),
+        ] {
+            capabilities.add_arg(argument)?;
+        }
+        let page = WebDriver::new(format!("http://127.0.0.1:{port}"), capabilities).await?;
+        let browser = Self { page, _driver: driver, _profile: profile };
+        browser.size(width, height).await?;
+        Ok(browser)
+    }
+
+    /// Gives the page exactly this inner size, however large the window's own edges are.
+    ///
+    /// # Errors
+    /// When the browser does not answer.
+    pub async fn size(&self, width: u32, height: u32) -> anyhow::Result<()> {
+        let metrics = serde_json::json!({
+            "width": width, "height": height, "deviceScaleFactor": 1, "mobile": false
+        });
+        let tools = thirtyfour::extensions::cdp::ChromeDevTools::new(self.page.handle.clone());
+        tools.execute_cdp_with_params("Emulation.setDeviceMetricsOverride", metrics).await?;
+        Ok(())
+    }
+
+    /// Waits until an element matching the XPath is there and gives it.
+    ///
+    /// # Errors
+    /// Names what was waited for.
+    pub async fn find(&self, xpath: &str) -> anyhow::Result<WebElement> {
+        let query = self.page.query(By::XPath(xpath)).wait(PATIENCE, GLANCE);
+        query.first().await.with_context(|| format!("waited in vain for {xpath}"))
+    }
+
+    /// Waits until some element's own text contains these words.
+    ///
+    /// # Errors
+    /// Shows the page's text when they never come.
+    pub async fn sees(&self, words: &str) -> anyhow::Result<()> {
+        let deadline = tokio::time::Instant::now() + PATIENCE;
+        loop {
+            let text = self.page.find(By::Tag("body")).await?.text().await?;
+            if text.contains(words) {
+                return Ok(());
+            }
+            if tokio::time::Instant::now() > deadline {
+                bail!("waited in vain for {words:?}; the page says:\n{text}");
+            }
+            tokio::time::sleep(GLANCE).await;
+        }
+    }
+
+    /// Presses the button with these words, when it can be pressed.
+    ///
+    /// # Errors
+    /// When there is none.
+    pub async fn press(&self, words: &str) -> anyhow::Result<()> {
+        let xpath = format!("//button[not(@disabled)][contains(normalize-space(.), \"{words}\")]");
+        Ok(self.find(&xpath).await?.click().await?)
+    }
+
+    /// Types into the field with this label.
+    ///
+    /// # Errors
+    /// When there is none.
+    pub async fn fill(&self, label: &str, text: &str) -> anyhow::Result<()> {
+        let xpath = format!("//input[@id=//label[contains(., \"{label}\")]/@for]");
+        let field = self.find(&xpath).await?;
+        field.clear().await?;
+        Ok(field.send_keys(text).await?)
+    }
+
+    /// Goes to a station by the line.
+    ///
+    /// # Errors
+    /// When the line is not there.
+    pub async fn walk_to(&self, station: &str) -> anyhow::Result<()> {
+        Ok(self.find(&format!("//nav//a[@data-station=\"{station}\"]")).await?.click().await?)
+    }
+
+    /// The figure a station shows on the line.
+    ///
+    /// # Errors
+    /// When the line is not there.
+    pub async fn figure(&self, station: &str) -> anyhow::Result<String> {
+        Ok(self.find(&format!("//nav//a[@data-station=\"{station}\"]//strong")).await?.text().await?)
+    }
+
+    /// Closes the browser.
+    ///
+    /// # Errors
+    /// When it does not answer.
+    pub async fn close(self) -> anyhow::Result<()> {
+        Ok(self.page.quit().await?)
+    }
+}

@@ -18,7 +18,9 @@ pub async fn serve(request: HttpRequest) -> HttpResponse {
     }
     // Names under assets/ carry a hash of their content; the page itself must always be asked for again.
     let (name, file, cache) = match Assets::get(path) {
-        Some(file) if path.starts_with("assets/") => (path, Some(file), "public, max-age=31536000, immutable"),
+        Some(file) if path.starts_with("assets/") => {
+            (path, Some(file), "public, max-age=31536000, immutable")
+        }
         Some(file) => (path, Some(file), "no-cache"),
         None => ("index.html", Assets::get("index.html"), "no-cache"),
     };

@@ -200,7 +200,16 @@ pub fn fill(store: &Store, now: Moment) -> Result<(), StoreError> {
 }
 
 fn plain(product: Product, pack: Pack, minutes: u32, loads: Vec<(JarSize, u32)>) -> Recipe {
-    Recipe { product, medium: None, pack, thickness: None, agent: Agent::BottledLemonJuice, salt: false, minutes, loads }
+    Recipe {
+        product,
+        medium: None,
+        pack,
+        thickness: None,
+        agent: Agent::BottledLemonJuice,
+        salt: false,
+        minutes,
+        loads,
+    }
 }
 
 fn sauce(loads: Vec<(JarSize, u32)>) -> Recipe {

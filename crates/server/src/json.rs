@@ -30,7 +30,11 @@ fn decode<T: DeserializeOwned>(bytes: &[u8]) -> Result<T, ApiError> {
     let value = serde_path_to_error::deserialize(&mut reader).map_err(|error| {
         let path = error.path().to_string();
         let inner = error.into_inner();
-        if inner.is_data() { about_field(&path, &inner.to_string()) } else { ApiError::NotJson(inner.to_string()) }
+        if inner.is_data() {
+            about_field(&path, &inner.to_string())
+        } else {
+            ApiError::NotJson(inner.to_string())
+        }
     })?;
     reader.end().map_err(|error| ApiError::NotJson(error.to_string()))?;
     Ok(value)
@@ -39,7 +43,9 @@ fn decode<T: DeserializeOwned>(bytes: &[u8]) -> Result<T, ApiError> {
 /// Serde tells a missing field only in the message, with the path of its parent.
 fn about_field(path: &str, message: &str) -> ApiError {
     let text = message.split(" at line ").next().unwrap_or(message);
-    let text = &text.replace("expected u32", "give a whole number, 0 or more").replace("expected f64", "give a number");
+    let text = &text
+        .replace("expected u32", "give a whole number, 0 or more")
+        .replace("expected f64", "give a number");
     let parent = if path == "." { "" } else { path };
     let missing = text.strip_prefix("missing field `").and_then(|rest| rest.strip_suffix('`'));
     match missing {

@@ -38,7 +38,10 @@ pub async fn live(shared: web::Data<Shared>) -> HttpResponse {
     let receiver = shared.live.sender.subscribe();
     let events = stream::unfold((receiver, true), |(mut receiver, first)| async move {
         if first {
-            return Some((Ok::<_, actix_web::Error>(web::Bytes::from_static(b": open\n\n")), (receiver, false)));
+            return Some((
+                Ok::<_, actix_web::Error>(web::Bytes::from_static(b": open\n\n")),
+                (receiver, false),
+            ));
         }
         let text: &[u8] = match timeout(HEARTBEAT, receiver.recv()).await {
             Ok(Ok(()) | Err(broadcast::error::RecvError::Lagged(_))) => b"event: changed\ndata: {}\n\n",

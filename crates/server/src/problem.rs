@@ -39,7 +39,9 @@ pub enum ApiError {
         message: String,
     },
     /// The kitchen's altitude is not known, so nothing can be timed.
-    #[error("the kitchen's altitude is not known; find it and enter it under Kitchen, every time depends on it")]
+    #[error(
+        "the kitchen's altitude is not known; find it and enter it under Kitchen, every time depends on it"
+    )]
     AltitudeMissing,
     /// No such address.
     #[error("there is nothing at this address")]
@@ -63,7 +65,9 @@ impl ApiError {
         match self {
             Self::NotJson(_) => (StatusCode::BAD_REQUEST, "not_json", None),
             Self::Field { field, .. } => (StatusCode::UNPROCESSABLE_ENTITY, "bad_field", Some(field.clone())),
-            Self::AltitudeMissing => (StatusCode::CONFLICT, "altitude_missing", Some("altitude_ft".to_owned())),
+            Self::AltitudeMissing => {
+                (StatusCode::CONFLICT, "altitude_missing", Some("altitude_ft".to_owned()))
+            }
             Self::NoSuchRoute => (StatusCode::NOT_FOUND, "no_such_route", None),
             Self::Internal(_) => (StatusCode::INTERNAL_SERVER_ERROR, "internal", None),
             Self::Store(error) => store_parts(error),

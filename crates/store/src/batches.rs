@@ -157,7 +157,11 @@ impl Store {
                 return Err(StoreError::NotForJars { lot: lot.id, condition: lot.condition.label() });
             }
             if lot.left_g < draw.weight_g {
-                return Err(StoreError::Overdrawn { lot: lot.id, left_g: lot.left_g, wanted_g: draw.weight_g });
+                return Err(StoreError::Overdrawn {
+                    lot: lot.id,
+                    left_g: lot.left_g,
+                    wanted_g: draw.weight_g,
+                });
             }
         }
         let id = insert_batch(&transaction, new, now)?;

@@ -14,7 +14,9 @@ pub enum StoreError {
         id: i64,
     },
     /// More fruit than the lot holds.
-    #[error("lot {lot} has {left_g} g left and {wanted_g} g were asked for; take less or correct the lot's weight")]
+    #[error(
+        "lot {lot} has {left_g} g left and {wanted_g} g were asked for; take less or correct the lot's weight"
+    )]
     Overdrawn {
         /// The lot.
         lot: i64,

@@ -65,7 +65,9 @@ impl Store {
         let sql = match (step, done) {
             (JarStep::Filled, true) if !jar.acid => return Err(StoreError::AcidFirst { number: jar.number }),
             (JarStep::Acid, true) => "UPDATE jar SET acid_at = coalesce(acid_at, ?2) WHERE id = ?1",
-            (JarStep::Acid, false) => "UPDATE jar SET acid_at = NULL, filled_at = NULL WHERE id = ?1 AND ?2 = ?2",
+            (JarStep::Acid, false) => {
+                "UPDATE jar SET acid_at = NULL, filled_at = NULL WHERE id = ?1 AND ?2 = ?2"
+            }
             (JarStep::Filled, true) => "UPDATE jar SET filled_at = coalesce(filled_at, ?2) WHERE id = ?1",
             (JarStep::Filled, false) => "UPDATE jar SET filled_at = NULL WHERE id = ?1 AND ?2 = ?2",
         };

@@ -115,7 +115,8 @@ impl Store {
     /// Writes the first kitchen into an empty file.
     pub(crate) fn settle_kitchen(&self) -> Result<(), StoreError> {
         let mut connection = self.lock();
-        let there: Option<i64> = connection.query_row("SELECT id FROM kitchen", [], |row| row.get(0)).optional()?;
+        let there: Option<i64> =
+            connection.query_row("SELECT id FROM kitchen", [], |row| row.get(0)).optional()?;
         if there.is_some() {
             return Ok(());
         }
@@ -150,7 +151,12 @@ impl Store {
         transaction.execute(
             "UPDATE kitchen SET name = coalesce(?1, name), altitude_ft = coalesce(?2, altitude_ft),
              units = coalesce(?3, units), turnaround_minutes = coalesce(?4, turnaround_minutes)",
-            params![change.name, change.altitude_ft, change.units.map(Units::word), change.turnaround_minutes],
+            params![
+                change.name,
+                change.altitude_ft,
+                change.units.map(Units::word),
+                change.turnaround_minutes
+            ],
         )?;
         if let Some(capacity) = &change.capacity {
             let canner = read_kitchen(&transaction)?.canner;
@@ -168,7 +174,8 @@ impl Store {
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn containers(&self) -> Result<Vec<Container>, StoreError> {
         let connection = self.lock();
-        let mut statement = connection.prepare_cached("SELECT id, name, weight_g FROM container ORDER BY name")?;
+        let mut statement =
+            connection.prepare_cached("SELECT id, name, weight_g FROM container ORDER BY name")?;
         let rows = statement.query_map([], read_container)?;
         Ok(rows.collect::<Result<_, _>>()?)
     }
@@ -179,8 +186,9 @@ impl Store {
     /// [`StoreError::NameTaken`] when one is called that already.
     pub fn add_container(&self, name: &str, weight_g: i64) -> Result<Container, StoreError> {
         let connection = self.lock();
-        let taken: Option<i64> =
-            connection.query_row("SELECT id FROM container WHERE name = ?1", [name], |row| row.get(0)).optional()?;
+        let taken: Option<i64> = connection
+            .query_row("SELECT id FROM container WHERE name = ?1", [name], |row| row.get(0))
+            .optional()?;
         if taken.is_some() {
             return Err(StoreError::NameTaken { name: name.to_owned() });
         }
@@ -232,7 +240,8 @@ fn read_kitchen(connection: &Connection) -> Result<Kitchen, StoreError> {
         connection.query_row("SELECT id, name, method FROM canner ORDER BY id LIMIT 1", [], |row| {
             Ok((row.get("id")?, row.get("name")?, word(row, "method")?))
         })?;
-    let mut statement = connection.prepare_cached("SELECT jar, count FROM canner_capacity WHERE canner_id = ?1")?;
+    let mut statement =
+        connection.prepare_cached("SELECT jar, count FROM canner_capacity WHERE canner_id = ?1")?;
     let capacity = statement
         .query_map([id], |row| Ok((word(row, "jar")?, row.get("count")?)))?
         .collect::<Result<BTreeMap<JarSize, u32>, _>>()?;

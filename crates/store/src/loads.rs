@@ -54,16 +54,16 @@ fn one(connection: &Connection, id: i64) -> Result<CannerLoad, StoreError> {
     let sql = "SELECT batch_id, position, minutes, psi,
         (SELECT count(*) FROM canner_load AS sister WHERE sister.batch_id = canner_load.batch_id) AS of
         FROM canner_load WHERE id = ?1";
-    let (batch, position, minutes, psi, of): (i64, i64, i64, Option<i64>, i64) =
-        found(
-            connection.query_row(sql, [id], |row| {
-                Ok((row.get(0)?, row.get(1)?, row.get(2)?, row.get(3)?, row.get(4)?))
-            }),
-            "load",
-            id,
-        )?;
-    let mut statement = connection
-        .prepare_cached("SELECT event, at FROM load_event WHERE load_id = ?1 AND undone_at IS NULL ORDER BY id")?;
+    let (batch, position, minutes, psi, of): (i64, i64, i64, Option<i64>, i64) = found(
+        connection.query_row(sql, [id], |row| {
+            Ok((row.get(0)?, row.get(1)?, row.get(2)?, row.get(3)?, row.get(4)?))
+        }),
+        "load",
+        id,
+    )?;
+    let mut statement = connection.prepare_cached(
+        "SELECT event, at FROM load_event WHERE load_id = ?1 AND undone_at IS NULL ORDER BY id",
+    )?;
     let stored = statement
         .query_map([id], |row| Ok((row.get::<_, String>(0)?, row.get::<_, i64>(1)?)))?
         .collect::<Result<Vec<_>, _>>()?;
@@ -153,7 +153,11 @@ impl Store {
 fn check_ready(load: &CannerLoad) -> Result<(), StoreError> {
     let unready = load.jars.iter().filter(|jar| !jar.filled).count();
     let no_acid = load.jars.iter().filter(|jar| !jar.acid).count();
-    if unready == 0 { Ok(()) } else { Err(StoreError::JarsNotReady { unready, no_acid, all: load.jars.len() }) }
+    if unready == 0 {
+        Ok(())
+    } else {
+        Err(StoreError::JarsNotReady { unready, no_acid, all: load.jars.len() })
+    }
 }
 
 fn check_canner_free(connection: &Connection, id: i64) -> Result<(), StoreError> {

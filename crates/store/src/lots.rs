@@ -113,12 +113,19 @@ impl Store {
             .execute(
                 "UPDATE lot SET kind = coalesce(?2, kind), condition = coalesce(?3, condition),
                  weight_g = coalesce(?4, weight_g) WHERE id = ?1",
-                params![id, change.kind.map(Kind::word), change.condition.map(Condition::word), change.weight_g],
+                params![
+                    id,
+                    change.kind.map(Kind::word),
+                    change.condition.map(Condition::word),
+                    change.weight_g
+                ],
             )
             .map_err(StoreError::from_write)?;
         if let Some(removed) = change.removed {
-            transaction
-                .execute("UPDATE lot SET removed_at = ?2 WHERE id = ?1", params![id, removed.then_some(now.0)])?;
+            transaction.execute(
+                "UPDATE lot SET removed_at = ?2 WHERE id = ?1",
+                params![id, removed.then_some(now.0)],
+            )?;
         }
         let lot = one(&transaction, id)?;
         transaction.commit()?;

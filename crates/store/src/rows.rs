@@ -29,7 +29,9 @@ where
     T: FromStr,
     T::Err: std::error::Error + Send + Sync + 'static,
 {
-    stored.parse().map_err(|error: T::Err| rusqlite::Error::FromSqlConversionFailure(0, Type::Text, Box::new(error)))
+    stored
+        .parse()
+        .map_err(|error: T::Err| rusqlite::Error::FromSqlConversionFailure(0, Type::Text, Box::new(error)))
 }
 
 /// Turns "no rows" into a named absence.

@@ -100,7 +100,15 @@ impl Store {
             if towels.last().is_none_or(|towel| towel.load_id != load_id) {
                 let (check_from, check_by) = seal_window(lifted_at);
                 let (code, product) = (row.get("code")?, word(row, "product")?);
-                towels.push(Towel { load_id, code, product, lifted_at, check_from, check_by, jars: Vec::new() });
+                towels.push(Towel {
+                    load_id,
+                    code,
+                    product,
+                    lifted_at,
+                    check_from,
+                    check_by,
+                    jars: Vec::new(),
+                });
             }
             let seal: Option<String> = row.get("seal")?;
             if let Some(towel) = towels.last_mut() {
@@ -128,7 +136,8 @@ impl Store {
             jar,
         )?;
         let lifted: i64 =
-            transaction.query_row(&format!("SELECT count(*) {LIFTED} AND jar.id = ?1"), [jar], |row| row.get(0))?;
+            transaction
+                .query_row(&format!("SELECT count(*) {LIFTED} AND jar.id = ?1"), [jar], |row| row.get(0))?;
         if lifted == 0 {
             return Err(StoreError::NotOnTowel { number });
         }

@@ -11,7 +11,8 @@ use bodega_store::{Draw, JarStep, LotChange, NewBatch, NewLoad, NewLot, Store, S
 const NOW: Moment = Moment(1_790_000_000_000);
 
 fn lot(store: &Store, weight_g: i64, condition: Condition) -> i64 {
-    let new = NewLot { picked_on: "2026-09-11".to_owned(), kind: Kind::Paste, condition, frozen: false, weight_g };
+    let new =
+        NewLot { picked_on: "2026-09-11".to_owned(), kind: Kind::Paste, condition, frozen: false, weight_g };
     store.add_lot(&new, NOW).unwrap().id
 }
 
@@ -91,7 +92,10 @@ fn food_waits_for_acid_and_the_canner_for_both() {
     let store = Store::in_memory().unwrap();
     let (batch, load, _) = with_batch(&store);
     let jar = store.load(load).unwrap().jars[0].id;
-    assert!(matches!(store.tick_jar(jar, JarStep::Filled, true, NOW), Err(StoreError::AcidFirst { number: 1 })));
+    assert!(matches!(
+        store.tick_jar(jar, JarStep::Filled, true, NOW),
+        Err(StoreError::AcidFirst { number: 1 })
+    ));
 
     let error = store.add_event(load, BoilEvent::JarsIn, NOW).unwrap_err();
     assert_eq!(error.to_string(), "2 of 2 jars are not ready: 2 have no acid");
@@ -99,7 +103,10 @@ fn food_waits_for_acid_and_the_canner_for_both() {
     make_ready(&store, load);
     let emptied = store.tick_jar(jar, JarStep::Acid, false, NOW).unwrap();
     assert!(!emptied.filled, "a jar whose acid is taken back counts as empty");
-    assert!(matches!(store.add_event(load, BoilEvent::JarsIn, NOW), Err(StoreError::JarsNotReady { unready: 1, .. })));
+    assert!(matches!(
+        store.add_event(load, BoilEvent::JarsIn, NOW),
+        Err(StoreError::JarsNotReady { unready: 1, .. })
+    ));
     assert!(matches!(store.remove_batch(batch, true, NOW), Err(StoreError::BatchBegun { .. })));
 }
 
@@ -117,7 +124,10 @@ fn one_canner_takes_one_load_and_undo_keeps_it_so() {
         (BoilEvent::HeatOff, 85),
     ] {
         store.add_event(first, event, NOW.plus_minutes(minute)).unwrap();
-        assert!(matches!(store.add_event(second, BoilEvent::JarsIn, NOW), Err(StoreError::CannerBusy { .. })));
+        assert!(matches!(
+            store.add_event(second, BoilEvent::JarsIn, NOW),
+            Err(StoreError::CannerBusy { .. })
+        ));
     }
     store.add_event(first, BoilEvent::Lifted, NOW.plus_minutes(91)).unwrap();
     store.add_event(second, BoilEvent::JarsIn, NOW.plus_minutes(100)).unwrap();
@@ -137,7 +147,10 @@ fn acknowledged_events_survive_reopening() {
     // Left open on purpose: a crash does not close its files.
     std::mem::forget(store);
     let again = Store::open(directory.path()).unwrap().load(load).unwrap();
-    assert_eq!(again.clock.phase(NOW.plus_minutes(31)), Phase::Counting { since: NOW, ends: NOW.plus_minutes(50) });
+    assert_eq!(
+        again.clock.phase(NOW.plus_minutes(31)),
+        Phase::Counting { since: NOW, ends: NOW.plus_minutes(50) }
+    );
     assert!(again.jars.iter().all(|jar| jar.acid && jar.filled));
 }
 

@@ -51,9 +51,11 @@ impl Refusal {
                 "Whole tomatoes without added liquid were only tested packed raw.",
                 &["Pack them raw.", "Pack them hot and cover them with water or juice."],
             ),
-            (product, Pack::Raw, _) if product != Product::Whole => {
-                Self::new(code, format!("{} is only tested packed hot.", capital(product.label())), &["Pack it hot."])
-            }
+            (product, Pack::Raw, _) if product != Product::Whole => Self::new(
+                code,
+                format!("{} is only tested packed hot.", capital(product.label())),
+                &["Pack it hot."],
+            ),
             (product, ..) => Self::new(
                 code,
                 format!("There is no tested process for {product} this way."),
@@ -92,7 +94,9 @@ impl Refusal {
 
     pub(super) fn altitude_out_of_range(method: Method) -> Self {
         let message = match method {
-            Method::PressureDial => "No dial-gauge pressure was tested at this altitude; the table ends at 8,000 ft.",
+            Method::PressureDial => {
+                "No dial-gauge pressure was tested at this altitude; the table ends at 8,000 ft."
+            }
             Method::BoilingWater | Method::AtmosphericSteam | Method::PressureWeighted => {
                 "No process was tested at this altitude; the tables cover 1,500 ft below sea level to 10,000 ft."
             }

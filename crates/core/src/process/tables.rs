@@ -161,7 +161,10 @@ impl PressureRow {
         let packs = words(&raw.pack).map_err(|error: crate::UnknownWord| broken(error.to_string()))?;
         let psi = [raw.psi_a, raw.psi_b, raw.psi_c, raw.psi_d];
         if !psi.iter().flatten().is_sorted() || psi.iter().flatten().any(|psi| !(5..=15).contains(psi)) {
-            return Err(broken(format!("{}: pressures must rise with altitude, within 5 to 15 psi", raw.product)));
+            return Err(broken(format!(
+                "{}: pressures must rise with altitude, within 5 to 15 psi",
+                raw.product
+            )));
         }
         for product in &products {
             super::check_medium(*product, raw.medium).map_err(|error| broken(error.to_string()))?;
@@ -189,7 +192,8 @@ impl Tables {
             .map(PressureRow::parse)
             .collect::<Result<Vec<_>, _>>()?;
         for (index, row) in water.iter().enumerate() {
-            let twin = |other: &WaterRow| other.matches(row.product, row.medium, row.pack) && other.jar == row.jar;
+            let twin =
+                |other: &WaterRow| other.matches(row.product, row.medium, row.pack) && other.jar == row.jar;
             if water[index + 1..].iter().any(twin) {
                 return Err(TableError::new(WATER_FILE, format!("{} {} stands twice", row.product, row.jar)));
             }
@@ -202,7 +206,9 @@ impl Tables {
     pub fn covers_pack(&self, product: Product, medium: Option<Medium>, pack: Pack, method: Method) -> bool {
         match Gauge::of(method) {
             None => self.water.iter().any(|row| row.matches(product, medium, pack)),
-            Some(gauge) => self.pressure.iter().any(|row| row.gauge == gauge && row.matches(product, medium, pack)),
+            Some(gauge) => {
+                self.pressure.iter().any(|row| row.gauge == gauge && row.matches(product, medium, pack))
+            }
         }
     }
 }

@@ -33,6 +33,7 @@ pub async fn change_batch(
     Json(request): Json<BatchChangeRequest>,
 ) -> Result<web::Json<Batch>, ApiError> {
     let done =
-        change(&shared, move |shared| shared.store.remove_batch(*id, request.removed, shared.clock.now())).await?;
+        change(&shared, move |shared| shared.store.remove_batch(*id, request.removed, shared.clock.now()))
+            .await?;
     Ok(web::Json(done))
 }

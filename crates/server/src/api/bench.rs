@@ -187,7 +187,10 @@ pub async fn add_event(
 #[utoipa::path(params(("id" = i64, Path)),
     responses((status = 200, body = LoadView), (status = 404, body = Problem), (status = 409, body = Problem)))]
 #[delete("/api/loads/{id}/events/last")]
-pub async fn undo_event(shared: web::Data<Shared>, id: web::Path<i64>) -> Result<web::Json<LoadView>, ApiError> {
+pub async fn undo_event(
+    shared: web::Data<Shared>,
+    id: web::Path<i64>,
+) -> Result<web::Json<LoadView>, ApiError> {
     let now = shared.clock.now();
     let load = change(&shared, move |shared| shared.store.undo_event(*id, now)).await?;
     Ok(web::Json(LoadView::new(load, now)))

@@ -104,7 +104,9 @@ pub(crate) fn grams(weight: Weight, field: &str) -> Result<i64, ApiError> {
 async fn weigh(shared: &web::Data<Shared>, amount: Amount) -> Result<i64, ApiError> {
     let (container, count) = match amount {
         Amount::Weighed(weight) => return grams(weight, "amount.weighed"),
-        Amount::Counted { container, count } => (container, CONTAINERS.check(count).named("amount.counted.count")?),
+        Amount::Counted { container, count } => {
+            (container, CONTAINERS.check(count).named("amount.counted.count")?)
+        }
     };
     let one = match KNOWN_CONTAINERS.iter().find(|known| known.name == container) {
         Some(known) => known.weight(),
@@ -142,18 +144,26 @@ pub async fn add_lot(
     let picked_on = match request.picked_on {
         None => today,
         Some(day) => {
-            let parsed: jiff::civil::Date = day
-                .parse()
-                .map_err(|_| ApiError::field("picked_on", format!("\"{day}\" is not a day; write it as 2026-09-12")))?;
+            let parsed: jiff::civil::Date = day.parse().map_err(|_| {
+                ApiError::field("picked_on", format!("\"{day}\" is not a day; write it as 2026-09-12"))
+            })?;
             if parsed.to_string() > today {
-                return Err(ApiError::field("picked_on", format!("{parsed} has not come yet; give today or earlier")));
+                return Err(ApiError::field(
+                    "picked_on",
+                    format!("{parsed} has not come yet; give today or earlier"),
+                ));
             }
             parsed.to_string()
         }
     };
     let weight_g = weigh(&shared, request.amount).await?;
-    let lot =
-        NewLot { picked_on, kind: request.kind, condition: request.condition, frozen: request.frozen, weight_g };
+    let lot = NewLot {
+        picked_on,
+        kind: request.kind,
+        condition: request.condition,
+        frozen: request.frozen,
+        weight_g,
+    };
     Ok(web::Json(change(&shared, move |shared| shared.store.add_lot(&lot, shared.clock.now())).await?))
 }
 
@@ -173,5 +183,7 @@ pub async fn change_lot(
         weight_g: request.weight.map(|weight| grams(weight, "weight")).transpose()?,
         removed: request.removed,
     };
-    Ok(web::Json(change(&shared, move |shared| shared.store.change_lot(*id, &wanted, shared.clock.now())).await?))
+    Ok(web::Json(
+        change(&shared, move |shared| shared.store.change_lot(*id, &wanted, shared.clock.now())).await?,
+    ))
 }

@@ -133,7 +133,10 @@ struct Ground {
 async fn ground(shared: &web::Data<Shared>, request: &PlanRequest) -> Result<Ground, ApiError> {
     check_medium(request.product, request.medium).map_err(|error| ApiError::field("medium", error))?;
     if (request.product == Product::Sauce) != request.thickness.is_some() {
-        return Err(ApiError::field("thickness", "thickness goes with sauce, and only with sauce: thin or thick"));
+        return Err(ApiError::field(
+            "thickness",
+            "thickness goes with sauce, and only with sauce: thin or thick",
+        ));
     }
     for (place, line) in request.jars.iter().flatten().enumerate() {
         JAR_COUNT.check(f64::from(line.count)).named(&format!("jars[{place}].count"))?;
@@ -142,10 +145,9 @@ async fn ground(shared: &web::Data<Shared>, request: &PlanRequest) -> Result<Gro
     let altitude = altitude_of(&kitchen)?;
     let mut lots = Vec::new();
     for (place, id) in request.lots.iter().enumerate() {
-        let lot = all
-            .iter()
-            .find(|lot| lot.id == *id && lot.condition.can_be_canned())
-            .ok_or_else(|| ApiError::field(format!("lots[{place}]"), format!("lot {id} is not waiting on the line")))?;
+        let lot = all.iter().find(|lot| lot.id == *id && lot.condition.can_be_canned()).ok_or_else(|| {
+            ApiError::field(format!("lots[{place}]"), format!("lot {id} is not waiting on the line"))
+        })?;
         if request.lots[..place].contains(id) {
             return Err(ApiError::field(format!("lots[{place}]"), format!("lot {id} stands twice")));
         }
@@ -228,7 +230,9 @@ impl Ground {
                 .mix
                 .into_iter()
                 .map(|line| PlanLine {
-                    sea_level_minutes: self.sea_level_minutes(line.jar).unwrap_or(line.tested.options[0].minutes),
+                    sea_level_minutes: self
+                        .sea_level_minutes(line.jar)
+                        .unwrap_or(line.tested.options[0].minutes),
                     jar: line.jar,
                     count: line.count,
                     acid: line.acid.label(),

@@ -127,8 +127,8 @@ pub async fn compute_loads(Json(request): Json<LoadsRequest>) -> Result<web::Jso
             altitude,
         };
         // Without pressure there is one option; under pressure the lowest one is common to every product.
-        let tested = look_up(&query)
-            .map_err(|refusal| ApiError::field(format!("jars[{place}]"), refusal.message))?;
+        let tested =
+            look_up(&query).map_err(|refusal| ApiError::field(format!("jars[{place}]"), refusal.message))?;
         groups.push(Group { jar: line.jar, minutes: tested.options[0].minutes, count: line.count });
     }
     let turnaround = Minutes(request.turnaround_minutes);
@@ -141,13 +141,13 @@ pub async fn compute_loads(Json(request): Json<LoadsRequest>) -> Result<web::Jso
         .loads
         .into_iter()
         .map(|load| LoadAnswer {
-            jars: load.jars.iter().map(|(index, count)| LoadLine { count: *count, ..lines[*index] }).collect(),
+            jars: load
+                .jars
+                .iter()
+                .map(|(index, count)| LoadLine { count: *count, ..lines[*index] })
+                .collect(),
             minutes: load.minutes,
         })
         .collect();
-    Ok(web::Json(LoadsAnswer {
-        loads,
-        total_minutes: plan.total,
-        lower_bound_minutes: plan.lower_bound,
-    }))
+    Ok(web::Json(LoadsAnswer { loads, total_minutes: plan.total, lower_bound_minutes: plan.lower_bound }))
 }

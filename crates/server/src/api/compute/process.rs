@@ -48,7 +48,9 @@ pub struct ProcessAnswer {
 /// Looks up the tested process.
 #[utoipa::path(request_body = ProcessRequest, responses((status = 200, body = ProcessAnswer), (status = 422, body = Problem)))]
 #[post("/api/compute/process")]
-pub async fn compute_process(Json(request): Json<ProcessRequest>) -> Result<web::Json<ProcessAnswer>, ApiError> {
+pub async fn compute_process(
+    Json(request): Json<ProcessRequest>,
+) -> Result<web::Json<ProcessAnswer>, ApiError> {
     check_medium(request.product, request.medium).map_err(|error| ApiError::field("medium", error))?;
     let query = Query {
         product: request.product,

@@ -50,7 +50,8 @@ pub async fn compute_yield(Json(request): Json<YieldRequest>) -> Result<web::Jso
         return Err(ApiError::field("thickness", "sauce needs a thickness; use one of: thin, thick"));
     }
     let made = yields::expect(request.product, request.thickness, weight);
-    let quarts = Range { low: in_quarts(made.low), expected: in_quarts(made.expected), high: in_quarts(made.high) };
+    let quarts =
+        Range { low: in_quarts(made.low), expected: in_quarts(made.expected), high: in_quarts(made.high) };
     let jars = JarSize::ALL
         .iter()
         .map(|jar| {

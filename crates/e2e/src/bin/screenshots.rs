@@ -1,0 +1,31 @@
+//! One picture per view of the demo kitchen, into docs/screenshots.
+
+use std::path::Path;
+
+use bodega_e2e::{Bodega, Browser};
+
+const VIEWS: [&str; 7] = ["crates", "plan", "jars", "canner", "towel", "shelf", "kitchen"];
+/// Views whose layout is shown on a phone too.
+const PHONE_VIEWS: [&str; 2] = ["crates", "canner"];
+
+#[tokio::main]
+async fn main() -> anyhow::Result<()> {
+    let folder = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../docs/screenshots");
+    std::fs::create_dir_all(&folder)?;
+    let bodega = Bodega::start(&["demo"])?;
+    let browser = Browser::open(1280, 800).await?;
+    for (width, height, views, suffix) in
+        [(1280, 800, VIEWS.as_slice(), ""), (390, 844, &PHONE_VIEWS, "-phone")]
+    {
+        browser.size(width, height).await?;
+        for view in views {
+            browser.page.goto(format!("{}/{view}", bodega.address)).await?;
+            browser.find("//main//h2").await?;
+            // Fonts and the last answers settle after the first paint.
+            browser.page.execute_async("document.fonts.ready.then(arguments[0])", vec![]).await?;
+            tokio::time::sleep(std::time::Duration::from_millis(400)).await;
+            browser.page.screenshot(&folder.join(format!("{view}{suffix}.png"))).await?;
+        }
+    }
+    browser.close().await
+}

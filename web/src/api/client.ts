@@ -1,0 +1,55 @@
+import createClient from "openapi-fetch";
+import type { components, paths } from "./schema";
+
+type Schemas = components["schemas"];
+export type Problem = Schemas["Problem"];
+export type Counter = Schemas["Counter"];
+export type Kitchen = Schemas["Kitchen"];
+export type Lot = Schemas["Lot"];
+export type LoadView = Schemas["LoadView"];
+export type Batch = Schemas["Batch"];
+export type PlanRequest = Schemas["PlanRequest"];
+export type PlanPreview = Schemas["PlanPreview"];
+export type PlanAnswer = Schemas["PlanAnswer"];
+export type Refusal = Schemas["Refusal"];
+export type Phase = Schemas["Phase"];
+export type BoilEvent = Schemas["BoilEvent"];
+export type JarSize = Schemas["JarSize"];
+export type Product = Schemas["Product"];
+export type Medium = Schemas["Medium"];
+export type Pack = Schemas["Pack"];
+export type Agent = Schemas["Agent"];
+export type Kind = Schemas["Kind"];
+export type Condition = Schemas["Condition"];
+export type Thickness = Schemas["Thickness"];
+export type Units = Schemas["Units"];
+export type Towel = Schemas["Towel"];
+export type ShelfGroup = Schemas["ShelfGroup"];
+export type Amount = Schemas["Amount"];
+
+export const api = createClient<paths>({ baseUrl: "/" });
+
+/** What the server refused, with the field it is about. */
+export class Refused extends Error {
+  constructor(readonly problem: Problem) {
+    super(problem.detail);
+  }
+}
+
+interface Answer<T> {
+  data?: T;
+  error?: unknown;
+  response: Response;
+}
+
+function isProblem(error: unknown): error is Problem {
+  return typeof error === "object" && error !== null && "detail" in error && "code" in error;
+}
+
+/** The body of a good answer; throws what was wrong otherwise. */
+export async function take<T>(asked: Promise<Answer<T>>): Promise<T> {
+  const { data, error, response } = await asked;
+  if (response.ok) return data as T;
+  if (isProblem(error)) throw new Refused(error);
+  throw new Error(`Bodega answered ${response.status}; try again`);
+}

@@ -1,0 +1,62 @@
+import { queryOptions, useMutation, useQueryClient } from "@tanstack/react-query";
+import { useEffect } from "react";
+import { api, take, type PlanRequest, type Product, type Thickness } from "./client";
+
+/** Every question the screens ask, key and fetcher in one place. */
+export const ask = {
+  counter: () => queryOptions({ queryKey: ["counter"], queryFn: () => take(api.GET("/api/counter")) }),
+  lots: () => queryOptions({ queryKey: ["lots"], queryFn: () => take(api.GET("/api/lots")) }),
+  containers: () =>
+    queryOptions({ queryKey: ["containers"], queryFn: () => take(api.GET("/api/containers")) }),
+  batches: () => queryOptions({ queryKey: ["batches"], queryFn: () => take(api.GET("/api/batches")) }),
+  loads: () => queryOptions({ queryKey: ["loads"], queryFn: () => take(api.GET("/api/loads")) }),
+  towel: () => queryOptions({ queryKey: ["towel"], queryFn: () => take(api.GET("/api/towel")) }),
+  shelf: () => queryOptions({ queryKey: ["shelf"], queryFn: () => take(api.GET("/api/shelf")) }),
+  plan: (request: PlanRequest) =>
+    queryOptions({
+      queryKey: ["plan", request],
+      queryFn: () => take(api.POST("/api/plan", { body: request })),
+      enabled: request.lots.length > 0,
+      placeholderData: (previous) => previous,
+      retry: false,
+    }),
+  yield: (product: Product, thickness: Thickness | null, weightG: number) =>
+    queryOptions({
+      queryKey: ["yield", product, thickness, weightG],
+      queryFn: () =>
+        take(
+          api.POST("/api/compute/yield", {
+            body: { product, thickness, kind: "mixed", weight_kg: weightG / 1000 },
+          }),
+        ),
+      enabled: weightG > 0,
+      staleTime: Infinity,
+    }),
+};
+
+/** Asks everything again whenever the server says that something changed, on this screen or another. */
+export function useLiveAnswers() {
+  const client = useQueryClient();
+  useEffect(() => {
+    const events = new EventSource("/api/live");
+    const again = () => void client.invalidateQueries();
+    events.addEventListener("changed", again);
+    events.addEventListener("open", again);
+    return () => events.close();
+  }, [client]);
+}
+
+/** A change to the records; the screens ask again when it is done. */
+export function useChange<In, Out>(
+  change: (input: In) => Promise<Out>,
+  then?: (out: Out, input: In) => void,
+) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: change,
+    onSuccess: (out, input) => {
+      void client.invalidateQueries();
+      then?.(out, input);
+    },
+  });
+}

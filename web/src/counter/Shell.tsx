@@ -1,0 +1,45 @@
+import { useQuery } from "@tanstack/react-query";
+import { Link, Outlet } from "react-router";
+import { ask, useLiveAnswers } from "../api/queries";
+import { altitudeText } from "../parts/format";
+import { Line } from "./Line";
+
+/** Every screen: the kitchen's name, the line, and the station. */
+export function Shell() {
+  useLiveAnswers();
+  const { data, error } = useQuery(ask.counter());
+  return (
+    <div className="mx-auto flex min-h-dvh max-w-[1280px] flex-col gap-3 px-3 pt-2 pb-6 sm:px-5">
+      <header className="flex items-center justify-between">
+        <Link
+          to="/"
+          className="flex min-h-[48px] items-center gap-2 font-slab text-2xl font-bold text-cobalt"
+        >
+          <img src="/jar.svg" alt="" className="size-7" />
+          Bodega
+        </Link>
+        {data !== undefined && (
+          <Link
+            to="/kitchen"
+            className="flex min-h-[48px] items-center font-semibold text-cobalt underline-offset-4 hover:underline"
+          >
+            {data.kitchen.name} ·{" "}
+            {data.kitchen.altitude_ft == null
+              ? "altitude not known"
+              : altitudeText(data.kitchen.altitude_ft, data.kitchen.units)}
+          </Link>
+        )}
+      </header>
+      <Line />
+      {error !== null && data === undefined ? (
+        <p role="alert" className="p-8 text-xl">
+          Bodega does not answer. Is it still running? This page tries again by itself.
+        </p>
+      ) : (
+        <main className="grow">
+          <Outlet />
+        </main>
+      )}
+    </div>
+  );
+}

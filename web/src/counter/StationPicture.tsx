@@ -1,0 +1,98 @@
+export type StationName = "crates" | "plan" | "jars" | "canner" | "towel" | "shelf";
+
+const INK = "#16213f";
+
+/** A small drawing of each station for the line; `hot` shows a boil. */
+export function StationPicture({ station, hot = false }: { station: StationName; hot?: boolean }) {
+  return (
+    <svg
+      viewBox="0 0 72 52"
+      className="h-9 w-full sm:h-[52px]"
+      aria-hidden="true"
+      stroke={INK}
+      strokeWidth="2"
+      strokeLinejoin="round"
+    >
+      {drawing(station, hot)}
+    </svg>
+  );
+}
+
+function drawing(station: StationName, hot: boolean) {
+  switch (station) {
+    case "crates":
+      return (
+        <>
+          {[20, 32, 44, 54].map((x, i) => (
+            <circle key={x} cx={x} cy={i % 2 === 0 ? 20 : 16} r="8" fill="#c8371f" />
+          ))}
+          <path d="M8 24h56l-5 24H13z" fill="#d9b98a" />
+          <path d="M10 33h52M12 41h48" />
+        </>
+      );
+    case "plan":
+      return (
+        <>
+          <path d="M18 4h26l10 10v34H18z" fill="#fff" />
+          <path d="M44 4v10h10M25 22h22M25 30h22M25 38h14" fill="none" />
+        </>
+      );
+    case "jars":
+      return (
+        <>
+          {[8, 28, 48].map((x, i) => (
+            <g key={x}>
+              {i < 2 && <rect x={x + 1} y="8" width="14" height="6" rx="1.5" fill="#bd9138" />}
+              <path
+                d={`M${x + 1} 15h14l2 5v24q0 4-4 4H${x + 3}q-4 0-4-4V20z`}
+                fill={i < 2 ? "#c8371f" : "#f3f8fb"}
+              />
+            </g>
+          ))}
+        </>
+      );
+    case "canner":
+      return (
+        <>
+          {hot && (
+            <path
+              className="steam"
+              d="M24 8q4-3 0-7M36 8q4-3 0-7M48 8q4-3 0-7"
+              fill="none"
+              stroke="#4d597a"
+            />
+          )}
+          <path d="M14 16h44v24q0 9-9 9H23q-9 0-9-9z" fill="#1d3d80" />
+          <path d="M9 15h54" strokeWidth="5" strokeLinecap="round" />
+          {[24, 34, 45, 29, 50, 40].map((x, i) => (
+            <circle key={x} cx={x} cy={i % 2 === 0 ? 27 : 38} r="1.4" fill="#fff" stroke="none" />
+          ))}
+        </>
+      );
+    case "towel":
+      return (
+        <>
+          {[15, 30, 45].map((x) => (
+            <g key={x}>
+              <rect x={x} y="13" width="12" height="5" rx="1" fill="#ecd08a" />
+              <rect x={x} y="18" width="12" height="20" rx="2" fill="#c8371f" />
+            </g>
+          ))}
+          <path d="M6 38h60v9H6z" fill="#fff" />
+          <path d="M14 38v9M20 38v9M52 38v9M58 38v9" stroke="#1d3d80" />
+        </>
+      );
+    case "shelf":
+      return (
+        <>
+          {[12, 25, 38, 51].map((x, i) => (
+            <rect key={x} x={x} y="6" width="10" height="16" rx="2" fill={i === 3 ? "#e0684a" : "#c8371f"} />
+          ))}
+          {[12, 25, 38].map((x) => (
+            <rect key={x} x={x} y="31" width="10" height="14" rx="2" fill="#842012" />
+          ))}
+          <path d="M5 23h62M5 47h62" strokeWidth="3.5" strokeLinecap="round" />
+        </>
+      );
+  }
+}

@@ -1,0 +1,47 @@
+import "./app.css";
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { StrictMode } from "react";
+import { createRoot } from "react-dom/client";
+import { createBrowserRouter, Navigate, RouterProvider } from "react-router";
+import { Notices } from "./counter/notices";
+import { Shell } from "./counter/Shell";
+import { CannerStation } from "./stations/canner/CannerStation";
+import { CratesStation } from "./stations/crates/CratesStation";
+import { JarsStation } from "./stations/jars/JarsStation";
+import { KitchenStation } from "./stations/kitchen/KitchenStation";
+import { PlanStation } from "./stations/plan/PlanStation";
+import { ShelfStation } from "./stations/shelf/ShelfStation";
+import { TowelStation } from "./stations/towel/TowelStation";
+
+const client = new QueryClient({
+  defaultOptions: { queries: { retry: 2, refetchInterval: 30_000, staleTime: 5_000 } },
+});
+
+const router = createBrowserRouter([
+  {
+    element: <Shell />,
+    children: [
+      { path: "/", element: <Navigate to="/crates" replace /> },
+      { path: "/crates", element: <CratesStation /> },
+      { path: "/plan", element: <PlanStation /> },
+      { path: "/jars", element: <JarsStation /> },
+      { path: "/canner", element: <CannerStation /> },
+      { path: "/towel", element: <TowelStation /> },
+      { path: "/shelf", element: <ShelfStation /> },
+      { path: "/kitchen", element: <KitchenStation /> },
+      { path: "*", element: <Navigate to="/crates" replace /> },
+    ],
+  },
+]);
+
+const root = document.getElementById("root");
+if (root === null) throw new Error("index.html has no root element");
+createRoot(root).render(
+  <StrictMode>
+    <QueryClientProvider client={client}>
+      <Notices>
+        <RouterProvider router={router} />
+      </Notices>
+    </QueryClientProvider>
+  </StrictMode>,
+);

@@ -1,0 +1,46 @@
+import { ToggleGroup } from "radix-ui";
+import { useId } from "react";
+
+/** One of a few, all in sight. */
+export function Choice<T extends string>({
+  label,
+  value,
+  options,
+  onChoose,
+}: {
+  label: string;
+  value: T;
+  options: readonly { value: T; text: string }[];
+  onChoose: (value: T) => void;
+}) {
+  const id = useId();
+  return (
+    <div>
+      <p id={id} className="mb-1 text-sm font-semibold text-muted">
+        {label}
+      </p>
+      <ToggleGroup.Root
+        type="single"
+        aria-labelledby={id}
+        value={value}
+        onValueChange={(next) => next !== "" && onChoose(next as T)}
+        className="flex flex-wrap gap-1.5"
+      >
+        {options.map((option) => (
+          <ToggleGroup.Item
+            key={option.value}
+            value={option.value}
+            className="min-h-[48px] rounded-xl border-2 border-line bg-white px-3.5 font-semibold text-ink hover:border-cobalt data-[state=on]:border-cobalt data-[state=on]:bg-cobalt data-[state=on]:text-white"
+          >
+            {option.text}
+          </ToggleGroup.Item>
+        ))}
+      </ToggleGroup.Root>
+    </div>
+  );
+}
+
+/** Options out of a word list, in a chosen order. */
+export function optionsOf<T extends string>(words: readonly T[], text: Record<T, string>) {
+  return words.map((value) => ({ value, text: text[value] }));
+}

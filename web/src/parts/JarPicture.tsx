@@ -1,0 +1,133 @@
+import type { JarSize, Product } from "../api/client";
+
+/** Outline per size in drawing units: half width and height of the glass. */
+const SHAPE: Record<JarSize, [number, number]> = {
+  half_pint: [16, 34],
+  pint: [18, 48],
+  half_litre: [19, 50],
+  pint_and_half: [19, 62],
+  quart: [22, 66],
+  litre: [23, 70],
+  half_gallon: [28, 84],
+};
+
+export const FOOD: Record<Product, string> = {
+  whole: "#d0452b",
+  crushed: "#c23a22",
+  juice: "#e0684a",
+  vegetable_juice: "#d98a4b",
+  sauce: "#a82d1a",
+  paste: "#842012",
+};
+
+/** A jar from the side: empty, with acid, or filled to the headspace. */
+export function JarPicture({
+  size,
+  product,
+  acid,
+  filled,
+  number,
+}: {
+  size: JarSize;
+  product: Product;
+  acid: boolean;
+  filled: boolean;
+  number?: number;
+}) {
+  const [half, tall] = SHAPE[size];
+  const top = 96 - tall;
+  const glass = `M${40 - half + 3} ${top} h${2 * half - 6} q2 5 3 9 v${tall - 16} q0 7 -7 7 h${-(2 * half - 14)} q-7 0 -7 -7 v${-(tall - 16)} q1 -4 3 -9 z`;
+  const clip = `jar-${size}`;
+  return (
+    <svg viewBox="8 0 64 100" className="h-full w-full" aria-hidden="true">
+      <clipPath id={clip}>
+        <path d={glass} />
+      </clipPath>
+      <path d={glass} fill="#f3f8fb" />
+      <g clipPath={`url(#${clip})`}>
+        {filled ? (
+          <rect x="8" y={top + 8} width="64" height="90" fill={FOOD[product]} />
+        ) : (
+          acid && <rect x="8" y="87" width="64" height="10" fill="#f2d44e" />
+        )}
+      </g>
+      <path d={glass} fill="none" stroke="#16213f" strokeWidth="2.6" />
+      {filled ? (
+        <rect
+          x={40 - half + 1}
+          y={top - 8}
+          width={2 * half - 2}
+          height="9"
+          rx="2.5"
+          fill="#bd9138"
+          stroke="#16213f"
+          strokeWidth="2"
+        />
+      ) : (
+        <path
+          d={`M${40 - half + 2} ${top - 1} h${2 * half - 4}`}
+          stroke="#16213f"
+          strokeWidth="2.6"
+          strokeLinecap="round"
+        />
+      )}
+      {number !== undefined && (
+        <text
+          x="40"
+          y={96 - tall / 2 + 8}
+          textAnchor="middle"
+          fontSize="19"
+          fontWeight="700"
+          fill={filled ? "white" : "#16213f"}
+        >
+          {number}
+        </text>
+      )}
+    </svg>
+  );
+}
+
+/** A canner from above with its jars in it. */
+export function CannerPicture({ numbers, boiling }: { numbers: (number | string)[]; boiling: boolean }) {
+  const count = Math.max(numbers.length, 1);
+  const inner = count > 7 ? 1 : count > 2 && count < 7 ? 0 : count === 7 ? 1 : 0;
+  const ring = count - inner;
+  const radius = ring <= 1 ? 0 : count <= 7 ? 62 : 70;
+  const disc = Math.min(29, ring <= 1 ? 34 : radius * Math.sin(Math.PI / Math.max(ring, 2)) - 2, 92 - radius);
+  const places = numbers.map((label, index) => {
+    if (inner === 1 && index === numbers.length - 1) return { label, x: 0, y: 0 };
+    const turn = (2 * Math.PI * index) / ring - Math.PI / 2;
+    return { label, x: radius * Math.cos(turn), y: radius * Math.sin(turn) };
+  });
+  return (
+    <svg
+      viewBox="-106 -106 212 212"
+      className="h-full w-full"
+      role="img"
+      aria-label={`${numbers.length} jars in the canner`}
+    >
+      <circle r="100" fill="#bfdced" stroke="#1d3d80" strokeWidth="9" />
+      {boiling &&
+        [0, 1, 2, 3, 4, 5, 6, 7].map((spot) => (
+          <circle
+            key={spot}
+            className="steam"
+            style={{ animationDelay: `${spot * 0.3}s` }}
+            cx={84 * Math.cos(spot * 2.4)}
+            cy={84 * Math.sin(spot * 2.4)}
+            r={3 + (spot % 3)}
+            fill="white"
+          />
+        ))}
+      {places.map(({ label, x, y }) => (
+        <g key={label} transform={`translate(${x} ${y})`}>
+          <circle r={disc} fill="#bd9138" stroke="#16213f" strokeWidth="2" />
+          <circle r={disc - 5} fill="#ecd08a" stroke="#a87d2a" strokeWidth="1.5" />
+          <text y="6" textAnchor="middle" fontSize="18" fontWeight="700" fill="#16213f">
+            {label}
+          </text>
+        </g>
+      ))}
+    </svg>
+  );
+}

@@ -1,0 +1,114 @@
+import type { Agent, Condition, JarSize, Kind, Medium, Pack, Product, Units } from "../api/client";
+
+/** Exact, as the server counts. */
+const G_PER_LB = 453.59237;
+const L_PER_QUART = 0.946352946;
+const M_PER_FT = 0.3048;
+
+function trimmed(value: number, digits: number): string {
+  return value.toLocaleString("en", { maximumFractionDigits: digits });
+}
+
+/** "30 lb", "9.4 lb" or "13.6 kg". */
+export function weight(grams: number, units: Units): { value: string; unit: string } {
+  const value = units === "us" ? grams / G_PER_LB : grams / 1000;
+  return { value: trimmed(value, value < 20 ? 1 : 0), unit: units === "us" ? "lb" : "kg" };
+}
+
+export function weightText(grams: number, units: Units): string {
+  const { value, unit } = weight(grams, units);
+  return `${value} ${unit}`;
+}
+
+export function volumeText(litres: number, units: Units): string {
+  return units === "us" ? `${trimmed(litres / L_PER_QUART, 1)} qt` : `${trimmed(litres, 1)} L`;
+}
+
+export function altitudeText(feet: number, units: Units): string {
+  return units === "us" ? `${trimmed(feet, 0)} ft` : `${trimmed(feet * M_PER_FT, 0)} m`;
+}
+
+export function headspaceText(inches: number, units: Units): string {
+  if (units === "metric") return `${Math.round(inches * 25.4)} mm`;
+  return inches === 0.25 ? "¼ in" : inches === 0.5 ? "½ in" : `${inches} in`;
+}
+
+/** Wall clock, "14:56". */
+export function clockText(ms: number): string {
+  return new Date(ms).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" });
+}
+
+export function dayText(ms: number): string {
+  return new Date(ms).toLocaleDateString("en-GB", { day: "numeric", month: "long", year: "numeric" });
+}
+
+/** Time left, rounded up to the second so that it never says done too early: "23:10" or "1:02:45". */
+export function countdown(ms: number): string {
+  const seconds = Math.max(0, Math.ceil(ms / 1000));
+  const pad = (n: number) => String(n).padStart(2, "0");
+  const [h, m, s] = [Math.floor(seconds / 3600), Math.floor(seconds / 60) % 60, seconds % 60];
+  return h > 0 ? `${h}:${pad(m)}:${pad(s)}` : `${pad(m)}:${pad(s)}`;
+}
+
+/** "2 h 30 min". */
+export function spanText(minutes: number): string {
+  const [h, m] = [Math.floor(minutes / 60), minutes % 60];
+  return [h > 0 ? `${h} h` : "", m > 0 || h === 0 ? `${m} min` : ""].filter(Boolean).join(" ");
+}
+
+export function ageText(day: string, now: number): string {
+  const start = new Date(now);
+  start.setHours(12, 0, 0, 0);
+  const days = Math.round((start.getTime() - new Date(`${day}T12:00:00`).getTime()) / 86_400_000);
+  return days <= 0 ? "picked today" : days === 1 ? "picked yesterday" : `picked ${days} days ago`;
+}
+
+const JARS: Record<JarSize, [string, string]> = {
+  half_pint: ["half-pint", "half-pints"],
+  pint: ["pint", "pints"],
+  half_litre: ["half-litre", "half-litres"],
+  pint_and_half: ["1½-pint", "1½-pints"],
+  quart: ["quart", "quarts"],
+  litre: ["litre", "litres"],
+  half_gallon: ["half-gallon", "half-gallons"],
+};
+export const JAR_SIZES = Object.keys(JARS) as JarSize[];
+
+export function jarText(jar: JarSize, count = 1): string {
+  return JARS[jar][count === 1 ? 0 : 1];
+}
+
+export const PRODUCT: Record<Product, string> = {
+  whole: "Whole",
+  crushed: "Crushed",
+  juice: "Juice",
+  vegetable_juice: "Vegetable juice",
+  sauce: "Sauce",
+  paste: "Paste",
+};
+export const MEDIUM: Record<Medium, string> = { water: "in water", juice: "in juice", none: "no liquid" };
+export const PACK: Record<Pack, string> = { hot: "Hot pack", raw: "Raw pack" };
+export const AGENT: Record<Agent, string> = {
+  bottled_lemon_juice: "bottled lemon juice",
+  citric_acid: "citric acid",
+  vinegar_5pct: "vinegar (5 %)",
+};
+export const KIND: Record<Kind, string> = {
+  paste: "Paste",
+  slicer: "Slicer",
+  cherry: "Cherry",
+  mixed: "Mixed",
+};
+export const CONDITION: Record<Condition, string> = {
+  firm_ripe: "Firm and ripe",
+  trim: "Needs trimming",
+  unripe: "Not ripe yet",
+  out: "Not for jars",
+};
+
+/** "whole, raw pack in water" */
+export function batchText(batch: { product: Product; pack: Pack; medium?: Medium | null }): string {
+  const pack = batch.product === "whole" ? `, ${PACK[batch.pack].toLowerCase()}` : "";
+  const medium = batch.medium ? (batch.medium === "none" ? ", no liquid" : ` ${MEDIUM[batch.medium]}`) : "";
+  return `${PRODUCT[batch.product].toLowerCase()}${pack}${medium}`;
+}

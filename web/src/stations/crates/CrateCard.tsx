@@ -1,0 +1,102 @@
+import { useState } from "react";
+import type { Lot, Units } from "../../api/client";
+import { ageText, CONDITION, KIND, weightText } from "../../parts/format";
+import { Touch } from "../../parts/Touch";
+import { WeightField } from "../../parts/WeightField";
+
+const SKIN = { firm_ripe: "#c8371f", trim: "#d6603c", unripe: "#9db35a", out: "#8a7f78" } as const;
+const G_PER_TOMATO_DRAWN = 700;
+
+/** A crate with as many tomatoes as it has weight left. */
+function CratePicture({ lot }: { lot: Lot }) {
+  const count = Math.max(1, Math.min(27, Math.round(lot.left_g / G_PER_TOMATO_DRAWN)));
+  const radius = lot.kind === "cherry" ? 4.5 : lot.kind === "slicer" ? 8 : 6.5;
+  const perRow = 9;
+  return (
+    <svg
+      viewBox="0 0 132 74"
+      className="h-20 w-36 shrink-0"
+      aria-hidden="true"
+      stroke="#16213f"
+      strokeWidth="1.8"
+    >
+      {Array.from({ length: count }, (_, i) => {
+        const row = Math.floor(i / perRow);
+        const x = 16 + (i % perRow) * 12.5 + (row % 2) * 4;
+        const y = 38 - row * 11;
+        return lot.kind === "paste" ? (
+          <ellipse key={i} cx={x} cy={y} rx={radius - 1} ry={radius + 2} fill={SKIN[lot.condition]} />
+        ) : (
+          <circle key={i} cx={x} cy={y} r={radius} fill={SKIN[lot.condition]} />
+        );
+      })}
+      <path d="M4 38h124l-7 32H11z" fill={lot.frozen ? "#cfe3ef" : "#d9b98a"} />
+      <path d="M6 49h120M9 60h114" />
+    </svg>
+  );
+}
+
+export function CrateCard({
+  lot,
+  units,
+  now,
+  onTakeOff,
+  onCorrect,
+}: {
+  lot: Lot;
+  units: Units;
+  now: number;
+  onTakeOff: () => void;
+  onCorrect: (value: number) => void;
+}) {
+  const [fixing, setFixing] = useState(false);
+  const [typed, setTyped] = useState("");
+  const value = Number(typed);
+  return (
+    <li className="rounded-2xl border-2 border-line bg-white p-3" data-lot={lot.id}>
+      <div className="flex items-center gap-3">
+        <CratePicture lot={lot} />
+        <div className="min-w-0 leading-snug">
+          <p className="font-slab text-2xl font-bold">{weightText(lot.left_g, units)}</p>
+          <p className="font-semibold">
+            {KIND[lot.kind]}
+            {lot.frozen && ", frozen"}
+          </p>
+          <p className="text-sm text-muted">
+            {CONDITION[lot.condition]}, {ageText(lot.picked_on, now)}
+          </p>
+        </div>
+      </div>
+      {fixing ? (
+        <div className="mt-2 flex flex-wrap items-end gap-2">
+          <WeightField
+            label="Weight of the whole lot"
+            typed={typed}
+            unit={units === "us" ? "lb" : "kg"}
+            onType={setTyped}
+          />
+          <Touch
+            look="main"
+            disabled={typed.trim() === "" || !Number.isFinite(value)}
+            onPress={() => {
+              onCorrect(value);
+              setFixing(false);
+            }}
+          >
+            Correct
+          </Touch>
+          <Touch onPress={() => setFixing(false)}>Keep</Touch>
+        </div>
+      ) : (
+        <div className="mt-2 flex gap-2">
+          <Touch onPress={() => setFixing(true)} className="grow">
+            Fix weight
+          </Touch>
+          <Touch onPress={onTakeOff} className="grow">
+            Take off
+          </Touch>
+        </div>
+      )}
+    </li>
+  );
+}

@@ -1,0 +1,125 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { api, take, type Kitchen } from "../../api/client";
+import { ask, useChange } from "../../api/queries";
+import { useSay } from "../../counter/notices";
+import { Choice } from "../../parts/Choice";
+import { altitudeText, JAR_SIZES, jarText } from "../../parts/format";
+import { Note, Trouble } from "../../parts/Note";
+import { Answer, Plate } from "../../parts/Plate";
+import { Touch } from "../../parts/Touch";
+import { WeightField } from "../../parts/WeightField";
+import { ContainerList } from "./ContainerList";
+
+const FT_PER_M = 1 / 0.3048;
+
+function Settings({ kitchen }: { kitchen: Kitchen }) {
+  const say = useSay();
+  const metric = kitchen.units === "metric";
+  const [typed, setTyped] = useState("");
+  const [name, setName] = useState(kitchen.name);
+  const change = useChange((body: Partial<Omit<Kitchen, "canner">> & { capacity?: Record<string, number> }) =>
+    take(api.PATCH("/api/kitchen", { body })),
+  );
+  const enter = () => {
+    const before = kitchen.altitude_ft;
+    const feet = Number(typed) * (metric ? FT_PER_M : 1);
+    change.mutate(
+      { altitude_ft: feet },
+      {
+        onSuccess: () => {
+          setTyped("");
+          say(
+            `Altitude is ${altitudeText(feet, kitchen.units)}`,
+            before == null ? undefined : () => change.mutate({ altitude_ft: before }),
+          );
+        },
+      },
+    );
+  };
+  const capacity = kitchen.canner.capacity;
+  return (
+    <div className="grid gap-3 lg:grid-cols-2">
+      <Plate title="Altitude">
+        <Answer
+          value={kitchen.altitude_ft == null ? "Not known" : altitudeText(kitchen.altitude_ft, kitchen.units)}
+        >
+          Every time depends on it. Water boils cooler the higher you are.
+        </Answer>
+        <div className="mt-4 flex flex-wrap items-end gap-3">
+          <WeightField label="New altitude" typed={typed} unit={metric ? "m" : "ft"} onType={setTyped} />
+          <Touch
+            look="main"
+            disabled={typed.trim() === "" || !Number.isFinite(Number(typed))}
+            onPress={enter}
+          >
+            Set altitude
+          </Touch>
+        </div>
+        <div className="mt-4 grid gap-3">
+          <Trouble error={change.error} />
+          {kitchen.altitude_ft == null && (
+            <Note tone="stop">Until the altitude is known, nothing can be timed.</Note>
+          )}
+        </div>
+        <div className="mt-5 grid gap-4 border-t-2 border-line pt-4">
+          <Choice
+            label="Units"
+            value={kitchen.units}
+            options={[
+              { value: "us", text: "Pounds, quarts" },
+              { value: "metric", text: "Kilograms, litres" },
+            ]}
+            onChoose={(units) => change.mutate({ units })}
+          />
+          <form
+            className="flex flex-wrap items-end gap-3"
+            onSubmit={(event) => {
+              event.preventDefault();
+              change.mutate({ name });
+            }}
+          >
+            <label className="grow">
+              <span className="mb-1 block text-sm font-semibold text-muted">Name of the kitchen</span>
+              <input
+                value={name}
+                onChange={(event) => setName(event.target.value)}
+                className="min-h-[52px] w-full rounded-xl border-2 border-line bg-white px-3 font-semibold"
+              />
+            </label>
+            <Touch disabled={name === kitchen.name} onPress={() => change.mutate({ name })}>
+              Rename
+            </Touch>
+          </form>
+        </div>
+      </Plate>
+      <div className="grid content-start gap-3">
+        <Plate title="Your canner holds">
+          <ul className="grid gap-2 sm:grid-cols-2">
+            {JAR_SIZES.filter((jar) => jar !== "half_gallon").map((jar) => {
+              const count = capacity[jar] ?? 0;
+              const set = (next: number) => change.mutate({ capacity: { ...capacity, [jar]: next } });
+              return (
+                <li key={jar} className="flex items-center gap-2">
+                  <Touch disabled={count <= 1} onPress={() => set(count - 1)}>
+                    −
+                  </Touch>
+                  <span className="min-w-28 text-center font-semibold">
+                    {count} {jarText(jar, count)}
+                  </span>
+                  <Touch onPress={() => set(count + 1)}>+</Touch>
+                </li>
+              );
+            })}
+          </ul>
+        </Plate>
+        <ContainerList units={kitchen.units} />
+      </div>
+    </div>
+  );
+}
+
+export function KitchenStation() {
+  const { data: counter } = useQuery(ask.counter());
+  return counter === undefined ? null : <Settings kitchen={counter.kitchen} />;
+}

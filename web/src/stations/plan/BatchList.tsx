@@ -1,0 +1,32 @@
+import type { Batch, Units } from "../../api/client";
+import { batchText, weightText } from "../../parts/format";
+import { Plate } from "../../parts/Plate";
+import { Touch } from "../../parts/Touch";
+
+/** Batches on the line, with how far each has come. */
+export function BatchList({
+  batches,
+  units,
+  onRemove,
+}: {
+  batches: Batch[];
+  units: Units;
+  onRemove: (batch: Batch) => void;
+}) {
+  if (batches.length === 0) return null;
+  return (
+    <Plate title="On the line">
+      <ul className="grid gap-2">
+        {batches.map((batch) => (
+          <li key={batch.id} className="flex flex-wrap items-center justify-between gap-2">
+            <p>
+              <strong>{batch.code}</strong> {batchText(batch)}: {batch.jars_lifted} of {batch.jars} jars done,
+              from {weightText(batch.weight_g, units)}
+            </p>
+            {batch.jars_lifted === 0 && <Touch onPress={() => onRemove(batch)}>Take off</Touch>}
+          </li>
+        ))}
+      </ul>
+    </Plate>
+  );
+}

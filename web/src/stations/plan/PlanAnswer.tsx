@@ -1,0 +1,234 @@
+import type { JarSize, PlanAnswer as Plan, PlanPreview, PlanRequest, Units } from "../../api/client";
+import { AGENT, altitudeText, headspaceText, jarText, spanText, volumeText } from "../../parts/format";
+import { CannerPicture } from "../../parts/JarPicture";
+import { Note, Trouble } from "../../parts/Note";
+import { Answer, Plate } from "../../parts/Plate";
+import { Touch } from "../../parts/Touch";
+import { SourceText, Why } from "../../parts/Why";
+
+function Figure({ value, words }: { value: string; words: string }) {
+  return (
+    <div className="min-w-0">
+      <p className="font-slab text-[1.9rem] leading-tight font-bold">{value}</p>
+      <p className="text-muted">{words}</p>
+    </div>
+  );
+}
+
+/** Enough of a jar to be worth a word, in litres. */
+const WORTH_SAYING_L = 0.12;
+
+function Rest({ plan, units }: { plan: Plan; units: Units }) {
+  const left = plan.left_over_litres;
+  if (Math.abs(left) < WORTH_SAYING_L) return null;
+  return left > 0 ? (
+    <Note tone="note">
+      About {volumeText(left, units)} is left over: a smaller jar, the refrigerator or the freezer.
+    </Note>
+  ) : (
+    <Note tone="warn">
+      These jars hold {volumeText(-left, units)} more than this fruit is expected to give.
+    </Note>
+  );
+}
+
+function MixSteps({
+  plan,
+  jar,
+  onJars,
+}: {
+  plan: Plan;
+  jar: JarSize;
+  onJars: (jars: { jar: JarSize; count: number }[]) => void;
+}) {
+  const step = (size: JarSize, by: number) =>
+    onJars(
+      plan.lines.map((line) => ({
+        jar: line.jar,
+        count: line.jar === size ? Math.max(0, line.count + by) : line.count,
+      })),
+    );
+  const small: JarSize | undefined =
+    plan.lines.some((line) => line.jar === "pint") || jar === "half_pint" ? undefined : "pint";
+  return (
+    <div className="flex flex-wrap items-center gap-x-5 gap-y-2">
+      {plan.lines.map((line) => (
+        <div key={line.jar} className="flex items-center gap-2">
+          <Touch onPress={() => step(line.jar, -1)} disabled={line.count === 0}>
+            −
+          </Touch>
+          <span className="min-w-24 text-center font-semibold">
+            {line.count} {jarText(line.jar, line.count)}
+          </span>
+          <Touch onPress={() => step(line.jar, 1)}>+</Touch>
+        </div>
+      ))}
+      {small !== undefined && jar !== small && (
+        <Touch
+          onPress={() =>
+            onJars([
+              ...plan.lines.map(({ jar: size, count }) => ({ jar: size, count })),
+              { jar: small, count: 1 },
+            ])
+          }
+        >
+          + a pint
+        </Touch>
+      )}
+    </div>
+  );
+}
+
+function Worked({
+  plan,
+  request,
+  altitude,
+  units,
+  accepting,
+  onJars,
+  onAccept,
+}: {
+  plan: Plan;
+  request: PlanRequest;
+  altitude: number;
+  units: Units;
+  accepting: boolean;
+  onJars: (jars: { jar: JarSize; count: number }[]) => void;
+  onAccept: () => void;
+}) {
+  const first = plan.lines[0];
+  const jars = plan.lines.reduce((sum, line) => sum + line.count, 0);
+  const longest = plan.loads[0]?.minutes ?? 0;
+  const added = first === undefined ? 0 : (first.options[0]?.minutes ?? 0) - first.sea_level_minutes;
+  const { low, expected, high } = plan.full_jars;
+  return (
+    <div className="grid gap-4">
+      <div className="flex flex-wrap items-end justify-between gap-x-6 gap-y-2">
+        <Answer value={expected} unit={jarText(request.jar, expected)}>
+          expect {low} to {high}; a good crate gives more
+        </Answer>
+        <div className="flex flex-wrap gap-2">
+          {plan.loads.slice(0, 4).map((load, index) => {
+            const count = load.jars.reduce((sum, line) => sum + line.count, 0);
+            return (
+              <figure key={index} className="w-[84px] text-center">
+                <CannerPicture numbers={Array.from({ length: count }, (_, i) => i + 1)} boiling={false} />
+                <figcaption className="text-sm font-semibold">
+                  {count} × {load.minutes} min
+                </figcaption>
+              </figure>
+            );
+          })}
+        </div>
+      </div>
+      <div className="grid grid-cols-2 gap-4 border-y-2 border-line py-3 sm:grid-cols-3">
+        <Figure
+          value={`${longest} min`}
+          words={
+            added > 0
+              ? `at ${altitudeText(altitude, units)}, ${added} more than at sea level`
+              : `at ${altitudeText(altitude, units)}`
+          }
+        />
+        <Figure
+          value={first?.acid ?? ""}
+          words={`${AGENT[request.agent]} per ${jarText(request.jar)}, ${plan.acid_total} in all`}
+        />
+        <Figure
+          value={`${plan.loads.length} ${plan.loads.length === 1 ? "load" : "loads"}`}
+          words={`${spanText(plan.canner_minutes)} of canner, ${headspaceText(plan.headspace_in, units)} headspace`}
+        />
+      </div>
+      {request.salt === true && (
+        <p className="text-muted">
+          Salt for taste: {plan.lines.map((line) => `${line.salt} per ${jarText(line.jar)}`).join(", ")}.
+        </p>
+      )}
+      <MixSteps plan={plan} jar={request.jar} onJars={onJars} />
+      <Rest plan={plan} units={units} />
+      {[...new Set(plan.lines.flatMap((line) => line.cautions))].map((caution) => (
+        <Note key={caution} tone="warn">
+          {caution}
+        </Note>
+      ))}
+      <div className="flex flex-wrap items-center gap-4">
+        <Touch big look="main" disabled={jars === 0 || accepting} onPress={onAccept} className="grow">
+          Set out {jars} {jars === 1 ? "jar" : "jars"}
+        </Touch>
+        <Why label={`Why ${longest} minutes`}>
+          <p className="mb-2">
+            Water boils cooler the higher you are, so the tested time rises with altitude. It also depends on
+            the pack, what the fruit lies in, and the jar. Change one and this time no longer holds.
+          </p>
+          {first !== undefined && <SourceText source={first.source} />}
+          <p className="mt-2 text-muted">
+            Your local extension office or food authority comes before Bodega.
+          </p>
+        </Why>
+      </div>
+    </div>
+  );
+}
+
+export function PlanAnswer({
+  request,
+  preview,
+  units,
+  trouble,
+  accepting,
+  onJars,
+  onAccept,
+}: {
+  request: PlanRequest;
+  preview: PlanPreview | undefined;
+  units: Units;
+  trouble: Error | null;
+  accepting: boolean;
+  onJars: (jars: { jar: JarSize; count: number }[]) => void;
+  onAccept: () => void;
+}) {
+  if (trouble !== null) {
+    return (
+      <Plate title="This makes">
+        <Trouble error={trouble} />
+      </Plate>
+    );
+  }
+  if (preview === undefined) {
+    return (
+      <Plate title="This makes">
+        <p className="text-lg text-muted">Choose fruit to see what it makes.</p>
+      </Plate>
+    );
+  }
+  if (preview.refusal != null) {
+    return (
+      <Plate title="There is no tested way">
+        <Note tone="stop">
+          <p className="text-lg font-semibold">{preview.refusal.message}</p>
+          <p className="mt-2">Do this instead:</p>
+          <ul className="ml-5 list-disc">
+            {preview.refusal.instead.map((way) => (
+              <li key={way}>{way}</li>
+            ))}
+          </ul>
+        </Note>
+      </Plate>
+    );
+  }
+  return (
+    <Plate title="This makes">
+      {preview.plan != null && (
+        <Worked
+          plan={preview.plan}
+          request={request}
+          altitude={preview.altitude_ft}
+          units={units}
+          accepting={accepting}
+          onJars={onJars}
+          onAccept={onAccept}
+        />
+      )}
+    </Plate>
+  );
+}

@@ -1,0 +1,134 @@
+import { Switch } from "radix-ui";
+import type {
+  Agent,
+  JarSize,
+  Lot,
+  Medium,
+  Pack,
+  PlanRequest,
+  Product,
+  Thickness,
+  Units,
+} from "../../api/client";
+import { Choice, optionsOf } from "../../parts/Choice";
+import { KIND, JAR_SIZES, jarText, MEDIUM, PACK, PRODUCT, weightText } from "../../parts/format";
+
+const PRODUCTS: readonly Product[] = ["whole", "crushed", "juice", "vegetable_juice", "sauce", "paste"];
+const MEDIA: readonly Medium[] = ["water", "juice", "none"];
+const PACKS: readonly Pack[] = ["raw", "hot"];
+const THICK: Record<Thickness, string> = { thin: "Thin, by a third", thick: "Thick, by half" };
+const AGENTS: readonly Agent[] = ["bottled_lemon_juice", "citric_acid", "vinegar_5pct"];
+const SPOONS: Record<Agent, string> = {
+  bottled_lemon_juice: "Lemon, bottled",
+  citric_acid: "Citric acid",
+  vinegar_5pct: "Vinegar 5 %",
+};
+const JAR_WORDS = Object.fromEntries(JAR_SIZES.map((jar) => [jar, jarText(jar)])) as Record<JarSize, string>;
+
+/** What a product brings with it, so that nothing is asked twice. */
+function startWith(product: Product, jar: JarSize): Partial<PlanRequest> {
+  return {
+    product,
+    medium: product === "whole" ? "water" : null,
+    pack: product === "whole" ? "raw" : "hot",
+    thickness: product === "sauce" ? "thin" : null,
+    jar: product === "paste" ? "half_pint" : jar === "half_pint" ? "pint" : jar,
+  };
+}
+
+export function PlanChoices({
+  wish,
+  lots,
+  drawn,
+  units,
+  onWish,
+  onLots,
+}: {
+  wish: PlanRequest;
+  lots: Lot[];
+  drawn: number[];
+  units: Units;
+  onWish: (next: Partial<PlanRequest>) => void;
+  onLots: (ids: number[]) => void;
+}) {
+  return (
+    <div className="grid gap-4">
+      <Choice
+        label="Product"
+        value={wish.product}
+        options={optionsOf(PRODUCTS, PRODUCT)}
+        onChoose={(product) => onWish(startWith(product, wish.jar))}
+      />
+      <div className="flex flex-wrap gap-x-6 gap-y-4">
+        {wish.product === "whole" && wish.medium != null && (
+          <Choice
+            label="Packed"
+            value={wish.medium}
+            options={optionsOf(MEDIA, MEDIUM)}
+            onChoose={(medium) => onWish({ medium })}
+          />
+        )}
+        {wish.product === "whole" && (
+          <Choice
+            label="Pack"
+            value={wish.pack}
+            options={optionsOf(PACKS, PACK)}
+            onChoose={(pack) => onWish({ pack })}
+          />
+        )}
+        {wish.thickness != null && (
+          <Choice
+            label="Reduced"
+            value={wish.thickness}
+            options={optionsOf(["thin", "thick"], THICK)}
+            onChoose={(thickness) => onWish({ thickness })}
+          />
+        )}
+      </div>
+      <Choice
+        label="Jar"
+        value={wish.jar}
+        options={optionsOf(JAR_SIZES, JAR_WORDS)}
+        onChoose={(jar) => onWish({ jar })}
+      />
+      <Choice
+        label="Acid in every jar"
+        value={wish.agent}
+        options={optionsOf(AGENTS, SPOONS)}
+        onChoose={(agent) => onWish({ agent })}
+      />
+      <fieldset>
+        <legend className="mb-1 text-sm font-semibold text-muted">From</legend>
+        <div className="flex flex-wrap gap-1.5">
+          {lots.map((lot) => (
+            <label
+              key={lot.id}
+              className="flex min-h-[48px] items-center gap-2 rounded-xl border-2 border-line bg-white px-3.5 font-semibold has-checked:border-cobalt has-checked:bg-cobalt-wash"
+            >
+              <input
+                type="checkbox"
+                className="size-5 accent-cobalt"
+                checked={drawn.includes(lot.id)}
+                onChange={(event) =>
+                  onLots(event.target.checked ? [...drawn, lot.id] : drawn.filter((id) => id !== lot.id))
+                }
+              />
+              {weightText(lot.left_g, units)} {KIND[lot.kind].toLowerCase()}
+            </label>
+          ))}
+          {lots.length === 0 && <p className="text-muted">No fruit is ready. Weigh some in at Crates.</p>}
+        </div>
+      </fieldset>
+      <label className="flex min-h-[48px] items-center gap-3 font-semibold">
+        <Switch.Root
+          checked={wish.salt ?? false}
+          onCheckedChange={(salt) => onWish({ salt, jars: wish.jars ?? null })}
+          className="h-8 w-14 rounded-full border-2 border-cobalt bg-white data-[state=checked]:bg-cobalt"
+        >
+          <Switch.Thumb className="block size-6 translate-x-0.5 rounded-full bg-cobalt transition-transform data-[state=checked]:translate-x-[26px] data-[state=checked]:bg-white" />
+        </Switch.Root>
+        Salt in the jars, for taste
+      </label>
+    </div>
+  );
+}

@@ -1,0 +1,100 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { useNavigate } from "react-router";
+import { api, take, type PlanRequest } from "../../api/client";
+import { ask, useChange } from "../../api/queries";
+import { useSay } from "../../counter/notices";
+import { Trouble } from "../../parts/Note";
+import { Plate } from "../../parts/Plate";
+import { BatchList } from "./BatchList";
+import { PlanAnswer } from "./PlanAnswer";
+import { PlanChoices } from "./PlanChoices";
+
+const FIRST: PlanRequest = {
+  product: "whole",
+  medium: "water",
+  pack: "raw",
+  thickness: null,
+  jar: "quart",
+  jars: null,
+  agent: "bottled_lemon_juice",
+  salt: false,
+  lots: [],
+};
+
+export function PlanStation() {
+  const { data: lots } = useQuery(ask.lots());
+  const { data: counter } = useQuery(ask.counter());
+  const { data: batches } = useQuery(ask.batches());
+  const [wish, setWish] = useState(FIRST);
+  const [chosen, setChosen] = useState<number[] | null>(null);
+  const say = useSay();
+  const go = useNavigate();
+  const ready = lots?.filter((lot) => lot.condition === "firm_ripe" || lot.condition === "trim") ?? [];
+  // Until somebody chooses, the oldest lot is the answer to "which fruit?".
+  const drawn = (chosen ?? ready.slice(0, 1).map((lot) => lot.id)).filter((id) =>
+    ready.some((lot) => lot.id === id),
+  );
+  const request = { ...wish, lots: drawn };
+  const preview = useQuery(ask.plan(request));
+  const change = useChange(({ id, removed }: { id: number; removed: boolean }) =>
+    take(api.PATCH("/api/batches/{id}", { params: { path: { id } }, body: { removed } })),
+  );
+  const accept = useChange(
+    () => take(api.POST("/api/batches", { body: request })),
+    (batch) => {
+      setChosen(null);
+      setWish({ ...wish, jars: null });
+      say(`Batch ${batch.code} is on the line: ${batch.jars} jars`, () =>
+        change.mutate({ id: batch.id, removed: true }),
+      );
+      void go("/jars");
+    },
+  );
+  if (lots === undefined || counter === undefined) return null;
+  const units = counter.kitchen.units;
+  return (
+    <div className="grid gap-3 lg:grid-cols-[1fr_1.12fr]">
+      <Plate title="What shall it become?">
+        <PlanChoices
+          wish={wish}
+          lots={ready}
+          drawn={drawn}
+          units={units}
+          onWish={(next) => setWish({ ...wish, jars: null, ...next })}
+          onLots={(ids) => {
+            setWish({ ...wish, jars: null });
+            setChosen(ids);
+          }}
+        />
+      </Plate>
+      <div className="grid content-start gap-3">
+        <PlanAnswer
+          request={request}
+          preview={drawn.length > 0 ? preview.data : undefined}
+          units={units}
+          trouble={drawn.length > 0 ? preview.error : null}
+          accepting={accept.isPending}
+          onJars={(jars) => setWish({ ...wish, jars })}
+          onAccept={() => accept.mutate(undefined)}
+        />
+        <Trouble error={accept.error ?? change.error} />
+        <BatchList
+          batches={batches ?? []}
+          units={units}
+          onRemove={(batch) =>
+            change.mutate(
+              { id: batch.id, removed: true },
+              {
+                onSuccess: () =>
+                  say(`Batch ${batch.code} taken off the line`, () =>
+                    change.mutate({ id: batch.id, removed: false }),
+                  ),
+              },
+            )
+          }
+        />
+      </div>
+    </div>
+  );
+}
