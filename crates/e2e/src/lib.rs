@@ -157,11 +157,10 @@ impl Browser {
     /// # Errors
     /// When the browser does not answer.
     pub async fn size(&self, width: u32, height: u32) -> anyhow::Result<()> {
-        let metrics = serde_json::json!({
-            "width": width, "height": height, "deviceScaleFactor": 1, "mobile": false
-        });
-        let tools = thirtyfour::extensions::cdp::ChromeDevTools::new(self.page.handle.clone());
-        tools.execute_cdp_with_params("Emulation.setDeviceMetricsOverride", metrics).await?;
+        self.page.set_window_rect(0, 0, width, height).await?;
+        let edges = "return [outerWidth - innerWidth, outerHeight - innerHeight]";
+        let [across, down]: [u32; 2] = self.page.execute(edges, vec![]).await?.convert()?;
+        self.page.set_window_rect(0, 0, width + across, height + down).await?;
         Ok(())
     }
 

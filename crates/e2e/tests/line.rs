@@ -1,0 +1,68 @@
+//! The whole line in a real browser, and a clock that survives a power cut.
+
+use bodega_e2e::{Bodega, Browser};
+
+/// Weighs in 30 lb of paste fruit at 2,640 ft and sets out ten quarts, whole, raw, in water.
+async fn set_out_ten_quarts(browser: &Browser, bodega: &Bodega) -> anyhow::Result<()> {
+    browser.page.goto(format!("{}/kitchen", bodega.address)).await?;
+    browser.fill("New altitude", "2640").await?;
+    browser.press("Set altitude").await?;
+    browser.sees("2,640 ft").await?;
+    browser.walk_to("crates").await?;
+    browser.fill("On the scale", "30").await?;
+    browser.find("//form//button[normalize-space(.)=\"Weigh in\"]").await?.click().await?;
+    browser.sees("10 whole").await?;
+    browser.walk_to("plan").await?;
+    browser.sees("expect 8 to 11").await?;
+    browser.sees("50 min").await?;
+    browser.sees("2 Tbsp").await?;
+    browser.sees("2 loads").await?;
+    browser.press("Set out 10 jars").await?;
+    browser.sees("0 of 7 jars have their acid").await
+}
+
+async fn fill_the_bench(browser: &Browser) -> anyhow::Result<()> {
+    browser.press("All acid in").await?;
+    browser.press("All filled").await?;
+    browser.press("To the canner").await
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn jars_walk_from_the_crate_into_the_canner() -> anyhow::Result<()> {
+    let data = tempfile::tempdir()?;
+    let bodega = Bodega::serve(data.path(), 0)?;
+    let browser = Browser::open(1280, 800).await?;
+    set_out_ten_quarts(&browser, &bodega).await?;
+    fill_the_bench(&browser).await?;
+    browser.press("Jars are in").await?;
+    browser.press("It boils").await?;
+    browser.sees("left at a full rolling boil").await?;
+    browser.press("Boil lost").await?;
+    browser.sees("the whole time counts again").await?;
+    browser.close().await
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn a_power_cut_in_the_middle_of_a_count_changes_nothing() -> anyhow::Result<()> {
+    let data = tempfile::tempdir()?;
+    let bodega = Bodega::serve(data.path(), 0)?;
+    let browser = Browser::open(1280, 800).await?;
+    set_out_ten_quarts(&browser, &bodega).await?;
+    fill_the_bench(&browser).await?;
+    browser.press("Jars are in").await?;
+    browser.press("It boils").await?;
+    browser.sees("left at a full rolling boil").await?;
+    let lift = browser.find("//*[@data-testid=\"moment\"]").await?.text().await?;
+
+    let port = bodega.port()?;
+    bodega.kill()?;
+    let again = Bodega::serve(data.path(), port)?;
+    browser.page.goto(format!("{}/canner", again.address)).await?;
+    browser.sees("left at a full rolling boil").await?;
+    assert_eq!(
+        browser.find("//*[@data-testid=\"moment\"]").await?.text().await?,
+        lift,
+        "the end of the count moved"
+    );
+    browser.close().await
+}
