@@ -105,7 +105,7 @@ function Worked({
     <div className="grid gap-4">
       <div className="flex flex-wrap items-end justify-between gap-x-6 gap-y-2">
         <Answer value={expected} unit={jarText(request.jar, expected)}>
-          expect {low} to {high}; a good crate gives more
+          expect {low} to {high}, by the published range
         </Answer>
         <div className="flex flex-wrap gap-2">
           {plan.loads.slice(0, 4).map((load, index) => {
