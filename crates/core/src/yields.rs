@@ -11,7 +11,7 @@ use crate::jar::JarSize;
 use crate::process::Product;
 use crate::source::Source;
 use crate::table::{TableError, rows};
-use crate::units::{BUSHEL_LB, Mass, Volume, in_pounds, in_quarts, pounds, quarts};
+use crate::units::{BUSHEL_LB, Mass, Volume, in_pounds, quarts};
 use crate::vocabulary::vocabulary;
 
 vocabulary! {
@@ -131,12 +131,6 @@ pub fn expect(product: Product, thickness: Option<Thickness>, weight: Mass) -> R
     let per_quart = pounds_per_quart(product, thickness);
     let made = |pounds_per_quart: f64| quarts(in_pounds(weight) / pounds_per_quart);
     Range { low: made(per_quart.high), expected: made(per_quart.expected), high: made(per_quart.low) }
-}
-
-/// Weight of raw tomatoes for a volume of product, at the expected yield.
-#[must_use]
-pub fn weight_for(product: Product, thickness: Option<Thickness>, volume: Volume) -> Mass {
-    pounds(pounds_per_quart(product, thickness).expected * in_quarts(volume))
 }
 
 /// Full jars of one size that a volume fills; a part-filled last jar does not count.
