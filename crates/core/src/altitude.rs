@@ -63,6 +63,9 @@ impl WaterBand {
 }
 
 impl Altitude {
+    /// A foot typed as a whole number must not fall over an edge by the last bit of its conversion to metres.
+    const EDGE_SLACK_FT: f64 = 1e-6;
+
     /// An altitude in feet.
     ///
     /// # Errors
@@ -80,17 +83,20 @@ impl Altitude {
     /// Whether any tested process covers this altitude.
     #[must_use]
     pub fn is_tested(self) -> bool {
-        // A foot typed as a whole number must not fall over the edge by the last bit of its conversion to metres.
-        const SLACK_FT: f64 = 1e-6;
-        (LOWEST_TESTED_FT - SLACK_FT..=HIGHEST_TESTED_FT + SLACK_FT).contains(&self.feet())
+        self.feet() >= LOWEST_TESTED_FT - Self::EDGE_SLACK_FT && self.is_at_most(HIGHEST_TESTED_FT)
+    }
+
+    /// Whether it lies on or below the upper edge of a band, in feet.
+    #[must_use]
+    pub fn is_at_most(self, edge_ft: f64) -> bool {
+        self.feet() <= edge_ft + Self::EDGE_SLACK_FT
     }
 
     /// The column of the boiling-water table, or `None` outside the tested range.
     #[must_use]
     pub fn water_band(self) -> Option<WaterBand> {
-        const SLACK_FT: f64 = 1e-6;
         self.is_tested()
-            .then(|| WaterBand::EDGES_FT.into_iter().find(|(_, edge)| self.feet() <= edge + SLACK_FT))
+            .then(|| WaterBand::EDGES_FT.into_iter().find(|(_, edge)| self.is_at_most(*edge)))
             .flatten()
             .map(|(band, _)| band)
     }

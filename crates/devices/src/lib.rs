@@ -1,1 +1,23 @@
-//! Simulated kitchen devices will live here behind one trait; a real device posts readings to the same endpoint.
+//! Kitchen devices behind one trait. A real device would post its readings to the endpoint that the simulated ones use.
+
+use bodega_core::moment::Moment;
+use bodega_core::units::{Mass, Temperature};
+
+/// What a device measured.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub enum Reading {
+    /// On a scale, without the vessel.
+    Mass(Mass),
+    /// At a probe.
+    Temperature(Temperature),
+}
+
+/// Something in the kitchen that measures.
+pub trait Device {
+    /// Its name, as the household calls it.
+    fn name(&self) -> &str;
+    /// Whether it is a stand-in for practice; the screen always says so.
+    fn is_simulated(&self) -> bool;
+    /// What it measures at a moment; `None` while it has nothing to say.
+    fn read(&mut self, now: Moment) -> Option<Reading>;
+}

@@ -157,10 +157,8 @@ impl Browser {
     /// # Errors
     /// When the browser does not answer.
     pub async fn size(&self, width: u32, height: u32) -> anyhow::Result<()> {
-        self.page.set_window_rect(0, 0, width, height).await?;
-        let edges = "return [outerWidth - innerWidth, outerHeight - innerHeight]";
-        let [across, down]: [u32; 2] = self.page.execute(edges, vec![]).await?.convert()?;
-        self.page.set_window_rect(0, 0, width + across, height + down).await?;
+        // The window itself has a least width, wider than a phone.
+        self.page.cdp().emulation().set_device_metrics_override(width, height, 1.0, false).await?;
         Ok(())
     }
 

@@ -21,24 +21,48 @@ async fn set_out_ten_quarts(browser: &Browser, bodega: &Bodega) -> anyhow::Resul
     browser.sees("0 of 7 jars have their acid").await
 }
 
-async fn fill_the_bench(browser: &Browser) -> anyhow::Result<()> {
+/// From the empty jars of the bench to the first full rolling boil.
+async fn fill_and_boil(browser: &Browser) -> anyhow::Result<()> {
     browser.press("All acid in").await?;
     browser.press("All filled").await?;
-    browser.press("To the canner").await
-}
-
-#[tokio::test(flavor = "multi_thread")]
-async fn jars_walk_from_the_crate_into_the_canner() -> anyhow::Result<()> {
-    let data = tempfile::tempdir()?;
-    let bodega = Bodega::serve(data.path(), 0)?;
-    let browser = Browser::open(1280, 800).await?;
-    set_out_ten_quarts(&browser, &bodega).await?;
-    fill_the_bench(&browser).await?;
+    browser.press("To the canner").await?;
     browser.press("Jars are in").await?;
     browser.press("It boils").await?;
-    browser.sees("left at a full rolling boil").await?;
+    browser.sees("left at a full rolling boil").await
+}
+
+/// Minutes on the clock for each minute on the wall: 50 minutes of boil pass in 10 seconds.
+const FAST: &str = "300";
+
+#[tokio::test(flavor = "multi_thread")]
+async fn jars_walk_from_the_crate_to_the_shelf() -> anyhow::Result<()> {
+    let bodega = Bodega::start(&["demo", "--bare", "--pace", FAST])?;
+    let browser = Browser::open(1280, 800).await?;
+    set_out_ten_quarts(&browser, &bodega).await?;
+    fill_and_boil(&browser).await?;
     browser.press("Boil lost").await?;
     browser.sees("the whole time counts again").await?;
+    browser.press("Undo").await?;
+    browser.sees("left at a full rolling boil").await?;
+    browser.press("Boil lost").await?;
+    browser.press("It boils").await?;
+    browser.sees("The boil was lost once").await?;
+    browser.press("Heat off, lid off").await?;
+    browser.sees("Not processed").await?;
+    browser.press("Take the last step back").await?;
+    browser.sees("The full 50 minutes are done").await?;
+    browser.press("Heat off, lid off").await?;
+    browser.sees("Processed: 5").await?;
+    browser.press("Jars are out").await?;
+    browser.walk_to("towel").await?;
+    browser.sees("check the lids").await?;
+    browser.press("All 7 hold").await?;
+    browser.sees("The towel is clear").await?;
+    browser.press("Undo").await?;
+    browser.press("All 7 hold").await?;
+    browser.walk_to("shelf").await?;
+    browser.sees("7 quarts").await?;
+    assert_eq!(browser.figure("shelf").await?, "7");
     browser.close().await
 }
 
@@ -48,10 +72,7 @@ async fn a_power_cut_in_the_middle_of_a_count_changes_nothing() -> anyhow::Resul
     let bodega = Bodega::serve(data.path(), 0)?;
     let browser = Browser::open(1280, 800).await?;
     set_out_ten_quarts(&browser, &bodega).await?;
-    fill_the_bench(&browser).await?;
-    browser.press("Jars are in").await?;
-    browser.press("It boils").await?;
-    browser.sees("left at a full rolling boil").await?;
+    fill_and_boil(&browser).await?;
     let lift = browser.find("//*[@data-testid=\"moment\"]").await?.text().await?;
 
     let port = bodega.port()?;

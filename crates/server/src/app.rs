@@ -86,7 +86,7 @@ pub fn routes(config: &mut web::ServiceConfig) {
         .service(api::bench::add_event)
         .service(api::bench::undo_event)
         .service(api::shelf::list_towel)
-        .service(api::shelf::judge_seal)
+        .service(api::shelf::judge_seals)
         .service(api::shelf::list_shelf)
         .service(api::compute::process::compute_process)
         .service(api::compute::acid::compute_acid)

@@ -4,29 +4,38 @@ use bodega_core::moment::Moment;
 use jiff::Timestamp;
 use jiff::tz::TimeZone;
 
-/// The kitchen's clock: wall time, or wall time moved so that a demo opens at a chosen moment.
+/// The kitchen's clock: wall time, or for a demo a time of its own that starts at a chosen moment and may run faster.
 #[derive(Debug, Clone, Copy)]
 pub struct Clock {
-    shift_ms: i64,
+    /// Wall time, in milliseconds, at which the clock showed `shown`.
+    set_at: i64,
+    shown: i64,
+    pace: u32,
 }
 
 impl Clock {
     /// The machine's own time.
     #[must_use]
     pub const fn wall() -> Self {
-        Self { shift_ms: 0 }
+        Self { set_at: 0, shown: 0, pace: 1 }
     }
 
-    /// A clock that shows `moment` now and runs on at the usual pace.
+    /// A clock that shows `moment` now and runs on `pace` times as fast as the wall.
     #[must_use]
-    pub fn starting_at(moment: Moment) -> Self {
-        Self { shift_ms: moment.0 - Timestamp::now().as_millisecond() }
+    pub fn starting_at(moment: Moment, pace: u32) -> Self {
+        Self { set_at: Timestamp::now().as_millisecond(), shown: moment.0, pace }
+    }
+
+    /// How many times as fast as the wall it runs.
+    #[must_use]
+    pub const fn pace(self) -> u32 {
+        self.pace
     }
 
     /// The moment it shows.
     #[must_use]
     pub fn now(self) -> Moment {
-        Moment(Timestamp::now().as_millisecond() + self.shift_ms)
+        Moment(self.shown + (Timestamp::now().as_millisecond() - self.set_at) * i64::from(self.pace))
     }
 
     /// Today's date in the machine's time zone, `YYYY-MM-DD`.

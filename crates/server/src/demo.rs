@@ -127,19 +127,18 @@ impl Season<'_> {
 
     fn shelve(&self) -> Result<(), StoreError> {
         for towel in self.store.towel()? {
-            for jar in towel.jars {
-                self.store.judge_seal(jar.id, Some(true), towel.check_from)?;
-            }
+            let jars: Vec<i64> = towel.jars.iter().map(|jar| jar.id).collect();
+            self.store.judge_seals(&jars, Some(true), towel.check_from)?;
         }
         Ok(())
     }
 }
 
-/// Fills an empty store with the demo day.
+/// The kitchen of the demo, with nothing in it yet.
 ///
 /// # Errors
 /// What the store says.
-pub fn fill(store: &Store, now: Moment) -> Result<(), StoreError> {
+pub fn furnish(store: &Store) -> Result<(), StoreError> {
     store.change_kitchen(&KitchenChange {
         name: Some("Saltbrook Terrace".to_owned()),
         altitude_ft: Some(ALTITUDE_FT),
@@ -147,6 +146,15 @@ pub fn fill(store: &Store, now: Moment) -> Result<(), StoreError> {
     })?;
     store.add_container("blue fish box", 9_980)?;
     store.add_container("Merle's wicker basket", 4_310)?;
+    Ok(())
+}
+
+/// Fills an empty store with the demo day.
+///
+/// # Errors
+/// What the store says.
+pub fn fill(store: &Store, now: Moment) -> Result<(), StoreError> {
+    furnish(store)?;
     let season = Season { store, now };
     let earlier = [
         (345, Kind::Paste, 24_000, sauce(vec![(JarSize::Pint, 9)])),

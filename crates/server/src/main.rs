@@ -35,6 +35,12 @@ enum Command {
         /// Empty directory for the demo's records; a temporary one when left out.
         #[arg(long)]
         data: Option<PathBuf>,
+        /// How many times as fast as the wall its clock runs.
+        #[arg(long, default_value_t = 1, value_parser = clap::value_parser!(u32).range(1..=600))]
+        pace: u32,
+        /// Start with the kitchen alone, before the first crate comes in.
+        #[arg(long)]
+        bare: bool,
         /// Port on the loopback address; 0 takes a free one.
         #[arg(long, default_value_t = 4730)]
         port: u16,
@@ -53,13 +59,14 @@ fn main() -> anyhow::Result<()> {
     bodega_core::check_tables()?;
     match Cli::parse().command {
         Command::Serve { data, port } => run(Store::open(&data)?, Clock::wall(), port),
-        Command::Demo { data, port } => {
+        Command::Demo { data, pace, bare, port } => {
             let temporary = tempfile::tempdir()?;
             let directory = data.unwrap_or_else(|| temporary.path().to_owned());
             demo::check_empty(&directory)?;
-            let clock = Clock::starting_at(demo::opening_moment()?);
+            let clock = Clock::starting_at(demo::opening_moment()?, pace);
             let store = Store::open(&directory)?;
-            demo::fill(&store, clock.now()).context("the demo kitchen could not be set up")?;
+            let set_up = if bare { demo::furnish(&store) } else { demo::fill(&store, clock.now()) };
+            set_up.context("the demo kitchen could not be set up")?;
             run(store, clock, port)
         }
         Command::Openapi => {

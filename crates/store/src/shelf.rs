@@ -123,29 +123,29 @@ impl Store {
         Ok(towels)
     }
 
-    /// Records whether a lid holds, or takes the judgement back with `None`.
+    /// Records for some jars whether their lids hold, or takes the judgement back with `None`; all of them or none.
     ///
     /// # Errors
-    /// [`StoreError::NotOnTowel`] while the jar is not out of the canner; [`StoreError::NotFound`].
-    pub fn judge_seal(&self, jar: i64, holds: Option<bool>, now: Moment) -> Result<(), StoreError> {
+    /// [`StoreError::NotOnTowel`] while one of them is not out of the canner; [`StoreError::NotFound`].
+    pub fn judge_seals(&self, jars: &[i64], holds: Option<bool>, now: Moment) -> Result<(), StoreError> {
         let mut connection = self.lock();
         let transaction = connection.transaction()?;
-        let number: u32 = found(
-            transaction.query_row("SELECT number FROM jar WHERE id = ?1", [jar], |row| row.get(0)),
-            "jar",
-            jar,
-        )?;
-        let lifted: i64 =
-            transaction
-                .query_row(&format!("SELECT count(*) {LIFTED} AND jar.id = ?1"), [jar], |row| row.get(0))?;
-        if lifted == 0 {
-            return Err(StoreError::NotOnTowel { number });
-        }
         let seal = holds.map(|holds| if holds { "holds" } else { "failed" });
-        transaction.execute(
-            "UPDATE jar SET seal = ?2, seal_at = ?3 WHERE id = ?1",
-            params![jar, seal, seal.map(|_| now.0)],
-        )?;
+        for jar in jars {
+            let number: u32 = found(
+                transaction.query_row("SELECT number FROM jar WHERE id = ?1", [jar], |row| row.get(0)),
+                "jar",
+                *jar,
+            )?;
+            let sql = format!("SELECT count(*) {LIFTED} AND jar.id = ?1");
+            if transaction.query_row(&sql, [jar], |row| row.get::<_, i64>(0))? == 0 {
+                return Err(StoreError::NotOnTowel { number });
+            }
+            transaction.execute(
+                "UPDATE jar SET seal = ?2, seal_at = ?3 WHERE id = ?1",
+                params![jar, seal, seal.map(|_| now.0)],
+            )?;
+        }
         Ok(transaction.commit()?)
     }
 

@@ -160,18 +160,23 @@ fn towel_then_shelf() {
     let (_, load, _) = with_batch(&store);
     make_ready(&store, load);
     let jar = store.load(load).unwrap().jars[0].id;
-    assert!(matches!(store.judge_seal(jar, Some(true), NOW), Err(StoreError::NotOnTowel { number: 1 })));
+    assert!(matches!(store.judge_seals(&[jar], Some(true), NOW), Err(StoreError::NotOnTowel { number: 1 })));
     for (event, minute) in [(BoilEvent::Boils, 0), (BoilEvent::HeatOff, 50), (BoilEvent::Lifted, 56)] {
         store.add_event(load, event, NOW.plus_minutes(minute)).unwrap();
     }
     let towel = store.towel().unwrap().remove(0);
     assert_eq!(towel.check_from, NOW.plus_minutes(56 + 12 * 60));
-    store.judge_seal(towel.jars[0].id, Some(true), NOW).unwrap();
-    store.judge_seal(towel.jars[1].id, Some(false), NOW).unwrap();
+    let [first, second] = [towel.jars[0].id, towel.jars[1].id];
+    store.judge_seals(&[first], Some(true), NOW).unwrap();
+    store.judge_seals(&[second], Some(false), NOW).unwrap();
     assert_eq!(store.shelf().unwrap()[0].count, 1, "a failed lid does not reach the shelf");
     assert_eq!(store.towel().unwrap().len(), 1, "the load stays until every lid is settled");
-    store.judge_seal(towel.jars[1].id, Some(true), NOW).unwrap();
+    assert!(store.judge_seals(&[second, 9999], Some(true), NOW).is_err());
+    assert_eq!(store.towel().unwrap()[0].jars[1].holds, Some(false), "all of them or none");
+    store.judge_seals(&[first, second], Some(true), NOW).unwrap();
     assert!(store.towel().unwrap().is_empty());
+    store.judge_seals(&[first, second], None, NOW).unwrap();
+    assert_eq!(store.towel().unwrap()[0].jars.len(), 2, "judgements are taken back");
 }
 
 #[test]

@@ -176,23 +176,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/jars/{id}/seal": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        /** Records whether a lid holds. */
-        put: operations["judge_seal"];
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/jars/{id}/steps": {
         parameters: {
             query?: never;
@@ -359,6 +342,23 @@ export interface paths {
         put?: never;
         /** Works a wish out without keeping it. */
         post: operations["preview_plan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/seals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Records whether lids hold, for all of the jars or none. */
+        put: operations["judge_seals"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -595,6 +595,11 @@ export interface components {
             next_check?: components["schemas"]["Moment"] | null;
             /** @description The kitchen's clock. */
             now: components["schemas"]["Moment"];
+            /**
+             * Format: int32
+             * @description How many times as fast as the wall it runs; 1 but in a demo.
+             */
+            pace: number;
             /**
              * Format: int32
              * @description Jars on the shelf.
@@ -1175,10 +1180,12 @@ export interface components {
          * @enum {string}
          */
         RefusalCode: "no_tested_process" | "jar_not_tested" | "time_over_steam_limit" | "altitude_out_of_range";
-        /** @description Whether a lid holds. */
+        /** @description Whether some lids hold. */
         SealRequest: {
-            /** @description `true` holds, `false` failed, `null` takes the judgement back. */
+            /** @description `true` they hold, `false` they failed, `null` takes the judgement back. */
             holds?: boolean | null;
+            /** @description The jars. */
+            jars: number[];
         };
         /** @description Like jars on the shelf. */
         ShelfGroup: {
@@ -1669,45 +1676,6 @@ export interface operations {
             };
         };
     };
-    judge_seal: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["SealRequest"];
-            };
-        };
-        responses: {
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
     tick_jar: {
         parameters: {
             query?: never;
@@ -2076,6 +2044,43 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    judge_seals: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SealRequest"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -16,5 +16,5 @@ export function useKitchenNow(): number {
   const heard = data?.now;
   const [base, setBase] = useState({ heard: 0, at: 0 });
   if (heard !== undefined && heard !== base.heard) setBase({ heard, at: performance.now() });
-  return heard === undefined ? dataUpdatedAt : base.heard + (performance.now() - base.at);
+  return data === undefined ? dataUpdatedAt : base.heard + (performance.now() - base.at) * data.pace;
 }

@@ -64,7 +64,6 @@ impl Gauge {
     /// Dial: to 2,000, 4,000, 6,000 and 8,000 ft. Weighted: to 1,000 ft and above. Source: USDA Guide 3, from memory.
     #[must_use]
     pub fn column(self, altitude: Altitude) -> Option<usize> {
-        const SLACK_FT: f64 = 1e-6;
         if !altitude.is_tested() {
             return None;
         }
@@ -72,7 +71,7 @@ impl Gauge {
             Self::Dial => &[2000.0, 4000.0, 6000.0, 8000.0],
             Self::Weighted => &[1000.0, f64::INFINITY],
         };
-        edges.iter().position(|edge| altitude.feet() <= edge + SLACK_FT)
+        edges.iter().position(|edge| altitude.is_at_most(*edge))
     }
 }
 

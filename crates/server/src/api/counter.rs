@@ -16,6 +16,8 @@ use crate::problem::ApiError;
 pub struct Counter {
     /// The kitchen's clock.
     pub now: Moment,
+    /// How many times as fast as the wall it runs; 1 but in a demo.
+    pub pace: u32,
     /// The kitchen.
     pub kitchen: Kitchen,
     /// Grams that can go on to jars.
@@ -71,6 +73,7 @@ fn count(shared: &Shared) -> Result<Counter, StoreError> {
     let towel = store.towel()?;
     Ok(Counter {
         now,
+        pace: shared.clock.pace(),
         kitchen: store.kitchen()?,
         waiting_g: grams(|lot| lot.condition.can_be_canned()),
         held_g: grams(|lot| lot.condition == bodega_core::fruit::Condition::Unripe),

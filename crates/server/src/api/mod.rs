@@ -40,7 +40,7 @@ use crate::problem::{ApiError, Problem};
         bench::add_event,
         bench::undo_event,
         shelf::list_towel,
-        shelf::judge_seal,
+        shelf::judge_seals,
         shelf::list_shelf,
         compute::process::compute_process,
         compute::acid::compute_acid,

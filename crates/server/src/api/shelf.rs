@@ -9,10 +9,12 @@ use crate::app::{Shared, change, read};
 use crate::json::Json;
 use crate::problem::{ApiError, Problem};
 
-/// Whether a lid holds.
+/// Whether some lids hold.
 #[derive(Debug, Deserialize, ToSchema)]
 pub struct SealRequest {
-    /// `true` holds, `false` failed, `null` takes the judgement back.
+    /// The jars.
+    pub jars: Vec<i64>,
+    /// `true` they hold, `false` they failed, `null` takes the judgement back.
     pub holds: Option<bool>,
 }
 
@@ -23,16 +25,16 @@ pub async fn list_towel(shared: web::Data<Shared>) -> Result<web::Json<Vec<Towel
     Ok(web::Json(read(&shared, |shared| shared.store.towel()).await?))
 }
 
-/// Records whether a lid holds.
-#[utoipa::path(params(("id" = i64, Path)), request_body = SealRequest,
+/// Records whether lids hold, for all of the jars or none.
+#[utoipa::path(request_body = SealRequest,
     responses((status = 204), (status = 404, body = Problem), (status = 409, body = Problem)))]
-#[put("/api/jars/{id}/seal")]
-pub async fn judge_seal(
+#[put("/api/seals")]
+pub async fn judge_seals(
     shared: web::Data<Shared>,
-    id: web::Path<i64>,
     Json(request): Json<SealRequest>,
 ) -> Result<HttpResponse, ApiError> {
-    change(&shared, move |shared| shared.store.judge_seal(*id, request.holds, shared.clock.now())).await?;
+    change(&shared, move |shared| shared.store.judge_seals(&request.jars, request.holds, shared.clock.now()))
+        .await?;
     Ok(HttpResponse::NoContent().finish())
 }
 

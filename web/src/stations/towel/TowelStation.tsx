@@ -3,6 +3,7 @@ import { useState } from "react";
 import { api, take, type Towel } from "../../api/client";
 import { ask, useChange } from "../../api/queries";
 import { useKitchenNow } from "../../counter/clock";
+import { useSay } from "../../counter/notices";
 import { Choice } from "../../parts/Choice";
 import { clockText, dayText, jarText, PRODUCT, spanText } from "../../parts/format";
 import { Note, Trouble } from "../../parts/Note";
@@ -26,8 +27,14 @@ function LidPicture({ holds, number }: { holds: boolean | null | undefined; numb
 
 function CoolingLoad({ load, now }: { load: Towel; now: number }) {
   const [verdict, setVerdict] = useState<Verdict>("holds");
-  const judge = useChange(({ id, holds }: { id: number; holds: boolean | null }) =>
-    take(api.PUT("/api/jars/{id}/seal", { params: { path: { id } }, body: { holds } })),
+  const say = useSay();
+  const judge = useChange(
+    (body: { jars: number[]; holds: boolean | null }) => take(api.PUT("/api/seals", { body })),
+    (_, { jars, holds }) => {
+      if (holds === true && jars.length > 1) {
+        say(`${jars.length} lids hold`, () => judge.mutate({ jars, holds: null }));
+      }
+    },
   );
   const early = now < load.check_from;
   const failed = load.jars.filter((jar) => jar.holds === false).length;
@@ -67,7 +74,7 @@ function CoolingLoad({ load, now }: { load: Towel; now: number }) {
               aria-label={`Jar ${jar.number}, ${jar.holds == null ? "not checked" : jar.holds ? "lid holds" : "lid failed"}`}
               onClick={() => {
                 const wanted = verdict === "holds";
-                judge.mutate({ id: jar.id, holds: jar.holds === wanted ? null : wanted });
+                judge.mutate({ jars: [jar.id], holds: jar.holds === wanted ? null : wanted });
               }}
               className="rounded-2xl border-2 border-line bg-white p-1.5 hover:border-cobalt"
             >
@@ -94,7 +101,8 @@ function CoolingLoad({ load, now }: { load: Towel; now: number }) {
           <Touch
             big
             look={early ? "plain" : "done"}
-            onPress={() => open.forEach((jar) => judge.mutate({ id: jar.id, holds: true }))}
+            disabled={judge.isPending}
+            onPress={() => judge.mutate({ jars: open.map((jar) => jar.id), holds: true })}
           >
             All {open.length} hold
           </Touch>
