@@ -14,7 +14,9 @@ import { ShelfStation } from "./stations/shelf/ShelfStation";
 import { TowelStation } from "./stations/towel/TowelStation";
 
 const client = new QueryClient({
-  defaultOptions: { queries: { retry: 2, refetchInterval: 30_000, staleTime: 5_000 } },
+  defaultOptions: {
+    queries: { retry: 2, refetchInterval: 30_000, refetchIntervalInBackground: true, staleTime: 5_000 },
+  },
 });
 
 const router = createBrowserRouter([

@@ -217,6 +217,29 @@ impl Browser {
         Ok(self.find(&format!("//nav//a[@data-station=\"{station}\"]")).await?.click().await?)
     }
 
+    /// Waits until fonts are loaded and every answer of the page is there.
+    ///
+    /// # Errors
+    /// When it never comes to rest.
+    pub async fn settled(&self) -> anyhow::Result<()> {
+        // One answer may lead to the next question, so rest counts only when it lasts.
+        const CALM: Duration = Duration::from_millis(400);
+        self.page.execute_async("document.fonts.ready.then(arguments[0])", vec![]).await?;
+        let deadline = tokio::time::Instant::now() + PATIENCE;
+        let mut calm_since = tokio::time::Instant::now();
+        while calm_since.elapsed() < CALM {
+            let busy = self.page.find_all(By::Css("main[aria-busy=true]")).await?;
+            if !busy.is_empty() {
+                calm_since = tokio::time::Instant::now();
+            }
+            if tokio::time::Instant::now() > deadline {
+                bail!("{} never came to rest", self.page.current_url().await?);
+            }
+            tokio::time::sleep(GLANCE).await;
+        }
+        Ok(())
+    }
+
     /// The figure a station shows on the line.
     ///
     /// # Errors

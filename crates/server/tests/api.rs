@@ -1,21 +1,43 @@
-//! Bad input is answered in words that name the field, and nothing of it is stored.
+//! The HTTP edge: what the calculators answer, and how bad input is turned away with nothing stored.
 
 use std::sync::Arc;
 
+use actix_web::http::Method;
 use actix_web::{App, test, web};
 use bodega::app::{Shared, routes};
 use bodega::clock::Clock;
 use bodega_store::Store;
+use serde_json::{Value, json};
+
+/// Sends one request to an app of its own over this store; gives the status and the body.
+async fn send(shared: &web::Data<Shared>, method: Method, path: &str, body: String) -> (u16, Value) {
+    let app = test::init_service(App::new().app_data(shared.clone()).configure(routes)).await;
+    let request = test::TestRequest::default().method(method).uri(path).set_payload(body).to_request();
+    let response = test::call_service(&app, request).await;
+    let status = response.status().as_u16();
+    let bytes = test::read_body(response).await;
+    (status, serde_json::from_slice(&bytes).unwrap_or(Value::Null))
+}
+
+async fn post(shared: &web::Data<Shared>, path: &str, body: Value) -> (u16, Value) {
+    send(shared, Method::POST, path, body.to_string()).await
+}
+
+fn empty() -> web::Data<Shared> {
+    web::Data::from(Arc::new(Shared::new(Store::in_memory().unwrap(), Clock::wall())))
+}
+
+fn lot(value: &str) -> String {
+    format!(
+        r#"{{"amount":{{"weighed":{{"value":{value},"unit":"lb"}}}},"kind":"paste","condition":"firm_ripe"}}"#
+    )
+}
 
 #[actix_web::test]
 async fn bad_input_names_the_field_and_stores_nothing() {
-    let shared = web::Data::from(Arc::new(Shared::new(Store::in_memory().unwrap(), Clock::wall())));
-    let app = test::init_service(App::new().app_data(shared.clone()).configure(routes)).await;
-    let lot = |value: &str| {
-        format!(
-            r#"{{"amount":{{"weighed":{{"value":{value},"unit":"lb"}}}},"kind":"paste","condition":"firm_ripe"}}"#
-        )
-    };
+    let shared = empty();
+    let process =
+        r#"{"product":"whole","pack":"raw","method":"boiling_water","jar":"quart","altitude_ft":0}"#;
     for (path, body, status, field) in [
         ("/api/lots", lot("-3"), 422, Some("amount.weighed.value")),
         ("/api/lots", lot("1e9"), 422, Some("amount.weighed.value")),
@@ -27,12 +49,96 @@ async fn bad_input_names_the_field_and_stores_nothing() {
             422,
             Some("jars[0].jar"),
         ),
+        (
+            "/api/compute/acid",
+            r#"{"agent":"citric_acid","jars":[{"jar":"pint","count":-1}]}"#.to_owned(),
+            422,
+            Some("jars[0].count"),
+        ),
+        ("/api/compute/process", process.to_owned(), 422, Some("medium")),
+        (
+            "/api/compute/process",
+            process.replace(":0}", ":1e6,\"medium\":\"water\"}"),
+            422,
+            Some("altitude_ft"),
+        ),
     ] {
-        let request = test::TestRequest::post().uri(path).set_payload(body.clone()).to_request();
-        let response = test::call_service(&app, request).await;
-        assert_eq!(response.status().as_u16(), status, "{body}");
-        let problem: serde_json::Value = test::read_body_json(response).await;
+        let (answered, problem) = send(&shared, Method::POST, path, body.clone()).await;
+        assert_eq!(answered, status, "{body}");
         assert_eq!(problem["field"].as_str(), field, "{problem}");
+        assert_eq!(problem["status"], status, "{problem}");
     }
     assert!(shared.store.lots().unwrap().is_empty());
+}
+
+#[actix_web::test]
+async fn calculators_answer_without_records() {
+    let shared = empty();
+    let process = |jar: &str, medium: &str| {
+        json!({"product": "whole", "medium": medium, "pack": "raw", "method": "boiling_water", "jar": jar,
+            "altitude_ft": 2640})
+    };
+    let (_, answer) = post(&shared, "/api/compute/process", process("quart", "water")).await;
+    assert_eq!(answer["options"], json!([{"minutes": 50, "psi": null}]));
+    let (_, answer) = post(&shared, "/api/compute/process", process("quart", "none")).await;
+    assert_eq!(answer["options"][0]["minutes"], 90);
+    let (status, answer) = post(&shared, "/api/compute/process", process("half_gallon", "water")).await;
+    assert_eq!((status, &answer["refusal"]["code"]), (200, &json!("jar_not_tested")));
+
+    let jars = json!([{"jar": "quart", "count": 7}, {"jar": "pint", "count": 2}]);
+    let (_, answer) = post(
+        &shared,
+        "/api/compute/acid",
+        json!({"agent": "bottled_lemon_juice", "jars": jars, "pot_dose_tsp": 42}),
+    )
+    .await;
+    assert_eq!((&answer["total_tsp"], &answer["pot_dose"]["short_tsp"]), (&json!(48.0), &json!(6.0)));
+    let (_, answer) = post(
+        &shared,
+        "/api/compute/yield",
+        json!({"product": "juice", "thickness": null, "kind": "slicer", "weight_kg": 10.432_624}),
+    )
+    .await;
+    // 23 lb of juice make a 7-quart load (USDA Guide 3, from memory).
+    let quarts = answer["quarts"]["expected"].as_f64().unwrap();
+    assert!((6.5..7.5).contains(&quarts), "{answer}");
+    let loads = json!({"capacity": {"quart": 7, "pint": 9}, "method": "boiling_water", "altitude_ft": 0,
+        "turnaround_minutes": 20, "jars": [
+            {"product": "whole", "medium": "water", "pack": "raw", "jar": "quart", "count": 14}]});
+    let (_, answer) = post(&shared, "/api/compute/loads", loads).await;
+    assert_eq!((&answer["total_minutes"], &answer["lower_bound_minutes"]), (&json!(130), &json!(130)));
+}
+
+#[actix_web::test]
+async fn a_batch_walks_through_the_api_in_order_only() {
+    let shared = empty();
+    let plan = json!({"product": "whole", "medium": "water", "pack": "raw", "thickness": null, "jar": "quart",
+        "jars": null, "agent": "citric_acid", "lots": [1]});
+    send(&shared, Method::POST, "/api/lots", lot("22")).await;
+    let (status, problem) = post(&shared, "/api/batches", plan.clone()).await;
+    assert_eq!((status, &problem["code"]), (409, &json!("altitude_missing")), "nothing is timed without it");
+    send(&shared, Method::PATCH, "/api/kitchen", r#"{"altitude_ft": 500}"#.to_owned()).await;
+    let (status, batch) = post(&shared, "/api/batches", plan.clone()).await;
+    assert_eq!((status, &batch["jars"]), (200, &json!(7)));
+    let (status, problem) = post(&shared, "/api/batches", plan).await;
+    assert_eq!(status, 422, "the lot is used up: {problem}");
+
+    let happen = |event: &str| json!({ "event": event });
+    let (_, problem) = post(&shared, "/api/loads/1/events", happen("jars_in")).await;
+    assert_eq!(problem["code"], "jars_not_ready");
+    let (_, problem) = post(&shared, "/api/jars/1/steps", json!({"step": "filled", "done": true})).await;
+    assert_eq!(problem["code"], "acid_first");
+    for step in ["acid", "filled"] {
+        assert_eq!(post(&shared, "/api/loads/1/steps", json!({ "step": step })).await.0, 200);
+    }
+    let (_, problem) = post(&shared, "/api/loads/1/events", happen("lifted")).await;
+    assert_eq!(problem["code"], "out_of_order");
+    let (_, load) = post(&shared, "/api/loads/1/events", happen("boils")).await;
+    assert_eq!((&load["now"]["phase"], &load["minutes"]), (&json!("counting"), &json!(45)));
+    let seals = json!({"jars": [1], "holds": true}).to_string();
+    let (_, problem) = send(&shared, Method::PUT, "/api/seals", seals).await;
+    assert_eq!(problem["code"], "not_on_towel");
+    let (_, counter) = send(&shared, Method::GET, "/api/counter", String::new()).await;
+    assert_eq!((&counter["canner"]["jars"], &counter["pace"]), (&json!(7), &json!(1)));
+    assert_eq!(send(&shared, Method::GET, "/api/nothing", String::new()).await.0, 404);
 }

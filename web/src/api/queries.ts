@@ -34,15 +34,34 @@ export const ask = {
     }),
 };
 
-/** Asks everything again whenever the server says that something changed, on this screen or another. */
+/**
+ * Asks everything again whenever the server says that something changed, on this screen or another. A browser allows
+ * six connections to one address, so a page that nobody sees gives its own back and asks every half minute instead.
+ */
 export function useLiveAnswers() {
   const client = useQueryClient();
   useEffect(() => {
-    const events = new EventSource("/api/live");
+    let events: EventSource | undefined;
     const again = () => void client.invalidateQueries();
-    events.addEventListener("changed", again);
-    events.addEventListener("open", again);
-    return () => events.close();
+    const listen = () => {
+      events?.close();
+      events = undefined;
+      if (document.visibilityState !== "visible") return;
+      events = new EventSource("/api/live");
+      events.addEventListener("changed", again);
+      events.addEventListener("open", again);
+    };
+    const leave = () => events?.close();
+    listen();
+    document.addEventListener("visibilitychange", listen);
+    window.addEventListener("pageshow", listen);
+    window.addEventListener("pagehide", leave);
+    return () => {
+      leave();
+      document.removeEventListener("visibilitychange", listen);
+      window.removeEventListener("pageshow", listen);
+      window.removeEventListener("pagehide", leave);
+    };
   }, [client]);
 }
 

@@ -1,4 +1,4 @@
-import { useQuery } from "@tanstack/react-query";
+import { useIsFetching, useQuery } from "@tanstack/react-query";
 import { Link, Outlet } from "react-router";
 import { ask, useLiveAnswers } from "../api/queries";
 import { altitudeText } from "../parts/format";
@@ -8,6 +8,7 @@ import { Line } from "./Line";
 export function Shell() {
   useLiveAnswers();
   const { data, error } = useQuery(ask.counter());
+  const asking = useIsFetching();
   return (
     <div className="mx-auto flex min-h-dvh max-w-[1280px] flex-col gap-3 px-3 pt-2 pb-6 sm:px-5">
       <header className="flex items-center justify-between">
@@ -36,7 +37,7 @@ export function Shell() {
           Bodega does not answer. Is it still running? This page tries again by itself.
         </p>
       ) : (
-        <main className="grow">
+        <main className="grow" aria-busy={asking > 0}>
           <Outlet />
         </main>
       )}

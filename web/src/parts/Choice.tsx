@@ -30,7 +30,7 @@ export function Choice<T extends string>({
           <ToggleGroup.Item
             key={option.value}
             value={option.value}
-            className="min-h-[48px] rounded-xl border-2 border-line bg-white px-3.5 font-semibold text-ink hover:border-cobalt data-[state=on]:border-cobalt data-[state=on]:bg-cobalt data-[state=on]:text-white"
+            className="min-h-[48px] rounded-xl border-2 border-line bg-white px-3 font-semibold text-ink hover:border-cobalt data-[state=on]:border-cobalt data-[state=on]:bg-cobalt data-[state=on]:text-white"
           >
             {option.text}
           </ToggleGroup.Item>

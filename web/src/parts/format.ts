@@ -25,12 +25,12 @@ export function volumeText(litres: number, units: Units): string {
 }
 
 export function altitudeText(feet: number, units: Units): string {
-  return units === "us" ? `${trimmed(feet, 0)} ft` : `${trimmed(feet * M_PER_FT, 0)} m`;
+  return units === "us" ? `${trimmed(feet, 0)}\u00a0ft` : `${trimmed(feet * M_PER_FT, 0)}\u00a0m`;
 }
 
 export function headspaceText(inches: number, units: Units): string {
   if (units === "metric") return `${Math.round(inches * 25.4)} mm`;
-  return inches === 0.25 ? "¼ in" : inches === 0.5 ? "½ in" : `${inches} in`;
+  return inches === 0.25 ? "¼\u00a0in" : inches === 0.5 ? "½\u00a0in" : `${inches} in`;
 }
 
 /** Wall clock, "14:56". */

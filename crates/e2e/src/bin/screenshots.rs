@@ -21,9 +21,7 @@ async fn main() -> anyhow::Result<()> {
         for view in views {
             browser.page.goto(format!("{}/{view}", bodega.address)).await?;
             browser.find("//main//h2").await?;
-            // Fonts and the last answers settle after the first paint.
-            browser.page.execute_async("document.fonts.ready.then(arguments[0])", vec![]).await?;
-            tokio::time::sleep(std::time::Duration::from_millis(400)).await;
+            browser.settled().await?;
             browser.page.screenshot(&folder.join(format!("{view}{suffix}.png"))).await?;
         }
     }

@@ -15,7 +15,7 @@ function CratePicture({ lot }: { lot: Lot }) {
   return (
     <svg
       viewBox="0 0 132 74"
-      className="h-20 w-36 shrink-0"
+      className="h-[68px] w-[122px] shrink-0"
       aria-hidden="true"
       stroke="#16213f"
       strokeWidth="1.8"
@@ -53,22 +53,25 @@ export function CrateCard({
   const [typed, setTyped] = useState("");
   const value = Number(typed);
   return (
-    <li className="rounded-2xl border-2 border-line bg-white p-3" data-lot={lot.id}>
-      <div className="flex items-center gap-3">
+    <li
+      className="flex flex-wrap items-center gap-x-3 gap-y-2 rounded-2xl border-2 border-line bg-white px-3 py-2"
+      data-lot={lot.id}
+    >
+      <div className="flex min-w-0 flex-1 basis-56 items-center gap-3">
         <CratePicture lot={lot} />
         <div className="min-w-0 leading-snug">
-          <p className="font-slab text-2xl font-bold">{weightText(lot.left_g, units)}</p>
           <p className="font-semibold">
+            <span className="mr-2 font-slab text-2xl font-bold">{weightText(lot.left_g, units)}</span>
             {KIND[lot.kind]}
             {lot.frozen && ", frozen"}
           </p>
-          <p className="text-sm text-muted">
+          <p className="text-sm text-muted sm:max-w-44">
             {CONDITION[lot.condition]}, {ageText(lot.picked_on, now)}
           </p>
         </div>
       </div>
       {fixing ? (
-        <div className="mt-2 flex flex-wrap items-end gap-2">
+        <div className="flex flex-wrap items-end gap-2">
           <WeightField
             label="Weight of the whole lot"
             typed={typed}
@@ -88,7 +91,7 @@ export function CrateCard({
           <Touch onPress={() => setFixing(false)}>Keep</Touch>
         </div>
       ) : (
-        <div className="mt-2 flex gap-2">
+        <div className="flex grow gap-2 sm:grow-0">
           <Touch onPress={() => setFixing(true)} className="grow">
             Fix weight
           </Touch>

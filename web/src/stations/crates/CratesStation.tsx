@@ -61,7 +61,7 @@ export function CratesStation() {
             "Nothing is waiting. Weigh in what came from the garden."
           )}
         </Answer>
-        <ul className="mt-5 grid gap-3 sm:grid-cols-2">
+        <ul className="mt-5 grid gap-2">
           {lots.map((lot) => (
             <CrateCard
               key={lot.id}

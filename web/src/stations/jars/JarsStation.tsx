@@ -58,9 +58,9 @@ function Bench({ load }: { load: LoadView }) {
             wiped, lid on.
           </Answer>
         </div>
-        <ul className="mt-4 grid grid-cols-4 gap-2 sm:flex sm:flex-wrap">
+        <ul className="mt-4 grid grid-cols-4 gap-2 sm:flex sm:flex-wrap sm:gap-3">
           {load.jars.map((jar) => (
-            <li key={jar.id} className="sm:w-[104px]">
+            <li key={jar.id} className="sm:max-w-[158px] sm:min-w-[104px] sm:flex-1">
               <button
                 type="button"
                 data-jar={jar.number}
@@ -69,7 +69,7 @@ function Bench({ load }: { load: LoadView }) {
                 onClick={() => tick.mutate({ id: jar.id, ...nextStep(jar) })}
                 className="w-full rounded-2xl border-2 border-line bg-white p-1 pb-2 text-center hover:border-cobalt"
               >
-                <span className="mx-auto block h-[132px] w-[88px]">
+                <span className="mx-auto block h-[112px] w-full sm:h-[150px]">
                   <JarPicture
                     size={jar.size}
                     product={load.batch.product}

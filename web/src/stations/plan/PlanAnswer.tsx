@@ -111,8 +111,10 @@ function Worked({
           {plan.loads.slice(0, 4).map((load, index) => {
             const count = load.jars.reduce((sum, line) => sum + line.count, 0);
             return (
-              <figure key={index} className="w-[84px] text-center">
-                <CannerPicture numbers={Array.from({ length: count }, (_, i) => i + 1)} boiling={false} />
+              <figure key={index} className="text-center">
+                <div className="mx-auto size-[84px]">
+                  <CannerPicture numbers={Array.from({ length: count }, (_, i) => i + 1)} boiling={false} />
+                </div>
                 <figcaption className="text-sm font-semibold">
                   {count} × {load.minutes} min
                 </figcaption>

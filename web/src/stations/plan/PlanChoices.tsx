@@ -52,14 +52,14 @@ export function PlanChoices({
   onLots: (ids: number[]) => void;
 }) {
   return (
-    <div className="grid gap-4">
+    <div className="grid gap-3">
       <Choice
         label="Product"
         value={wish.product}
-        options={optionsOf(PRODUCTS, PRODUCT)}
+        options={optionsOf(PRODUCTS, { ...PRODUCT, vegetable_juice: "Veg juice" })}
         onChoose={(product) => onWish(startWith(product, wish.jar))}
       />
-      <div className="flex flex-wrap gap-x-6 gap-y-4">
+      <div className="flex flex-wrap gap-x-3 gap-y-3 empty:hidden">
         {wish.product === "whole" && wish.medium != null && (
           <Choice
             label="Packed"

@@ -54,7 +54,7 @@ export function PlanStation() {
   if (lots === undefined || counter === undefined) return null;
   const units = counter.kitchen.units;
   return (
-    <div className="grid gap-3 lg:grid-cols-[1fr_1.12fr]">
+    <div className="grid gap-3 lg:grid-cols-2">
       <Plate title="What shall it become?">
         <PlanChoices
           wish={wish}
