@@ -116,16 +116,16 @@ fn published_pint(agent: Agent) -> Teaspoons {
     DOSES.iter().find(|dose| dose.agent == agent).expect("every agent has a row, checked when parsed").pint
 }
 
-/// A dose stirred into the pot, held against the jars that were actually filled.
+/// A dose as it was given, held against what is needed.
 #[derive(Debug, Clone, Copy, PartialEq)]
-pub struct PotDose {
-    /// What these jars need together.
+pub struct LeastDose {
+    /// What is needed.
     pub needed: Teaspoons,
-    /// What was stirred in, in teaspoons.
+    /// What was given, in teaspoons.
     pub given_tsp: f64,
 }
 
-impl PotDose {
+impl LeastDose {
     /// Slack for a decimal number typed for an exact fraction, in teaspoons: far below the smallest spoon.
     const TYPED_SLACK_TSP: f64 = 1e-6;
 
@@ -136,7 +136,7 @@ impl PotDose {
         if short > Self::TYPED_SLACK_TSP { short } else { 0.0 }
     }
 
-    /// Whether the jars are covered.
+    /// Whether nothing is missing.
     #[must_use]
     pub fn enough(self) -> bool {
         self.short_tsp() <= 0.0
@@ -147,6 +147,23 @@ impl PotDose {
 #[must_use]
 pub fn total(agent: Agent, jars: &[(JarSize, u32)]) -> Teaspoons {
     jars.iter().map(|(jar, count)| per_jar(agent, *jar).times(*count)).sum()
+}
+
+/// The least acid that the judge accepts for a mix of jars together.
+#[must_use]
+pub fn least_total(agent: Agent, jars: &[(JarSize, u32)]) -> Teaspoons {
+    jars.iter().map(|(jar, count)| least_per_jar(agent, *jar).times(*count)).sum()
+}
+
+/// A decimal number of teaspoons as a person measures it, rounded up to the next eighth.
+#[must_use]
+pub fn label_of(tsp: f64) -> String {
+    const EIGHTHS: f64 = 8.0;
+    // A decimal typed for a whole eighth must not become the next one.
+    let eighths = (tsp * EIGHTHS - 1e-6).ceil().clamp(0.0, 1e6);
+    #[allow(clippy::cast_possible_truncation)] // clamped just above
+    let eighths = eighths as i64;
+    Teaspoons::new(eighths, 8).total_label()
 }
 
 /// Grams in a level teaspoon of citric acid; common practice, no source (fine crystals vary by a tenth).

@@ -8,6 +8,7 @@ pub mod acid;
 pub mod altitude;
 pub mod boil_clock;
 pub mod canner;
+pub mod findings;
 pub mod fruit;
 pub mod jar;
 pub mod limits;

@@ -93,3 +93,24 @@ pub const VESSEL_HEIGHT: Limit =
 /// Height of the rack above the pot's bottom.
 pub const RACK_HEIGHT: Limit =
     Limit { name: "rack height", unit: "mm", min: 0.0, max: 200.0, why: "a towel; a tall trivet" };
+/// A process, a rest or a log of a boil.
+pub const MINUTES: Limit = Limit { name: "minutes", unit: "min", min: 0.0, max: 1440.0, why: "a whole day" };
+/// Hours on the towel.
+pub const HOURS: Limit = Limit { name: "hours", unit: "h", min: 0.0, max: 10_000.0, why: "more than a year" };
+/// Air under the lid.
+pub const HEADSPACE: Limit =
+    Limit { name: "headspace", unit: "in", min: 0.0, max: 6.0, why: "half of the tallest jar" };
+/// Water over the lids.
+pub const WATER_COVER: Limit =
+    Limit { name: "water over the lids", unit: "in", min: 0.0, max: 20.0, why: "a deep cauldron" };
+/// Temperatures in a kitchen.
+pub const CELSIUS: Limit =
+    Limit { name: "temperature", unit: "°C", min: -30.0, max: 200.0, why: "a freezer; hot fat" };
+/// The scale of pH.
+pub const PH: Limit = Limit { name: "pH", unit: "", min: 0.0, max: 14.0, why: "the scale ends there" };
+/// Months since a bottle was opened.
+pub const BOTTLE_AGE: Limit =
+    Limit { name: "bottle age", unit: "months", min: 0.0, max: 600.0, why: "a forgotten cellar" };
+/// Cups of something added.
+pub const ADDITION: Limit =
+    Limit { name: "addition", unit: "cups", min: 0.0, max: 1000.0, why: "as much as the tomatoes" };

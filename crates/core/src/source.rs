@@ -31,6 +31,12 @@ impl Source {
         Self::recalled("National Center for Home Food Preservation, tomato paste")
     }
 
+    /// 21 CFR 114, acidified foods; recalled from memory.
+    #[must_use]
+    pub fn cfr_114() -> Self {
+        Self::recalled("21 CFR 114, acidified foods")
+    }
+
     /// University extension guidance on atmospheric steam canners, 2015; recalled from memory.
     #[must_use]
     pub fn steam_guidance() -> Self {

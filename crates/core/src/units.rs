@@ -8,7 +8,9 @@
 //! let nonsense = Mass::new::<kilogram>(1.0) + Volume::new::<liter>(1.0);
 //! ```
 
-pub use uom::si::f64::{Length, Mass, Power, Pressure, ThermodynamicTemperature as Temperature, Volume};
+pub use uom::si::f64::{
+    Length, Mass, Power, Pressure, ThermodynamicTemperature as Temperature, Time, Volume,
+};
 use uom::si::mass::kilogram;
 use uom::si::volume::liter;
 
@@ -16,6 +18,9 @@ use uom::si::volume::liter;
 const KG_PER_LB: f64 = 0.453_592_37;
 /// Litres in a US liquid quart, exact (231 cubic inches to the gallon); rounded in `uom` as well.
 const L_PER_QUART: f64 = 0.946_352_946;
+
+/// Cups in a quart.
+const CUPS_PER_QUART: f64 = 4.0;
 
 /// Pounds in a bushel of tomatoes. Source: USDA Guide 3, from memory. 56 lb is also quoted (common practice, no source).
 pub const BUSHEL_LB: f64 = 53.0;
@@ -48,6 +53,18 @@ pub fn quarts(value: f64) -> Volume {
 #[must_use]
 pub fn in_quarts(volume: Volume) -> f64 {
     volume.get::<liter>() / L_PER_QUART
+}
+
+/// A volume in US cups, sixteen of them to the gallon.
+#[must_use]
+pub fn cups(value: f64) -> Volume {
+    quarts(value / CUPS_PER_QUART)
+}
+
+/// A volume, read in US cups.
+#[must_use]
+pub fn in_cups(volume: Volume) -> f64 {
+    in_quarts(volume) * CUPS_PER_QUART
 }
 
 /// A volume in litres.

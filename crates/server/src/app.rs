@@ -88,6 +88,7 @@ pub fn routes(config: &mut web::ServiceConfig) {
         .service(api::shelf::list_towel)
         .service(api::shelf::judge_seals)
         .service(api::shelf::list_shelf)
+        .service(api::compute::audit::compute_audit)
         .service(api::compute::process::compute_process)
         .service(api::compute::acid::compute_acid)
         .service(api::compute::yields::compute_yield)

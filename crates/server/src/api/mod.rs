@@ -42,6 +42,7 @@ use crate::problem::{ApiError, Problem};
         shelf::list_towel,
         shelf::judge_seals,
         shelf::list_shelf,
+        compute::audit::compute_audit,
         compute::process::compute_process,
         compute::acid::compute_acid,
         compute::yields::compute_yield,

@@ -74,7 +74,7 @@ pub async fn compute_acid(Json(request): Json<AcidRequest>) -> Result<web::Json<
         None => None,
         Some(given) => {
             let given_tsp = POT_DOSE.check(given).named("pot_dose_tsp")?;
-            let dose = acid::PotDose { needed, given_tsp };
+            let dose = acid::LeastDose { needed, given_tsp };
             Some(PotAnswer {
                 needed_tsp: needed.as_f64(),
                 given_tsp,

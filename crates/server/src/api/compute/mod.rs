@@ -1,6 +1,7 @@
 //! Stateless calculators: the rules of the core, asked over HTTP without any records.
 
 pub mod acid;
+pub mod audit;
 pub mod loads;
 pub mod process;
 pub mod yields;

@@ -1,0 +1,486 @@
+//! The judge speaks up for every known mistake, and is silent on correct work.
+
+use std::collections::BTreeMap;
+
+use bodega_core::acid::{Agent, per_jar};
+use bodega_core::altitude::Altitude;
+use bodega_core::findings::case::{
+    AcidSource, Addition, Case, CaseAcid, CaseJar, Damage, Heating, Ingredient, JarKind, LidState, LogEvent,
+    LogLine, OtherJars, PhReading, Ripeness, Vine,
+};
+use bodega_core::findings::{Code, Finding, Severity, judge};
+use bodega_core::jar::JarSize;
+use bodega_core::process::{Medium, Method, Pack, Product, Query, headspace_in, look_up};
+use bodega_core::units::{Length, Temperature, Time, cups, pounds};
+use proptest::prelude::*;
+use uom::si::length::inch;
+use uom::si::thermodynamic_temperature::degree_celsius;
+use uom::si::time::{hour, minute};
+
+fn minutes(value: f64) -> Time {
+    Time::new::<minute>(value)
+}
+
+fn celsius(value: f64) -> Option<Temperature> {
+    Some(Temperature::new::<degree_celsius>(value))
+}
+
+fn log(lines: &[(f64, LogEvent)]) -> Vec<LogLine> {
+    lines.iter().map(|(at, event)| LogLine { at: minutes(*at), event: *event }).collect()
+}
+
+fn doses(agent: Agent, sizes: &[(JarSize, u32)]) -> CaseAcid {
+    CaseAcid {
+        agent,
+        source: Some(AcidSource::Bottled),
+        per_jar_tsp: Some(sizes.iter().map(|(jar, _)| (*jar, per_jar(agent, *jar).as_f64())).collect()),
+        pot_dose_tsp: None,
+        bottle_age_months: Some(2.0),
+    }
+}
+
+struct Day {
+    product: Product,
+    medium: Option<Medium>,
+    pack: Pack,
+    heating: Heating,
+    feet: f64,
+    minutes: f64,
+    agent: Agent,
+    jars: Vec<(JarSize, u32)>,
+}
+
+/// A day done right from the vine to the shelf.
+fn done_right(day: &Day) -> Case {
+    Case {
+        product: Some(day.product),
+        medium: day.medium,
+        pack: Some(day.pack),
+        heating: Some(day.heating),
+        altitude: Some(Altitude::from_feet(day.feet).unwrap()),
+        minutes: Some(minutes(day.minutes)),
+        headspace: Some(Length::new::<inch>(headspace_in(day.product))),
+        water_cover: Some(Length::new::<inch>(1.5)),
+        jars: Some(
+            day.jars
+                .iter()
+                .map(|(jar, count)| CaseJar {
+                    jar: *jar,
+                    count: *count,
+                    kind: Some(JarKind::Mason),
+                    lid: Some(LidState::New),
+                })
+                .collect(),
+        ),
+        acid: Some(doses(day.agent, &day.jars)),
+        fruit: bodega_core::findings::case::CaseFruit {
+            ripeness: Some(Ripeness::FirmRipe),
+            vine: Some(Vine::Living),
+            damage: Some(Damage::Blemish),
+            weight: Some(pounds(22.0)),
+            ..Default::default()
+        },
+        additions: vec![
+            Addition { what: Ingredient::Salt, amount: cups(0.1) },
+            Addition { what: Ingredient::DriedHerb, amount: cups(0.1) },
+            Addition { what: Ingredient::BasilLeaf, amount: cups(0.1) },
+        ],
+        temperatures: bodega_core::findings::case::Temperatures {
+            jar: celsius(55.0),
+            food: celsius(85.0),
+            water: celsius(82.0),
+        },
+        boil: log(&[(0.0, LogEvent::In), (20.0, LogEvent::Boil), (20.0 + day.minutes, LogEvent::End)]),
+        load: Vec::new(),
+        rest: Some(minutes(5.0)),
+        seal_check_after: Some(Time::new::<hour>(14.0)),
+        reprocess_after: None,
+        rings_on_in_storage: Some(false),
+        ph: Some(PhReading {
+            value: 4.3,
+            temperature: celsius(25.0),
+            compensated: Some(false),
+            calibrated_today: Some(true),
+        }),
+    }
+}
+
+/// Twelve days with the minutes of USDA Guide 3 and NCHFP (paste), typed here from memory.
+fn good_days() -> Vec<Day> {
+    use Heating::{AtmosphericSteam, BoilingWater, PressureDial, PressureWeighted};
+    use JarSize::{HalfPint, Pint, PintAndHalf, Quart};
+    use Medium::{Juice, None as Dry, Water};
+    use Pack::{Hot, Raw};
+    let lemon = Agent::BottledLemonJuice;
+    let day = |product, medium, pack, heating, feet, minutes, agent, jars: &[(JarSize, u32)]| Day {
+        product,
+        medium,
+        pack,
+        heating,
+        feet,
+        minutes,
+        agent,
+        jars: jars.to_vec(),
+    };
+    vec![
+        day(Product::Whole, Some(Water), Raw, BoilingWater, 0.0, 45.0, lemon, &[(Quart, 7)]),
+        day(Product::Whole, Some(Water), Hot, BoilingWater, 500.0, 40.0, lemon, &[(Pint, 9)]),
+        day(Product::Whole, Some(Dry), Raw, BoilingWater, 0.0, 85.0, Agent::CitricAcid, &[(Quart, 7)]),
+        day(Product::Whole, Some(Juice), Raw, BoilingWater, 2000.0, 90.0, lemon, &[(Pint, 4), (Quart, 2)]),
+        day(Product::Crushed, None, Hot, BoilingWater, 4000.0, 55.0, lemon, &[(Quart, 7)]),
+        day(Product::Crushed, None, Hot, BoilingWater, 900.0, 45.0, lemon, &[(PintAndHalf, 6)]),
+        day(Product::Juice, None, Hot, BoilingWater, 7000.0, 50.0, lemon, &[(Pint, 9)]),
+        day(Product::VegetableJuice, None, Hot, BoilingWater, 0.0, 40.0, lemon, &[(Quart, 7)]),
+        day(
+            Product::Sauce,
+            None,
+            Hot,
+            BoilingWater,
+            2640.0,
+            40.0,
+            Agent::Vinegar5Pct,
+            &[(HalfPint, 5), (Pint, 5)],
+        ),
+        day(Product::Paste, None, Hot, BoilingWater, 0.0, 45.0, Agent::CitricAcid, &[(HalfPint, 9)]),
+        day(Product::Sauce, None, Hot, AtmosphericSteam, 1000.0, 40.0, lemon, &[(Quart, 7)]),
+        day(Product::Whole, Some(Water), Raw, PressureDial, 0.0, 10.0, lemon, &[(Quart, 7)]),
+        day(Product::Crushed, None, Hot, PressureWeighted, 3000.0, 15.0, lemon, &[(Quart, 7)]),
+    ]
+}
+
+fn stops_and_warnings(case: &Case) -> Vec<(Code, String)> {
+    judge(case)
+        .findings
+        .into_iter()
+        .filter(|finding| finding.severity != Severity::Note)
+        .map(|finding| (finding.code, finding.message))
+        .collect()
+}
+
+#[test]
+fn correct_days_pass_without_a_word() {
+    for (place, day) in good_days().iter().enumerate() {
+        let case = done_right(day);
+        assert_eq!(stops_and_warnings(&case), [], "day {place}");
+        assert!(judge(&case).ready, "day {place}");
+    }
+}
+
+#[test]
+fn the_same_minutes_are_right_or_short_by_what_the_fruit_lies_in() {
+    let mut case = done_right(&good_days()[0]);
+    case.medium = Some(Medium::None);
+    let verdict = judge(&case);
+    assert_eq!(codes(&verdict.findings), [Code::ProcessShort]);
+    assert!(verdict.findings[0].message.contains("needs 85"), "{}", verdict.findings[0].message);
+    assert!(!verdict.ready);
+}
+
+fn codes(findings: &[Finding]) -> Vec<Code> {
+    findings.iter().map(|finding| finding.code).collect()
+}
+
+type Mistake = (Code, fn(&mut Case));
+
+fn other(product: Product, medium: Option<Medium>, pack: Pack, jar: JarSize) -> OtherJars {
+    OtherJars { product: Some(product), medium, pack: Some(pack), jar: Some(jar), minutes: None }
+}
+
+fn acid(case: &mut Case) -> &mut CaseAcid {
+    case.acid.as_mut().unwrap()
+}
+
+fn jar(case: &mut Case) -> &mut CaseJar {
+    &mut case.jars.as_mut().unwrap()[0]
+}
+
+/// One mistake for every code, made on quarts of whole tomatoes in water at 2,000 ft, where 50 minutes are right.
+const MISTAKES: &[Mistake] = &[
+    (Code::NoAcid, |case| case.acid = None),
+    (Code::NoAcid, |case| acid(case).per_jar_tsp = Some(BTreeMap::from([(JarSize::Quart, 0.0)]))),
+    // Half the dose: a pint's tablespoon in a quart.
+    (Code::AcidShort, |case| acid(case).per_jar_tsp = Some(BTreeMap::from([(JarSize::Quart, 3.0)]))),
+    // A teaspoon a quart.
+    (Code::AcidShort, |case| acid(case).per_jar_tsp = Some(BTreeMap::from([(JarSize::Quart, 1.0)]))),
+    (Code::FreshCitrus, |case| acid(case).source = Some(AcidSource::Fresh)),
+    // Stirred in for six jars; the pot gave seven.
+    (Code::PotDoseShort, |case| {
+        acid(case).per_jar_tsp = None;
+        acid(case).pot_dose_tsp = Some(36.0);
+    }),
+    // The sea-level time, 2,000 ft up.
+    (Code::ProcessShort, |case| case.minutes = Some(minutes(45.0))),
+    (Code::NoTestedProcess, |case| {
+        case.product = Some(Product::Crushed);
+        case.medium = None;
+        case.pack = Some(Pack::Raw);
+    }),
+    (Code::NoTestedProcess, |case| {
+        jar(case).jar = JarSize::HalfGallon;
+        acid(case).per_jar_tsp = None;
+    }),
+    (Code::NoTestedProcess, |case| case.altitude = Some(Altitude::from_feet(11_000.0).unwrap())),
+    (Code::NoTestedProcess, |case| {
+        case.additions = vec![Addition { what: Ingredient::Wine, amount: cups(1.0) }];
+    }),
+    (Code::AltitudeMissing, |case| case.altitude = None),
+    (Code::SteamLimit, |case| case.heating = Some(Heating::AtmosphericSteam)),
+    (Code::BoilLost, |case| {
+        case.boil = log(&[
+            (0.0, LogEvent::In),
+            (20.0, LogEvent::Boil),
+            (45.0, LogEvent::Lost),
+            (50.0, LogEvent::Boil),
+            (75.0, LogEvent::End),
+        ]);
+    }),
+    (Code::BoilLost, |case| {
+        case.boil = log(&[(0.0, LogEvent::In), (20.0, LogEvent::Boil), (30.0, LogEvent::Lost)]);
+    }),
+    // Counted from the moment the jars went in.
+    (Code::ProcessShort, |case| {
+        case.boil = log(&[(0.0, LogEvent::In), (22.0, LogEvent::Boil), (50.0, LogEvent::End)]);
+    }),
+    (Code::MixedLoadShort, |case| {
+        case.load = vec![other(Product::Whole, Some(Medium::None), Pack::Raw, JarSize::Pint)];
+    }),
+    (Code::MixedLoadShort, |case| {
+        case.load = vec![OtherJars {
+            product: None,
+            medium: None,
+            pack: None,
+            jar: None,
+            minutes: Some(minutes(55.0)),
+        }];
+    }),
+    (Code::NotProcessed, |case| case.heating = Some(Heating::None)),
+    (Code::JarUnsuited, |case| jar(case).kind = Some(JarKind::Packer)),
+    (Code::JarUnsuited, |case| jar(case).kind = Some(JarKind::WireBail)),
+    (Code::FrostKilledVine, |case| case.fruit.vine = Some(Vine::FrostKilled)),
+    (Code::FrostKilledVine, |case| case.fruit.vine = Some(Vine::Dead)),
+    (Code::Overripe, |case| case.fruit.ripeness = Some(Ripeness::Overripe)),
+    (Code::Mouldy, |case| case.fruit.damage = Some(Damage::Mouldy)),
+    (Code::LowAcidAddition, |case| {
+        case.additions = vec![Addition { what: Ingredient::Mushroom, amount: cups(2.0) }];
+    }),
+    (Code::VegetableRatio, |case| {
+        case.product = Some(Product::VegetableJuice);
+        case.medium = None;
+        case.pack = Some(Pack::Hot);
+        case.additions = vec![
+            Addition { what: Ingredient::Beet, amount: cups(2.0) },
+            Addition { what: Ingredient::Onion, amount: cups(1.5) },
+        ];
+    }),
+    (Code::ReprocessLate, |case| case.reprocess_after = Some(Time::new::<hour>(30.0))),
+    (Code::PhHigh, |case| case.ph.as_mut().unwrap().value = 4.7),
+    (Code::LidReused, |case| jar(case).lid = Some(LidState::Reused)),
+    (Code::Headspace, |case| case.headspace = Some(Length::new::<inch>(0.125))),
+    (Code::Headspace, |case| case.headspace = Some(Length::new::<inch>(1.0))),
+    (Code::WaterCover, |case| case.water_cover = Some(Length::new::<inch>(0.5))),
+    (Code::ThermalGap, |case| case.temperatures.jar = celsius(15.0)),
+    (Code::PhUncalibrated, |case| case.ph.as_mut().unwrap().calibrated_today = Some(false)),
+    (Code::PhUncompensated, |case| case.ph.as_mut().unwrap().temperature = celsius(60.0)),
+    (Code::LitreAsQuart, |case| {
+        jar(case).jar = JarSize::Litre;
+        acid(case).per_jar_tsp = Some(BTreeMap::from([(JarSize::Litre, 6.0)]));
+    }),
+    (Code::Bruised, |case| case.fruit.damage = Some(Damage::Bruised)),
+    (Code::RestShort, |case| case.rest = Some(minutes(1.0))),
+    (Code::SealCheckEarly, |case| case.seal_check_after = Some(Time::new::<hour>(2.0))),
+    (Code::RingsOn, |case| case.rings_on_in_storage = Some(true)),
+    (Code::BottleOld, |case| acid(case).bottle_age_months = Some(14.0)),
+    (Code::Underripe, |case| case.fruit.ripeness = Some(Ripeness::Underripe)),
+    (Code::MediumMissing, |case| case.medium = None),
+];
+
+fn at_two_thousand_feet() -> Case {
+    done_right(&Day { feet: 2000.0, minutes: 50.0, ..good_days().remove(0) })
+}
+
+#[test]
+fn every_mistake_is_found_and_nothing_else_is() {
+    for (place, (code, mistake)) in MISTAKES.iter().enumerate() {
+        let mut case = at_two_thousand_feet();
+        mistake(&mut case);
+        let verdict = judge(&case);
+        assert_eq!(codes(&verdict.findings), [*code], "mistake {place}");
+        let open = code.severity() == Severity::Stop || *code == Code::MediumMissing;
+        assert_eq!(verdict.ready, !open, "mistake {place}");
+    }
+    for code in Code::ALL {
+        assert!(MISTAKES.iter().any(|(made, _)| made == code), "no mistake is made for {}", code.word());
+    }
+}
+
+#[test]
+fn what_was_not_said_is_not_a_mistake() {
+    let full = at_two_thousand_feet();
+    let bare = Case {
+        product: full.product,
+        medium: full.medium,
+        jars: full.jars.clone(),
+        acid: Some(CaseAcid {
+            per_jar_tsp: None,
+            source: None,
+            bottle_age_months: None,
+            ..full.acid.unwrap()
+        }),
+        altitude: full.altitude,
+        ..Case::default()
+    };
+    assert_eq!(judge(&bare).findings, []);
+    for (code, take) in [
+        (Code::NoTestedProcess, (|case| case.product = None) as fn(&mut Case)),
+        (Code::NoTestedProcess, |case| case.jars = None),
+        (Code::NoAcid, |case| case.acid = None),
+        (Code::AltitudeMissing, |case| case.altitude = None),
+    ] {
+        let mut less = bare.clone();
+        take(&mut less);
+        assert_eq!(codes(&judge(&less).findings), [code]);
+    }
+}
+
+#[test]
+fn context_decides() {
+    // A boil that was lost and then held for the full time is in order.
+    let mut case = at_two_thousand_feet();
+    case.boil = log(&[
+        (0.0, LogEvent::In),
+        (20.0, LogEvent::Boil),
+        (45.0, LogEvent::Lost),
+        (50.0, LogEvent::Boil),
+        (100.0, LogEvent::End),
+    ]);
+    assert_eq!(judge(&case).findings, []);
+    // Long enough for its own jars, short for the pints without liquid beside them.
+    case.minutes = None;
+    case.load = vec![other(Product::Whole, Some(Medium::None), Pack::Raw, JarSize::Pint)];
+    assert_eq!(codes(&judge(&case).findings), [Code::BoilLost]);
+    case.boil.retain(|line| line.at > minutes(46.0));
+    assert_eq!(codes(&judge(&case).findings), [Code::MixedLoadShort]);
+
+    // Three cups of vegetables are right for 22 lb and too many for 11.
+    let mut juice = done_right(&good_days()[7]);
+    juice.additions = vec![Addition { what: Ingredient::Celery, amount: cups(3.0) }];
+    assert_eq!(judge(&juice).findings, []);
+    juice.fruit.weight = Some(pounds(11.0));
+    assert_eq!(codes(&judge(&juice).findings), [Code::VegetableRatio]);
+
+    // A pot dose for exactly the jars that were filled is enough.
+    let mut pot = at_two_thousand_feet();
+    acid(&mut pot).per_jar_tsp = None;
+    acid(&mut pot).pot_dose_tsp = Some(42.0);
+    assert_eq!(judge(&pot).findings, []);
+
+    // Sauce may have a quarter or half an inch of headspace, whole tomatoes only half an inch.
+    let mut sauce = done_right(&good_days()[8]);
+    sauce.headspace = Some(Length::new::<inch>(0.5));
+    assert_eq!(judge(&sauce).findings, []);
+
+    // A litre with a quart's dose is short of nothing.
+    let mut litre = at_two_thousand_feet();
+    jar(&mut litre).jar = JarSize::Litre;
+    acid(&mut litre).per_jar_tsp = Some(BTreeMap::from([(JarSize::Litre, 5.9)]));
+    assert_eq!(codes(&judge(&litre).findings), [Code::AcidShort, Code::LitreAsQuart]);
+}
+
+#[test]
+fn stops_come_first_and_every_finding_says_what_to_do() {
+    let mut case = at_two_thousand_feet();
+    for (_, mistake) in MISTAKES.iter().rev().step_by(3) {
+        mistake(&mut case);
+    }
+    let findings = judge(&case).findings;
+    assert!(findings.is_sorted_by_key(|finding| finding.severity));
+    for finding in &findings {
+        for text in [&finding.message, &finding.why, &finding.do_now, &finding.source.title] {
+            assert!(
+                text.chars().next().is_some_and(char::is_uppercase) || text.starts_with(char::is_numeric),
+                "{text}"
+            );
+        }
+    }
+}
+
+proptest! {
+    #[test]
+    fn an_added_mistake_never_removes_a_stop(
+        day in 0..good_days().len(),
+        made in proptest::collection::vec(0..SAFE_TO_ADD.len(), 0..4),
+        added in 0..SAFE_TO_ADD.len(),
+    ) {
+        let mut case = done_right(&good_days()[day]);
+        made.iter().for_each(|index| SAFE_TO_ADD[*index](&mut case));
+        let before = stops(&case);
+        SAFE_TO_ADD[added](&mut case);
+        let after = stops(&case);
+        prop_assert!(before.iter().all(|code| after.contains(code)), "{before:?} became {after:?}");
+    }
+
+    #[test]
+    fn time_never_falls_with_altitude_or_jar(
+        product in prop::sample::select(Product::ALL),
+        medium in prop::sample::select(Medium::ALL),
+        pack in prop::sample::select(Pack::ALL),
+        jar in prop::sample::select(JarSize::ALL),
+        larger in prop::sample::select(JarSize::ALL),
+        low in -1500.0..10_000.0_f64,
+        rise in 0.0..11_500.0_f64,
+    ) {
+        let time = |jar, feet: f64| {
+            let medium = (product == Product::Whole).then_some(medium);
+            let altitude = Altitude::from_feet(feet.min(10_000.0)).unwrap();
+            look_up(&Query { product, medium, pack, method: Method::BoilingWater, jar, altitude })
+                .ok()
+                .map(|tested| tested.options[0].minutes)
+        };
+        if let (Some(here), Some(higher)) = (time(jar, low), time(jar, low + rise)) {
+            prop_assert!(higher >= here);
+        }
+        let (small, large) = if jar <= larger { (jar, larger) } else { (larger, jar) };
+        if let (Some(small), Some(large)) = (time(small, low), time(large, low)) {
+            prop_assert!(large >= small);
+        }
+    }
+
+    #[test]
+    fn acid_is_never_below_proportion(
+        agent in prop::sample::select(Agent::ALL),
+        jar in prop::sample::select(JarSize::ALL),
+    ) {
+        let pints = jar.pints();
+        let share = *pints.numer() as f64 / *pints.denom() as f64;
+        prop_assert!(per_jar(agent, jar).as_f64() >= per_jar(agent, JarSize::Pint).as_f64() * share - 1e-9);
+    }
+}
+
+fn stops(case: &Case) -> Vec<Code> {
+    judge(case)
+        .findings
+        .iter()
+        .filter(|finding| finding.severity == Severity::Stop)
+        .map(|finding| finding.code)
+        .collect()
+}
+
+/// Mistakes that pile up: each makes its own thing worse and leaves the rest of the day as it was.
+const SAFE_TO_ADD: &[fn(&mut Case)] = &[
+    |case| case.fruit.vine = Some(Vine::FrostKilled),
+    |case| case.fruit.ripeness = Some(Ripeness::Overripe),
+    |case| case.fruit.damage = Some(Damage::Mouldy),
+    |case| acid(case).source = Some(AcidSource::Fresh),
+    |case| acid(case).per_jar_tsp.iter_mut().flat_map(|doses| doses.values_mut()).for_each(|tsp| *tsp *= 0.5),
+    |case| case.minutes = case.minutes.map(|given| given * 0.5),
+    |case| case.additions.push(Addition { what: Ingredient::Meat, amount: cups(1.0) }),
+    |case| case.additions.push(Addition { what: Ingredient::Wine, amount: cups(1.0) }),
+    |case| jar(case).kind = Some(JarKind::Antique),
+    |case| jar(case).lid = Some(LidState::Reused),
+    |case| case.reprocess_after = Some(Time::new::<hour>(40.0)),
+    |case| case.ph.as_mut().unwrap().value += 0.5,
+    |case| case.headspace = Some(Length::new::<inch>(2.0)),
+    |case| case.load.push(other(Product::Whole, Some(Medium::None), Pack::Raw, JarSize::Quart)),
+    |case| case.temperatures.jar = celsius(5.0),
+    |case| case.rest = Some(minutes(0.0)),
+];
