@@ -5,6 +5,7 @@ import { createRoot } from "react-dom/client";
 import { createBrowserRouter, Navigate, RouterProvider } from "react-router";
 import { Notices } from "./counter/notices";
 import { Shell } from "./counter/Shell";
+import { AlmanacStation } from "./stations/almanac/AlmanacStation";
 import { CannerStation } from "./stations/canner/CannerStation";
 import { CratesStation } from "./stations/crates/CratesStation";
 import { JarsStation } from "./stations/jars/JarsStation";
@@ -30,6 +31,7 @@ const router = createBrowserRouter([
       { path: "/canner", element: <CannerStation /> },
       { path: "/towel", element: <TowelStation /> },
       { path: "/shelf", element: <ShelfStation /> },
+      { path: "/almanac", element: <AlmanacStation /> },
       { path: "/kitchen", element: <KitchenStation /> },
       { path: "*", element: <Navigate to="/crates" replace /> },
     ],

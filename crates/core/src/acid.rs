@@ -7,10 +7,12 @@ use std::sync::LazyLock;
 
 use num_rational::Ratio;
 use serde::Deserialize;
+use uom::si::volume::milliliter;
 
 use crate::jar::JarSize;
 use crate::measure::Teaspoons;
 use crate::table::{TableError, rows};
+use crate::units::Volume;
 use crate::vocabulary::vocabulary;
 
 vocabulary! {
@@ -164,6 +166,24 @@ pub fn label_of(tsp: f64) -> String {
     #[allow(clippy::cast_possible_truncation)] // clamped just above
     let eighths = eighths as i64;
     Teaspoons::new(eighths, 8).total_label()
+}
+
+/// An agent's amount in grams, for those that are weighed; liquids are measured.
+#[must_use]
+pub fn grams(agent: Agent, amount: Teaspoons) -> Option<f64> {
+    match agent {
+        Agent::CitricAcid => Some(amount.as_f64() * CITRIC_G_PER_TSP),
+        Agent::BottledLemonJuice | Agent::Vinegar5Pct => None,
+    }
+}
+
+/// Bottles that hold an amount of a liquid agent; `None` for citric acid, which comes in bags.
+#[must_use]
+pub fn bottles(agent: Agent, amount: Teaspoons, bottle: Volume) -> Option<u32> {
+    let count = (amount.millilitres() / bottle.get::<milliliter>() - 1e-9).ceil().clamp(0.0, 1e6);
+    #[allow(clippy::cast_possible_truncation, clippy::cast_sign_loss)] // clamped just above
+    let whole = count as u32;
+    (agent != Agent::CitricAcid).then_some(whole)
 }
 
 /// Grams in a level teaspoon of citric acid; common practice, no source (fine crystals vary by a tenth).

@@ -1,8 +1,9 @@
 //! How high the kitchen is, and what that does to boiling water and to the column of the table.
 
+use uom::si::f64::TemperatureInterval;
 use uom::si::length::{foot, meter};
 use uom::si::pressure::{megapascal, pascal};
-use uom::si::thermodynamic_temperature::kelvin;
+use uom::si::thermodynamic_temperature::{degree_celsius, kelvin};
 
 use crate::limits::{ALTITUDE, OutOfRange};
 use crate::units::{Length, Pressure, Temperature};
@@ -121,6 +122,51 @@ impl Altitude {
     }
 }
 
+/// What the temperature of boiling water says about the altitude.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct BoilTest {
+    /// If the thermometer reads too low by its error.
+    pub low: Altitude,
+    /// If it reads right.
+    pub expected: Altitude,
+    /// If it reads too high by its error; the safe one to use.
+    pub high: Altitude,
+}
+
+/// A boiling temperature that no kitchen on dry land reads.
+#[derive(Debug, Clone, Copy, PartialEq, thiserror::Error)]
+#[error(
+    "water does not boil at {0:.1} °C in any kitchen; read it again in the rolling boil, off the bottom of the pot"
+)]
+pub struct NotBoiling(pub f64);
+
+/// Altitude from the reading of a thermometer in boiling water, with the thermometer's error either way.
+///
+/// What is found is the altitude of the standard day with today's air pressure: bad weather makes it higher, and the
+/// water does boil cooler then, so the higher band is the right one to use that day.
+///
+/// # Errors
+/// [`NotBoiling`] when the reading, or the reading with its error, lies outside dry land.
+pub fn from_boil_test(reading: Temperature, error: TemperatureInterval) -> Result<BoilTest, NotBoiling> {
+    let boils_at = |temperature: Temperature| {
+        let not_boiling = NotBoiling(reading.get::<degree_celsius>());
+        let feet = pressure_altitude(saturation_pressure(temperature)).get::<foot>();
+        Altitude::from_feet(feet).map_err(|_| not_boiling)
+    };
+    Ok(BoilTest {
+        low: boils_at(reading + error)?,
+        expected: boils_at(reading)?,
+        high: boils_at(reading - error)?,
+    })
+}
+
+/// Height at which a standard day has this air pressure; the inverse of [`Altitude::pressure`].
+fn pressure_altitude(pressure: Pressure) -> Length {
+    let ratio = pressure.get::<pascal>() / SEA_LEVEL_PA;
+    let geopotential = SEA_LEVEL_K / LAPSE_K_PER_M * (1.0 - ratio.powf(1.0 / EXPONENT));
+    Length::new::<meter>(geopotential * EARTH_RADIUS_M / (EARTH_RADIUS_M - geopotential))
+}
+
 /// Sea-level pressure of the 1976 atmosphere.
 const SEA_LEVEL_PA: f64 = 101_325.0;
 /// Effective earth radius of the 1976 atmosphere.
@@ -132,24 +178,24 @@ const SEA_LEVEL_K: f64 = 288.15;
 /// g0 M / (R L) = 9.80665 * 0.0289644 / (8.31432 * 0.0065).
 const EXPONENT: f64 = 9.806_65 * 0.028_964_4 / (8.314_32 * LAPSE_K_PER_M);
 
-/// Temperature at which water boils under a pressure.
-///
-/// Source: IAPWS-IF97, region 4, backward equation (eq. 31); coefficients from memory, held by a test against an
-/// independently computed table.
+/// Coefficients of the saturation line, IAPWS-IF97 region 4; from memory, held by a test against an independently
+/// computed table.
+const N: [f64; 10] = [
+    0.116_705_214_527_67e4,
+    -0.724_213_167_032_06e6,
+    -0.170_738_469_400_92e2,
+    0.120_208_247_024_70e5,
+    -0.323_255_503_223_33e7,
+    0.149_151_086_135_30e2,
+    -0.482_326_573_615_91e4,
+    0.405_113_405_420_57e6,
+    -0.238_555_575_678_49,
+    0.650_175_348_447_98e3,
+];
+
+/// Temperature at which water boils under a pressure. Source: IAPWS-IF97, region 4, backward equation (eq. 31).
 #[must_use]
 pub fn saturation_temperature(pressure: Pressure) -> Temperature {
-    const N: [f64; 10] = [
-        0.116_705_214_527_67e4,
-        -0.724_213_167_032_06e6,
-        -0.170_738_469_400_92e2,
-        0.120_208_247_024_70e5,
-        -0.323_255_503_223_33e7,
-        0.149_151_086_135_30e2,
-        -0.482_326_573_615_91e4,
-        0.405_113_405_420_57e6,
-        -0.238_555_575_678_49,
-        0.650_175_348_447_98e3,
-    ];
     let beta = pressure.get::<megapascal>().powf(0.25);
     let e = beta * beta + N[2] * beta + N[5];
     let f = N[0] * beta * beta + N[3] * beta + N[6];
@@ -157,4 +203,57 @@ pub fn saturation_temperature(pressure: Pressure) -> Temperature {
     let d = 2.0 * g / (-f - (f * f - 4.0 * e * g).sqrt());
     let sum = N[9] + d;
     Temperature::new::<kelvin>(0.5 * (sum - (sum * sum - 4.0 * (N[8] + N[9] * d)).sqrt()))
+}
+
+/// Pressure under which water boils at a temperature. Source: IAPWS-IF97, region 4, basic equation (eq. 30).
+#[must_use]
+pub fn saturation_pressure(temperature: Temperature) -> Pressure {
+    let t = temperature.get::<kelvin>();
+    let theta = t + N[8] / (t - N[9]);
+    let a = theta * theta + N[0] * theta + N[1];
+    let b = N[2] * theta * theta + N[3] * theta + N[4];
+    let c = N[5] * theta * theta + N[6] * theta + N[7];
+    Pressure::new::<megapascal>((2.0 * c / (-b + (b * b - 4.0 * a * c).sqrt())).powi(4))
+}
+
+#[cfg(test)]
+mod tests {
+    use uom::si::f64::TemperatureInterval;
+    use uom::si::temperature_interval::degree_fahrenheit as fahrenheit_apart;
+    use uom::si::thermodynamic_temperature::{degree_celsius, degree_fahrenheit};
+
+    use super::{Altitude, NotBoiling, Temperature, WaterBand, from_boil_test};
+
+    #[test]
+    fn boil_test_turns_the_boiling_point_round() {
+        for feet in [-1000.0, 0.0, 2640.0, 6000.0, 9900.0] {
+            let boils = Altitude::from_feet(feet).unwrap().boiling_point();
+            let found = from_boil_test(boils, TemperatureInterval::new::<fahrenheit_apart>(0.0)).unwrap();
+            assert!(
+                (found.expected.feet() - feet).abs() < 0.5,
+                "{feet} ft came back as {:?}",
+                found.expected
+            );
+        }
+    }
+
+    #[test]
+    fn a_degree_fahrenheit_is_worth_about_five_hundred_feet() {
+        // Common practice, no source: water boils 1 °F lower for about every 500 ft.
+        let reading = Temperature::new::<degree_fahrenheit>(208.0);
+        let found = from_boil_test(reading, TemperatureInterval::new::<fahrenheit_apart>(1.0)).unwrap();
+        for span in [found.high.feet() - found.expected.feet(), found.expected.feet() - found.low.feet()] {
+            assert!((480.0..580.0).contains(&span), "{span} ft for a degree");
+        }
+        assert_eq!(found.high.water_band(), Some(WaterBand::To3000));
+    }
+
+    #[test]
+    fn lukewarm_water_is_not_a_boil_test() {
+        let error = TemperatureInterval::new::<fahrenheit_apart>(1.0);
+        for reading in [20.0, 60.0, 115.0, f64::NAN] {
+            let refused = from_boil_test(Temperature::new::<degree_celsius>(reading), error);
+            assert!(matches!(refused, Err(NotBoiling(_))), "{reading} °C");
+        }
+    }
 }

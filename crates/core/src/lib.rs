@@ -15,8 +15,10 @@ pub mod limits;
 pub mod loads;
 pub mod measure;
 pub mod moment;
+pub mod places;
 pub mod plan;
 pub mod process;
+pub mod seal;
 pub mod source;
 mod table;
 pub mod units;
@@ -37,5 +39,6 @@ pub fn check_tables() -> Result<(), TableError> {
     acid::parse_doses()?;
     yields::parse_table()?;
     canner::parse_packing()?;
+    places::parse_airfields()?;
     Ok(())
 }

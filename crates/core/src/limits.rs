@@ -114,3 +114,19 @@ pub const BOTTLE_AGE: Limit =
 /// Cups of something added.
 pub const ADDITION: Limit =
     Limit { name: "addition", unit: "cups", min: 0.0, max: 1000.0, why: "as much as the tomatoes" };
+/// Degrees north.
+pub const LATITUDE: Limit = Limit { name: "latitude", unit: "°", min: -90.0, max: 90.0, why: "the poles" };
+/// Degrees east.
+pub const LONGITUDE: Limit =
+    Limit { name: "longitude", unit: "°", min: -180.0, max: 180.0, why: "once round" };
+/// How wrong a thermometer may be.
+pub const THERMOMETER_ERROR: Limit = Limit {
+    name: "thermometer error",
+    unit: "°C",
+    min: 0.0,
+    max: 3.0,
+    why: "beyond it a reading says nothing about the band",
+};
+/// What a bottle of lemon juice or vinegar holds.
+pub const BOTTLE: Limit =
+    Limit { name: "bottle", unit: "mL", min: 50.0, max: 20_000.0, why: "a squeeze; a canister" };

@@ -67,6 +67,12 @@ pub fn in_cups(volume: Volume) -> f64 {
     in_quarts(volume) * CUPS_PER_QUART
 }
 
+/// A volume in millilitres.
+#[must_use]
+pub fn millilitres(value: f64) -> Volume {
+    litres(value / 1000.0)
+}
+
 /// A volume in litres.
 #[must_use]
 pub fn litres(value: f64) -> Volume {

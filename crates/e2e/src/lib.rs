@@ -6,6 +6,7 @@ use std::process::{Child, Command, Stdio};
 use std::time::Duration;
 
 use anyhow::{Context, bail};
+use base64::prelude::{BASE64_STANDARD, Engine};
 use thirtyfour::prelude::*;
 
 /// How long a page may take to show what is waited for; generous for two busy cores.
@@ -238,6 +239,28 @@ impl Browser {
             tokio::time::sleep(GLANCE).await;
         }
         Ok(())
+    }
+
+    /// Shows the page as its style sheet prints it.
+    ///
+    /// # Errors
+    /// When the browser does not answer.
+    pub async fn show_as_printed(&self) -> anyhow::Result<()> {
+        let media = serde_json::json!({"media": "print"});
+        self.page.cdp().send_raw("Emulation.setEmulatedMedia", media).await?;
+        Ok(())
+    }
+
+    /// How many pages the page takes when it is printed as its style sheet asks.
+    ///
+    /// # Errors
+    /// When the browser does not print.
+    pub async fn printed_pages(&self) -> anyhow::Result<usize> {
+        let paper = serde_json::json!({"preferCSSPageSize": true, "printBackground": true});
+        let answer = self.page.cdp().send_raw("Page.printToPDF", paper).await?;
+        let pdf = BASE64_STANDARD.decode(answer["data"].as_str().context("no PDF came back")?)?;
+        let document = lopdf::Document::load_mem(&pdf)?;
+        Ok(document.get_pages().len())
     }
 
     /// The figure a station shows on the line.

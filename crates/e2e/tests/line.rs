@@ -48,7 +48,7 @@ async fn jars_walk_from_the_crate_to_the_shelf() -> anyhow::Result<()> {
     browser.press("It boils").await?;
     browser.sees("The boil was lost once").await?;
     browser.press("Heat off, lid off").await?;
-    browser.sees("Not processed").await?;
+    browser.sees("the last unbroken boil lasted").await?;
     browser.press("Take the last step back").await?;
     browser.sees("The full 50 minutes are done").await?;
     browser.press("Heat off, lid off").await?;

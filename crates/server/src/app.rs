@@ -64,10 +64,17 @@ pub fn altitude_of(kitchen: &Kitchen) -> Result<Altitude, ApiError> {
 /// All routes.
 pub fn routes(config: &mut web::ServiceConfig) {
     config
+        .app_data(
+            web::QueryConfig::default().error_handler(|error, _| ApiError::field("query", error).into()),
+        )
         .service(api::health::health)
         .service(api::describe)
         .service(live)
         .service(api::counter::get_counter)
+        .service(api::almanac::get_almanac)
+        .service(api::places::find_towns)
+        .service(api::places::near)
+        .service(api::places::compute_altitude)
         .service(api::kitchen::get_kitchen)
         .service(api::kitchen::change_kitchen)
         .service(api::kitchen::list_containers)
@@ -85,6 +92,7 @@ pub fn routes(config: &mut web::ServiceConfig) {
         .service(api::bench::tick_load)
         .service(api::bench::add_event)
         .service(api::bench::undo_event)
+        .service(api::bench::retime_load)
         .service(api::shelf::list_towel)
         .service(api::shelf::judge_seals)
         .service(api::shelf::list_shelf)

@@ -8,5 +8,6 @@ pub mod assets;
 pub mod clock;
 pub mod demo;
 pub mod json;
+pub mod judging;
 pub mod live;
 pub mod problem;

@@ -108,6 +108,7 @@ fn store_parts(error: &StoreError) -> (StatusCode, &'static str, Option<String>)
         StoreError::NothingToUndo => conflict("nothing_to_undo", None),
         StoreError::BatchBegun { .. } => conflict("batch_begun", None),
         StoreError::NotOnTowel { .. } => conflict("not_on_towel", None),
+        StoreError::NotProcessed { .. } => conflict("not_processed", Some("holds")),
         StoreError::NameTaken { .. } => conflict("name_taken", Some("name")),
         StoreError::Newer
         | StoreError::Migration(_)

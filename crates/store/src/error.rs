@@ -78,6 +78,15 @@ pub enum StoreError {
         /// Number of the jar in its batch.
         number: u32,
     },
+    /// The jar was not processed for its full time.
+    #[error(
+        "jar {number} was not processed: its boil was too short, and a lid that holds does not make up for it; \
+         refrigerate it and eat it within days, or boil the load again for the full time"
+    )]
+    NotProcessed {
+        /// Number of the jar in its batch.
+        number: u32,
+    },
     /// A name is taken.
     #[error("there is already a container called \"{name}\"")]
     NameTaken {

@@ -25,7 +25,7 @@ pub use jars::{Jar, JarStep};
 pub use kitchen::{Canner, Container, Kitchen, KitchenChange, Units};
 pub use loads::CannerLoad;
 pub use lots::{Lot, LotChange, NewLot};
-pub use shelf::{ShelfGroup, Towel, TowelJar, seal_window};
+pub use shelf::{ShelfGroup, Towel, TowelJar};
 
 /// Go up only: there is no way down, a newer file is refused instead.
 const MIGRATIONS: &[M<'static>] = &[M::up(include_str!("../migrations/01-first-kitchen.sql"))];

@@ -50,7 +50,7 @@ const OPEN: &str = "SELECT canner_load.id FROM canner_load JOIN batch ON batch.i
         SELECT 1 FROM load_event WHERE load_id = canner_load.id AND event = 'lifted' AND undone_at IS NULL)
     ORDER BY batch_id, position";
 
-fn one(connection: &Connection, id: i64) -> Result<CannerLoad, StoreError> {
+pub(crate) fn one(connection: &Connection, id: i64) -> Result<CannerLoad, StoreError> {
     let sql = "SELECT batch_id, position, minutes, psi,
         (SELECT count(*) FROM canner_load AS sister WHERE sister.batch_id = canner_load.batch_id) AS of
         FROM canner_load WHERE id = ?1";
@@ -122,6 +122,19 @@ impl Store {
         )?;
         transaction.commit()?;
         Ok(CannerLoad { clock, ..load })
+    }
+
+    /// Gives a load another tested time, after the altitude was corrected; what happened so far stays.
+    ///
+    /// # Errors
+    /// [`StoreError::NotFound`].
+    pub fn retime_load(&self, id: i64, minutes: Minutes, psi: Option<u32>) -> Result<CannerLoad, StoreError> {
+        let connection = self.lock();
+        connection.execute(
+            "UPDATE canner_load SET minutes = ?2, psi = ?3 WHERE id = ?1",
+            params![id, minutes.0, psi],
+        )?;
+        one(&connection, id)
     }
 
     /// Takes the last event of a load back; the record of it stays.

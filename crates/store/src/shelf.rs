@@ -4,11 +4,12 @@ use bodega_core::acid::Agent;
 use bodega_core::jar::JarSize;
 use bodega_core::moment::Moment;
 use bodega_core::process::{Medium, Pack, Product};
+use bodega_core::seal::window;
 use rusqlite::params;
 use serde::Serialize;
 
 use crate::rows::{found, optional_word, word};
-use crate::{Store, StoreError};
+use crate::{Store, StoreError, loads};
 
 /// A load that cools on the towel.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]
@@ -42,6 +43,8 @@ pub struct TowelJar {
     pub size: JarSize,
     /// `true` holds, `false` failed, `null` not judged yet.
     pub holds: Option<bool>,
+    /// When it was judged.
+    pub judged_at: Option<Moment>,
 }
 
 /// Like jars on the shelf.
@@ -66,13 +69,6 @@ pub struct ShelfGroup {
     pub count: u32,
 }
 
-/// Jars cool untouched for 12 to 24 hours before the seal is checked; a failed one is reprocessed within 24 hours.
-/// Source: USDA Guide 1, from memory.
-#[must_use]
-pub const fn seal_window(lifted_at: Moment) -> (Moment, Moment) {
-    (lifted_at.plus_minutes(12 * 60), lifted_at.plus_minutes(24 * 60))
-}
-
 /// Jars out of the canner, with when they were lifted.
 const LIFTED: &str = "FROM jar
     JOIN batch ON batch.id = jar.batch_id
@@ -87,7 +83,7 @@ impl Store {
     pub fn towel(&self) -> Result<Vec<Towel>, StoreError> {
         let connection = self.lock();
         let sql = format!(
-            "SELECT jar.id, number, size, seal, jar.load_id, code, product, at {LIFTED}
+            "SELECT jar.id, number, size, seal, seal_at, jar.load_id, code, product, at {LIFTED}
              AND jar.load_id IN (SELECT load_id FROM jar WHERE seal IS NULL OR seal = 'failed')
              ORDER BY at, jar.load_id, number"
         );
@@ -98,7 +94,7 @@ impl Store {
             let load_id = row.get("load_id")?;
             let lifted_at = Moment(row.get("at")?);
             if towels.last().is_none_or(|towel| towel.load_id != load_id) {
-                let (check_from, check_by) = seal_window(lifted_at);
+                let (check_from, check_by) = window(lifted_at);
                 let (code, product) = (row.get("code")?, word(row, "product")?);
                 towels.push(Towel {
                     load_id,
@@ -117,6 +113,7 @@ impl Store {
                     number: row.get("number")?,
                     size: word(row, "size")?,
                     holds: seal.map(|seal| seal == "holds"),
+                    judged_at: row.get::<_, Option<i64>>("seal_at")?.map(Moment),
                 });
             }
         }
@@ -126,20 +123,26 @@ impl Store {
     /// Records for some jars whether their lids hold, or takes the judgement back with `None`; all of them or none.
     ///
     /// # Errors
-    /// [`StoreError::NotOnTowel`] while one of them is not out of the canner; [`StoreError::NotFound`].
+    /// [`StoreError::NotOnTowel`] while one of them is not out of the canner; [`StoreError::NotProcessed`] when a lid is
+    /// said to hold on a jar whose boil was too short; [`StoreError::NotFound`].
     pub fn judge_seals(&self, jars: &[i64], holds: Option<bool>, now: Moment) -> Result<(), StoreError> {
         let mut connection = self.lock();
         let transaction = connection.transaction()?;
         let seal = holds.map(|holds| if holds { "holds" } else { "failed" });
         for jar in jars {
-            let number: u32 = found(
-                transaction.query_row("SELECT number FROM jar WHERE id = ?1", [jar], |row| row.get(0)),
+            let (number, load): (u32, i64) = found(
+                transaction.query_row("SELECT number, load_id FROM jar WHERE id = ?1", [jar], |row| {
+                    Ok((row.get(0)?, row.get(1)?))
+                }),
                 "jar",
                 *jar,
             )?;
             let sql = format!("SELECT count(*) {LIFTED} AND jar.id = ?1");
             if transaction.query_row(&sql, [jar], |row| row.get::<_, i64>(0))? == 0 {
                 return Err(StoreError::NotOnTowel { number });
+            }
+            if holds == Some(true) && !loads::one(&transaction, load)?.clock.is_processed(now) {
+                return Err(StoreError::NotProcessed { number });
             }
             transaction.execute(
                 "UPDATE jar SET seal = ?2, seal_at = ?3 WHERE id = ?1",

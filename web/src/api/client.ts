@@ -23,9 +23,16 @@ export type Kind = Schemas["Kind"];
 export type Condition = Schemas["Condition"];
 export type Thickness = Schemas["Thickness"];
 export type Units = Schemas["Units"];
-export type Towel = Schemas["Towel"];
+export type Towel = Schemas["TowelView"];
 export type ShelfGroup = Schemas["ShelfGroup"];
 export type Amount = Schemas["Amount"];
+export type Finding = Schemas["Finding"];
+export type Fix = Schemas["Fix"];
+export type Height = Schemas["Height"];
+export type NearAnswer = Schemas["NearAnswer"];
+export type Almanac = Schemas["Almanac"];
+export type AcidAnswer = Schemas["AcidAnswer"];
+export type AcidRequest = Schemas["AcidRequest"];
 
 export const api = createClient<paths>({ baseUrl: "/" });
 

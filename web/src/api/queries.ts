@@ -1,6 +1,6 @@
 import { queryOptions, useMutation, useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
-import { api, take, type PlanRequest, type Product, type Thickness } from "./client";
+import { api, take, type AcidRequest, type PlanRequest, type Product, type Thickness } from "./client";
 
 /** Every question the screens ask, key and fetcher in one place. */
 export const ask = {
@@ -19,6 +19,37 @@ export const ask = {
       enabled: request.lots.length > 0,
       placeholderData: (previous) => previous,
       retry: false,
+    }),
+  almanac: () => queryOptions({ queryKey: ["almanac"], queryFn: () => take(api.GET("/api/almanac")) }),
+  towns: (name: string) =>
+    queryOptions({
+      queryKey: ["towns", name],
+      queryFn: () => take(api.GET("/api/places", { params: { query: { name } } })),
+      enabled: name.length >= 2,
+      staleTime: Infinity,
+      placeholderData: (previous) => previous,
+    }),
+  near: (at: { lat: number; lon: number } | null) =>
+    queryOptions({
+      queryKey: ["near", at],
+      queryFn: () => take(api.GET("/api/places/near", { params: { query: at ?? { lat: 0, lon: 0 } } })),
+      enabled: at !== null,
+      staleTime: Infinity,
+    }),
+  boilTest: (boilsAtC: number | null) =>
+    queryOptions({
+      queryKey: ["boil test", boilsAtC],
+      queryFn: () => take(api.POST("/api/compute/altitude", { body: { boils_at_c: boilsAtC ?? 100 } })),
+      enabled: boilsAtC !== null,
+      retry: false,
+      staleTime: Infinity,
+    }),
+  acid: (body: AcidRequest) =>
+    queryOptions({
+      queryKey: ["acid", body],
+      queryFn: () => take(api.POST("/api/compute/acid", { body })),
+      enabled: body.jars.length > 0,
+      staleTime: Infinity,
     }),
   yield: (product: Product, thickness: Thickness | null, weightG: number) =>
     queryOptions({

@@ -4,6 +4,23 @@
  */
 
 export interface paths {
+    "/api/almanac": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The rule book with the kitchen's own columns marked. */
+        get: operations["get_almanac"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/batches": {
         parameters: {
             query?: never;
@@ -50,6 +67,40 @@ export interface paths {
         put?: never;
         /** Works out the acid. */
         post: operations["compute_acid"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/altitude": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Altitude from a boil test. */
+        post: operations["compute_altitude"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/audit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Judges a batch. */
+        post: operations["compute_audit"];
         delete?: never;
         options?: never;
         head?: never;
@@ -279,6 +330,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/loads/{id}/retime": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Looks a load's time up again, after the kitchen's altitude was corrected. */
+        post: operations["retime_load"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/loads/{id}/steps": {
         parameters: {
             query?: never;
@@ -329,6 +397,40 @@ export interface paths {
         head?: never;
         /** Corrects a lot, takes it off the line or puts it back. */
         patch: operations["change_lot"];
+        trace?: never;
+    };
+    "/api/places": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Towns with an airfield, for what was typed. */
+        get: operations["find_towns"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/places/near": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The nearest airfields and their bands. */
+        get: operations["near"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
         trace?: never;
     };
     "/api/plan": {
@@ -405,6 +507,8 @@ export interface components {
     schemas: {
         /** @description The doses. */
         AcidAnswer: {
+            /** @description Every agent for the same jars, side by side. */
+            agents: components["schemas"]["AgentTotal"][];
             /** @description One line for each line asked. */
             jars: components["schemas"]["AcidLine"][];
             pot_dose?: components["schemas"]["PotAnswer"] | null;
@@ -415,6 +519,13 @@ export interface components {
              * @description Teaspoons in all.
              */
             total_tsp: number;
+        };
+        /** @description A dose. */
+        AcidDose: {
+            /** @description The jar. */
+            jar: components["schemas"]["JarSize"];
+            /** @description As measured out. */
+            label: string;
         };
         /** @description Dose of like jars. */
         AcidLine: {
@@ -429,6 +540,16 @@ export interface components {
             label: string;
             /**
              * Format: double
+             * @description Grams for one; `null` for liquids.
+             */
+            per_jar_g?: number | null;
+            /**
+             * Format: double
+             * @description Millilitres for one.
+             */
+            per_jar_ml: number;
+            /**
+             * Format: double
              * @description Teaspoons for one.
              */
             per_jar_tsp: number;
@@ -437,6 +558,11 @@ export interface components {
         AcidRequest: {
             /** @description Which acid. */
             agent: components["schemas"]["Agent"];
+            /**
+             * Format: double
+             * @description Millilitres in a bottle of lemon juice or vinegar, 50 to 20,000; 15 fl oz when left out.
+             */
+            bottle_ml?: number | null;
             /** @description Jars to be filled. */
             jars: components["schemas"]["JarCount"][];
             /**
@@ -445,11 +571,80 @@ export interface components {
              */
             pot_dose_tsp?: number | null;
         };
+        /** @description Doses of one agent. */
+        AcidRow: {
+            /** @description Which acid. */
+            agent: components["schemas"]["Agent"];
+            /** @description Dose by jar: half-pint, pint, 1½ pint, quart. */
+            doses: components["schemas"]["AcidDose"][];
+        };
+        /**
+         * @description Where the lemon juice comes from.
+         * @enum {string}
+         */
+        AcidSource: "bottled" | "fresh";
         /**
          * @description What makes the jar acid enough.
          * @enum {string}
          */
         Agent: "bottled_lemon_juice" | "citric_acid" | "vinegar_5pct";
+        /** @description What the same jars would need of an agent. */
+        AgentTotal: {
+            /** @description Which acid. */
+            agent: components["schemas"]["Agent"];
+            /**
+             * Format: int32
+             * @description Bottles that hold it; `null` for citric acid.
+             */
+            bottles?: number | null;
+            /**
+             * Format: double
+             * @description Grams in all; `null` for liquids.
+             */
+            total_g?: number | null;
+            /** @description As measured out. */
+            total_label: string;
+            /**
+             * Format: double
+             * @description Millilitres in all.
+             */
+            total_ml: number;
+            /**
+             * Format: double
+             * @description Teaspoons in all.
+             */
+            total_tsp: number;
+        };
+        /** @description The rule book. */
+        Almanac: {
+            /** @description Acid by jar. */
+            acid: components["schemas"]["AcidRow"][];
+            /**
+             * Format: double
+             * @description The kitchen's altitude in feet, when it is known.
+             */
+            altitude_ft?: number | null;
+            /** @description Columns of the boiling-water table. */
+            bands: components["schemas"]["Band"][];
+            /**
+             * Format: double
+             * @description Where water boils there, in degrees Celsius.
+             */
+            boils_at_c?: number | null;
+            /**
+             * Format: double
+             * @description The same in degrees Fahrenheit.
+             */
+            boils_at_f?: number | null;
+            /** @description Headspace by product. */
+            headspace: components["schemas"]["HeadspaceRow"][];
+            /** @description Pressure tables. */
+            pressure: components["schemas"]["PressureTable"][];
+            /** @description Where it all comes from. */
+            sources: components["schemas"]["Source"][];
+            /** @description Its rows. */
+            water: components["schemas"]["WaterLine"][];
+        };
         /** @description How much fruit: weighed, or counted in containers. */
         Amount: {
             /** @description Read off a scale. */
@@ -465,6 +660,181 @@ export interface components {
                  */
                 count: number;
             };
+        };
+        /** @description The acid. */
+        AuditAcid: {
+            agent?: components["schemas"]["Agent"] | null;
+            /**
+             * Format: double
+             * @description Months since the bottle was opened, 0 to 600.
+             */
+            bottle_age_months?: number | null;
+            /** @description Teaspoons in one jar, by size, 0 to 4,000. */
+            per_jar_tsp?: {
+                [key: string]: number;
+            } | null;
+            /**
+             * Format: double
+             * @description Teaspoons stirred into the pot, 0 to 4,000.
+             */
+            pot_dose_tsp?: number | null;
+            source?: components["schemas"]["AcidSource"] | null;
+        };
+        /** @description Something added. */
+        AuditAddition: {
+            /**
+             * Format: double
+             * @description Cups, chopped, 0 to 1,000.
+             */
+            cups: number;
+            /** @description What. */
+            what: components["schemas"]["Ingredient"];
+        };
+        /** @description The fruit. */
+        AuditFruit: {
+            damage?: components["schemas"]["Damage"] | null;
+            /** @description Frozen and thawed. */
+            frozen?: boolean | null;
+            kind?: components["schemas"]["Kind"] | null;
+            ripeness?: components["schemas"]["Ripeness"] | null;
+            vine?: components["schemas"]["Vine"] | null;
+            /**
+             * Format: double
+             * @description Kilograms, 0.01 to 5,000.
+             */
+            weight_kg?: number | null;
+        };
+        /** @description Like jars. */
+        AuditJar: {
+            /**
+             * Format: int32
+             * @description How many, 0 to 1,000.
+             */
+            count: number;
+            /** @description Size. */
+            jar: components["schemas"]["JarSize"];
+            kind?: components["schemas"]["JarKind"] | null;
+            lid?: components["schemas"]["LidState"] | null;
+        };
+        /** @description A line of the boil's log. */
+        AuditLogLine: {
+            /** @description What happened. */
+            event: components["schemas"]["LogEvent"];
+            /**
+             * Format: double
+             * @description Minutes from any common start, 0 to 1,440.
+             */
+            minute: number;
+        };
+        /** @description Other jars in the same load. */
+        AuditOther: {
+            jar?: components["schemas"]["JarSize"] | null;
+            medium?: components["schemas"]["Medium"] | null;
+            /**
+             * Format: double
+             * @description Minutes they need, as far as it is known, 0 to 1,440.
+             */
+            minutes?: number | null;
+            pack?: components["schemas"]["Pack"] | null;
+            product?: components["schemas"]["Product"] | null;
+        };
+        /** @description A pH reading. */
+        AuditPh: {
+            /** @description Whether it was calibrated that day. */
+            calibrated_today?: boolean | null;
+            /** @description Whether the meter allows for it. */
+            compensated?: boolean | null;
+            /**
+             * Format: double
+             * @description Temperature of the sample in degrees Celsius, -30 to 200.
+             */
+            temperature_c?: number | null;
+            /**
+             * Format: double
+             * @description The value, 0 to 14.
+             */
+            value: number;
+        };
+        /** @description A batch as planned or recorded. */
+        AuditRequest: {
+            acid?: components["schemas"]["AuditAcid"] | null;
+            /** @description What else is in it. */
+            additions?: components["schemas"]["AuditAddition"][] | null;
+            /**
+             * Format: double
+             * @description Height of the kitchen in feet, -2,000 to 30,000.
+             */
+            altitude_ft?: number | null;
+            /** @description The log of the boil. */
+            boil?: components["schemas"]["AuditLogLine"][] | null;
+            fruit?: components["schemas"]["AuditFruit"] | null;
+            /**
+             * Format: double
+             * @description Headspace in inches, 0 to 6.
+             */
+            headspace_in?: number | null;
+            /** @description The jars. */
+            jars?: components["schemas"]["AuditJar"][] | null;
+            /** @description Other jars in the same load. */
+            load?: components["schemas"]["AuditOther"][] | null;
+            medium?: components["schemas"]["Medium"] | null;
+            method?: components["schemas"]["Heating"] | null;
+            /**
+             * Format: double
+             * @description Minutes planned or counted, 0 to 1,440.
+             */
+            minutes?: number | null;
+            pack?: components["schemas"]["Pack"] | null;
+            ph?: components["schemas"]["AuditPh"] | null;
+            product?: components["schemas"]["Product"] | null;
+            /**
+             * Format: double
+             * @description Hours between the first lifting and processing again, 0 to 10,000.
+             */
+            reprocess_after_hours?: number | null;
+            /**
+             * Format: double
+             * @description Minutes between heat off and lifting, 0 to 1,440.
+             */
+            rest_minutes?: number | null;
+            /** @description Rings left on in storage. */
+            rings_on_in_storage?: boolean | null;
+            /**
+             * Format: double
+             * @description Hours between lifting and the check of the seals, 0 to 10,000.
+             */
+            seal_check_hours?: number | null;
+            temperatures_c?: components["schemas"]["AuditTemperatures"] | null;
+            /**
+             * Format: double
+             * @description Water over the lids in inches, 0 to 20.
+             */
+            water_cover_in?: number | null;
+        };
+        /** @description Temperatures in degrees Celsius, -30 to 200. */
+        AuditTemperatures: {
+            /**
+             * Format: double
+             * @description Of the food.
+             */
+            food?: number | null;
+            /**
+             * Format: double
+             * @description Of the empty jar.
+             */
+            jar?: number | null;
+            /**
+             * Format: double
+             * @description Of the canner's water.
+             */
+            water?: number | null;
+        };
+        /** @description A column of a table. */
+        Band: {
+            /** @description Whether the kitchen lies in it. */
+            here: boolean;
+            /** @description Altitudes in words. */
+            label: string;
         };
         /** @description A batch on the line. */
         Batch: {
@@ -527,6 +897,30 @@ export interface components {
          * @enum {string}
          */
         BoilEvent: "jars_in" | "boils" | "boil_lost" | "heat_off" | "lifted";
+        /** @description The altitude that goes with the reading. */
+        BoilTestAnswer: {
+            /** @description If it reads right. */
+            expected: components["schemas"]["Height"];
+            /** @description If it reads too high by its error: the one to use. */
+            high: components["schemas"]["Height"];
+            /** @description If the thermometer reads too low by its error. */
+            low: components["schemas"]["Height"];
+            /** @description Whether the three fall into different bands. */
+            straddles: boolean;
+        };
+        /** @description A thermometer in boiling water. */
+        BoilTestRequest: {
+            /**
+             * Format: double
+             * @description What it reads, in degrees Celsius.
+             */
+            boils_at_c: number;
+            /**
+             * Format: double
+             * @description How wrong it may be either way, in degrees Celsius, 0 to 3; 1 °F when left out.
+             */
+            thermometer_error_c?: number | null;
+        };
         /** @description A canner with what it holds. */
         Canner: {
             /** @description Jars that fit when all are of one size. */
@@ -543,6 +937,11 @@ export interface components {
             /** @description What the household calls it. */
             name: string;
         };
+        /**
+         * @description What can be found; the word is stable.
+         * @enum {string}
+         */
+        Code: "no_acid" | "acid_short" | "fresh_citrus" | "pot_dose_short" | "process_short" | "no_tested_process" | "altitude_missing" | "steam_limit" | "boil_lost" | "mixed_load_short" | "not_processed" | "jar_unsuited" | "frost_killed_vine" | "overripe" | "mouldy" | "low_acid_addition" | "vegetable_ratio" | "reprocess_late" | "ph_high" | "lid_reused" | "headspace" | "water_cover" | "thermal_gap" | "ph_uncalibrated" | "ph_uncompensated" | "litre_as_quart" | "bruised" | "rest_short" | "seal_check_early" | "rings_on" | "bottle_old" | "underripe" | "medium_missing";
         /**
          * @description Condition at sorting; decides whether the lot may go on to jars.
          * @enum {string}
@@ -611,6 +1010,11 @@ export interface components {
              */
             waiting_g: number;
         };
+        /**
+         * @description Damage to the fruit.
+         * @enum {string}
+         */
+        Damage: "none" | "blemish" | "bruised" | "mouldy";
         /** @description Dose for one jar size. */
         Dose: {
             /** @description Acid, as measured out: `2 Tbsp`. */
@@ -632,12 +1036,71 @@ export interface components {
             /** @description What. */
             event: components["schemas"]["BoilEvent"];
         };
+        /** @description Something wrong, or worth knowing. */
+        Finding: {
+            /** @description Stable code. */
+            code: components["schemas"]["Code"];
+            /** @description What to do now. */
+            do_now: string;
+            fix?: components["schemas"]["Fix"] | null;
+            /** @description What was found, in one sentence. */
+            message: string;
+            /** @description How much it weighs. */
+            severity: components["schemas"]["Severity"];
+            /** @description Where the rule comes from. */
+            source: components["schemas"]["Source"];
+            /** @description What it stands beside. */
+            subject: components["schemas"]["Subject"];
+            /** @description Why it matters. */
+            why: string;
+        };
+        /** @description The way out of a finding, where the program can take it. */
+        Fix: {
+            /** @description The tested time. */
+            minutes: components["schemas"]["Minutes"];
+            /** @enum {string} */
+            way: "raise_time";
+        } | {
+            /** @enum {string} */
+            way: "find_altitude";
+        } | {
+            /** @enum {string} */
+            way: "use_boiling_water";
+        } | {
+            /** @enum {string} */
+            way: "bring_back_boil";
+        };
+        /** @description Headspace of a product. */
+        HeadspaceRow: {
+            /**
+             * Format: double
+             * @description Inches.
+             */
+            inches: number;
+            /** @description The product. */
+            product: components["schemas"]["Product"];
+        };
         /** @description A sign of life. */
         Health: {
             /** @description Always `open`. */
             status: string;
             /** @description Version of the program. */
             version: string;
+        };
+        /**
+         * @description How the filled jars were heated, if at all.
+         * @enum {string}
+         */
+        Heating: "boiling_water" | "atmospheric_steam" | "pressure_dial" | "pressure_weighted" | "none";
+        /** @description An altitude with its band of the boiling-water table. */
+        Height: {
+            /**
+             * Format: double
+             * @description Feet above sea level.
+             */
+            altitude_ft: number;
+            /** @description The band in words, or that none was tested. */
+            band: string;
         };
         /** @description The load in the canner. */
         InCanner: {
@@ -648,6 +1111,11 @@ export interface components {
             /** @description Where it stands. */
             now: components["schemas"]["Phase"];
         };
+        /**
+         * @description What else goes into the jar or the pot.
+         * @enum {string}
+         */
+        Ingredient: "onion" | "pepper" | "mushroom" | "garlic" | "carrot" | "celery" | "beet" | "spinach" | "parsley" | "meat" | "oil" | "wine" | "dried_herb" | "basil_leaf" | "salt" | "sugar";
         /** @description One jar and what has been done to it. */
         Jar: {
             /** @description Acid is in. */
@@ -677,6 +1145,11 @@ export interface components {
             /** @description Size. */
             jar: components["schemas"]["JarSize"];
         };
+        /**
+         * @description What kind of jar it is.
+         * @enum {string}
+         */
+        JarKind: "mason" | "packer" | "antique" | "wire_bail";
         /**
          * @description Size of a jar, from smallest to largest.
          * @enum {string}
@@ -748,6 +1221,11 @@ export interface components {
              */
             weight_kg: number;
         };
+        /**
+         * @description Whether the lid has sealed before.
+         * @enum {string}
+         */
+        LidState: "new" | "reused";
         /** @description One load. */
         LoadAnswer: {
             /** @description What goes in. */
@@ -783,6 +1261,8 @@ export interface components {
             doses: components["schemas"]["Dose"][];
             /** @description What happened, oldest first. */
             events: components["schemas"]["EventView"][];
+            /** @description What the judge has to say. */
+            findings: components["schemas"]["Finding"][];
             /**
              * Format: double
              * @description Headspace in inches.
@@ -855,6 +1335,11 @@ export interface components {
             turnaround_minutes: number;
             vessel?: components["schemas"]["Vessel"] | null;
         };
+        /**
+         * @description A line in the log of a boil.
+         * @enum {string}
+         */
+        LogEvent: "in" | "boil" | "lost" | "end";
         /** @description A lot with what is left of it. */
         Lot: {
             /** @description Condition at sorting. */
@@ -922,6 +1407,28 @@ export interface components {
          * @description Milliseconds since 1970-01-01 00:00 UTC.
          */
         Moment: number;
+        /** @description The nearest airfields and what they say together. */
+        NearAnswer: {
+            /** @description Nearest first. */
+            airfields: components["schemas"]["NearField"][];
+            highest?: components["schemas"]["Height"] | null;
+            /** @description Whether they fall into different bands. */
+            straddles: boolean;
+        };
+        /** @description An airfield nearby. */
+        NearField: {
+            /**
+             * Format: double
+             * @description Kilometres from the place asked for.
+             */
+            distance_km: number;
+            /** @description How high it lies. */
+            height: components["schemas"]["Height"];
+            /** @description Its name. */
+            name: string;
+            /** @description Its town. */
+            place: string;
+        };
         /**
          * @description Whether the fruit is heated before it goes into the jar.
          * @enum {string}
@@ -1041,6 +1548,8 @@ export interface components {
              * @description The altitude it was looked up for, in feet.
              */
             altitude_ft: number;
+            /** @description What the judge has to say of the plan. */
+            findings: components["schemas"]["Finding"][];
             plan?: components["schemas"]["PlanAnswer"] | null;
             refusal?: components["schemas"]["Refusal"] | null;
         };
@@ -1082,6 +1591,25 @@ export interface components {
              * @description Teaspoons missing.
              */
             short_tsp: number;
+        };
+        /** @description Pressures of one process. */
+        PressureLine: {
+            medium?: components["schemas"]["Medium"] | null;
+            /** @description Minutes. */
+            minutes: components["schemas"]["Minutes"];
+            /** @description Products it covers. */
+            products: components["schemas"]["Product"][];
+            /** @description Pounds by band; `null` where it is not recommended. */
+            psi: (number | null)[];
+        };
+        /** @description The table of one gauge. */
+        PressureTable: {
+            /** @description Its columns. */
+            bands: components["schemas"]["Band"][];
+            /** @description `dial` or `weighted`. */
+            gauge: string;
+            /** @description Its rows. */
+            rows: components["schemas"]["PressureLine"][];
         };
         /** @description Problem details (RFC 9457) with our code and field. */
         Problem: {
@@ -1180,6 +1708,11 @@ export interface components {
          * @enum {string}
          */
         RefusalCode: "no_tested_process" | "jar_not_tested" | "time_over_steam_limit" | "altitude_out_of_range";
+        /**
+         * @description How ripe the fruit is.
+         * @enum {string}
+         */
+        Ripeness: "firm_ripe" | "underripe" | "overripe";
         /** @description Whether some lids hold. */
         SealRequest: {
             /** @description `true` they hold, `false` they failed, `null` takes the judgement back. */
@@ -1187,6 +1720,11 @@ export interface components {
             /** @description The jars. */
             jars: number[];
         };
+        /**
+         * @description How much a finding weighs.
+         * @enum {string}
+         */
+        Severity: "stop" | "warn" | "note";
         /** @description Like jars on the shelf. */
         ShelfGroup: {
             /** @description Acid in every jar. */
@@ -1215,6 +1753,11 @@ export interface components {
             /** @description Title and edition, or "Common practice, no source". */
             title: string;
         };
+        /**
+         * @description The thing a finding stands beside.
+         * @enum {string}
+         */
+        Subject: "fruit" | "acid" | "contents" | "jars" | "time" | "canner" | "towel";
         /**
          * @description How far sauce is reduced.
          * @enum {string}
@@ -1249,6 +1792,7 @@ export interface components {
              * @description Number of the record.
              */
             id: number;
+            judged_at?: components["schemas"]["Moment"] | null;
             /**
              * Format: int32
              * @description Number in its batch.
@@ -1257,11 +1801,40 @@ export interface components {
             /** @description Size. */
             size: components["schemas"]["JarSize"];
         };
+        /** @description A load on the towel and what the judge has to say of it. */
+        TowelView: components["schemas"]["Towel"] & {
+            /** @description Findings, stops first. */
+            findings: components["schemas"]["Finding"][];
+            /** @description Whether its last unbroken boil was long enough; lids of a load that was not are no use. */
+            processed: boolean;
+        };
+        /** @description A town to choose. */
+        Town: {
+            /**
+             * Format: double
+             * @description Degrees north.
+             */
+            lat: number;
+            /**
+             * Format: double
+             * @description Degrees east.
+             */
+            lon: number;
+            /** @description `Town, Region, CC`. */
+            place: string;
+        };
         /**
          * @description Units a kitchen reads; records are metric whatever is shown.
          * @enum {string}
          */
         Units: "us" | "metric";
+        /** @description The judge's answer. */
+        Verdict: {
+            /** @description What was found, stops first. */
+            findings: components["schemas"]["Finding"][];
+            /** @description Whether nothing stops the batch and its time could be judged. */
+            ready: boolean;
+        };
         /** @description The pot, from inside. */
         Vessel: {
             /**
@@ -1279,6 +1852,23 @@ export interface components {
              * @description Height of the rack, 0 to 200 mm.
              */
             rack_height_mm: number;
+        };
+        /**
+         * @description State of the vine when the fruit was picked.
+         * @enum {string}
+         */
+        Vine: "living" | "frost_killed" | "dead";
+        /** @description Times of one pack in one jar. */
+        WaterLine: {
+            /** @description The tested jar. */
+            jar: components["schemas"]["JarSize"];
+            medium?: components["schemas"]["Medium"] | null;
+            /** @description Minutes by band. */
+            minutes: components["schemas"]["Minutes"][];
+            /** @description Raw or hot. */
+            pack: components["schemas"]["Pack"];
+            /** @description What is in the jar. */
+            product: components["schemas"]["Product"];
         };
         /** @description A weight as it was read. */
         Weight: {
@@ -1328,6 +1918,25 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    get_almanac: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Almanac"];
+                };
+            };
+        };
+    };
     list_batches: {
         parameters: {
             query?: never;
@@ -1446,6 +2055,68 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["AcidAnswer"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    compute_altitude: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BoilTestRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoilTestAnswer"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    compute_audit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AuditRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Verdict"];
                 };
             };
             422: {
@@ -1882,6 +2553,51 @@ export interface operations {
             };
         };
     };
+    retime_load: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LoadView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     tick_load: {
         parameters: {
             query?: never;
@@ -2014,6 +2730,68 @@ export interface operations {
             };
         };
     };
+    find_towns: {
+        parameters: {
+            query: {
+                /** @description A town, or `town, region`. */
+                name: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Town"][];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    near: {
+        parameters: {
+            query: {
+                /** @description Degrees north, -90 to 90. */
+                lat: number;
+                /** @description Degrees east, -180 to 180. */
+                lon: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NearAnswer"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     preview_plan: {
         parameters: {
             query?: never;
@@ -2123,7 +2901,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Towel"][];
+                    "application/json": components["schemas"]["TowelView"][];
                 };
             };
         };

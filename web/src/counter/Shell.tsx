@@ -11,7 +11,7 @@ export function Shell() {
   const asking = useIsFetching();
   return (
     <div className="mx-auto flex min-h-dvh max-w-[1280px] flex-col gap-3 px-3 pt-2 pb-6 sm:px-5">
-      <header className="flex items-center justify-between">
+      <header className="flex items-center justify-between print:hidden">
         <Link
           to="/"
           className="flex min-h-[48px] items-center gap-2 font-slab text-2xl font-bold text-cobalt"
@@ -19,19 +19,29 @@ export function Shell() {
           <img src="/jar.svg" alt="" className="size-7" />
           Bodega
         </Link>
-        {data !== undefined && (
+        <nav aria-label="Beside the line" className="flex gap-4 sm:gap-7">
           <Link
-            to="/kitchen"
+            to="/almanac"
             className="flex min-h-[48px] items-center font-semibold text-cobalt underline-offset-4 hover:underline"
           >
-            {data.kitchen.name} ·{" "}
-            {data.kitchen.altitude_ft == null
-              ? "altitude not known"
-              : altitudeText(data.kitchen.altitude_ft, data.kitchen.units)}
+            Almanac
           </Link>
-        )}
+          {data !== undefined && (
+            <Link
+              to="/kitchen"
+              className="flex min-h-[48px] items-center font-semibold text-cobalt underline-offset-4 hover:underline"
+            >
+              <span className="hidden sm:inline">{data.kitchen.name} ·&nbsp;</span>
+              {data.kitchen.altitude_ft == null
+                ? "altitude not known"
+                : altitudeText(data.kitchen.altitude_ft, data.kitchen.units)}
+            </Link>
+          )}
+        </nav>
       </header>
-      <Line />
+      <div className="print:hidden">
+        <Line />
+      </div>
       {error !== null && data === undefined ? (
         <p role="alert" className="p-8 text-xl">
           Bodega does not answer. Is it still running? This page tries again by itself.

@@ -24,8 +24,21 @@ export function volumeText(litres: number, units: Units): string {
   return units === "us" ? `${trimmed(litres / L_PER_QUART, 1)} qt` : `${trimmed(litres, 1)} L`;
 }
 
+/** "4.6 g" for what is weighed, "296 mL" for what is poured, fluid ounces beside it in a US kitchen. */
+export function amountText(ml: number, grams: number | null | undefined, units: Units): string {
+  if (grams != null) return `${trimmed(grams, 1)}\u00a0g`;
+  const millilitres = `${trimmed(ml, ml < 20 ? 1 : 0)}\u00a0mL`;
+  return units === "us" ? `${trimmed(ml / 29.5735295625, 1)}\u00a0fl oz (${millilitres})` : millilitres;
+}
+
 export function altitudeText(feet: number, units: Units): string {
   return units === "us" ? `${trimmed(feet, 0)}\u00a0ft` : `${trimmed(feet * M_PER_FT, 0)}\u00a0m`;
+}
+
+/** "12 mi" or "20 km". */
+export function distanceText(km: number, units: Units): string {
+  const value = units === "us" ? km / 1.609344 : km;
+  return `${trimmed(value, value < 10 ? 1 : 0)}\u00a0${units === "us" ? "mi" : "km"}`;
 }
 
 export function headspaceText(inches: number, units: Units): string {

@@ -1,18 +1,16 @@
 //! Water over the lids, the rest, the check of the seals and storage.
 
 use uom::si::length::inch;
-use uom::si::time::{hour, minute};
+use uom::si::time::minute;
 
 use super::case::{Case, Heating};
 use super::{Code, Finding};
 use crate::boil_clock::REST;
+use crate::seal::{CHECK_BY, CHECK_FROM};
 use crate::source::Source;
 
 /// Least water over the lids in a boiling-water canner, inches. Source: USDA Guide 1, from memory.
 pub const LEAST_COVER_IN: f64 = 1.0;
-/// Hours before a seal is judged, and after which a failed one is no longer processed again.
-/// Source: USDA Guide 1, from memory.
-pub const SEAL_HOURS: (f64, f64) = (12.0, 24.0);
 
 pub(super) fn judge(case: &Case) -> Vec<Finding> {
     [cover(case), rest(case), seal_check(case), reprocess(case), rings(case)].into_iter().flatten().collect()
@@ -46,11 +44,11 @@ fn rest(case: &Case) -> Option<Finding> {
 }
 
 fn seal_check(case: &Case) -> Option<Finding> {
-    let given = case.seal_check_after?.get::<hour>();
-    (given < SEAL_HOURS.0 - 1e-9).then(|| {
+    let given = case.seal_check_after?.get::<minute>();
+    (given < f64::from(CHECK_FROM.0) - 1e-9).then(|| {
         Finding::new(
             Code::SealCheckEarly,
-            format!("The lids were judged after {given:.0} hours."),
+            format!("The lids were judged {} hours after lifting.", whole_hours(given)),
             "A lid may still pull down until 12 hours have passed, and pressing it early can break a seal.",
             "Look again between 12 and 24 hours after lifting.",
             Source::usda_guide_1(),
@@ -58,12 +56,16 @@ fn seal_check(case: &Case) -> Option<Finding> {
     })
 }
 
+fn whole_hours(minutes: f64) -> f64 {
+    (minutes / 60.0).floor()
+}
+
 fn reprocess(case: &Case) -> Option<Finding> {
-    let given = case.reprocess_after?.get::<hour>();
-    (given > SEAL_HOURS.1 + 1e-9).then(|| {
+    let given = case.reprocess_after?.get::<minute>();
+    (given > f64::from(CHECK_BY.0) + 1e-9).then(|| {
         Finding::new(
             Code::ReprocessLate,
-            format!("The jars are processed again {given:.0} hours after the first time."),
+            format!("The jars are processed again {} hours after the first time.", whole_hours(given)),
             "After a day in an unsealed jar the food may have begun to spoil, and a second process is not made for that.",
             "Refrigerate and eat within days if it was kept cold; otherwise discard it.",
             Source::usda_guide_1(),

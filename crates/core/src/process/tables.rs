@@ -59,6 +59,15 @@ impl Gauge {
         }
     }
 
+    /// The columns in words, lowest first.
+    #[must_use]
+    pub const fn labels(self) -> &'static [&'static str] {
+        match self {
+            Self::Dial => &["0 to 2,000 ft", "2,001 to 4,000 ft", "4,001 to 6,000 ft", "6,001 to 8,000 ft"],
+            Self::Weighted => &["0 to 1,000 ft", "above 1,000 ft"],
+        }
+    }
+
     /// Column of the pressure table at an altitude; `None` where the table ends.
     ///
     /// Dial: to 2,000, 4,000, 6,000 and 8,000 ft. Weighted: to 1,000 ft and above. Source: USDA Guide 3, from memory.

@@ -4,7 +4,7 @@ use std::path::Path;
 
 use bodega_e2e::{Bodega, Browser};
 
-const VIEWS: [&str; 7] = ["crates", "plan", "jars", "canner", "towel", "shelf", "kitchen"];
+const VIEWS: [&str; 8] = ["crates", "plan", "jars", "canner", "towel", "shelf", "almanac", "kitchen"];
 /// Views whose layout is shown on a phone too.
 const PHONE_VIEWS: [&str; 2] = ["crates", "canner"];
 
@@ -25,5 +25,11 @@ async fn main() -> anyhow::Result<()> {
             browser.page.screenshot(&folder.join(format!("{view}{suffix}.png"))).await?;
         }
     }
+    // The wall page as paper shows it: A4 less its margins, at 96 dots to the inch.
+    browser.size(726, 1054).await?;
+    browser.page.goto(format!("{}/almanac", bodega.address)).await?;
+    browser.settled().await?;
+    browser.show_as_printed().await?;
+    browser.page.screenshot(&folder.join("almanac-print.png")).await?;
     browser.close().await
 }

@@ -2,17 +2,20 @@
 
 use actix_web::{delete, get, post, web};
 use bodega_core::acid;
+use bodega_core::altitude::Altitude;
 use bodega_core::boil_clock::{BoilEvent, Phase};
+use bodega_core::findings::Finding;
 use bodega_core::jar::JarSize;
 use bodega_core::moment::{Minutes, Moment};
 use bodega_core::plan::salt_per_jar;
-use bodega_core::process::headspace_in;
-use bodega_store::{Batch, CannerLoad, Jar, JarStep};
+use bodega_core::process::{ProcessOption, Query, Refusal, headspace_in, look_up};
+use bodega_store::{Batch, CannerLoad, Jar, JarStep, Kitchen, StoreError};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use crate::app::{Shared, change, read};
+use crate::app::{Shared, altitude_of, change, read};
 use crate::json::Json;
+use crate::judging::load_findings;
 use crate::problem::{ApiError, Problem};
 
 /// Dose for one jar size.
@@ -66,13 +69,16 @@ pub struct LoadView {
     pub unbroken_minutes: i64,
     /// Whether the last unbroken boil was long enough.
     pub processed: bool,
+    /// What the judge has to say.
+    pub findings: Vec<Finding>,
 }
 
 impl LoadView {
-    fn new(load: CannerLoad, now: Moment) -> Self {
+    fn new(load: CannerLoad, kitchen: &Kitchen, now: Moment) -> Self {
         let mut sizes: Vec<JarSize> = load.jars.iter().map(|jar| jar.size).collect();
         sizes.sort_unstable_by(|a, b| b.cmp(a));
         sizes.dedup();
+        let findings = load_findings(&load, kitchen);
         let doses = sizes
             .into_iter()
             .map(|jar| Dose {
@@ -100,6 +106,7 @@ impl LoadView {
             times_lost: load.clock.times_lost(),
             unbroken_minutes: load.clock.unbroken_ms(now) / Minutes(1).ms(),
             processed: load.clock.is_processed(now),
+            findings,
             batch: load.batch,
         }
     }
@@ -128,13 +135,24 @@ pub struct EventRequest {
     pub event: BoilEvent,
 }
 
+/// A change to a load, answered with the load as it is then.
+async fn changed(
+    shared: &web::Data<Shared>,
+    work: impl FnOnce(&Shared, Moment) -> Result<CannerLoad, StoreError> + Send + 'static,
+) -> Result<web::Json<LoadView>, ApiError> {
+    let now = shared.clock.now();
+    let done = change(shared, move |shared| Ok((work(shared, now)?, shared.store.kitchen()?))).await?;
+    Ok(web::Json(LoadView::new(done.0, &done.1, now)))
+}
+
 /// Loads still to be lifted, in working order.
 #[utoipa::path(responses((status = 200, body = Vec<LoadView>)))]
 #[get("/api/loads")]
 pub async fn list_loads(shared: web::Data<Shared>) -> Result<web::Json<Vec<LoadView>>, ApiError> {
     let now = shared.clock.now();
-    let loads = read(&shared, |shared| shared.store.open_loads()).await?;
-    Ok(web::Json(loads.into_iter().map(|load| LoadView::new(load, now)).collect()))
+    let (loads, kitchen) =
+        read(&shared, |shared| Ok((shared.store.open_loads()?, shared.store.kitchen()?))).await?;
+    Ok(web::Json(loads.into_iter().map(|load| LoadView::new(load, &kitchen, now)).collect()))
 }
 
 /// Ticks a step of one jar, or takes the tick back.
@@ -161,12 +179,11 @@ pub async fn tick_load(
     id: web::Path<i64>,
     Json(request): Json<LoadStepRequest>,
 ) -> Result<web::Json<LoadView>, ApiError> {
-    let now = shared.clock.now();
-    let load = change(&shared, move |shared| {
+    changed(&shared, move |shared, now| {
         shared.store.tick_load(*id, request.step, now)?;
         shared.store.load(*id)
-    });
-    Ok(web::Json(LoadView::new(load.await?, now)))
+    })
+    .await
 }
 
 /// Records what somebody saw or did at the canner.
@@ -178,9 +195,7 @@ pub async fn add_event(
     id: web::Path<i64>,
     Json(request): Json<EventRequest>,
 ) -> Result<web::Json<LoadView>, ApiError> {
-    let now = shared.clock.now();
-    let load = change(&shared, move |shared| shared.store.add_event(*id, request.event, now)).await?;
-    Ok(web::Json(LoadView::new(load, now)))
+    changed(&shared, move |shared, now| shared.store.add_event(*id, request.event, now)).await
 }
 
 /// Takes the last event of a load back.
@@ -191,7 +206,44 @@ pub async fn undo_event(
     shared: web::Data<Shared>,
     id: web::Path<i64>,
 ) -> Result<web::Json<LoadView>, ApiError> {
-    let now = shared.clock.now();
-    let load = change(&shared, move |shared| shared.store.undo_event(*id, now)).await?;
-    Ok(web::Json(LoadView::new(load, now)))
+    changed(&shared, move |shared, now| shared.store.undo_event(*id, now)).await
+}
+
+/// The longest tested process among a load's jars at an altitude.
+fn tested_for(load: &CannerLoad, altitude: Altitude) -> Result<Option<ProcessOption>, Refusal> {
+    let batch = &load.batch;
+    let mut longest: Option<ProcessOption> = None;
+    for jar in &load.jars {
+        let query = Query {
+            product: batch.product,
+            medium: batch.medium,
+            pack: batch.pack,
+            method: batch.method,
+            jar: jar.size,
+            altitude,
+        };
+        let option = look_up(&query)?.options[0];
+        if longest.is_none_or(|so_far| option.minutes > so_far.minutes) {
+            longest = Some(option);
+        }
+    }
+    Ok(longest)
+}
+
+/// Looks a load's time up again, after the kitchen's altitude was corrected.
+#[utoipa::path(params(("id" = i64, Path)),
+    responses((status = 200, body = LoadView), (status = 404, body = Problem), (status = 409, body = Problem),
+        (status = 422, body = Problem)))]
+#[post("/api/loads/{id}/retime")]
+pub async fn retime_load(
+    shared: web::Data<Shared>,
+    id: web::Path<i64>,
+) -> Result<web::Json<LoadView>, ApiError> {
+    let id = *id;
+    let (load, kitchen) =
+        read(&shared, move |shared| Ok((shared.store.load(id)?, shared.store.kitchen()?))).await?;
+    let option = tested_for(&load, altitude_of(&kitchen)?)
+        .map_err(|refusal| ApiError::field("altitude_ft", refusal.message))?
+        .ok_or_else(|| ApiError::field("id", "the load has no jars"))?;
+    changed(&shared, move |shared, _| shared.store.retime_load(id, option.minutes, option.psi)).await
 }

@@ -1,5 +1,6 @@
 //! The HTTP API: one file per resource, its types beside its handlers.
 
+pub mod almanac;
 pub mod batches;
 pub mod bench;
 pub mod compute;
@@ -7,6 +8,7 @@ pub mod counter;
 pub mod health;
 pub mod kitchen;
 pub mod lots;
+pub mod places;
 pub mod plan;
 pub mod shelf;
 
@@ -22,6 +24,10 @@ use crate::problem::{ApiError, Problem};
         health::health,
         crate::live::live,
         counter::get_counter,
+        almanac::get_almanac,
+        places::find_towns,
+        places::near,
+        places::compute_altitude,
         kitchen::get_kitchen,
         kitchen::change_kitchen,
         kitchen::list_containers,
@@ -39,6 +45,7 @@ use crate::problem::{ApiError, Problem};
         bench::tick_load,
         bench::add_event,
         bench::undo_event,
+        bench::retime_load,
         shelf::list_towel,
         shelf::judge_seals,
         shelf::list_shelf,

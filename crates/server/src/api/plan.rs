@@ -3,6 +3,7 @@
 use actix_web::{post, web};
 use bodega_core::acid::Agent;
 use bodega_core::altitude::Altitude;
+use bodega_core::findings::{Case, Finding, judge};
 use bodega_core::jar::JarSize;
 use bodega_core::limits::JAR_COUNT;
 use bodega_core::moment::Minutes;
@@ -11,15 +12,17 @@ use bodega_core::process::{
     Medium, Pack, ProcessOption, Product, Query, Refusal, check_medium, headspace_in, look_up,
 };
 use bodega_core::source::Source;
-use bodega_core::units::kilograms;
+use bodega_core::units::{Time, kilograms};
 use bodega_core::yields::{self, Range, Thickness};
 use bodega_store::{Batch, Draw, Kitchen, Lot, NewBatch, NewLoad};
 use serde::{Deserialize, Serialize};
+use uom::si::time::minute;
 use uom::si::volume::liter;
 use utoipa::ToSchema;
 
 use crate::app::{Shared, altitude_of, change, read};
 use crate::json::Json;
+use crate::judging::{case_jars, planned_acid};
 use crate::problem::{ApiError, NameField, Problem};
 
 /// What a person wants to make.
@@ -121,6 +124,8 @@ pub struct PlanPreview {
     pub plan: Option<PlanAnswer>,
     /// Why there is none.
     pub refusal: Option<Refusal>,
+    /// What the judge has to say of the plan.
+    pub findings: Vec<Finding>,
 }
 
 struct Ground {
@@ -196,6 +201,25 @@ impl Ground {
         look_up(&query).ok().map(|tested| tested.options[0].minutes)
     }
 
+    fn findings(&self, plan: &BatchPlan) -> Vec<Finding> {
+        let jars: Vec<(JarSize, u32)> = plan.mix.iter().map(|line| (line.jar, line.count)).collect();
+        let sizes: Vec<JarSize> = plan.mix.iter().map(|line| line.jar).collect();
+        let minutes = plan.loads.loads.iter().map(|load| load.minutes.0).max();
+        let case = Case {
+            product: Some(self.wish.product),
+            medium: self.wish.medium,
+            pack: Some(self.wish.pack),
+            heating: Some(self.wish.method.into()),
+            altitude: Some(self.altitude),
+            minutes: minutes.map(|minutes| Time::new::<minute>(f64::from(minutes))),
+            jars: Some(case_jars(&jars)),
+            acid: Some(planned_acid(self.wish.agent, &sizes)),
+            ..Case::default()
+        };
+        // A plan of no jars yet is not a mistake.
+        if jars.iter().all(|(_, count)| *count == 0) { Vec::new() } else { judge(&case).findings }
+    }
+
     fn answer(&self, plan: BatchPlan) -> PlanAnswer {
         let litres = |volume: bodega_core::units::Volume| volume.get::<liter>();
         let loads = plan
@@ -257,8 +281,11 @@ pub async fn preview_plan(
     let ground = ground(&shared, &request).await?;
     let altitude_ft = ground.altitude.feet();
     Ok(web::Json(match ground.work_out()? {
-        Ok(plan) => PlanPreview { altitude_ft, plan: Some(ground.answer(plan)), refusal: None },
-        Err(refusal) => PlanPreview { altitude_ft, plan: None, refusal: Some(refusal) },
+        Ok(plan) => {
+            let findings = ground.findings(&plan);
+            PlanPreview { altitude_ft, plan: Some(ground.answer(plan)), refusal: None, findings }
+        }
+        Err(refusal) => PlanPreview { altitude_ft, plan: None, refusal: Some(refusal), findings: Vec::new() },
     }))
 }
 

@@ -1,12 +1,14 @@
 //! The towel and the shelf.
 
 use actix_web::{HttpResponse, get, put, web};
-use bodega_store::{ShelfGroup, Towel};
-use serde::Deserialize;
+use bodega_core::findings::Finding;
+use bodega_store::{ShelfGroup, StoreError, Towel};
+use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use crate::app::{Shared, change, read};
 use crate::json::Json;
+use crate::judging::towel_findings;
 use crate::problem::{ApiError, Problem};
 
 /// Whether some lids hold.
@@ -18,11 +20,34 @@ pub struct SealRequest {
     pub holds: Option<bool>,
 }
 
+/// A load on the towel and what the judge has to say of it.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct TowelView {
+    /// The load.
+    #[serde(flatten)]
+    pub towel: Towel,
+    /// Whether its last unbroken boil was long enough; lids of a load that was not are no use.
+    pub processed: bool,
+    /// Findings, stops first.
+    pub findings: Vec<Finding>,
+}
+
+fn towels(shared: &Shared) -> Result<Vec<TowelView>, StoreError> {
+    let kitchen = shared.store.kitchen()?;
+    let now = shared.clock.now();
+    let view = |towel: Towel| {
+        let load = shared.store.load(towel.load_id)?;
+        let findings = towel_findings(&towel, &load, &kitchen);
+        Ok(TowelView { processed: load.clock.is_processed(now), findings, towel })
+    };
+    shared.store.towel()?.into_iter().map(view).collect()
+}
+
 /// Loads that cool.
-#[utoipa::path(responses((status = 200, body = Vec<Towel>)))]
+#[utoipa::path(responses((status = 200, body = Vec<TowelView>)))]
 #[get("/api/towel")]
-pub async fn list_towel(shared: web::Data<Shared>) -> Result<web::Json<Vec<Towel>>, ApiError> {
-    Ok(web::Json(read(&shared, |shared| shared.store.towel()).await?))
+pub async fn list_towel(shared: web::Data<Shared>) -> Result<web::Json<Vec<TowelView>>, ApiError> {
+    Ok(web::Json(read(&shared, towels).await?))
 }
 
 /// Records whether lids hold, for all of the jars or none.

@@ -1,10 +1,11 @@
 import { useQuery } from "@tanstack/react-query";
-import { Link } from "react-router";
+import { Link, useNavigate } from "react-router";
 import { api, take, type BoilEvent, type LoadView } from "../../api/client";
 import { ask, useChange } from "../../api/queries";
 import { useKitchenNow } from "../../counter/clock";
 import { useSay } from "../../counter/notices";
 import { altitudeText, batchText, clockText, jarText } from "../../parts/format";
+import { Findings } from "../../parts/Findings";
 import { CannerPicture } from "../../parts/JarPicture";
 import { useKeys } from "../../parts/keys";
 import { Note, Trouble } from "../../parts/Note";
@@ -46,6 +47,11 @@ function InCanner({ load }: { load: LoadView }) {
     (event: BoilEvent) => take(api.POST("/api/loads/{id}/events", { ...path, body: { event } })),
     (_, event) => say(EVENT_WORDS[event], () => undo.mutate(undefined)),
   );
+  const retime = useChange(
+    () => take(api.POST("/api/loads/{id}/retime", path)),
+    (changed) => say(`${changed.minutes} minutes now`),
+  );
+  const go = useNavigate();
   const moment = momentOf(load, now);
   useScreenAwake(moment.running);
   const press = (step: Step) => !happen.isPending && happen.mutate(step.event);
@@ -82,7 +88,7 @@ function InCanner({ load }: { load: LoadView }) {
           ))}
         </div>
         <div className="mt-4">
-          <Trouble error={happen.error ?? undo.error} />
+          <Trouble error={happen.error ?? undo.error ?? retime.error} />
         </div>
       </Plate>
       <Plate title="In the canner">
@@ -96,6 +102,16 @@ function InCanner({ load }: { load: LoadView }) {
               {load.minutes} minutes start again from the new boil.
             </Note>
           )}
+          <Findings
+            items={load.findings}
+            ways={{
+              raise_time: {
+                text: (fix) => `Set ${fix.way === "raise_time" ? fix.minutes : load.minutes} minutes`,
+                take: () => retime.mutate(undefined),
+              },
+              find_altitude: { text: () => "To the kitchen", take: () => void go("/kitchen") },
+            }}
+          />
           {moment.notes.map((note) => (
             <Note key={note.text} tone={note.tone}>
               {note.text}

@@ -36,17 +36,14 @@ function rested(load: LoadView): Moment {
       ? "Lift the jars straight up onto the towel, gaps between them, no draught."
       : "Lift the jars, but they are not processed: see the note.",
     steps: [LIFTED],
-    notes: [
-      load.processed
-        ? {
+    notes: load.processed
+      ? [
+          {
             tone: "good",
             text: `Processed: ${load.unbroken_minutes} minutes at an unbroken boil, ${load.minutes} were needed.`,
-          }
-        : {
-            tone: "stop",
-            text: `Not processed: the last unbroken boil lasted ${load.unbroken_minutes} of ${load.minutes} minutes. Take the step back and boil the full time again.`,
           },
-    ],
+        ]
+      : [],
   };
 }
 

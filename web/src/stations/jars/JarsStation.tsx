@@ -3,6 +3,7 @@ import { useNavigate } from "react-router";
 import { api, take, type LoadView } from "../../api/client";
 import { ask, useChange } from "../../api/queries";
 import { AGENT, batchText, headspaceText, jarText } from "../../parts/format";
+import { Findings } from "../../parts/Findings";
 import { JarPicture } from "../../parts/JarPicture";
 import { useKeys } from "../../parts/keys";
 import { Note, Trouble } from "../../parts/Note";
@@ -117,6 +118,7 @@ function Bench({ load }: { load: LoadView }) {
         </div>
         <div className="mt-4 grid gap-3">
           <Trouble error={tick.error ?? all.error} />
+          <Findings items={load.findings} />
           {acid < count && (
             <Note tone="warn">
               {acid} of {count} jars have their acid. A jar is filled only after its acid is in.

@@ -8,32 +8,25 @@ import { altitudeText, JAR_SIZES, jarText } from "../../parts/format";
 import { Note, Trouble } from "../../parts/Note";
 import { Answer, Plate } from "../../parts/Plate";
 import { Touch } from "../../parts/Touch";
-import { WeightField } from "../../parts/WeightField";
+import { AltitudeFinder } from "./AltitudeFinder";
 import { ContainerList } from "./ContainerList";
-
-const FT_PER_M = 1 / 0.3048;
 
 function Settings({ kitchen }: { kitchen: Kitchen }) {
   const say = useSay();
-  const metric = kitchen.units === "metric";
-  const [typed, setTyped] = useState("");
   const [name, setName] = useState(kitchen.name);
   const change = useChange((body: Partial<Omit<Kitchen, "canner">> & { capacity?: Record<string, number> }) =>
     take(api.PATCH("/api/kitchen", { body })),
   );
-  const enter = () => {
+  const use = (feet: number) => {
     const before = kitchen.altitude_ft;
-    const feet = Number(typed) * (metric ? FT_PER_M : 1);
     change.mutate(
       { altitude_ft: feet },
       {
-        onSuccess: () => {
-          setTyped("");
+        onSuccess: () =>
           say(
             `Altitude is ${altitudeText(feet, kitchen.units)}`,
             before == null ? undefined : () => change.mutate({ altitude_ft: before }),
-          );
-        },
+          ),
       },
     );
   };
@@ -46,15 +39,8 @@ function Settings({ kitchen }: { kitchen: Kitchen }) {
         >
           Every time depends on it. Water boils cooler the higher you are.
         </Answer>
-        <div className="mt-4 flex flex-wrap items-end gap-3">
-          <WeightField label="New altitude" typed={typed} unit={metric ? "m" : "ft"} onType={setTyped} />
-          <Touch
-            look="main"
-            disabled={typed.trim() === "" || !Number.isFinite(Number(typed))}
-            onPress={enter}
-          >
-            Set altitude
-          </Touch>
+        <div className="mt-4">
+          <AltitudeFinder units={kitchen.units} onUse={use} />
         </div>
         <div className="mt-4 grid gap-3">
           <Trouble error={change.error} />

@@ -1,5 +1,16 @@
-import type { JarSize, PlanAnswer as Plan, PlanPreview, PlanRequest, Units } from "../../api/client";
-import { AGENT, altitudeText, headspaceText, jarText, spanText, volumeText } from "../../parts/format";
+import { useQuery } from "@tanstack/react-query";
+import type { Finding, JarSize, PlanAnswer as Plan, PlanPreview, PlanRequest, Units } from "../../api/client";
+import { ask } from "../../api/queries";
+import {
+  AGENT,
+  amountText,
+  altitudeText,
+  headspaceText,
+  jarText,
+  spanText,
+  volumeText,
+} from "../../parts/format";
+import { Findings } from "../../parts/Findings";
 import { CannerPicture } from "../../parts/JarPicture";
 import { Note, Trouble } from "../../parts/Note";
 import { Answer, Plate } from "../../parts/Plate";
@@ -12,6 +23,33 @@ function Figure({ value, words }: { value: string; words: string }) {
       <p className="font-slab text-[1.9rem] leading-tight font-bold">{value}</p>
       <p className="text-muted">{words}</p>
     </div>
+  );
+}
+
+/** What the acid comes to, spoons beside grams and millilitres, and what another agent would take. */
+function AcidTotals({ request, plan, units }: { request: PlanRequest; plan: Plan; units: Units }) {
+  const jars = plan.lines.map(({ jar, count }) => ({ jar, count }));
+  const { data } = useQuery(ask.acid({ agent: request.agent, jars }));
+  const line = data?.jars[0];
+  if (data === undefined || line === undefined) return null;
+  return (
+    <Why label="Acid in all">
+      <p className="mb-2">
+        One {jarText(line.jar)}: {line.label}, {amountText(line.per_jar_ml, line.per_jar_g, units)}.
+      </p>
+      <ul className="grid gap-1.5">
+        {data.agents.map((agent) => (
+          <li key={agent.agent} className={agent.agent === request.agent ? "font-semibold" : "text-muted"}>
+            {agent.total_label} {AGENT[agent.agent]}, {amountText(agent.total_ml, agent.total_g, units)}
+            {agent.bottles != null &&
+              `, ${agent.bottles} ${agent.bottles === 1 ? "bottle" : "bottles"} of 15 fl oz`}
+          </li>
+        ))}
+      </ul>
+      <p className="mt-2 text-muted">
+        Lemon juice from the bottle, level spoons of citric acid. Vinegar changes the taste.
+      </p>
+    </Why>
   );
 }
 
@@ -81,6 +119,7 @@ function MixSteps({
 
 function Worked({
   plan,
+  findings,
   request,
   altitude,
   units,
@@ -89,6 +128,7 @@ function Worked({
   onAccept,
 }: {
   plan: Plan;
+  findings: Finding[];
   request: PlanRequest;
   altitude: number;
   units: Units;
@@ -101,6 +141,10 @@ function Worked({
   const longest = plan.loads[0]?.minutes ?? 0;
   const added = first === undefined ? 0 : (first.options[0]?.minutes ?? 0) - first.sea_level_minutes;
   const { low, expected, high } = plan.full_jars;
+  // A caution that the judge has raised already is said once.
+  const cautions = [...new Set(plan.lines.flatMap((line) => line.cautions))].filter(
+    (caution) => !findings.some((finding) => finding.message === caution),
+  );
   return (
     <div className="grid gap-4">
       <div className="flex flex-wrap items-end justify-between gap-x-6 gap-y-2">
@@ -148,7 +192,8 @@ function Worked({
       )}
       <MixSteps plan={plan} jar={request.jar} onJars={onJars} />
       <Rest plan={plan} units={units} />
-      {[...new Set(plan.lines.flatMap((line) => line.cautions))].map((caution) => (
+      <Findings items={findings} />
+      {cautions.map((caution) => (
         <Note key={caution} tone="warn">
           {caution}
         </Note>
@@ -157,6 +202,7 @@ function Worked({
         <Touch big look="main" disabled={jars === 0 || accepting} onPress={onAccept} className="grow">
           Set out {jars} {jars === 1 ? "jar" : "jars"}
         </Touch>
+        <AcidTotals request={request} plan={plan} units={units} />
         <Why label={`Why ${longest} minutes`}>
           <p className="mb-2">
             Water boils cooler the higher you are, so the tested time rises with altitude. It also depends on
@@ -223,6 +269,7 @@ export function PlanAnswer({
       {preview.plan != null && (
         <Worked
           plan={preview.plan}
+          findings={preview.findings}
           request={request}
           altitude={preview.altitude_ft}
           units={units}

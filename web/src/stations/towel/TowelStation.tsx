@@ -6,6 +6,7 @@ import { useKitchenNow } from "../../counter/clock";
 import { useSay } from "../../counter/notices";
 import { Choice } from "../../parts/Choice";
 import { clockText, dayText, jarText, PRODUCT, spanText } from "../../parts/format";
+import { Findings } from "../../parts/Findings";
 import { Note, Trouble } from "../../parts/Note";
 import { Answer, Plate } from "../../parts/Plate";
 import { Touch } from "../../parts/Touch";
@@ -84,11 +85,7 @@ function CoolingLoad({ load, now }: { load: Towel; now: number }) {
         ))}
       </ul>
       <div className="mt-4 grid gap-3">
-        {early && open.length < load.jars.length && (
-          <Note tone="note">
-            It is early: a lid may still pull down until {clockText(load.check_from)}. Look again then.
-          </Note>
-        )}
+        <Findings items={load.findings} />
         {failed > 0 && (
           <Note tone="stop">
             {failed === 1 ? "One lid failed" : `${failed} lids failed`}. Before {clockText(load.check_by)}:
@@ -97,7 +94,7 @@ function CoolingLoad({ load, now }: { load: Towel; now: number }) {
           </Note>
         )}
         <Trouble error={judge.error} />
-        {open.length > 0 && (
+        {open.length > 0 && load.processed && (
           <Touch
             big
             look={early ? "plain" : "done"}

@@ -3,13 +3,17 @@
 use actix_web::{post, web};
 use bodega_core::acid::{self, Agent};
 use bodega_core::jar::JarSize;
-use bodega_core::limits::{JAR_COUNT, POT_DOSE};
+use bodega_core::limits::{BOTTLE, JAR_COUNT, POT_DOSE};
+use bodega_core::units::millilitres;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use crate::api::plan::JarCount;
 use crate::json::Json;
 use crate::problem::{ApiError, NameField, Problem};
+
+/// Millilitres in a common bottle of lemon juice, 15 fl oz. Common practice, no source.
+const BOTTLE_ML: f64 = 443.6;
 
 /// What is asked.
 #[derive(Debug, Deserialize, ToSchema)]
@@ -20,6 +24,8 @@ pub struct AcidRequest {
     pub jars: Vec<JarCount>,
     /// Teaspoons stirred into the pot, 0 to 4,000; `null` when each jar is dosed.
     pub pot_dose_tsp: Option<f64>,
+    /// Millilitres in a bottle of lemon juice or vinegar, 50 to 20,000; 15 fl oz when left out.
+    pub bottle_ml: Option<f64>,
 }
 
 /// Dose of like jars.
@@ -33,6 +39,27 @@ pub struct AcidLine {
     pub per_jar_tsp: f64,
     /// As measured out: `2 Tbsp`.
     pub label: String,
+    /// Millilitres for one.
+    pub per_jar_ml: f64,
+    /// Grams for one; `null` for liquids.
+    pub per_jar_g: Option<f64>,
+}
+
+/// What the same jars would need of an agent.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct AgentTotal {
+    /// Which acid.
+    pub agent: Agent,
+    /// Teaspoons in all.
+    pub total_tsp: f64,
+    /// As measured out.
+    pub total_label: String,
+    /// Millilitres in all.
+    pub total_ml: f64,
+    /// Grams in all; `null` for liquids.
+    pub total_g: Option<f64>,
+    /// Bottles that hold it; `null` for citric acid.
+    pub bottles: Option<u32>,
 }
 
 /// A dose stirred into the pot.
@@ -57,6 +84,8 @@ pub struct AcidAnswer {
     pub total_tsp: f64,
     /// As measured out: `1¼ cups`.
     pub total_label: String,
+    /// Every agent for the same jars, side by side.
+    pub agents: Vec<AgentTotal>,
     /// The pot dose judged.
     pub pot_dose: Option<PotAnswer>,
 }
@@ -69,6 +98,21 @@ pub async fn compute_acid(Json(request): Json<AcidRequest>) -> Result<web::Json<
         JAR_COUNT.check(f64::from(line.count)).named(&format!("jars[{place}].count"))?;
     }
     let jars: Vec<(JarSize, u32)> = request.jars.iter().map(|line| (line.jar, line.count)).collect();
+    let bottle = millilitres(BOTTLE.check(request.bottle_ml.unwrap_or(BOTTLE_ML)).named("bottle_ml")?);
+    let agents = Agent::ALL
+        .iter()
+        .map(|agent| {
+            let total = acid::total(*agent, &jars);
+            AgentTotal {
+                agent: *agent,
+                total_tsp: total.as_f64(),
+                total_label: total.total_label(),
+                total_ml: total.millilitres(),
+                total_g: acid::grams(*agent, total),
+                bottles: acid::bottles(*agent, total, bottle),
+            }
+        })
+        .collect();
     let needed = acid::total(request.agent, &jars);
     let pot_dose = match request.pot_dose_tsp {
         None => None,
@@ -88,9 +132,17 @@ pub async fn compute_acid(Json(request): Json<AcidRequest>) -> Result<web::Json<
             .into_iter()
             .map(|(jar, count)| {
                 let dose = acid::per_jar(request.agent, jar);
-                AcidLine { jar, count, per_jar_tsp: dose.as_f64(), label: dose.label() }
+                AcidLine {
+                    jar,
+                    count,
+                    per_jar_tsp: dose.as_f64(),
+                    label: dose.label(),
+                    per_jar_ml: dose.millilitres(),
+                    per_jar_g: acid::grams(request.agent, dose),
+                }
             })
             .collect(),
+        agents,
         total_tsp: needed.as_f64(),
         total_label: needed.total_label(),
         pot_dose,

@@ -1,0 +1,104 @@
+//! Puts records before the judge: the same rules that answer over HTTP, asked of a plan, a load or jars on the towel.
+
+use bodega_core::acid::{Agent, per_jar};
+use bodega_core::altitude::Altitude;
+use bodega_core::boil_clock::{BoilClock, BoilEvent};
+use bodega_core::findings::case::{AcidSource, Case, CaseAcid, CaseJar, LogEvent, LogLine};
+use bodega_core::findings::{Finding, judge};
+use bodega_core::jar::JarSize;
+use bodega_core::moment::{Minutes, Moment};
+use bodega_core::units::Time;
+use bodega_store::{CannerLoad, Kitchen, Towel};
+use uom::si::time::minute;
+
+/// Milliseconds as a span of time.
+fn span(milliseconds: i64) -> Time {
+    #[allow(clippy::cast_precision_loss)] // a century of milliseconds stays below 2^53
+    let minutes = milliseconds as f64 / Minutes(1).ms() as f64;
+    Time::new::<minute>(minutes)
+}
+
+/// The doses that a plan puts into each size of jar.
+#[must_use]
+pub fn planned_acid(agent: Agent, sizes: &[JarSize]) -> CaseAcid {
+    CaseAcid {
+        agent,
+        source: Some(AcidSource::Bottled),
+        per_jar_tsp: Some(sizes.iter().map(|jar| (*jar, per_jar(agent, *jar).as_f64())).collect()),
+        pot_dose_tsp: None,
+        bottle_age_months: None,
+    }
+}
+
+/// Jars as a case names them.
+#[must_use]
+pub fn case_jars(sizes: &[(JarSize, u32)]) -> Vec<CaseJar> {
+    sizes.iter().map(|(jar, count)| CaseJar { jar: *jar, count: *count, kind: None, lid: None }).collect()
+}
+
+fn boil_log(clock: &BoilClock) -> Vec<LogLine> {
+    let Some(first) = clock.happened().first() else { return Vec::new() };
+    let line = |event: BoilEvent| match event {
+        BoilEvent::JarsIn => Some(LogEvent::In),
+        BoilEvent::Boils => Some(LogEvent::Boil),
+        BoilEvent::BoilLost => Some(LogEvent::Lost),
+        BoilEvent::HeatOff => Some(LogEvent::End),
+        BoilEvent::Lifted => None,
+    };
+    clock
+        .happened()
+        .iter()
+        .filter_map(|item| Some(LogLine { at: span(item.at.since_ms(first.at)), event: line(item.event)? }))
+        .collect()
+}
+
+/// When something happened last.
+fn last(clock: &BoilClock, event: BoilEvent) -> Option<Moment> {
+    clock.happened().iter().rfind(|item| item.event == event).map(|item| item.at)
+}
+
+fn case_of(load: &CannerLoad, kitchen: &Kitchen) -> Case {
+    let mut sizes: Vec<(JarSize, u32)> = Vec::new();
+    for jar in &load.jars {
+        match sizes.iter_mut().find(|(size, _)| *size == jar.size) {
+            Some((_, count)) => *count += 1,
+            None => sizes.push((jar.size, 1)),
+        }
+    }
+    let only_sizes: Vec<JarSize> = sizes.iter().map(|(jar, _)| *jar).collect();
+    let clock = &load.clock;
+    let rest = last(clock, BoilEvent::HeatOff)
+        .zip(last(clock, BoilEvent::Lifted))
+        .map(|(off, lifted)| span(lifted.since_ms(off)));
+    Case {
+        product: Some(load.batch.product),
+        medium: load.batch.medium,
+        pack: Some(load.batch.pack),
+        heating: Some(load.batch.method.into()),
+        // The kitchen's altitude of today: a load planned before it was corrected must say so.
+        altitude: kitchen.altitude_ft.and_then(|feet| Altitude::from_feet(feet).ok()),
+        minutes: Some(Time::new::<minute>(f64::from(clock.required().0))),
+        jars: Some(case_jars(&sizes)),
+        acid: Some(planned_acid(load.batch.agent, &only_sizes)),
+        boil: boil_log(clock),
+        rest,
+        ..Case::default()
+    }
+}
+
+/// Findings about a load.
+#[must_use]
+pub fn load_findings(load: &CannerLoad, kitchen: &Kitchen) -> Vec<Finding> {
+    judge(&case_of(load, kitchen)).findings
+}
+
+/// Findings about jars on the towel: how they were processed, and when their lids were judged.
+#[must_use]
+pub fn towel_findings(towel: &Towel, load: &CannerLoad, kitchen: &Kitchen) -> Vec<Finding> {
+    let first_check = towel.jars.iter().filter_map(|jar| jar.judged_at).min();
+    let case = Case {
+        seal_check_after: first_check.map(|at| span(at.since_ms(towel.lifted_at))),
+        ..case_of(load, kitchen)
+    };
+    judge(&case).findings
+}

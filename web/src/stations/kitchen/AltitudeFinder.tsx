@@ -1,0 +1,173 @@
+import { useQuery } from "@tanstack/react-query";
+import { useDeferredValue, useId, useState } from "react";
+import type { Height, NearAnswer, Units } from "../../api/client";
+import { ask } from "../../api/queries";
+import { Choice } from "../../parts/Choice";
+import { altitudeText, distanceText } from "../../parts/format";
+import { Note, Trouble } from "../../parts/Note";
+import { Touch } from "../../parts/Touch";
+import { WeightField } from "../../parts/WeightField";
+
+const FT_PER_M = 1 / 0.3048;
+
+type Way = "enter" | "place" | "boil";
+type Use = (feet: number) => void;
+
+function Enter({ units, onUse }: { units: Units; onUse: Use }) {
+  const [typed, setTyped] = useState("");
+  const metric = units === "metric";
+  const ready = typed.trim() !== "" && Number.isFinite(Number(typed));
+  return (
+    <div className="flex flex-wrap items-end gap-3">
+      <WeightField label="New altitude" typed={typed} unit={metric ? "m" : "ft"} onType={setTyped} />
+      <Touch
+        look="main"
+        disabled={!ready}
+        onPress={() => {
+          onUse(Number(typed) * (metric ? FT_PER_M : 1));
+          setTyped("");
+        }}
+      >
+        Set altitude
+      </Touch>
+    </div>
+  );
+}
+
+function UseHeight({ height, units, onUse }: { height: Height; units: Units; onUse: Use }) {
+  return (
+    <Touch onPress={() => onUse(height.altitude_ft)}>Use {altitudeText(height.altitude_ft, units)}</Touch>
+  );
+}
+
+function Near({ answer, units, onUse }: { answer: NearAnswer; units: Units; onUse: Use }) {
+  return (
+    <div className="grid gap-2">
+      <ul className="grid gap-2">
+        {answer.airfields.map((field) => (
+          <li key={field.name + field.distance_km} className="flex items-center justify-between gap-3">
+            <span className="min-w-0 leading-snug">
+              <strong>{altitudeText(field.height.altitude_ft, units)}</strong>, {field.height.band}
+              <span className="block truncate text-sm text-muted">
+                {field.name}, {distanceText(field.distance_km, units)} away
+              </span>
+            </span>
+            <UseHeight height={field.height} units={units} onUse={onUse} />
+          </li>
+        ))}
+      </ul>
+      {answer.straddles && answer.highest != null ? (
+        <Note tone="warn">
+          These straddle a band's edge. Use the highest, {altitudeText(answer.highest.altitude_ft, units)}, or
+          make a boil test: a time that is too long does no harm.
+        </Note>
+      ) : (
+        <Note tone="note">An airfield lies on flat ground. If your house stands higher, say so.</Note>
+      )}
+    </div>
+  );
+}
+
+function ByPlace({ units, onUse }: { units: Units; onUse: Use }) {
+  const id = useId();
+  const [typed, setTyped] = useState("");
+  const [at, setAt] = useState<{ lat: number; lon: number } | null>(null);
+  const name = useDeferredValue(typed.trim());
+  const towns = useQuery(ask.towns(name));
+  const near = useQuery(ask.near(at));
+  return (
+    <div className="grid gap-3">
+      <div>
+        <label htmlFor={id} className="mb-1 block text-sm font-semibold text-muted">
+          Town near the kitchen
+        </label>
+        <input
+          id={id}
+          value={typed}
+          autoComplete="off"
+          onChange={(event) => {
+            setTyped(event.target.value);
+            setAt(null);
+          }}
+          className="min-h-[52px] w-full rounded-xl border-2 border-cobalt bg-white px-3 text-lg font-semibold"
+        />
+      </div>
+      {at === null && (
+        <div className="flex flex-wrap gap-2">
+          {towns.data?.map((town) => (
+            <Touch
+              key={town.place}
+              onPress={() => {
+                setAt({ lat: town.lat, lon: town.lon });
+                setTyped(town.place);
+              }}
+            >
+              {town.place}
+            </Touch>
+          ))}
+          {towns.data?.length === 0 && name !== "" && (
+            <p className="text-muted">No airfield goes by that town. Try a larger one nearby.</p>
+          )}
+        </div>
+      )}
+      {near.data !== undefined && at !== null && <Near answer={near.data} units={units} onUse={onUse} />}
+      <Trouble error={towns.error ?? near.error} />
+    </div>
+  );
+}
+
+function ByBoil({ units, onUse }: { units: Units; onUse: Use }) {
+  const [typed, setTyped] = useState("");
+  const metric = units === "metric";
+  const reading = typed.trim() === "" ? NaN : Number(typed);
+  const celsius = metric ? reading : (reading - 32) / 1.8;
+  const { data, error } = useQuery(ask.boilTest(Number.isFinite(celsius) ? celsius : null));
+  return (
+    <div className="grid gap-3">
+      <WeightField
+        label="Thermometer in water at a rolling boil"
+        typed={typed}
+        unit={metric ? "°C" : "°F"}
+        onType={setTyped}
+      />
+      {data !== undefined && (
+        <>
+          <p className="text-lg leading-snug">
+            <strong>About {altitudeText(data.expected.altitude_ft, units)}</strong>. A kitchen thermometer may
+            be {metric ? "half a degree" : "a degree"} off: {altitudeText(data.low.altitude_ft, units)} to{" "}
+            {altitudeText(data.high.altitude_ft, units)}, {data.high.band}.
+          </p>
+          {data.straddles && (
+            <Note tone="warn">That straddles a band's edge; the higher band is the safe one.</Note>
+          )}
+          <div>
+            <UseHeight height={data.high} units={units} onUse={onUse} />
+          </div>
+        </>
+      )}
+      <Trouble error={error} />
+    </div>
+  );
+}
+
+/** Three ways to an altitude: known, from airfields nearby, from boiling water. */
+export function AltitudeFinder({ units, onUse }: { units: Units; onUse: Use }) {
+  const [way, setWay] = useState<Way>("enter");
+  return (
+    <div className="grid gap-3">
+      <Choice
+        label="Find it"
+        value={way}
+        options={[
+          { value: "enter", text: "I know it" },
+          { value: "place", text: "By place" },
+          { value: "boil", text: "By a boil test" },
+        ]}
+        onChoose={setWay}
+      />
+      {way === "enter" && <Enter units={units} onUse={onUse} />}
+      {way === "place" && <ByPlace units={units} onUse={onUse} />}
+      {way === "boil" && <ByBoil units={units} onUse={onUse} />}
+    </div>
+  );
+}
