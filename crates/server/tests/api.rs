@@ -142,3 +142,114 @@ async fn a_batch_walks_through_the_api_in_order_only() {
     assert_eq!((&counter["canner"]["jars"], &counter["pace"]), (&json!(7), &json!(1)));
     assert_eq!(send(&shared, Method::GET, "/api/nothing", String::new()).await.0, 404);
 }
+
+/// A day done right, as a client would describe it whole.
+fn good_day() -> Value {
+    json!({
+        "product": "whole", "medium": "water", "pack": "raw", "method": "boiling_water", "altitude_ft": 2640,
+        "minutes": 50, "headspace_in": 0.5, "water_cover_in": 1.5,
+        "jars": [{"jar": "quart", "count": 7, "kind": "mason", "lid": "new"}],
+        "acid": {"agent": "bottled_lemon_juice", "source": "bottled", "per_jar_tsp": {"quart": 6},
+            "pot_dose_tsp": null, "bottle_age_months": 1},
+        "fruit": {"kind": "paste", "ripeness": "firm_ripe", "vine": "living", "damage": "none", "weight_kg": 9.5,
+            "frozen": false},
+        "additions": [{"what": "salt", "cups": 0.15}, {"what": "basil_leaf", "cups": 0}],
+        "temperatures_c": {"jar": 60, "food": 25, "water": 60},
+        "boil": [{"minute": 0, "event": "in"}, {"minute": 21.5, "event": "boil"}, {"minute": 72, "event": "end"}],
+        "load": [{"product": "sauce", "medium": null, "pack": "hot", "jar": "pint", "minutes": 40}],
+        "rest_minutes": 5, "seal_check_hours": 14, "reprocess_after_hours": null, "rings_on_in_storage": false,
+        "ph": {"value": 4.2, "temperature_c": 25, "compensated": true, "calibrated_today": true}
+    })
+}
+
+#[actix_web::test]
+async fn the_judge_answers_over_http() {
+    let shared = empty();
+    let (status, verdict) = post(&shared, "/api/compute/audit", good_day()).await;
+    assert_eq!((status, verdict), (200, json!({"findings": [], "ready": true})));
+
+    let mut day = good_day();
+    day["acid"] = Value::Null;
+    day["minutes"] = json!(45);
+    let (_, verdict) = post(&shared, "/api/compute/audit", day).await;
+    let codes: Vec<&str> = verdict["findings"]
+        .as_array()
+        .unwrap()
+        .iter()
+        .filter_map(|finding| finding["code"].as_str())
+        .collect();
+    assert_eq!(codes, ["no_acid", "process_short"]);
+    assert_eq!(verdict["findings"][1]["fix"], json!({"way": "raise_time", "minutes": 50}));
+    assert_eq!(verdict["findings"][1]["source"]["from_memory"], true);
+    assert_eq!(verdict["ready"], false);
+
+    for (path, value, field) in [
+        ("/minutes", json!(-1), "minutes"),
+        ("/jars/0/jar", json!("bucket"), "jars[0].jar"),
+        ("/boil/1/minute", json!(1e9), "boil[1].minute"),
+        ("/ph/value", json!(15), "ph.value"),
+        ("/acid/per_jar_tsp/quart", json!(-6), "acid.per_jar_tsp.quart"),
+        ("/additions/0/what", json!("chocolate"), "additions[0].what"),
+    ] {
+        let mut day = good_day();
+        *day.pointer_mut(path).unwrap() = value;
+        let (status, problem) = post(&shared, "/api/compute/audit", day).await;
+        assert_eq!((status, problem["field"].as_str()), (422, Some(field)), "{problem}");
+    }
+}
+
+#[actix_web::test]
+async fn acid_is_told_in_spoons_millilitres_grams_and_bottles() {
+    let shared = empty();
+    let jars = json!([{"jar": "quart", "count": 18}]);
+    let (_, answer) = post(&shared, "/api/compute/acid", json!({"agent": "citric_acid", "jars": jars})).await;
+    let agents = answer["agents"].as_array().unwrap();
+    let of = |agent: &str| agents.iter().find(|row| row["agent"] == agent).unwrap();
+    // 2 Tbsp are 1 fl oz (NIST Handbook 44, Appendix C), so 18 quarts take 18 fl oz: two bottles of 15.
+    assert_eq!(of("bottled_lemon_juice")["bottles"], 2);
+    assert!((of("bottled_lemon_juice")["total_ml"].as_f64().unwrap() - 18.0 * 29.573_53).abs() < 0.01);
+    assert_eq!(of("citric_acid")["bottles"], Value::Null);
+    assert!((answer["jars"][0]["per_jar_g"].as_f64().unwrap() - 2.3).abs() < 1e-9);
+}
+
+#[actix_web::test]
+async fn places_and_boil_tests_give_bands() {
+    let shared = empty();
+    let (_, towns) = send(&shared, Method::GET, "/api/places?name=leadville", String::new()).await;
+    let (lat, lon) = (&towns[0]["lat"], &towns[0]["lon"]);
+    let (_, near) =
+        send(&shared, Method::GET, &format!("/api/places/near?lat={lat}&lon={lon}"), String::new()).await;
+    assert_eq!(near["airfields"][0]["height"]["band"], "above 6,000 ft");
+    let (status, problem) = send(&shared, Method::GET, "/api/places/near?lat=91&lon=0", String::new()).await;
+    assert_eq!((status, problem["field"].as_str()), (422, Some("lat")));
+    let (status, _) = send(&shared, Method::GET, "/api/places/near?lat=north", String::new()).await;
+    assert_eq!(status, 422);
+    let (_, test) = post(&shared, "/api/compute/altitude", json!({"boils_at_c": 98.9})).await;
+    assert_eq!((&test["straddles"], &test["high"]["band"]), (&json!(true), &json!("1,001 to 3,000 ft")));
+    let (status, problem) = post(&shared, "/api/compute/altitude", json!({"boils_at_c": 40})).await;
+    assert_eq!((status, problem["field"].as_str()), (422, Some("boils_at_c")));
+}
+
+#[actix_web::test]
+async fn jars_that_were_not_processed_are_not_shelved() {
+    let shared = empty();
+    send(&shared, Method::POST, "/api/lots", lot("22")).await;
+    send(&shared, Method::PATCH, "/api/kitchen", r#"{"altitude_ft": 500}"#.to_owned()).await;
+    let plan = json!({"product": "whole", "medium": "water", "pack": "raw", "thickness": null, "jar": "quart",
+        "jars": null, "agent": "citric_acid", "lots": [1]});
+    post(&shared, "/api/batches", plan).await;
+    for step in ["acid", "filled"] {
+        post(&shared, "/api/loads/1/steps", json!({ "step": step })).await;
+    }
+    for event in ["jars_in", "boils", "heat_off", "lifted"] {
+        post(&shared, "/api/loads/1/events", json!({ "event": event })).await;
+    }
+    let (_, towel) = send(&shared, Method::GET, "/api/towel", String::new()).await;
+    assert_eq!(
+        (&towel[0]["processed"], &towel[0]["findings"][0]["code"]),
+        (&json!(false), &json!("process_short"))
+    );
+    let seals = json!({"jars": [1, 2], "holds": true}).to_string();
+    let (status, problem) = send(&shared, Method::PUT, "/api/seals", seals).await;
+    assert_eq!((status, &problem["code"]), (409, &json!("not_processed")));
+}

@@ -71,7 +71,11 @@ export function AlmanacStation() {
                 ? "Set the altitude under Kitchen and its column lights up."
                 : "Cooler than at the sea, so every jar boils longer."}
             </Answer>
-            {almanac.altitude_ft != null && <AltitudePicture feet={almanac.altitude_ft} />}
+            {almanac.altitude_ft != null && (
+              <div className="max-sm:hidden">
+                <AltitudePicture feet={almanac.altitude_ft} />
+              </div>
+            )}
             <p className="leading-snug text-muted">
               Minutes count from the full rolling boil. If the boil is lost, the whole time starts again. Then
               heat off, lid off, 5 minutes of rest.

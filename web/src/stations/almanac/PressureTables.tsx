@@ -30,7 +30,7 @@ function Options({ table }: { table: Table }) {
             <span className="block">
               {table.rows
                 .filter((row) => nameOf(row) === name && row.psi[here] != null)
-                .map((row) => `${row.minutes} min at ${row.psi[here]} lb`)
+                .map((row) => `${row.minutes}\u00a0min at ${row.psi[here]}\u00a0lb`)
                 .join(", or ")}
             </span>
           </li>

@@ -35,16 +35,19 @@ function rowsOf(lines: Line[]): Row[] {
 
 /** Boiling-water minutes by altitude, one line per jar, the kitchen's column lit. */
 export function WaterTable({ almanac }: { almanac: Almanac }) {
+  // A phone shows the kitchen's own column; with no altitude known, all of them.
+  const known = almanac.bands.some((band) => band.here);
+  const aside = (column: number) => (known && almanac.bands[column]?.here !== true ? "max-sm:hidden" : "");
   return (
     <table className="w-full border-collapse" data-testid="water-table">
       <thead>
         <tr className="text-sm text-muted">
           <th className="pb-1 text-left font-semibold">Minutes in boiling water</th>
           <th />
-          {almanac.bands.map((band) => (
+          {almanac.bands.map((band, column) => (
             <th
               key={band.label}
-              className={`w-[7.7rem] rounded-t-xl px-1 py-1 text-center font-semibold ${band.here ? "bg-cobalt text-white" : ""}`}
+              className={`w-[7.7rem] rounded-t-xl px-1 py-1 text-center font-semibold ${band.here ? "bg-cobalt text-white" : ""} ${aside(column)}`}
             >
               {band.label}
             </th>
@@ -68,7 +71,7 @@ export function WaterTable({ almanac }: { almanac: Almanac }) {
                 {line.minutes.map((minutes, column) => (
                   <td
                     key={almanac.bands[column]?.label}
-                    className={`text-center font-slab leading-tight ${almanac.bands[column]?.here === true ? "bg-brass-wash text-xl font-bold" : "text-muted"}`}
+                    className={`text-center font-slab leading-tight ${almanac.bands[column]?.here === true ? "bg-brass-wash text-xl font-bold" : "text-muted"} ${aside(column)}`}
                   >
                     {minutes}
                   </td>

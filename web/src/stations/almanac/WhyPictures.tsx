@@ -50,7 +50,7 @@ export function WhyPictures() {
         <text x="12" y="16" fontSize="12" fontWeight="700" fill={INK} stroke="none">
           202 °F
         </text>
-        <text x="62" y="76" fontSize="12" fontWeight="700" fill={INK} stroke="none">
+        <text x="34" y="76" fontSize="12" fontWeight="700" fill={INK} stroke="none">
           212 °F
         </text>
       </Reason>

@@ -68,7 +68,7 @@ export function PlanStation() {
           }}
         />
       </Plate>
-      <div className="grid content-start gap-3">
+      <div className="grid content-start gap-3 max-lg:order-first">
         <PlanAnswer
           request={request}
           preview={drawn.length > 0 ? preview.data : undefined}
