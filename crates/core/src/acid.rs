@@ -177,6 +177,21 @@ pub fn grams(agent: Agent, amount: Teaspoons) -> Option<f64> {
     }
 }
 
+/// An amount as stock is kept: grams of citric acid, millilitres of a liquid.
+#[must_use]
+pub fn measured(agent: Agent, amount: Teaspoons) -> f64 {
+    grams(agent, amount).unwrap_or_else(|| amount.millilitres())
+}
+
+/// Teaspoons in an amount of stock; the inverse of [`measured`].
+#[must_use]
+pub fn teaspoons_of(agent: Agent, measured: f64) -> f64 {
+    match agent {
+        Agent::CitricAcid => measured / CITRIC_G_PER_TSP,
+        Agent::BottledLemonJuice | Agent::Vinegar5Pct => measured / crate::measure::ML_PER_TSP,
+    }
+}
+
 /// Bottles that hold an amount of a liquid agent; `None` for citric acid, which comes in bags.
 #[must_use]
 pub fn bottles(agent: Agent, amount: Teaspoons, bottle: Volume) -> Option<u32> {

@@ -31,6 +31,23 @@ vocabulary! {
     }
 }
 
+vocabulary! {
+    /// Why fruit is not for jars.
+    "fault", Fault {
+        /// Soft, past its best.
+        Overripe = "overripe", "overripe";
+        /// Mould.
+        Mouldy = "mouldy", "mouldy";
+        /// Badly bruised.
+        Bruised = "bruised", "bruised";
+        /// Picked from a dead or frost-killed vine.
+        DeadVine = "dead_vine", "dead vine";
+    }
+}
+
+/// Days on a sill until fruit that is not ripe is looked at again. Common practice, no source.
+pub const SILL_DAYS: i64 = 5;
+
 impl Condition {
     /// Whether fruit in this condition may be canned now.
     ///

@@ -25,6 +25,16 @@ vocabulary! {
     }
 }
 
+vocabulary! {
+    /// Width of a jar's mouth; it decides which lids fit.
+    "mouth", Mouth {
+        /// The narrower one.
+        Regular = "regular", "regular mouth";
+        /// The wider one.
+        Wide = "wide", "wide mouth";
+    }
+}
+
 /// Nanolitres in a US pint: 16 fl oz of 29.5735295625 mL, exact.
 const PINT_NL: i64 = 473_176_473;
 /// Nanolitres in a litre.
@@ -63,6 +73,15 @@ impl JarSize {
         #[allow(clippy::cast_precision_loss)] // both parts stay far below 2^53
         let value = *pints.numer() as f64 / *pints.denom() as f64;
         quarts(value / 2.0)
+    }
+
+    /// The mouth these jars usually have, until the household says otherwise. Common practice, no source.
+    #[must_use]
+    pub const fn usual_mouth(self) -> Mouth {
+        match self {
+            Self::PintAndHalf | Self::HalfGallon => Mouth::Wide,
+            Self::HalfPint | Self::Pint | Self::HalfLitre | Self::Quart | Self::Litre => Mouth::Regular,
+        }
     }
 
     /// The jar whose tested time applies.

@@ -130,3 +130,15 @@ pub const THERMOMETER_ERROR: Limit = Limit {
 /// What a bottle of lemon juice or vinegar holds.
 pub const BOTTLE: Limit =
     Limit { name: "bottle", unit: "mL", min: 50.0, max: 20_000.0, why: "a squeeze; a canister" };
+/// Jars or lids in the cupboard.
+pub const JAR_STOCK: Limit =
+    Limit { name: "count", unit: "", min: 0.0, max: 10_000.0, why: "a wholesaler's shelf" };
+/// Acid in the cupboard, millilitres or grams.
+pub const ACID_STOCK: Limit =
+    Limit { name: "amount", unit: "", min: 0.0, max: 100_000.0, why: "a hundred litres or kilograms" };
+/// How much a goal is wanted.
+pub const PREFERENCE: Limit =
+    Limit { name: "preference", unit: "", min: 1.0, max: 3.0, why: "a little, rather, very much" };
+/// Minutes of a resource on one day, all of it together.
+pub const DAY_MINUTES: Limit =
+    Limit { name: "minutes", unit: "min", min: 0.0, max: 14_400.0, why: "ten of them round the clock" };

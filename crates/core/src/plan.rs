@@ -9,8 +9,7 @@ use crate::loads::{self, Capacity, Group, LoadPlan, NoCapacity};
 use crate::measure::Teaspoons;
 use crate::moment::Minutes;
 use crate::process::{self, Medium, Method, Pack, Product, Query, Refusal, Tested};
-use crate::units::Mass;
-use crate::yields::{self, Range, Thickness};
+use crate::yields::{self, Range};
 
 /// What a person wants to make, and of how much fruit.
 #[derive(Debug, Clone, PartialEq)]
@@ -25,10 +24,8 @@ pub struct Wish {
     pub method: Method,
     /// Height of the kitchen.
     pub altitude: Altitude,
-    /// For sauce.
-    pub thickness: Option<Thickness>,
-    /// Raw weight of fruit.
-    pub weight: Mass,
+    /// Volume of product that the fruit is expected to give.
+    pub volume: Range<Volume>,
     /// Acid of choice.
     pub agent: Agent,
     /// The jar most of it goes into.
@@ -106,7 +103,7 @@ fn proposed_mix(wish: &Wish, volume: Volume) -> Vec<(JarSize, u32)> {
 /// # Errors
 /// [`NoPlan`] when a jar of the plan has no tested process, or the canner's capacity for it is not known.
 pub fn work_out(wish: &Wish, capacity: &[Capacity], turnaround: Minutes) -> Result<BatchPlan, NoPlan> {
-    let volume = yields::expect(wish.product, wish.thickness, wish.weight);
+    let volume = wish.volume;
     let full = |volume| yields::full_jars(volume, wish.jar);
     let full_jars = Range { low: full(volume.low), expected: full(volume.expected), high: full(volume.high) };
     let mut sizes = wish.mix.clone().unwrap_or_else(|| proposed_mix(wish, volume.expected));
@@ -160,8 +157,7 @@ mod tests {
             pack: Pack::Raw,
             method: Method::BoilingWater,
             altitude: Altitude::from_feet(2640.0).unwrap(),
-            thickness: None,
-            weight: pounds(weight_lb),
+            volume: crate::yields::expect(Product::Whole, None, pounds(weight_lb)),
             agent: Agent::BottledLemonJuice,
             jar,
             mix: None,

@@ -3,6 +3,8 @@
 //! Published yields do not tell kinds of tomato apart, so neither does this module: the kind moves nothing until the
 //! household's own batches say so.
 
+pub mod learn;
+
 use std::sync::LazyLock;
 
 use serde::{Deserialize, Serialize};

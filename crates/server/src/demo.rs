@@ -5,7 +5,7 @@ use std::path::Path;
 use anyhow::{Context, ensure};
 use bodega_core::acid::Agent;
 use bodega_core::boil_clock::BoilEvent;
-use bodega_core::fruit::{Condition, Kind};
+use bodega_core::fruit::{Condition, Kind, SILL_DAYS};
 use bodega_core::jar::JarSize;
 use bodega_core::moment::{Minutes, Moment};
 use bodega_core::process::{Medium, Method, Pack, Product};
@@ -67,7 +67,9 @@ struct Recipe {
 impl Season<'_> {
     fn lot(&self, days_ago: i64, kind: Kind, condition: Condition, weight_g: i64) -> Result<i64, StoreError> {
         let at = self.now.plus_minutes(-days_ago * DAY);
-        let lot = NewLot { picked_on: day_of(at), kind, condition, frozen: false, weight_g };
+        let back_on = (condition == Condition::Unripe).then(|| day_of(at.plus_minutes(SILL_DAYS * DAY)));
+        let lot =
+            NewLot { picked_on: day_of(at), kind, condition, fault: None, back_on, frozen: false, weight_g };
         Ok(self.store.add_lot(&lot, at)?.id)
     }
 
@@ -77,6 +79,8 @@ impl Season<'_> {
             picked_on: day_of(at.plus_minutes(-DAY)),
             kind,
             condition: Condition::FirmRipe,
+            fault: None,
+            back_on: None,
             frozen: false,
             weight_g,
         };
@@ -157,10 +161,10 @@ pub fn fill(store: &Store, now: Moment) -> Result<(), StoreError> {
     furnish(store)?;
     let season = Season { store, now };
     let earlier = [
-        (345, Kind::Paste, 24_000, sauce(vec![(JarSize::Pint, 9)])),
-        (21, Kind::Slicer, 22_000, juice(vec![(JarSize::Quart, 7), (JarSize::Quart, 7)])),
+        (345, Kind::Paste, 13_900, sauce(vec![(JarSize::Pint, 9)])),
+        (21, Kind::Slicer, 20_900, juice(vec![(JarSize::Quart, 7), (JarSize::Quart, 7)])),
         (16, Kind::Paste, 29_000, whole(vec![(JarSize::Quart, 7), (JarSize::Quart, 7), (JarSize::Quart, 7)])),
-        (9, Kind::Mixed, 25_000, crushed(vec![(JarSize::Pint, 9), (JarSize::Pint, 9)])),
+        (9, Kind::Mixed, 11_600, crushed(vec![(JarSize::Pint, 9), (JarSize::Pint, 9)])),
     ];
     for (days_ago, kind, weight_g, recipe) in earlier {
         let minutes = recipe.minutes;
@@ -176,7 +180,7 @@ pub fn fill(store: &Store, now: Moment) -> Result<(), StoreError> {
     let morning = season.batch(
         now.plus_minutes(-7 * 60),
         Kind::Paste,
-        32_000,
+        21_400,
         sauce(vec![(JarSize::Pint, 9), (JarSize::Pint, 5)]),
     )?;
     for (load, ago) in morning.into_iter().zip([300, 205]) {

@@ -253,3 +253,106 @@ async fn jars_that_were_not_processed_are_not_shelved() {
     let (status, problem) = send(&shared, Method::PUT, "/api/seals", seals).await;
     assert_eq!((status, &problem["code"]), (409, &json!("not_processed")));
 }
+
+#[actix_web::test]
+async fn the_harvest_log_goes_out_and_comes_back_the_same() {
+    let shared = empty();
+    for body in [
+        lot("30.25"),
+        r#"{"amount":{"weighed":{"value":4.1,"unit":"kg"}},"kind":"slicer","condition":"unripe","frozen":false}"#.to_owned(),
+        r#"{"amount":{"weighed":{"value":2,"unit":"kg"}},"kind":"cherry","condition":"out","fault":"mouldy","frozen":true}"#
+            .to_owned(),
+    ] {
+        assert_eq!(send(&shared, Method::POST, "/api/lots", body).await.0, 200);
+    }
+    let csv_of = async |shared: &web::Data<Shared>| {
+        let app = test::init_service(App::new().app_data(shared.clone()).configure(routes)).await;
+        let request = test::TestRequest::get().uri("/api/harvest.csv").to_request();
+        String::from_utf8(test::read_body(test::call_service(&app, request).await).await.to_vec()).unwrap()
+    };
+    let out = csv_of(&shared).await;
+    assert!(out.starts_with("picked_on,kind,condition,fault,back_on,state,weight_kg\n"), "{out}");
+    let other = empty();
+    let (status, answer) = send(&other, Method::POST, "/api/harvest.csv", out.clone()).await;
+    assert_eq!((status, &answer["lots"]), (200, &json!(3)));
+    assert_eq!(csv_of(&other).await, out);
+
+    let bad = out.replace("slicer", "melon").replace("2.0\n", "-2\n");
+    let third = empty();
+    let (status, problem) = send(&third, Method::POST, "/api/harvest.csv", bad).await;
+    let detail = problem["detail"].as_str().unwrap();
+    assert_eq!(status, 422);
+    assert!(
+        detail.contains("line 3: ") && detail.contains("melon") && detail.contains("line 4: weight"),
+        "{detail}"
+    );
+    assert!(third.store.harvest().unwrap().is_empty(), "nothing is imported by half");
+}
+
+#[actix_web::test]
+async fn a_split_keeps_to_the_cupboard_and_reserves_what_it_takes() {
+    let shared = empty();
+    send(&shared, Method::PATCH, "/api/kitchen", r#"{"altitude_ft": 500}"#.to_owned()).await;
+    for kind in ["paste", "slicer"] {
+        send(&shared, Method::POST, "/api/lots", lot("40").replace("paste", kind)).await;
+    }
+    for count in [
+        json!({"item": "jar", "jar": "quart", "count": 9}),
+        json!({"item": "jar", "jar": "pint", "count": 12, "mouth": "regular"}),
+        json!({"item": "lid", "mouth": "regular", "count": 15}),
+        json!({"item": "acid", "agent": "citric_acid", "amount": 100}),
+    ] {
+        assert_eq!(send(&shared, Method::PUT, "/api/stock", count.to_string()).await.0, 200);
+    }
+    let goals = json!([
+        {"product": "sauce", "medium": null, "pack": "hot", "thickness": "thin", "jar": "pint", "count": 8, "preference": 3},
+        {"product": "juice", "medium": null, "pack": "hot", "thickness": null, "jar": "quart", "count": 9, "preference": 1}
+    ]);
+    assert_eq!(send(&shared, Method::PUT, "/api/goals", goals.to_string()).await.0, 200);
+    let mut request = json!({"lots": [1, 2], "agent": "citric_acid",
+        "hours": {"canner_minutes": 400, "stove_minutes": 900, "hands_minutes": 600}});
+    let (status, split) = post(&shared, "/api/plan/split", request.clone()).await;
+    assert_eq!((status, &split["proven"]), (200, &json!(true)), "{split}");
+    assert_eq!(
+        (&split["lines"][0]["jars"], &split["lines"][1]["jars"]),
+        (&json!(8), &json!(7)),
+        "15 lids in all"
+    );
+    assert_eq!(split["limits"][0]["what"], "regular mouth lids");
+
+    request["pins"] = json!([{"choice": 1, "jars": 2}]);
+    let (_, pinned) = post(&shared, "/api/plan/split", request.clone()).await;
+    assert_eq!(pinned["lines"][1]["jars"], 2);
+    request["pins"] = json!([{"choice": 1, "jars": 900}]);
+    let (status, problem) = post(&shared, "/api/plan/split", request.clone()).await;
+    assert_eq!((status, problem["field"].as_str()), (422, Some("pins")));
+
+    request["pins"] = json!([]);
+    let (status, batches) = post(&shared, "/api/plan/split/accept", request).await;
+    assert_eq!((status, batches.as_array().unwrap().len()), (200, 2), "{batches}");
+    let (_, cupboard) = send(&shared, Method::GET, "/api/stock", String::new()).await;
+    let lids = &cupboard["lids"][0];
+    assert_eq!((&lids["counted"], &lids["used"]), (&json!(15), &json!(15)));
+}
+
+#[actix_web::test]
+async fn side_by_side_says_what_is_missing_and_what_slicers_cost() {
+    let shared = empty();
+    send(&shared, Method::PATCH, "/api/kitchen", r#"{"altitude_ft": 500}"#.to_owned()).await;
+    for kind in ["paste", "slicer"] {
+        send(&shared, Method::POST, "/api/lots", lot("30").replace("paste", kind)).await;
+    }
+    let quarts = json!({"item": "jar", "jar": "quart", "count": 4});
+    send(&shared, Method::PUT, "/api/stock", quarts.to_string()).await;
+    let of = async |lots: Value| {
+        let body = json!({"lots": lots, "agent": "citric_acid"});
+        post(&shared, "/api/plan/compare", body).await.1
+    };
+    let (paste, slicer) = (of(json!([1])).await, of(json!([2])).await);
+    assert_eq!(paste[0]["jars"]["expected"], 10);
+    assert_eq!(paste[0]["missing"], json!(["6 quarts"]));
+    let away = |answer: &Value| answer[6]["boiled_away_l"].as_f64().unwrap();
+    assert!(away(&slicer) > 1.2 * away(&paste), "{} beside {}", away(&slicer), away(&paste));
+    // A third of the juice of 30 lb of paste fruit, 3¼ lb to a quart (USDA Guide 3, from memory).
+    assert!((away(&paste) - 30.0 / 3.25 / 3.0 * 0.946).abs() < 0.05);
+}

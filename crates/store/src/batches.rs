@@ -1,10 +1,13 @@
 //! Batches: a plan that was accepted, with the fruit it draws, its jars and its canner loads.
 
 use bodega_core::acid::Agent;
+use bodega_core::fruit::Kind;
 use bodega_core::jar::JarSize;
 use bodega_core::moment::{Minutes, Moment};
 use bodega_core::process::{Medium, Method, Pack, Product};
+use bodega_core::units::{Volume, in_pounds, in_quarts, kilograms};
 use bodega_core::yields::Thickness;
+use bodega_core::yields::learn::Finished;
 use rusqlite::{Connection, Row, Transaction, params};
 use serde::Serialize;
 
@@ -149,32 +152,49 @@ impl Store {
     /// [`StoreError::Overdrawn`] names the lot that does not hold enough; [`StoreError::NotForJars`] one that is held
     /// or out.
     pub fn add_batch(&self, new: &NewBatch, now: Moment) -> Result<Batch, StoreError> {
+        let mut added = self.add_batches(std::slice::from_ref(new), now)?;
+        added.pop().ok_or_else(|| StoreError::Damaged("a batch was not kept".to_owned()))
+    }
+
+    /// Accepts several plans that belong together, all or nothing.
+    ///
+    /// # Errors
+    /// As [`Self::add_batch`].
+    pub fn add_batches(&self, batches: &[NewBatch], now: Moment) -> Result<Vec<Batch>, StoreError> {
         let mut connection = self.lock();
         let transaction = connection.transaction()?;
-        for draw in &new.draws {
-            let lot = lots::one(&transaction, draw.lot)?;
-            if !lot.condition.can_be_canned() {
-                return Err(StoreError::NotForJars { lot: lot.id, condition: lot.condition.label() });
-            }
-            if lot.left_g < draw.weight_g {
-                return Err(StoreError::Overdrawn {
-                    lot: lot.id,
-                    left_g: lot.left_g,
-                    wanted_g: draw.weight_g,
-                });
-            }
-        }
-        let id = insert_batch(&transaction, new, now)?;
-        for draw in &new.draws {
-            transaction.execute(
-                "INSERT INTO batch_lot (batch_id, lot_id, weight_g) VALUES (?1, ?2, ?3)",
-                params![id, draw.lot, draw.weight_g],
-            )?;
-        }
-        set_out_jars(&transaction, id, new)?;
-        let batch = one(&transaction, id)?;
+        let added =
+            batches.iter().map(|new| accept(&transaction, new, now)).collect::<Result<Vec<_>, _>>()?;
         transaction.commit()?;
-        Ok(batch)
+        Ok(added)
+    }
+
+    /// Finished batches of one kind of fruit, with what they took and gave: the household's own yields.
+    ///
+    /// # Errors
+    /// [`StoreError::Sqlite`] when the file cannot be read.
+    pub fn finished(&self) -> Result<Vec<Finished>, StoreError> {
+        let connection = self.lock();
+        let mut statement = connection.prepare_cached(
+            "SELECT batch.id, product, thickness, min(kind) AS kind, count(DISTINCT kind) AS kinds,
+             sum(batch_lot.weight_g) AS drawn_g
+             FROM batch JOIN batch_lot ON batch_id = batch.id JOIN lot ON lot.id = lot_id
+             WHERE batch.removed_at IS NULL GROUP BY batch.id",
+        )?;
+        let mut rows = statement.query([])?;
+        let mut finished = Vec::new();
+        while let Some(row) = rows.next()? {
+            let Some(volume) = finished_volume(&connection, row.get("id")?)? else { continue };
+            let kinds: u32 = row.get("kinds")?;
+            let drawn_g: f64 = row.get::<_, i64>("drawn_g").map(grams)?;
+            finished.push(Finished {
+                product: word(row, "product")?,
+                thickness: optional_word(row, "thickness")?,
+                kind: if kinds == 1 { word(row, "kind")? } else { Kind::Mixed },
+                pounds_per_quart: in_pounds(kilograms(drawn_g / 1000.0)) / in_quarts(volume),
+            });
+        }
+        Ok(finished)
     }
 
     /// Takes a batch off the line, giving its fruit back, or puts it back.
@@ -200,6 +220,46 @@ impl Store {
         transaction.commit()?;
         Ok(batch)
     }
+}
+
+#[allow(clippy::cast_precision_loss)] // grams of fruit, far below 2^53
+fn grams(stored: i64) -> f64 {
+    stored as f64
+}
+
+/// What a batch's jars hold, once every one of them is out of the canner.
+fn finished_volume(connection: &Connection, batch: i64) -> Result<Option<Volume>, StoreError> {
+    let mut statement = connection.prepare_cached(
+        "SELECT size, EXISTS (SELECT 1 FROM load_event WHERE load_event.load_id = jar.load_id
+             AND event = 'lifted' AND undone_at IS NULL) AS lifted
+         FROM jar WHERE batch_id = ?1",
+    )?;
+    let jars = statement
+        .query_map([batch], |row| Ok((word::<JarSize>(row, "size")?, row.get::<_, bool>("lifted")?)))?
+        .collect::<Result<Vec<_>, _>>()?;
+    let done = !jars.is_empty() && jars.iter().all(|(_, lifted)| *lifted);
+    Ok(done.then(|| jars.iter().fold(Volume::default(), |sum, (size, _)| sum + size.volume())))
+}
+
+fn accept(transaction: &Transaction<'_>, new: &NewBatch, now: Moment) -> Result<Batch, StoreError> {
+    for draw in &new.draws {
+        let lot = lots::one(transaction, draw.lot)?;
+        if !lot.condition.can_be_canned() {
+            return Err(StoreError::NotForJars { lot: lot.id, condition: lot.condition.label() });
+        }
+        if lot.left_g < draw.weight_g {
+            return Err(StoreError::Overdrawn { lot: lot.id, left_g: lot.left_g, wanted_g: draw.weight_g });
+        }
+    }
+    let id = insert_batch(transaction, new, now)?;
+    for draw in &new.draws {
+        transaction.execute(
+            "INSERT INTO batch_lot (batch_id, lot_id, weight_g) VALUES (?1, ?2, ?3)",
+            params![id, draw.lot, draw.weight_g],
+        )?;
+    }
+    set_out_jars(transaction, id, new)?;
+    one(transaction, id)
 }
 
 fn insert_batch(transaction: &Transaction<'_>, new: &NewBatch, now: Moment) -> Result<i64, StoreError> {

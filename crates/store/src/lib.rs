@@ -5,12 +5,14 @@
 
 mod batches;
 mod error;
+mod goals;
 mod jars;
 mod kitchen;
 mod loads;
 mod lots;
 mod rows;
 mod shelf;
+mod stock;
 
 use std::path::Path;
 use std::sync::{Mutex, MutexGuard, PoisonError};
@@ -21,14 +23,19 @@ use rusqlite_migration::{M, Migrations};
 
 pub use batches::{Batch, Draw, NewBatch, NewLoad};
 pub use error::StoreError;
+pub use goals::Goal;
 pub use jars::{Jar, JarStep};
 pub use kitchen::{Canner, Container, Kitchen, KitchenChange, Units};
 pub use loads::CannerLoad;
 pub use lots::{Lot, LotChange, NewLot};
 pub use shelf::{ShelfGroup, Towel, TowelJar};
+pub use stock::{AcidStock, Cupboard, Item, JarStock, LidStock};
 
 /// Go up only: there is no way down, a newer file is refused instead.
-const MIGRATIONS: &[M<'static>] = &[M::up(include_str!("../migrations/01-first-kitchen.sql"))];
+const MIGRATIONS: &[M<'static>] = &[
+    M::up(include_str!("../migrations/01-first-kitchen.sql")),
+    M::up(include_str!("../migrations/02-harvest-and-stock.sql")),
+];
 
 /// Name of the database file inside the data directory.
 pub const FILE_NAME: &str = "bodega.db";

@@ -1,11 +1,11 @@
 //! Lots: one weigh-in of one kind of fruit, drawn down by batches.
 
-use bodega_core::fruit::{Condition, Kind};
+use bodega_core::fruit::{Condition, Fault, Kind};
 use bodega_core::moment::Moment;
 use rusqlite::{Connection, Row, params};
 use serde::Serialize;
 
-use crate::rows::{found, word};
+use crate::rows::{found, optional_word, word};
 use crate::{Store, StoreError};
 
 /// A lot with what is left of it.
@@ -20,6 +20,10 @@ pub struct Lot {
     pub kind: Kind,
     /// Condition at sorting.
     pub condition: Condition,
+    /// Why it is not for jars.
+    pub fault: Option<Fault>,
+    /// Day that fruit on the sill is looked at again, `YYYY-MM-DD`.
+    pub back_on: Option<String>,
     /// Frozen fruit thaws with free water and slips its skins.
     pub frozen: bool,
     /// Grams weighed in.
@@ -37,6 +41,10 @@ pub struct NewLot {
     pub kind: Kind,
     /// Condition at sorting.
     pub condition: Condition,
+    /// Why it is not for jars.
+    pub fault: Option<Fault>,
+    /// Day that fruit on the sill is looked at again.
+    pub back_on: Option<String>,
     /// Frozen or fresh.
     pub frozen: bool,
     /// Grams.
@@ -56,7 +64,7 @@ pub struct LotChange {
     pub removed: Option<bool>,
 }
 
-const SELECT: &str = "SELECT lot.id, picked_on, kind, condition, frozen, weight_g, left_g
+const SELECT: &str = "SELECT lot.id, picked_on, kind, condition, fault, back_on, frozen, weight_g, left_g
                       FROM lot JOIN lot_left ON lot_left.lot_id = lot.id";
 
 fn read(row: &Row<'_>) -> rusqlite::Result<Lot> {
@@ -65,6 +73,8 @@ fn read(row: &Row<'_>) -> rusqlite::Result<Lot> {
         picked_on: row.get("picked_on")?,
         kind: word(row, "kind")?,
         condition: word(row, "condition")?,
+        fault: optional_word(row, "fault")?,
+        back_on: row.get("back_on")?,
         frozen: row.get("frozen")?,
         weight_g: row.get("weight_g")?,
         left_g: row.get("left_g")?,
@@ -74,6 +84,24 @@ fn read(row: &Row<'_>) -> rusqlite::Result<Lot> {
 /// One lot, removed or not.
 pub(crate) fn one(connection: &Connection, id: i64) -> Result<Lot, StoreError> {
     found(connection.query_row(&format!("{SELECT} WHERE lot.id = ?1"), [id], read), "lot", id)
+}
+
+fn insert(connection: &Connection, lot: &NewLot, now: Moment) -> Result<Lot, StoreError> {
+    connection.execute(
+        "INSERT INTO lot (picked_on, kind, condition, fault, back_on, frozen, weight_g, added_at)
+         VALUES (?1, ?2, ?3, ?4, ?5, ?6, ?7, ?8)",
+        params![
+            lot.picked_on,
+            lot.kind.word(),
+            lot.condition.word(),
+            lot.fault.map(Fault::word),
+            lot.back_on,
+            lot.frozen,
+            lot.weight_g,
+            now.0
+        ],
+    )?;
+    one(connection, connection.last_insert_rowid())
 }
 
 impl Store {
@@ -93,12 +121,30 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be written or a value breaks the schema.
     pub fn add_lot(&self, lot: &NewLot, now: Moment) -> Result<Lot, StoreError> {
+        insert(&self.lock(), lot, now)
+    }
+
+    /// Weighs several lots in, all of them or none.
+    ///
+    /// # Errors
+    /// As [`Self::add_lot`].
+    pub fn add_lots(&self, lots: &[NewLot], now: Moment) -> Result<Vec<Lot>, StoreError> {
+        let mut connection = self.lock();
+        let transaction = connection.transaction()?;
+        let added = lots.iter().map(|lot| insert(&transaction, lot, now)).collect::<Result<Vec<_>, _>>()?;
+        transaction.commit()?;
+        Ok(added)
+    }
+
+    /// Every lot that was weighed in, used up ones too, oldest first.
+    ///
+    /// # Errors
+    /// [`StoreError::Sqlite`] when the file cannot be read.
+    pub fn harvest(&self) -> Result<Vec<Lot>, StoreError> {
         let connection = self.lock();
-        connection.execute(
-            "INSERT INTO lot (picked_on, kind, condition, frozen, weight_g, added_at) VALUES (?1, ?2, ?3, ?4, ?5, ?6)",
-            params![lot.picked_on, lot.kind.word(), lot.condition.word(), lot.frozen, lot.weight_g, now.0],
-        )?;
-        one(&connection, connection.last_insert_rowid())
+        let sql = format!("{SELECT} WHERE removed_at IS NULL ORDER BY picked_on, lot.id");
+        let mut statement = connection.prepare_cached(&sql)?;
+        Ok(statement.query_map([], read)?.collect::<Result<_, _>>()?)
     }
 
     /// Corrects a lot, takes it off the line or puts it back.
@@ -111,7 +157,9 @@ impl Store {
         one(&transaction, id)?;
         transaction
             .execute(
+                // A lot that is sorted again is neither held nor out for its old reason.
                 "UPDATE lot SET kind = coalesce(?2, kind), condition = coalesce(?3, condition),
+                 fault = iif(?3 IS NULL, fault, NULL), back_on = iif(?3 IS NULL, back_on, NULL),
                  weight_g = coalesce(?4, weight_g) WHERE id = ?1",
                 params![
                     id,

@@ -11,8 +11,15 @@ use bodega_store::{Draw, JarStep, LotChange, NewBatch, NewLoad, NewLot, Store, S
 const NOW: Moment = Moment(1_790_000_000_000);
 
 fn lot(store: &Store, weight_g: i64, condition: Condition) -> i64 {
-    let new =
-        NewLot { picked_on: "2026-09-11".to_owned(), kind: Kind::Paste, condition, frozen: false, weight_g };
+    let new = NewLot {
+        picked_on: "2026-09-11".to_owned(),
+        kind: Kind::Paste,
+        condition,
+        fault: None,
+        back_on: None,
+        frozen: false,
+        weight_g,
+    };
     store.add_lot(&new, NOW).unwrap().id
 }
 

@@ -1,7 +1,7 @@
 //! Crates: weigh-ins by weight or by counted container.
 
 use actix_web::{get, patch, post, web};
-use bodega_core::fruit::{Condition, KNOWN_CONTAINERS, Kind};
+use bodega_core::fruit::{Condition, Fault, KNOWN_CONTAINERS, Kind, SILL_DAYS};
 use bodega_core::limits::{CONTAINERS, WEIGHT};
 use bodega_core::units::{Mass, kilograms, pounds};
 use bodega_store::{Lot, LotChange, NewLot};
@@ -10,8 +10,11 @@ use uom::si::mass::{gram, kilogram};
 use utoipa::ToSchema;
 
 use crate::app::{Shared, change, read};
+use crate::clock::day_of;
 use crate::json::Json;
 use crate::problem::{ApiError, NameField, Problem};
+
+const MINUTES_A_DAY: i64 = 24 * 60;
 
 /// Unit a person reads off a scale.
 #[derive(Debug, Clone, Copy, Deserialize, ToSchema)]
@@ -56,6 +59,8 @@ pub struct LotRequest {
     pub kind: Kind,
     /// Condition at sorting.
     pub condition: Condition,
+    /// Why it is not for jars; goes with `out`.
+    pub fault: Option<Fault>,
     /// Frozen or fresh.
     #[serde(default)]
     pub frozen: bool,
@@ -156,11 +161,21 @@ pub async fn add_lot(
             parsed.to_string()
         }
     };
+    if request.fault.is_some() && request.condition != Condition::Out {
+        return Err(ApiError::field(
+            "fault",
+            "a fault goes with fruit that is not for jars; leave it out here",
+        ));
+    }
     let weight_g = weigh(&shared, request.amount).await?;
+    let back_on = (request.condition == Condition::Unripe)
+        .then(|| day_of(shared.clock.now().plus_minutes(SILL_DAYS * MINUTES_A_DAY)));
     let lot = NewLot {
         picked_on,
         kind: request.kind,
         condition: request.condition,
+        fault: request.fault,
+        back_on,
         frozen: request.frozen,
         weight_g,
     };

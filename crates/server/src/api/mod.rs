@@ -5,12 +5,15 @@ pub mod batches;
 pub mod bench;
 pub mod compute;
 pub mod counter;
+pub mod harvest;
 pub mod health;
 pub mod kitchen;
 pub mod lots;
 pub mod places;
 pub mod plan;
 pub mod shelf;
+pub mod split;
+pub mod stock;
 
 use actix_web::{HttpResponse, get};
 use utoipa::OpenApi;
@@ -36,6 +39,15 @@ use crate::problem::{ApiError, Problem};
         lots::list_lots,
         lots::add_lot,
         lots::change_lot,
+        harvest::export_harvest,
+        harvest::import_harvest,
+        stock::get_stock,
+        stock::count_stock,
+        stock::get_goals,
+        stock::set_goals,
+        split::compare,
+        split::best_split,
+        split::accept_split,
         plan::preview_plan,
         plan::accept_plan,
         batches::list_batches,

@@ -4,15 +4,18 @@ use actix_web::{post, web};
 use bodega_core::acid::Agent;
 use bodega_core::altitude::Altitude;
 use bodega_core::findings::{Case, Finding, judge};
+use bodega_core::fruit::Kind;
 use bodega_core::jar::JarSize;
 use bodega_core::limits::JAR_COUNT;
 use bodega_core::moment::Minutes;
+use bodega_core::outlook::{self, Making};
 use bodega_core::plan::{self, BatchPlan, NoPlan, Wish};
 use bodega_core::process::{
     Medium, Pack, ProcessOption, Product, Query, Refusal, check_medium, headspace_in, look_up,
 };
 use bodega_core::source::Source;
-use bodega_core::units::{Time, kilograms};
+use bodega_core::units::{Mass, Time, kilograms};
+use bodega_core::yields::learn::Household;
 use bodega_core::yields::{self, Range, Thickness};
 use bodega_store::{Batch, Draw, Kitchen, Lot, NewBatch, NewLoad};
 use serde::{Deserialize, Serialize};
@@ -113,6 +116,8 @@ pub struct PlanAnswer {
     pub shortest: bool,
     /// Source of the yield.
     pub yield_source: Source,
+    /// Household batches that the yield was learned from; 0 for the published range.
+    pub learned_from: usize,
 }
 
 /// Either a plan or a refusal.
@@ -133,6 +138,32 @@ struct Ground {
     altitude: Altitude,
     lots: Vec<Lot>,
     wish: Wish,
+    learned_from: usize,
+}
+
+/// The lots asked for, each of them waiting on the line and named once.
+pub(crate) fn waiting_lots(all: &[Lot], wanted: &[i64]) -> Result<Vec<Lot>, ApiError> {
+    let mut lots = Vec::new();
+    for (place, id) in wanted.iter().enumerate() {
+        let lot = all.iter().find(|lot| lot.id == *id && lot.condition.can_be_canned()).ok_or_else(|| {
+            ApiError::field(format!("lots[{place}]"), format!("lot {id} is not waiting on the line"))
+        })?;
+        if wanted[..place].contains(id) {
+            return Err(ApiError::field(format!("lots[{place}]"), format!("lot {id} stands twice")));
+        }
+        lots.push(lot.clone());
+    }
+    if lots.is_empty() {
+        return Err(ApiError::field("lots", "no lot is chosen; choose at least one"));
+    }
+    Ok(lots)
+}
+
+/// Kind and weight left of each lot.
+pub(crate) fn by_kind(lots: &[Lot]) -> Vec<(Kind, Mass)> {
+    #[allow(clippy::cast_precision_loss)] // grams of fruit, far below 2^53
+    let weight = |lot: &Lot| kilograms(lot.left_g as f64 / 1000.0);
+    lots.iter().map(|lot| (lot.kind, weight(lot))).collect()
 }
 
 async fn ground(shared: &web::Data<Shared>, request: &PlanRequest) -> Result<Ground, ApiError> {
@@ -146,36 +177,33 @@ async fn ground(shared: &web::Data<Shared>, request: &PlanRequest) -> Result<Gro
     for (place, line) in request.jars.iter().flatten().enumerate() {
         JAR_COUNT.check(f64::from(line.count)).named(&format!("jars[{place}].count"))?;
     }
-    let (kitchen, all) = read(shared, |shared| Ok((shared.store.kitchen()?, shared.store.lots()?))).await?;
+    let (kitchen, all, finished) =
+        read(shared, |shared| Ok((shared.store.kitchen()?, shared.store.lots()?, shared.store.finished()?)))
+            .await?;
     let altitude = altitude_of(&kitchen)?;
-    let mut lots = Vec::new();
-    for (place, id) in request.lots.iter().enumerate() {
-        let lot = all.iter().find(|lot| lot.id == *id && lot.condition.can_be_canned()).ok_or_else(|| {
-            ApiError::field(format!("lots[{place}]"), format!("lot {id} is not waiting on the line"))
-        })?;
-        if request.lots[..place].contains(id) {
-            return Err(ApiError::field(format!("lots[{place}]"), format!("lot {id} stands twice")));
-        }
-        lots.push(lot.clone());
-    }
-    if lots.is_empty() {
-        return Err(ApiError::field("lots", "no lot is chosen; choose at least one"));
-    }
-    #[allow(clippy::cast_precision_loss)] // grams of fruit, far below 2^53
-    let weight = kilograms(lots.iter().map(|lot| lot.left_g).sum::<i64>() as f64 / 1000.0);
+    let lots = waiting_lots(&all, &request.lots)?;
+    let household = Household { finished };
+    let making = Making {
+        product: request.product,
+        medium: request.medium,
+        pack: request.pack,
+        thickness: request.thickness,
+    };
+    let volume = outlook::volume(&household, &making, &by_kind(&lots));
     let wish = Wish {
         product: request.product,
         medium: request.medium,
         pack: request.pack,
         method: kitchen.canner.method,
         altitude,
-        thickness: request.thickness,
-        weight,
+        volume,
         agent: request.agent,
         jar: request.jar,
         mix: request.jars.as_ref().map(|jars| jars.iter().map(|line| (line.jar, line.count)).collect()),
     };
-    Ok(Ground { kitchen, altitude, lots, wish })
+    let learned = lots.iter().map(|lot| household.learn(making.product, making.thickness, lot.kind));
+    let learned_from = learned.map(|learned| learned.batches).max().unwrap_or(0);
+    Ok(Ground { kitchen, altitude, lots, wish, learned_from })
 }
 
 impl Ground {
@@ -250,6 +278,7 @@ impl Ground {
             canner_minutes: plan.loads.total,
             shortest: plan.loads.total == plan.loads.lower_bound,
             yield_source: yields::source(self.wish.product),
+            learned_from: self.learned_from,
             lines: plan
                 .mix
                 .into_iter()

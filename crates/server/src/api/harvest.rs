@@ -1,0 +1,150 @@
+//! The harvest log as CSV, out and in. Columns: `picked_on` (YYYY-MM-DD), `kind`, `condition`, `fault`, `back_on`,
+//! `state` (fresh or frozen), `weight_kg`. Nothing is imported by half: every bad line is named, and nothing is kept.
+
+use actix_web::{HttpResponse, get, post, web};
+use bodega_core::fruit::{Condition, Fault, Kind};
+use bodega_core::limits::WEIGHT;
+use bodega_store::{Lot, NewLot};
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use crate::app::{Shared, change, read};
+use crate::problem::{ApiError, Problem};
+
+const G_PER_KG: f64 = 1000.0;
+/// Bad lines named in one answer.
+const MOST_FAULTS: usize = 20;
+
+#[derive(Debug, Serialize, Deserialize)]
+struct Line {
+    picked_on: String,
+    kind: Kind,
+    condition: Condition,
+    fault: Option<Fault>,
+    back_on: Option<String>,
+    state: State,
+    weight_kg: f64,
+}
+
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[serde(rename_all = "snake_case")]
+enum State {
+    Fresh,
+    Frozen,
+}
+
+impl From<Lot> for Line {
+    fn from(lot: Lot) -> Self {
+        #[allow(clippy::cast_precision_loss)] // grams of fruit, far below 2^53
+        let weight_kg = lot.weight_g as f64 / G_PER_KG;
+        Self {
+            picked_on: lot.picked_on,
+            kind: lot.kind,
+            condition: lot.condition,
+            fault: lot.fault,
+            back_on: lot.back_on,
+            state: if lot.frozen { State::Frozen } else { State::Fresh },
+            weight_kg,
+        }
+    }
+}
+
+impl Line {
+    fn checked(self, today: &str) -> Result<NewLot, String> {
+        let day = |text: &str| {
+            text.parse::<jiff::civil::Date>()
+                .map(|day| day.to_string())
+                .map_err(|_| format!("\"{text}\" is not a day; write it as 2026-09-12"))
+        };
+        let picked_on = day(&self.picked_on)?;
+        if picked_on.as_str() > today {
+            return Err(format!("picked_on {picked_on} has not come yet"));
+        }
+        let kg = WEIGHT.check(self.weight_kg).map_err(|error| error.to_string())?;
+        if self.fault.is_some() && self.condition != Condition::Out {
+            return Err("a fault goes with condition out".to_owned());
+        }
+        #[allow(clippy::cast_possible_truncation)] // limited to 5,000 kg
+        let weight_g = (kg * G_PER_KG).round() as i64;
+        Ok(NewLot {
+            picked_on,
+            kind: self.kind,
+            condition: self.condition,
+            fault: self.fault,
+            back_on: self.back_on.as_deref().map(day).transpose()?,
+            frozen: self.state == State::Frozen,
+            weight_g,
+        })
+    }
+}
+
+/// How many lots came in.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct Imported {
+    /// Lots.
+    pub lots: usize,
+}
+
+/// The harvest log, used up lots too, oldest first.
+#[utoipa::path(responses((status = 200, description = "text/csv")))]
+#[get("/api/harvest.csv")]
+pub async fn export_harvest(shared: web::Data<Shared>) -> Result<HttpResponse, ApiError> {
+    let lots = read(&shared, |shared| shared.store.harvest()).await?;
+    let mut writer = csv::Writer::from_writer(Vec::new());
+    for lot in lots {
+        writer.serialize(Line::from(lot)).map_err(|error| ApiError::Internal(error.to_string()))?;
+    }
+    let bytes = writer.into_inner().map_err(|error| ApiError::Internal(error.to_string()))?;
+    Ok(HttpResponse::Ok()
+        .content_type("text/csv; charset=utf-8")
+        .insert_header(("Content-Disposition", "attachment; filename=\"harvest.csv\""))
+        .body(bytes))
+}
+
+/// Every line as a lot, or every fault with its line.
+fn parse(bytes: &[u8], today: &str) -> Result<Vec<NewLot>, ApiError> {
+    let mut reader = csv::ReaderBuilder::new().trim(csv::Trim::All).from_reader(bytes);
+    let mut lots = Vec::new();
+    let mut faults = Vec::new();
+    for (place, row) in reader.deserialize::<Line>().enumerate() {
+        // Line 1 is the header.
+        let line = place + 2;
+        match row.map_err(|error| reason(&error)).and_then(|row| row.checked(today)) {
+            Ok(lot) => lots.push(lot),
+            Err(fault) => faults.push(format!("line {line}: {fault}")),
+        }
+    }
+    if !faults.is_empty() {
+        let more = faults.len().saturating_sub(MOST_FAULTS);
+        faults.truncate(MOST_FAULTS);
+        if more > 0 {
+            faults.push(format!("and {more} more"));
+        }
+        return Err(ApiError::field("body", format!("nothing was imported; {}", faults.join("; "))));
+    }
+    if lots.is_empty() {
+        return Err(ApiError::field("body", "there are no lines under the header"));
+    }
+    Ok(lots)
+}
+
+/// What the reader says, without its own line count.
+fn reason(error: &csv::Error) -> String {
+    match error.kind() {
+        csv::ErrorKind::Deserialize { err, .. } => err.to_string(),
+        _ => error.to_string(),
+    }
+}
+
+/// Adds lots from a harvest log, all of them or none.
+#[utoipa::path(request_body(content = String, content_type = "text/csv"),
+    responses((status = 200, body = Imported), (status = 422, body = Problem)))]
+#[post("/api/harvest.csv")]
+pub async fn import_harvest(
+    shared: web::Data<Shared>,
+    body: web::Bytes,
+) -> Result<web::Json<Imported>, ApiError> {
+    let lots = parse(&body, &shared.clock.today())?;
+    let added = change(&shared, move |shared| shared.store.add_lots(&lots, shared.clock.now())).await?;
+    Ok(web::Json(Imported { lots: added.len() }))
+}

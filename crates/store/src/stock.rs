@@ -1,0 +1,217 @@
+//! What stands in the cupboard: empty jars by size, lids by mouth, acid; counted once, used by batches.
+
+use bodega_core::acid::{self, Agent};
+use bodega_core::jar::{JarSize, Mouth};
+use bodega_core::moment::Moment;
+use rusqlite::{Connection, OptionalExtension, params};
+use serde::Serialize;
+
+use crate::rows::word;
+use crate::{Store, StoreError};
+
+/// Empty jars of one size.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct JarStock {
+    /// Size.
+    pub jar: JarSize,
+    /// Mouth of the household's jars of this size.
+    pub mouth: Mouth,
+    /// How many stood there when they were counted; `null` when they never were.
+    pub counted: Option<u32>,
+    /// How many batches have taken since.
+    pub used: u32,
+}
+
+/// New lids of one mouth.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct LidStock {
+    /// Mouth.
+    pub mouth: Mouth,
+    /// How many there were when they were counted.
+    pub counted: Option<u32>,
+    /// How many batches have taken since.
+    pub used: u32,
+}
+
+/// One kind of acid.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct AcidStock {
+    /// Which.
+    pub agent: Agent,
+    /// Millilitres, or grams of citric acid, when it was measured.
+    pub counted: Option<f64>,
+    /// How much batches have taken since.
+    pub used: f64,
+}
+
+/// The whole cupboard.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Cupboard {
+    /// Empty jars.
+    pub jars: Vec<JarStock>,
+    /// New lids.
+    pub lids: Vec<LidStock>,
+    /// Acid.
+    pub acids: Vec<AcidStock>,
+}
+
+/// Something that is counted.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Item {
+    /// Empty jars of a size.
+    Jar(JarSize),
+    /// Lids of a mouth.
+    Lid(Mouth),
+    /// Acid, in millilitres or grams.
+    Acid(Agent),
+}
+
+impl Item {
+    fn key(self) -> String {
+        match self {
+            Self::Jar(jar) => format!("jar:{}", jar.word()),
+            Self::Lid(mouth) => format!("lid:{}", mouth.word()),
+            Self::Acid(agent) => format!("acid:{}", agent.word()),
+        }
+    }
+}
+
+impl JarStock {
+    /// Jars still there; `None` when they were never counted.
+    #[must_use]
+    pub fn left(&self) -> Option<u32> {
+        self.counted.map(|counted| counted.saturating_sub(self.used))
+    }
+}
+
+impl LidStock {
+    /// Lids still there; `None` when they were never counted.
+    #[must_use]
+    pub fn left(&self) -> Option<u32> {
+        self.counted.map(|counted| counted.saturating_sub(self.used))
+    }
+}
+
+impl AcidStock {
+    /// Millilitres or grams still there; `None` when it was never measured.
+    #[must_use]
+    pub fn left(&self) -> Option<f64> {
+        self.counted.map(|counted| (counted - self.used).max(0.0))
+    }
+}
+
+struct Count {
+    amount: f64,
+    mouth: Option<Mouth>,
+    at: Moment,
+}
+
+fn count_of(connection: &Connection, item: Item) -> Result<Option<Count>, StoreError> {
+    let sql = "SELECT amount, mouth, counted_at FROM stock WHERE item = ?1";
+    Ok(connection
+        .query_row(sql, [item.key()], |row| {
+            let mouth: Option<String> = row.get("mouth")?;
+            Ok(Count {
+                amount: row.get("amount")?,
+                mouth: mouth.and_then(|mouth| mouth.parse().ok()),
+                at: Moment(row.get("counted_at")?),
+            })
+        })
+        .optional()?)
+}
+
+/// Jars that batches on the line have taken since a moment, by agent and size.
+fn taken_since(connection: &Connection, since: Moment) -> Result<Vec<(Agent, JarSize, u32)>, StoreError> {
+    let mut statement = connection.prepare_cached(
+        "SELECT agent, size, count(*) AS count FROM jar JOIN batch ON batch.id = batch_id
+         WHERE removed_at IS NULL AND planned_at >= ?1 GROUP BY agent, size",
+    )?;
+    let rows = statement
+        .query_map([since.0], |row| Ok((word(row, "agent")?, word(row, "size")?, row.get("count")?)))?;
+    Ok(rows.collect::<Result<_, _>>()?)
+}
+
+#[allow(clippy::cast_possible_truncation, clippy::cast_sign_loss)] // counts are limited to whole jars on entry
+fn whole(amount: f64) -> u32 {
+    amount.round().max(0.0) as u32
+}
+
+fn cupboard(connection: &Connection) -> Result<Cupboard, StoreError> {
+    let mut jars = Vec::new();
+    for jar in JarSize::ALL.iter().copied().filter(|jar| *jar != JarSize::HalfGallon) {
+        let count = count_of(connection, Item::Jar(jar))?;
+        let used = match &count {
+            None => 0,
+            Some(count) => taken_since(connection, count.at)?
+                .iter()
+                .filter(|(_, size, _)| *size == jar)
+                .map(|(_, _, taken)| taken)
+                .sum(),
+        };
+        let mouth = count.as_ref().and_then(|count| count.mouth).unwrap_or_else(|| jar.usual_mouth());
+        jars.push(JarStock { jar, mouth, counted: count.map(|count| whole(count.amount)), used });
+    }
+    let mouth_of = |size: JarSize| jars.iter().find(|line| line.jar == size).map(|line| line.mouth);
+    let mut lids = Vec::new();
+    for mouth in Mouth::ALL.iter().copied() {
+        let count = count_of(connection, Item::Lid(mouth))?;
+        let used = match &count {
+            None => 0,
+            Some(count) => taken_since(connection, count.at)?
+                .iter()
+                .filter(|(_, size, _)| mouth_of(*size) == Some(mouth))
+                .map(|(_, _, taken)| taken)
+                .sum(),
+        };
+        lids.push(LidStock { mouth, counted: count.map(|count| whole(count.amount)), used });
+    }
+    let mut acids = Vec::new();
+    for agent in Agent::ALL.iter().copied() {
+        let count = count_of(connection, Item::Acid(agent))?;
+        let used = match &count {
+            None => 0.0,
+            Some(count) => taken_since(connection, count.at)?
+                .iter()
+                .filter(|(taken, _, _)| *taken == agent)
+                .map(|(_, size, taken)| acid::measured(agent, acid::per_jar(agent, *size).times(*taken)))
+                .sum(),
+        };
+        acids.push(AcidStock { agent, counted: count.map(|count| count.amount), used });
+    }
+    Ok(Cupboard { jars, lids, acids })
+}
+
+impl Store {
+    /// The cupboard as counted, with what batches have taken since.
+    ///
+    /// # Errors
+    /// [`StoreError::Sqlite`] when the file cannot be read.
+    pub fn cupboard(&self) -> Result<Cupboard, StoreError> {
+        cupboard(&self.lock())
+    }
+
+    /// Counts something: what is there now, with nothing taken yet.
+    ///
+    /// # Errors
+    /// [`StoreError::Sqlite`] when the file cannot be written.
+    pub fn count_stock(
+        &self,
+        item: Item,
+        amount: f64,
+        mouth: Option<Mouth>,
+        now: Moment,
+    ) -> Result<Cupboard, StoreError> {
+        let connection = self.lock();
+        connection.execute(
+            // Batches planned in the same millisecond were there before the count.
+            "INSERT INTO stock (item, amount, mouth, counted_at) VALUES (?1, ?2, ?3, ?4)
+             ON CONFLICT (item) DO UPDATE SET amount = ?2, mouth = coalesce(?3, mouth), counted_at = ?4",
+            params![item.key(), amount, mouth.map(Mouth::word), now.0 + 1],
+        )?;
+        cupboard(&connection)
+    }
+}
