@@ -10,7 +10,10 @@ import { CannerStation } from "./stations/canner/CannerStation";
 import { CratesStation } from "./stations/crates/CratesStation";
 import { JarsStation } from "./stations/jars/JarsStation";
 import { KitchenStation } from "./stations/kitchen/KitchenStation";
+import { ChecklistStation } from "./stations/plan/ChecklistStation";
+import { CompareStation } from "./stations/plan/CompareStation";
 import { PlanStation } from "./stations/plan/PlanStation";
+import { SplitStation } from "./stations/plan/SplitStation";
 import { ShelfStation } from "./stations/shelf/ShelfStation";
 import { TowelStation } from "./stations/towel/TowelStation";
 
@@ -27,6 +30,9 @@ const router = createBrowserRouter([
       { path: "/", element: <Navigate to="/crates" replace /> },
       { path: "/crates", element: <CratesStation /> },
       { path: "/plan", element: <PlanStation /> },
+      { path: "/plan/compare", element: <CompareStation /> },
+      { path: "/plan/split", element: <SplitStation /> },
+      { path: "/batches/:id", element: <ChecklistStation /> },
       { path: "/jars", element: <JarsStation /> },
       { path: "/canner", element: <CannerStation /> },
       { path: "/towel", element: <TowelStation /> },

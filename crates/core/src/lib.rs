@@ -8,6 +8,7 @@ pub mod acid;
 pub mod altitude;
 pub mod boil_clock;
 pub mod canner;
+pub mod checklist;
 pub mod findings;
 pub mod fruit;
 pub mod jar;

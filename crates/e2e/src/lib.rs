@@ -263,6 +263,14 @@ impl Browser {
         Ok(document.get_pages().len())
     }
 
+    /// The number of the moment.
+    ///
+    /// # Errors
+    /// When the station shows none.
+    pub async fn answer(&self) -> anyhow::Result<String> {
+        Ok(self.find("//*[@data-testid=\"answer\"]").await?.text().await?)
+    }
+
     /// The figure a station shows on the line.
     ///
     /// # Errors

@@ -96,6 +96,7 @@ pub fn routes(config: &mut web::ServiceConfig) {
         .service(api::plan::accept_plan)
         .service(api::batches::list_batches)
         .service(api::batches::change_batch)
+        .service(api::batches::get_checklist)
         .service(api::bench::list_loads)
         .service(api::bench::tick_jar)
         .service(api::bench::tick_load)

@@ -6,11 +6,11 @@ use anyhow::{Context, ensure};
 use bodega_core::acid::Agent;
 use bodega_core::boil_clock::BoilEvent;
 use bodega_core::fruit::{Condition, Kind, SILL_DAYS};
-use bodega_core::jar::JarSize;
+use bodega_core::jar::{JarSize, Mouth};
 use bodega_core::moment::{Minutes, Moment};
 use bodega_core::process::{Medium, Method, Pack, Product};
 use bodega_core::yields::Thickness;
-use bodega_store::{Draw, JarStep, KitchenChange, NewBatch, NewLoad, NewLot, Store, StoreError};
+use bodega_store::{Draw, Goal, Item, JarStep, KitchenChange, NewBatch, NewLoad, NewLot, Store, StoreError};
 use jiff::civil::date;
 use jiff::tz::TimeZone;
 
@@ -203,6 +203,37 @@ pub fn fill(store: &Store, now: Moment) -> Result<(), StoreError> {
             store.tick_jar(jar.id, JarStep::Acid, true, now.plus_minutes(-3))?;
         }
     }
+
+    // The cupboard as it was counted after that, and what the shelf still asks for.
+    for (item, amount) in [
+        (Item::Jar(JarSize::Quart), 16.0),
+        (Item::Jar(JarSize::Pint), 22.0),
+        (Item::Jar(JarSize::HalfPint), 12.0),
+        (Item::Lid(Mouth::Regular), 31.0),
+        (Item::Acid(Agent::BottledLemonJuice), 880.0),
+        (Item::Acid(Agent::CitricAcid), 140.0),
+    ] {
+        store.count_stock(item, amount, None, now.plus_minutes(-150))?;
+    }
+    let sauce_pints = Goal {
+        product: Product::Sauce,
+        medium: None,
+        pack: Pack::Hot,
+        thickness: Some(Thickness::Thin),
+        jar: JarSize::Pint,
+        count: 10,
+        preference: 3,
+    };
+    let juice_quarts = Goal {
+        product: Product::Juice,
+        thickness: None,
+        jar: JarSize::Quart,
+        count: 6,
+        preference: 2,
+        ..sauce_pints
+    };
+    let crushed_quarts = Goal { product: Product::Crushed, count: 4, preference: 1, ..juice_quarts };
+    store.set_goals(&[sauce_pints, juice_quarts, crushed_quarts])?;
 
     // Waiting: two crates, one more ripening on the sill.
     season.lot(1, Kind::Paste, Condition::FirmRipe, 13_608)?;

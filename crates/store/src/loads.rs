@@ -93,6 +93,18 @@ impl Store {
         ids.into_iter().map(|id| one(&connection, id)).collect()
     }
 
+    /// Every load of a batch, lifted ones too.
+    ///
+    /// # Errors
+    /// [`StoreError::Sqlite`] when the file cannot be read.
+    pub fn batch_loads(&self, batch: i64) -> Result<Vec<CannerLoad>, StoreError> {
+        let connection = self.lock();
+        let mut statement =
+            connection.prepare_cached("SELECT id FROM canner_load WHERE batch_id = ?1 ORDER BY position")?;
+        let ids = statement.query_map([batch], |row| row.get(0))?.collect::<Result<Vec<i64>, _>>()?;
+        ids.into_iter().map(|id| one(&connection, id)).collect()
+    }
+
     /// One load.
     ///
     /// # Errors

@@ -31,6 +31,13 @@ export type Fix = Schemas["Fix"];
 export type Height = Schemas["Height"];
 export type NearAnswer = Schemas["NearAnswer"];
 export type Almanac = Schemas["Almanac"];
+export type Compared = Schemas["Compared"];
+export type Goal = Schemas["Goal"];
+export type SplitRequest = Schemas["SplitRequest"];
+export type SplitAnswer = Schemas["SplitAnswer"];
+export type CountRequest = Schemas["CountRequest"];
+export type Mouth = Schemas["Mouth"];
+export type Fault = Schemas["Fault"];
 export type AcidAnswer = Schemas["AcidAnswer"];
 export type AcidRequest = Schemas["AcidRequest"];
 
@@ -58,5 +65,18 @@ export async function take<T>(asked: Promise<Answer<T>>): Promise<T> {
   const { data, error, response } = await asked;
   if (response.ok) return data as T;
   if (isProblem(error)) throw new Refused(error);
+  throw new Error(`Bodega answered ${response.status}; try again`);
+}
+
+/** Brings a harvest log in; the body is the file itself, not JSON. */
+export async function importHarvest(file: File): Promise<Schemas["Imported"]> {
+  const response = await fetch("/api/harvest.csv", {
+    method: "POST",
+    headers: { "content-type": "text/csv" },
+    body: file,
+  });
+  const body: unknown = await response.json();
+  if (response.ok) return body as Schemas["Imported"];
+  if (isProblem(body)) throw new Refused(body);
   throw new Error(`Bodega answered ${response.status}; try again`);
 }

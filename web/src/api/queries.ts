@@ -1,6 +1,14 @@
 import { queryOptions, useMutation, useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
-import { api, take, type AcidRequest, type PlanRequest, type Product, type Thickness } from "./client";
+import {
+  api,
+  take,
+  type AcidRequest,
+  type PlanRequest,
+  type Product,
+  type SplitRequest,
+  type Thickness,
+} from "./client";
 
 /** Every question the screens ask, key and fetcher in one place. */
 export const ask = {
@@ -17,6 +25,29 @@ export const ask = {
       queryKey: ["plan", request],
       queryFn: () => take(api.POST("/api/plan", { body: request })),
       enabled: request.lots.length > 0,
+      placeholderData: (previous) => previous,
+      retry: false,
+    }),
+  stock: () => queryOptions({ queryKey: ["stock"], queryFn: () => take(api.GET("/api/stock")) }),
+  goals: () => queryOptions({ queryKey: ["goals"], queryFn: () => take(api.GET("/api/goals")) }),
+  checklist: (id: number) =>
+    queryOptions({
+      queryKey: ["checklist", id],
+      queryFn: () => take(api.GET("/api/batches/{id}/checklist", { params: { path: { id } } })),
+    }),
+  compare: (lots: number[]) =>
+    queryOptions({
+      queryKey: ["compare", lots],
+      queryFn: () => take(api.POST("/api/plan/compare", { body: { lots, agent: "bottled_lemon_juice" } })),
+      enabled: lots.length > 0,
+      placeholderData: (previous) => previous,
+      retry: false,
+    }),
+  split: (body: SplitRequest) =>
+    queryOptions({
+      queryKey: ["split", body],
+      queryFn: () => take(api.POST("/api/plan/split", { body })),
+      enabled: body.lots.length > 0,
       placeholderData: (previous) => previous,
       retry: false,
     }),

@@ -56,6 +56,23 @@ export interface paths {
         patch: operations["change_batch"];
         trace?: never;
     };
+    "/api/batches/{id}/checklist": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The checklist of a batch. */
+        get: operations["get_checklist"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/acid": {
         parameters: {
             query?: never;
@@ -204,6 +221,42 @@ export interface paths {
         get: operations["get_counter"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/goals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the shelf asks for. */
+        get: operations["get_goals"];
+        /** Replaces what the shelf asks for. */
+        put: operations["set_goals"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/harvest.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The harvest log, used up lots too, oldest first. */
+        get: operations["export_harvest"];
+        put?: never;
+        /** Adds lots from a harvest log, all of them or none. */
+        post: operations["import_harvest"];
         delete?: never;
         options?: never;
         head?: never;
@@ -450,6 +503,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plan/compare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The waiting fruit as every product, side by side. */
+        post: operations["compare"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plan/split": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How much of each lot should go to which product in which jars. */
+        post: operations["best_split"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plan/split/accept": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Accepts the best split: a batch for every choice that has jars, all of them or none. */
+        post: operations["accept_split"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/seals": {
         parameters: {
             query?: never;
@@ -477,6 +581,24 @@ export interface paths {
         /** Jars on the shelf by product and date, oldest first. */
         get: operations["list_shelf"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stock": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The cupboard. */
+        get: operations["get_stock"];
+        /** Counts one thing of the cupboard. */
+        put: operations["count_stock"];
         post?: never;
         delete?: never;
         options?: never;
@@ -583,6 +705,21 @@ export interface components {
          * @enum {string}
          */
         AcidSource: "bottled" | "fresh";
+        /** @description One kind of acid. */
+        AcidStock: {
+            /** @description Which. */
+            agent: components["schemas"]["Agent"];
+            /**
+             * Format: double
+             * @description Millilitres, or grams of citric acid, when it was measured.
+             */
+            counted?: number | null;
+            /**
+             * Format: double
+             * @description How much batches have taken since.
+             */
+            used: number;
+        };
         /**
          * @description What makes the jar acid enough.
          * @enum {string}
@@ -883,6 +1020,13 @@ export interface components {
             /** @description Whether it is off the line. */
             removed: boolean;
         };
+        /** @description A batch with its checklist. */
+        BatchSheet: {
+            /** @description The batch. */
+            batch: components["schemas"]["Batch"];
+            /** @description What to do, in working order. */
+            steps: components["schemas"]["Step"][];
+        };
         /** @description The load on the bench. */
         Bench: {
             /** @description Jars with acid. */
@@ -942,6 +1086,57 @@ export interface components {
          * @enum {string}
          */
         Code: "no_acid" | "acid_short" | "fresh_citrus" | "pot_dose_short" | "process_short" | "no_tested_process" | "altitude_missing" | "steam_limit" | "boil_lost" | "mixed_load_short" | "not_processed" | "jar_unsuited" | "frost_killed_vine" | "overripe" | "mouldy" | "low_acid_addition" | "vegetable_ratio" | "reprocess_late" | "ph_high" | "lid_reused" | "headspace" | "water_cover" | "thermal_gap" | "ph_uncalibrated" | "ph_uncompensated" | "litre_as_quart" | "bruised" | "rest_short" | "seal_check_early" | "rings_on" | "bottle_old" | "underripe" | "medium_missing";
+        /** @description Fruit to look at. */
+        CompareRequest: {
+            /** @description Acid of choice. */
+            agent: components["schemas"]["Agent"];
+            /** @description Lots, all of what is left of each. */
+            lots: number[];
+        };
+        /** @description The same fruit as one product. */
+        Compared: {
+            /** @description Acid for all jars, as measured out. */
+            acid: string;
+            /**
+             * Format: double
+             * @description Litres boiled away.
+             */
+            boiled_away_l: number;
+            /** @description Minutes of the canner, turnarounds included. */
+            canner_minutes: components["schemas"]["Minutes"];
+            /** @description Hands-on minutes. */
+            hands_minutes: components["schemas"]["Minutes"];
+            /** @description In which jars. */
+            jar: components["schemas"]["JarSize"];
+            /** @description Full jars. */
+            jars: components["schemas"]["Range_u32"];
+            /** @description Household batches that the yield was learned from. */
+            learned_from: number;
+            /**
+             * Format: int32
+             * @description Canner loads.
+             */
+            loads: number;
+            medium?: components["schemas"]["Medium"] | null;
+            minutes?: components["schemas"]["Minutes"] | null;
+            /** @description What it needs that is not there, in words. */
+            missing: string[];
+            /** @description Raw or hot. */
+            pack: components["schemas"]["Pack"];
+            /** @description What. */
+            product: components["schemas"]["Product"];
+            /**
+             * Format: double
+             * @description Hours of one burner.
+             */
+            stove_hours: number;
+            thickness?: components["schemas"]["Thickness"] | null;
+            /**
+             * Format: double
+             * @description Grams of fruit in a jar.
+             */
+            weight_per_jar_g: number;
+        };
         /**
          * @description Condition at sorting; decides whether the lot may go on to jars.
          * @enum {string}
@@ -975,6 +1170,39 @@ export interface components {
             known: components["schemas"]["Known"][];
             /** @description Taught by the household. */
             taught: components["schemas"]["Container"][];
+        };
+        /** @description A count of one thing. */
+        CountRequest: {
+            /**
+             * Format: int32
+             * @description How many stand there, 0 to 10,000.
+             */
+            count: number;
+            /** @enum {string} */
+            item: "jar";
+            /** @description Size. */
+            jar: components["schemas"]["JarSize"];
+            mouth?: components["schemas"]["Mouth"] | null;
+        } | {
+            /**
+             * Format: int32
+             * @description How many there are, 0 to 10,000.
+             */
+            count: number;
+            /** @enum {string} */
+            item: "lid";
+            /** @description Mouth. */
+            mouth: components["schemas"]["Mouth"];
+        } | {
+            /** @description Which. */
+            agent: components["schemas"]["Agent"];
+            /**
+             * Format: double
+             * @description Millilitres, or grams of citric acid, 0 to 100,000.
+             */
+            amount: number;
+            /** @enum {string} */
+            item: "acid";
         };
         /** @description The line. */
         Counter: {
@@ -1010,6 +1238,15 @@ export interface components {
              */
             waiting_g: number;
         };
+        /** @description The whole cupboard. */
+        Cupboard: {
+            /** @description Acid. */
+            acids: components["schemas"]["AcidStock"][];
+            /** @description Empty jars. */
+            jars: components["schemas"]["JarStock"][];
+            /** @description New lids. */
+            lids: components["schemas"]["LidStock"][];
+        };
         /**
          * @description Damage to the fruit.
          * @enum {string}
@@ -1036,6 +1273,11 @@ export interface components {
             /** @description What. */
             event: components["schemas"]["BoilEvent"];
         };
+        /**
+         * @description Why fruit is not for jars.
+         * @enum {string}
+         */
+        Fault: "overripe" | "mouldy" | "bruised" | "dead_vine";
         /** @description Something wrong, or worth knowing. */
         Finding: {
             /** @description Stable code. */
@@ -1070,6 +1312,27 @@ export interface components {
             /** @enum {string} */
             way: "bring_back_boil";
         };
+        /** @description One line of the list. */
+        Goal: {
+            /**
+             * Format: int32
+             * @description How many, 0 to 1,000.
+             */
+            count: number;
+            /** @description In which jars. */
+            jar: components["schemas"]["JarSize"];
+            medium?: components["schemas"]["Medium"] | null;
+            /** @description Raw or hot. */
+            pack: components["schemas"]["Pack"];
+            /**
+             * Format: int32
+             * @description How much they are wanted, 1 to 3.
+             */
+            preference: number;
+            /** @description What. */
+            product: components["schemas"]["Product"];
+            thickness?: components["schemas"]["Thickness"] | null;
+        };
         /** @description Headspace of a product. */
         HeadspaceRow: {
             /**
@@ -1101,6 +1364,29 @@ export interface components {
             altitude_ft: number;
             /** @description The band in words, or that none was tested. */
             band: string;
+        };
+        /** @description Hours there are. */
+        Hours: {
+            /**
+             * Format: double
+             * @description Minutes of the canner, 0 to 14,400.
+             */
+            canner_minutes: number;
+            /**
+             * Format: double
+             * @description Minutes of hands, all together, 0 to 14,400.
+             */
+            hands_minutes: number;
+            /**
+             * Format: double
+             * @description Minutes of burners, all together, 0 to 14,400.
+             */
+            stove_minutes: number;
+        };
+        /** @description How many lots came in. */
+        Imported: {
+            /** @description Lots. */
+            lots: number;
         };
         /** @description The load in the canner. */
         InCanner: {
@@ -1167,6 +1453,23 @@ export interface components {
             /** @description Which step. */
             step: components["schemas"]["JarStep"];
         };
+        /** @description Empty jars of one size. */
+        JarStock: {
+            /**
+             * Format: int32
+             * @description How many stood there when they were counted; `null` when they never were.
+             */
+            counted?: number | null;
+            /** @description Size. */
+            jar: components["schemas"]["JarSize"];
+            /** @description Mouth of the household's jars of this size. */
+            mouth: components["schemas"]["Mouth"];
+            /**
+             * Format: int32
+             * @description How many batches have taken since.
+             */
+            used: number;
+        };
         /**
          * @description Kind of tomato; decides what the fruit is good for.
          * @enum {string}
@@ -1226,6 +1529,21 @@ export interface components {
          * @enum {string}
          */
         LidState: "new" | "reused";
+        /** @description New lids of one mouth. */
+        LidStock: {
+            /**
+             * Format: int32
+             * @description How many there were when they were counted.
+             */
+            counted?: number | null;
+            /** @description Mouth. */
+            mouth: components["schemas"]["Mouth"];
+            /**
+             * Format: int32
+             * @description How many batches have taken since.
+             */
+            used: number;
+        };
         /** @description One load. */
         LoadAnswer: {
             /** @description What goes in. */
@@ -1342,8 +1660,11 @@ export interface components {
         LogEvent: "in" | "boil" | "lost" | "end";
         /** @description A lot with what is left of it. */
         Lot: {
+            /** @description Day that fruit on the sill is looked at again, `YYYY-MM-DD`. */
+            back_on?: string | null;
             /** @description Condition at sorting. */
             condition: components["schemas"]["Condition"];
+            fault?: components["schemas"]["Fault"] | null;
             /** @description Frozen fruit thaws with free water and slips its skins. */
             frozen: boolean;
             /**
@@ -1380,12 +1701,26 @@ export interface components {
             amount: components["schemas"]["Amount"];
             /** @description Condition at sorting. */
             condition: components["schemas"]["Condition"];
+            fault?: components["schemas"]["Fault"] | null;
             /** @description Frozen or fresh. */
             frozen?: boolean;
             /** @description Kind of tomato. */
             kind: components["schemas"]["Kind"];
             /** @description Day it was picked, `YYYY-MM-DD`; today when left out. */
             picked_on?: string | null;
+        };
+        /** @description Fruit of one lot in a share. */
+        LotShare: {
+            /**
+             * Format: int64
+             * @description The lot.
+             */
+            lot: number;
+            /**
+             * Format: int64
+             * @description Grams of it.
+             */
+            weight_g: number;
         };
         /**
          * @description What whole tomatoes are packed in.
@@ -1407,6 +1742,11 @@ export interface components {
          * @description Milliseconds since 1970-01-01 00:00 UTC.
          */
         Moment: number;
+        /**
+         * @description Width of a jar's mouth; it decides which lids fit.
+         * @enum {string}
+         */
+        Mouth: "regular" | "wide";
         /** @description The nearest airfields and what they say together. */
         NearAnswer: {
             /** @description Nearest first. */
@@ -1478,6 +1818,16 @@ export interface components {
             /** @enum {string} */
             phase: "lifted";
         };
+        /** @description A choice that the person has decided. */
+        Pin: {
+            /** @description Place of the choice in the answer. */
+            choice: number;
+            /**
+             * Format: int32
+             * @description Jars of it, 0 to 1,000.
+             */
+            jars: number;
+        };
         /** @description A plan that can be carried out. */
         PlanAnswer: {
             /** @description Acid for all jars, as measured out. */
@@ -1511,6 +1861,8 @@ export interface components {
             weight_g: number;
             /** @description Source of the yield. */
             yield_source: components["schemas"]["Source"];
+            /** @description What a quart takes, published and by the household's own batches. */
+            yields: components["schemas"]["YieldView"];
         };
         /** @description Like jars of the plan. */
         PlanLine: {
@@ -1753,6 +2105,104 @@ export interface components {
             /** @description Title and edition, or "Common practice, no source". */
             title: string;
         };
+        /** @description The best split. */
+        SplitAnswer: {
+            /**
+             * Format: int32
+             * @description Minutes of the canner it takes.
+             */
+            canner_minutes: number;
+            /**
+             * Format: int32
+             * @description Jars in all.
+             */
+            jars: number;
+            /**
+             * Format: int64
+             * @description Grams of fruit left over.
+             */
+            left_g: number;
+            /** @description What limits it, the most gainful first. */
+            limits: components["schemas"]["SplitLimit"][];
+            /** @description Every choice, in a fixed order. */
+            lines: components["schemas"]["SplitLine"][];
+            /** @description Whether it is proven that no other split is worth more. */
+            proven: boolean;
+        };
+        /** @description What limits the split. */
+        SplitLimit: {
+            /**
+             * Format: int64
+             * @description Jars more that it would give.
+             */
+            jars_more: number;
+            /** @description What is tried: `one lid more`. */
+            step: string;
+            /** @description What there is too little of, in words. */
+            what: string;
+        };
+        /** @description One choice of the split. */
+        SplitLine: {
+            /** @description Place, for pinning. */
+            choice: number;
+            /**
+             * Format: double
+             * @description Litres of thin juice drained off and canned as juice.
+             */
+            drained_l: number;
+            /** @description Fruit it takes. */
+            fruit: components["schemas"]["LotShare"][];
+            /**
+             * Format: int32
+             * @description Jars the shelf asks for.
+             */
+            goal: number;
+            /** @description In which jars. */
+            jar: components["schemas"]["JarSize"];
+            /**
+             * Format: int32
+             * @description Jars proposed.
+             */
+            jars: number;
+            /**
+             * Format: int32
+             * @description Canner loads.
+             */
+            loads: number;
+            medium?: components["schemas"]["Medium"] | null;
+            /** @description Tested minutes. */
+            minutes: components["schemas"]["Minutes"];
+            /** @description Raw or hot. */
+            pack: components["schemas"]["Pack"];
+            /** @description Whether the person has decided the number. */
+            pinned: boolean;
+            /** @description What. */
+            product: components["schemas"]["Product"];
+            thickness?: components["schemas"]["Thickness"] | null;
+        };
+        /** @description What is asked of the split. */
+        SplitRequest: {
+            /** @description Acid of choice. */
+            agent: components["schemas"]["Agent"];
+            /** @description Hours there are. */
+            hours: components["schemas"]["Hours"];
+            /** @description Lots to share out. */
+            lots: number[];
+            /** @description What the person has decided. */
+            pins?: components["schemas"]["Pin"][];
+        };
+        /**
+         * @description Where a step is done.
+         * @enum {string}
+         */
+        Station: "crates" | "kettle" | "jars" | "canner" | "towel";
+        /** @description One line to tick. */
+        Step: {
+            /** @description Where. */
+            station: components["schemas"]["Station"];
+            /** @description What, in one or two sentences. */
+            text: string;
+        };
         /**
          * @description The thing a finding stands beside.
          * @enum {string}
@@ -1909,6 +2359,15 @@ export interface components {
              */
             weight_kg: number;
         };
+        /** @description Pounds of fruit to a quart. */
+        YieldView: {
+            /** @description Batches of the household it was learned from. */
+            batches: number;
+            /** @description As the household's batches have moved it; the published range with none. */
+            learned: components["schemas"]["Range_f64"];
+            /** @description As published. */
+            published: components["schemas"]["Range_f64"];
+        };
     };
     responses: never;
     parameters: never;
@@ -2027,6 +2486,35 @@ export interface operations {
                 };
             };
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_checklist: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchSheet"];
+                };
+            };
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2324,6 +2812,105 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Counter"];
+                };
+            };
+        };
+    };
+    get_goals: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Goal"][];
+                };
+            };
+        };
+    };
+    set_goals: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Goal"][];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Goal"][];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    export_harvest: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description text/csv */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    import_harvest: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "text/csv": string;
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Imported"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -2831,6 +3418,123 @@ export interface operations {
             };
         };
     };
+    compare: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CompareRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Compared"][];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    best_split: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SplitRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SplitAnswer"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    accept_split: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SplitRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Batch"][];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     judge_seals: {
         parameters: {
             query?: never;
@@ -2883,6 +3587,56 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ShelfGroup"][];
+                };
+            };
+        };
+    };
+    get_stock: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Cupboard"];
+                };
+            };
+        };
+    };
+    count_stock: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CountRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Cupboard"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };

@@ -18,6 +18,7 @@ export function Touch({
   disabled = false,
   big = false,
   className = "",
+  label,
 }: {
   children: ReactNode;
   onPress: () => void;
@@ -26,12 +27,15 @@ export function Touch({
   disabled?: boolean;
   big?: boolean;
   className?: string;
+  /** For a sign that is not a word. */
+  label?: string;
 }) {
   const size = big ? "min-h-[72px] px-6 text-xl" : "min-h-[50px] px-4 text-base";
   return (
     <button
       type="button"
       onClick={onPress}
+      aria-label={label}
       disabled={disabled}
       className={`inline-flex items-center justify-center gap-3 rounded-2xl border-[3px] font-semibold transition-colors disabled:border-line disabled:bg-cloth disabled:text-muted ${size} ${LOOK[look]} ${className}`}
     >

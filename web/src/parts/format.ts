@@ -1,4 +1,15 @@
-import type { Agent, Condition, JarSize, Kind, Medium, Pack, Product, Units } from "../api/client";
+import type {
+  Agent,
+  Condition,
+  Fault,
+  JarSize,
+  Kind,
+  Medium,
+  Mouth,
+  Pack,
+  Product,
+  Units,
+} from "../api/client";
 
 /** Exact, as the server counts. */
 const G_PER_LB = 453.59237;
@@ -76,6 +87,16 @@ export function ageText(day: string, now: number): string {
   return days <= 0 ? "picked today" : days === 1 ? "picked yesterday" : `picked ${days} days ago`;
 }
 
+/** "17 September" of a day written as 2026-09-17. */
+export function shortDay(day: string): string {
+  return new Date(`${day}T12:00:00`).toLocaleDateString("en-GB", { day: "numeric", month: "long" });
+}
+
+/** Whether a day has come. */
+export function isDue(day: string, now: number): boolean {
+  return new Date(`${day}T00:00:00`).getTime() <= now;
+}
+
 const JARS: Record<JarSize, [string, string]> = {
   half_pint: ["half-pint", "half-pints"],
   pint: ["pint", "pints"],
@@ -105,6 +126,13 @@ export const AGENT: Record<Agent, string> = {
   bottled_lemon_juice: "bottled lemon juice",
   citric_acid: "citric acid",
   vinegar_5pct: "vinegar (5 %)",
+};
+export const MOUTH: Record<Mouth, string> = { regular: "regular mouth", wide: "wide mouth" };
+export const FAULT: Record<Fault, string> = {
+  overripe: "Overripe",
+  mouldy: "Mouldy",
+  bruised: "Badly bruised",
+  dead_vine: "Dead vine",
 };
 export const KIND: Record<Kind, string> = {
   paste: "Paste",

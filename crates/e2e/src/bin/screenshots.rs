@@ -4,7 +4,19 @@ use std::path::Path;
 
 use bodega_e2e::{Bodega, Browser};
 
-const VIEWS: [&str; 8] = ["crates", "plan", "jars", "canner", "towel", "shelf", "almanac", "kitchen"];
+/// Addresses; a file is called like its address with dashes.
+const VIEWS: [&str; 10] = [
+    "crates",
+    "plan",
+    "plan/compare",
+    "plan/split",
+    "jars",
+    "canner",
+    "towel",
+    "shelf",
+    "almanac",
+    "kitchen",
+];
 /// Views whose layout is shown on a phone too.
 const PHONE_VIEWS: [&str; 4] = ["crates", "plan", "canner", "almanac"];
 
@@ -22,7 +34,7 @@ async fn main() -> anyhow::Result<()> {
             browser.page.goto(format!("{}/{view}", bodega.address)).await?;
             browser.find("//main//h2").await?;
             browser.settled().await?;
-            browser.page.screenshot(&folder.join(format!("{view}{suffix}.png"))).await?;
+            browser.page.screenshot(&folder.join(format!("{}{suffix}.png", view.replace('/', "-")))).await?;
         }
     }
     // The wall page as paper shows it: A4 less its margins, at 96 dots to the inch.

@@ -1,13 +1,25 @@
 //! Batches on the line.
 
 use actix_web::{get, patch, web};
-use bodega_store::Batch;
-use serde::Deserialize;
+use bodega_core::checklist::{Sheet, Step, steps};
+use bodega_core::jar::JarSize;
+use bodega_core::outlook::Making;
+use bodega_store::{Batch, CannerLoad};
+use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use crate::app::{Shared, change, read};
 use crate::json::Json;
 use crate::problem::{ApiError, Problem};
+
+/// A batch with its checklist.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct BatchSheet {
+    /// The batch.
+    pub batch: Batch,
+    /// What to do, in working order.
+    pub steps: Vec<Step>,
+}
 
 /// Taking a batch off the line, or putting it back.
 #[derive(Debug, Deserialize, ToSchema)]
@@ -36,4 +48,45 @@ pub async fn change_batch(
         change(&shared, move |shared| shared.store.remove_batch(*id, request.removed, shared.clock.now()))
             .await?;
     Ok(web::Json(done))
+}
+
+fn sheet(batch: &Batch, loads: &[CannerLoad]) -> Sheet {
+    let mut jars: Vec<(JarSize, u32)> = Vec::new();
+    for jar in loads.iter().flat_map(|load| &load.jars) {
+        match jars.iter_mut().find(|(size, _)| *size == jar.size) {
+            Some((_, count)) => *count += 1,
+            None => jars.push((jar.size, 1)),
+        }
+    }
+    Sheet {
+        making: Making {
+            product: batch.product,
+            medium: batch.medium,
+            pack: batch.pack,
+            thickness: batch.thickness,
+        },
+        jars,
+        agent: batch.agent,
+        salt: batch.salt,
+        method: batch.method,
+        loads: loads
+            .iter()
+            .map(|load| {
+                let count = u32::try_from(load.jars.len()).unwrap_or(u32::MAX);
+                (count, load.clock.required(), load.psi)
+            })
+            .collect(),
+    }
+}
+
+/// The checklist of a batch.
+#[utoipa::path(params(("id" = i64, Path)), responses((status = 200, body = BatchSheet), (status = 404, body = Problem)))]
+#[get("/api/batches/{id}/checklist")]
+pub async fn get_checklist(
+    shared: web::Data<Shared>,
+    id: web::Path<i64>,
+) -> Result<web::Json<BatchSheet>, ApiError> {
+    let (batch, loads) =
+        read(&shared, move |shared| Ok((shared.store.batch(*id)?, shared.store.batch_loads(*id)?))).await?;
+    Ok(web::Json(BatchSheet { steps: steps(&sheet(&batch, &loads)), batch }))
 }

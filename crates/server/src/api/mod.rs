@@ -52,6 +52,7 @@ use crate::problem::{ApiError, Problem};
         plan::accept_plan,
         batches::list_batches,
         batches::change_batch,
+        batches::get_checklist,
         bench::list_loads,
         bench::tick_jar,
         bench::tick_load,

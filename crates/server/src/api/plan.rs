@@ -116,8 +116,19 @@ pub struct PlanAnswer {
     pub shortest: bool,
     /// Source of the yield.
     pub yield_source: Source,
-    /// Household batches that the yield was learned from; 0 for the published range.
-    pub learned_from: usize,
+    /// What a quart takes, published and by the household's own batches.
+    pub yields: YieldView,
+}
+
+/// Pounds of fruit to a quart.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct YieldView {
+    /// As published.
+    pub published: Range<f64>,
+    /// As the household's batches have moved it; the published range with none.
+    pub learned: Range<f64>,
+    /// Batches of the household it was learned from.
+    pub batches: usize,
 }
 
 /// Either a plan or a refusal.
@@ -138,7 +149,7 @@ struct Ground {
     altitude: Altitude,
     lots: Vec<Lot>,
     wish: Wish,
-    learned_from: usize,
+    yields: YieldView,
 }
 
 /// The lots asked for, each of them waiting on the line and named once.
@@ -201,9 +212,18 @@ async fn ground(shared: &web::Data<Shared>, request: &PlanRequest) -> Result<Gro
         jar: request.jar,
         mix: request.jars.as_ref().map(|jars| jars.iter().map(|line| (line.jar, line.count)).collect()),
     };
-    let learned = lots.iter().map(|lot| household.learn(making.product, making.thickness, lot.kind));
-    let learned_from = learned.map(|learned| learned.batches).max().unwrap_or(0);
-    Ok(Ground { kitchen, altitude, lots, wish, learned_from })
+    // Shown for the kind that most was learned about; each lot is counted by its own.
+    let learned = lots
+        .iter()
+        .map(|lot| household.learn(making.product, making.thickness, lot.kind))
+        .max_by_key(|learned| learned.batches)
+        .ok_or_else(|| ApiError::field("lots", "no lot is chosen; choose at least one"))?;
+    let yields = YieldView {
+        published: learned.published,
+        learned: learned.pounds_per_quart,
+        batches: learned.batches,
+    };
+    Ok(Ground { kitchen, altitude, lots, wish, yields })
 }
 
 impl Ground {
@@ -278,7 +298,7 @@ impl Ground {
             canner_minutes: plan.loads.total,
             shortest: plan.loads.total == plan.loads.lower_bound,
             yield_source: yields::source(self.wish.product),
-            learned_from: self.learned_from,
+            yields: self.yields.clone(),
             lines: plan
                 .mix
                 .into_iter()

@@ -1,6 +1,6 @@
 import { useState } from "react";
 import type { Lot, Units } from "../../api/client";
-import { ageText, CONDITION, KIND, weightText } from "../../parts/format";
+import { ageText, CONDITION, FAULT, isDue, KIND, shortDay, weightText } from "../../parts/format";
 import { Touch } from "../../parts/Touch";
 import { WeightField } from "../../parts/WeightField";
 
@@ -41,12 +41,14 @@ export function CrateCard({
   units,
   now,
   onTakeOff,
+  onRipe,
   onCorrect,
 }: {
   lot: Lot;
   units: Units;
   now: number;
   onTakeOff: () => void;
+  onRipe: () => void;
   onCorrect: (value: number) => void;
 }) {
   const [fixing, setFixing] = useState(false);
@@ -66,8 +68,16 @@ export function CrateCard({
             {lot.frozen && ", frozen"}
           </p>
           <p className="text-sm text-muted sm:max-w-44">
-            {CONDITION[lot.condition]}, {ageText(lot.picked_on, now)}
+            {CONDITION[lot.condition]}
+            {lot.fault != null && ` (${FAULT[lot.fault].toLowerCase()})`}, {ageText(lot.picked_on, now)}
           </p>
+          {lot.back_on != null && (
+            <p
+              className={`text-sm font-semibold ${isDue(lot.back_on, now) ? "text-tomato-deep" : "text-muted"}`}
+            >
+              {isDue(lot.back_on, now) ? "Look at it now" : `On the sill until ${shortDay(lot.back_on)}`}
+            </p>
+          )}
         </div>
       </div>
       {fixing ? (
@@ -92,6 +102,11 @@ export function CrateCard({
         </div>
       ) : (
         <div className="flex grow gap-2 sm:grow-0">
+          {lot.condition === "unripe" && (
+            <Touch onPress={onRipe} look="done" className="grow">
+              Ripe now
+            </Touch>
+          )}
           <Touch onPress={() => setFixing(true)} className="grow">
             Fix weight
           </Touch>

@@ -1,11 +1,12 @@
 import { useQueries, useQuery } from "@tanstack/react-query";
-import { api, take, type Lot, type Product, type Thickness } from "../../api/client";
+import { api, take, type Condition, type Lot, type Product, type Thickness } from "../../api/client";
 import { ask, useChange } from "../../api/queries";
 import { useSay } from "../../counter/notices";
 import { weight, weightText } from "../../parts/format";
 import { Note, Trouble } from "../../parts/Note";
 import { Answer, Plate } from "../../parts/Plate";
 import { CrateCard } from "./CrateCard";
+import { HarvestLog } from "./HarvestLog";
 import { WeighIn } from "./WeighIn";
 
 /** What the waiting fruit could become, in the order people think of it. */
@@ -35,8 +36,15 @@ export function CratesStation() {
   const { data: counter } = useQuery(ask.counter());
   const say = useSay();
   const change = useChange(
-    ({ id, ...body }: { id: number; removed?: boolean; weight?: { value: number; unit: "lb" | "kg" } }) =>
-      take(api.PATCH("/api/lots/{id}", { params: { path: { id } }, body })),
+    ({
+      id,
+      ...body
+    }: {
+      id: number;
+      removed?: boolean;
+      condition?: Condition;
+      weight?: { value: number; unit: "lb" | "kg" };
+    }) => take(api.PATCH("/api/lots/{id}", { params: { path: { id } }, body })),
   );
   if (lots === undefined || counter === undefined) return null;
   const units = counter.kitchen.units;
@@ -69,6 +77,7 @@ export function CratesStation() {
               units={units}
               now={counter.now}
               onTakeOff={() => takeOff(lot)}
+              onRipe={() => change.mutate({ id: lot.id, condition: "firm_ripe" })}
               onCorrect={(value) =>
                 change.mutate({ id: lot.id, weight: { value, unit: units === "us" ? "lb" : "kg" } })
               }
@@ -86,6 +95,7 @@ export function CratesStation() {
         <div className="mt-4">
           <Trouble error={change.error} />
         </div>
+        <HarvestLog />
       </Plate>
       <WeighIn units={units} />
     </div>

@@ -1,10 +1,10 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, take, type Condition, type Kind, type Units } from "../../api/client";
+import { api, take, type Condition, type Fault, type Kind, type Units } from "../../api/client";
 import { ask, useChange } from "../../api/queries";
 import { useSay } from "../../counter/notices";
 import { Choice, optionsOf } from "../../parts/Choice";
-import { CONDITION, KIND, weightText } from "../../parts/format";
+import { CONDITION, FAULT, KIND, weightText } from "../../parts/format";
 import { Trouble } from "../../parts/Note";
 import { Plate } from "../../parts/Plate";
 import { Touch } from "../../parts/Touch";
@@ -20,6 +20,7 @@ export function WeighIn({ units }: { units: Units }) {
   const [typed, setTyped] = useState("");
   const [kind, setKind] = useState<Kind>("paste");
   const [condition, setCondition] = useState<Condition>("firm_ripe");
+  const [fault, setFault] = useState<Fault>("overripe");
   const [frozen, setFrozen] = useState<"fresh" | "frozen">("fresh");
   const unit = units === "us" ? "lb" : "kg";
   const change = useChange(({ id, removed }: { id: number; removed: boolean }) =>
@@ -34,6 +35,7 @@ export function WeighIn({ units }: { units: Units }) {
               by === BY_SCALE ? { weighed: { value, unit } } : { counted: { container: by, count: value } },
             kind,
             condition,
+            fault: condition === "out" ? fault : null,
             frozen: frozen === "frozen",
           },
         }),
@@ -92,6 +94,14 @@ export function WeighIn({ units }: { units: Units }) {
           options={optionsOf(["firm_ripe", "trim", "unripe", "out"], CONDITION)}
           onChoose={setCondition}
         />
+        {condition === "out" && (
+          <Choice
+            label="Because it is"
+            value={fault}
+            options={optionsOf(["overripe", "mouldy", "bruised", "dead_vine"], FAULT)}
+            onChoose={setFault}
+          />
+        )}
         <Choice
           label="State"
           value={frozen}

@@ -9,6 +9,7 @@ import { Note, Trouble } from "../../parts/Note";
 import { Answer, Plate } from "../../parts/Plate";
 import { Touch } from "../../parts/Touch";
 import { AltitudeFinder } from "./AltitudeFinder";
+import { CupboardList } from "./CupboardList";
 import { ContainerList } from "./ContainerList";
 
 function Settings({ kitchen }: { kitchen: Kitchen }) {
@@ -100,6 +101,9 @@ function Settings({ kitchen }: { kitchen: Kitchen }) {
           </ul>
         </Plate>
         <ContainerList units={kitchen.units} />
+      </div>
+      <div className="lg:col-span-2">
+        <CupboardList />
       </div>
     </div>
   );

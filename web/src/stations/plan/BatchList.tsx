@@ -1,3 +1,4 @@
+import { Link } from "react-router";
 import type { Batch, Units } from "../../api/client";
 import { batchText, weightText } from "../../parts/format";
 import { Plate } from "../../parts/Plate";
@@ -19,10 +20,16 @@ export function BatchList({
       <ul className="grid gap-2">
         {batches.map((batch) => (
           <li key={batch.id} className="flex flex-wrap items-center justify-between gap-2">
-            <p>
+            <p className="grow">
               <strong>{batch.code}</strong> {batchText(batch)}: {batch.jars_lifted} of {batch.jars} jars done,
               from {weightText(batch.weight_g, units)}
             </p>
+            <Link
+              to={`/batches/${batch.id}`}
+              className="inline-flex min-h-[48px] items-center font-semibold text-cobalt underline decoration-2 underline-offset-4"
+            >
+              Checklist
+            </Link>
             {batch.jars_lifted === 0 && <Touch onPress={() => onRemove(batch)}>Take off</Touch>}
           </li>
         ))}

@@ -53,6 +53,16 @@ function AcidTotals({ request, plan, units }: { request: PlanRequest; plan: Plan
   );
 }
 
+/** "published 2½ to 3½ lb a quart, yours 2.9 from 6 batches" */
+function yieldText({ published, learned, batches }: Plan["yields"], units: Units): string {
+  const amount = (pounds: number) =>
+    (units === "us" ? pounds : (pounds * 0.45359237) / 0.946352946).toFixed(1);
+  const per = units === "us" ? "lb a quart" : "kg a litre";
+  if (batches === 0) return "by the published range";
+  const count = batches === 1 ? "1 batch" : `${batches} batches`;
+  return `published ${amount(published.low)} to ${amount(published.high)} ${per}, yours ${amount(learned.expected)} from ${count}`;
+}
+
 /** Enough of a jar to be worth a word, in litres. */
 const WORTH_SAYING_L = 0.12;
 
@@ -149,7 +159,7 @@ function Worked({
     <div className="grid gap-4">
       <div className="flex flex-wrap items-end justify-between gap-x-6 gap-y-2">
         <Answer value={expected} unit={jarText(request.jar, expected)}>
-          expect {low} to {high}, by the published range
+          expect {low} to {high}, {yieldText(plan.yields, units)}
         </Answer>
         <div className="flex flex-wrap gap-2">
           {plan.loads.slice(0, 4).map((load, index) => {

@@ -11,7 +11,8 @@ import type {
   Units,
 } from "../../api/client";
 import { Choice, optionsOf } from "../../parts/Choice";
-import { KIND, JAR_SIZES, jarText, MEDIUM, PACK, PRODUCT, weightText } from "../../parts/format";
+import { JAR_SIZES, jarText, MEDIUM, PACK, PRODUCT } from "../../parts/format";
+import { LotPicker } from "./LotPicker";
 
 const PRODUCTS: readonly Product[] = ["whole", "crushed", "juice", "vegetable_juice", "sauce", "paste"];
 const MEDIA: readonly Medium[] = ["water", "juice", "none"];
@@ -97,28 +98,7 @@ export function PlanChoices({
         options={optionsOf(AGENTS, SPOONS)}
         onChoose={(agent) => onWish({ agent })}
       />
-      <fieldset>
-        <legend className="mb-1 text-sm font-semibold text-muted">From</legend>
-        <div className="flex flex-wrap gap-1.5">
-          {lots.map((lot) => (
-            <label
-              key={lot.id}
-              className="flex min-h-[48px] items-center gap-2 rounded-xl border-2 border-line bg-white px-3.5 font-semibold has-checked:border-cobalt has-checked:bg-cobalt-wash"
-            >
-              <input
-                type="checkbox"
-                className="size-5 accent-cobalt"
-                checked={drawn.includes(lot.id)}
-                onChange={(event) =>
-                  onLots(event.target.checked ? [...drawn, lot.id] : drawn.filter((id) => id !== lot.id))
-                }
-              />
-              {weightText(lot.left_g, units)} {KIND[lot.kind].toLowerCase()}
-            </label>
-          ))}
-          {lots.length === 0 && <p className="text-muted">No fruit is ready. Weigh some in at Crates.</p>}
-        </div>
-      </fieldset>
+      <LotPicker lots={lots} chosen={drawn} units={units} onChoose={onLots} />
       <label className="flex min-h-[48px] items-center gap-3 font-semibold">
         <Switch.Root
           checked={wish.salt ?? false}

@@ -9,6 +9,7 @@ import { Plate } from "../../parts/Plate";
 import { BatchList } from "./BatchList";
 import { PlanAnswer } from "./PlanAnswer";
 import { PlanChoices } from "./PlanChoices";
+import { PlanTabs } from "./PlanTabs";
 
 const FIRST: PlanRequest = {
   product: "whole",
@@ -54,46 +55,49 @@ export function PlanStation() {
   if (lots === undefined || counter === undefined) return null;
   const units = counter.kitchen.units;
   return (
-    <div className="grid gap-3 lg:grid-cols-2">
-      <Plate title="What shall it become?">
-        <PlanChoices
-          wish={wish}
-          lots={ready}
-          drawn={drawn}
-          units={units}
-          onWish={(next) => setWish({ ...wish, jars: null, ...next })}
-          onLots={(ids) => {
-            setWish({ ...wish, jars: null });
-            setChosen(ids);
-          }}
-        />
-      </Plate>
-      <div className="grid content-start gap-3 max-lg:order-first">
-        <PlanAnswer
-          request={request}
-          preview={drawn.length > 0 ? preview.data : undefined}
-          units={units}
-          trouble={drawn.length > 0 ? preview.error : null}
-          accepting={accept.isPending}
-          onJars={(jars) => setWish({ ...wish, jars })}
-          onAccept={() => accept.mutate(undefined)}
-        />
-        <Trouble error={accept.error ?? change.error} />
-        <BatchList
-          batches={batches ?? []}
-          units={units}
-          onRemove={(batch) =>
-            change.mutate(
-              { id: batch.id, removed: true },
-              {
-                onSuccess: () =>
-                  say(`Batch ${batch.code} taken off the line`, () =>
-                    change.mutate({ id: batch.id, removed: false }),
-                  ),
-              },
-            )
-          }
-        />
+    <div className="grid gap-3">
+      <PlanTabs />
+      <div className="grid gap-3 lg:grid-cols-2">
+        <Plate title="What shall it become?">
+          <PlanChoices
+            wish={wish}
+            lots={ready}
+            drawn={drawn}
+            units={units}
+            onWish={(next) => setWish({ ...wish, jars: null, ...next })}
+            onLots={(ids) => {
+              setWish({ ...wish, jars: null });
+              setChosen(ids);
+            }}
+          />
+        </Plate>
+        <div className="grid content-start gap-3 max-lg:order-first">
+          <PlanAnswer
+            request={request}
+            preview={drawn.length > 0 ? preview.data : undefined}
+            units={units}
+            trouble={drawn.length > 0 ? preview.error : null}
+            accepting={accept.isPending}
+            onJars={(jars) => setWish({ ...wish, jars })}
+            onAccept={() => accept.mutate(undefined)}
+          />
+          <Trouble error={accept.error ?? change.error} />
+          <BatchList
+            batches={batches ?? []}
+            units={units}
+            onRemove={(batch) =>
+              change.mutate(
+                { id: batch.id, removed: true },
+                {
+                  onSuccess: () =>
+                    say(`Batch ${batch.code} taken off the line`, () =>
+                      change.mutate({ id: batch.id, removed: false }),
+                    ),
+                },
+              )
+            }
+          />
+        </div>
       </div>
     </div>
   );

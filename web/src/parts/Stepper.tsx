@@ -1,0 +1,29 @@
+import { Touch } from "./Touch";
+
+/** A number with a touch to lower and one to raise it. */
+export function Stepper({
+  label,
+  text,
+  onLess,
+  onMore,
+}: {
+  label?: string;
+  text: string;
+  onLess: (() => void) | undefined;
+  onMore: (() => void) | undefined;
+}) {
+  return (
+    <div>
+      {label !== undefined && <p className="mb-1 text-sm font-semibold text-muted">{label}</p>}
+      <div className="flex items-center gap-1.5">
+        <Touch label={`Less ${label ?? text}`} disabled={onLess === undefined} onPress={() => onLess?.()}>
+          −
+        </Touch>
+        <span className="min-w-10 text-center font-semibold">{text}</span>
+        <Touch label={`More ${label ?? text}`} disabled={onMore === undefined} onPress={() => onMore?.()}>
+          +
+        </Touch>
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,25 @@
+import { NavLink } from "react-router";
+
+const TABS = [
+  { to: "/plan", text: "One batch" },
+  { to: "/plan/compare", text: "Side by side" },
+  { to: "/plan/split", text: "Share it all out" },
+] as const;
+
+/** Three ways to look at the waiting fruit. */
+export function PlanTabs() {
+  return (
+    <nav aria-label="Ways to plan" className="flex flex-wrap gap-1.5 print:hidden">
+      {TABS.map((tab) => (
+        <NavLink
+          key={tab.to}
+          to={tab.to}
+          end
+          className="grid min-h-[48px] place-items-center rounded-xl border-2 border-line bg-white px-4 font-semibold hover:border-cobalt aria-[current=page]:border-cobalt aria-[current=page]:bg-cobalt aria-[current=page]:text-white"
+        >
+          {tab.text}
+        </NavLink>
+      ))}
+    </nav>
+  );
+}
