@@ -29,6 +29,16 @@ vocabulary! {
     }
 }
 
+vocabulary! {
+    /// Where the rest goes that fills no jar; never into a part-filled jar.
+    "rest", Rest {
+        /// Eaten within days.
+        Refrigerator = "refrigerator", "refrigerator";
+        /// Frozen, with headspace.
+        Freezer = "freezer", "freezer";
+    }
+}
+
 /// One line to tick.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
@@ -50,6 +60,8 @@ pub struct Sheet {
     pub agent: Agent,
     /// Salt wanted.
     pub salt: bool,
+    /// Where the rest goes that fills no jar.
+    pub rest: Option<Rest>,
     /// How the jars are heated.
     pub method: Method,
     /// Minutes and pressure of each load.
@@ -121,6 +133,13 @@ fn jars(sheet: &Sheet) -> Vec<String> {
         list.push(format!("Salt for taste: {}.", each(&|jar| salt_per_jar(jar).label())));
     }
     list.push(format!("Fill to {inches} in under the rim. Bubbles out with a wooden stick, look again."));
+    list.extend(sheet.rest.map(|rest| {
+        let how = match rest {
+            Rest::Refrigerator => "to eat within days",
+            Rest::Freezer => "with 1½ in of headspace",
+        };
+        format!("What fills no jar goes into the {rest}, {how}. Never process a part-filled jar.")
+    }));
     list.push("Wipe the rim, lid on, ring to fingertip tight.".to_owned());
     list
 }
@@ -177,6 +196,7 @@ mod tests {
             jars: vec![(JarSize::Quart, 7), (JarSize::Pint, 2)],
             agent: Agent::BottledLemonJuice,
             salt: false,
+            rest: Some(super::Rest::Freezer),
             method,
             loads: vec![(7, Minutes(50), psi), (2, Minutes(50), psi)],
         }
@@ -197,7 +217,9 @@ mod tests {
     fn pressure_has_its_own_steps_and_still_its_acid() {
         let list = steps(&sheet(Product::Crushed, Method::PressureDial, Some(7)));
         let all = list.iter().map(|step| step.text.as_str()).collect::<Vec<_>>().join("\n");
-        for words in ["vent for 10 minutes", "50 minutes at 7 lb", "drop by itself", "2 Tbsp"] {
+        for words in
+            ["vent for 10 minutes", "50 minutes at 7 lb", "drop by itself", "2 Tbsp", "goes into the freezer"]
+        {
             assert!(all.contains(words), "{words} in\n{all}");
         }
         assert!(!all.contains("over the lids"));

@@ -142,3 +142,6 @@ pub const PREFERENCE: Limit =
 /// Minutes of a resource on one day, all of it together.
 pub const DAY_MINUTES: Limit =
     Limit { name: "minutes", unit: "min", min: 0.0, max: 14_400.0, why: "ten of them round the clock" };
+/// Share of a weigh-in that is ripe.
+pub const RIPE_SHARE: Limit =
+    Limit { name: "ripe share", unit: "%", min: 0.0, max: 100.0, why: "none of it; all of it" };

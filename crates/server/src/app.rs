@@ -87,6 +87,7 @@ pub fn routes(config: &mut web::ServiceConfig) {
         .service(api::harvest::import_harvest)
         .service(api::stock::get_stock)
         .service(api::stock::count_stock)
+        .service(api::stock::open_bottle)
         .service(api::stock::get_goals)
         .service(api::stock::set_goals)
         .service(api::split::compare)

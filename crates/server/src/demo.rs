@@ -95,6 +95,7 @@ impl Season<'_> {
             method: Method::BoilingWater,
             agent: recipe.agent,
             salt: recipe.salt,
+            rest: None,
             altitude_ft: ALTITUDE_FT,
             draws: vec![Draw { lot, weight_g }],
             loads: recipe
@@ -163,7 +164,7 @@ pub fn fill(store: &Store, now: Moment) -> Result<(), StoreError> {
     let earlier = [
         (345, Kind::Paste, 13_900, sauce(vec![(JarSize::Pint, 9)])),
         (21, Kind::Slicer, 20_900, juice(vec![(JarSize::Quart, 7), (JarSize::Quart, 7)])),
-        (16, Kind::Paste, 29_000, whole(vec![(JarSize::Quart, 7), (JarSize::Quart, 7), (JarSize::Quart, 7)])),
+        (16, Kind::Paste, 28_300, whole(vec![(JarSize::Quart, 7), (JarSize::Quart, 7), (JarSize::Quart, 7)])),
         (9, Kind::Mixed, 11_600, crushed(vec![(JarSize::Pint, 9), (JarSize::Pint, 9)])),
     ];
     for (days_ago, kind, weight_g, recipe) in earlier {

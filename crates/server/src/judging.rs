@@ -3,12 +3,15 @@
 use bodega_core::acid::{Agent, per_jar};
 use bodega_core::altitude::Altitude;
 use bodega_core::boil_clock::{BoilClock, BoilEvent};
-use bodega_core::findings::case::{AcidSource, Case, CaseAcid, CaseJar, LogEvent, LogLine};
-use bodega_core::findings::{Finding, judge};
+use bodega_core::findings::case::{
+    AcidSource, Case, CaseAcid, CaseFruit, CaseJar, Damage, LogEvent, LogLine, Ripeness, Vine,
+};
+use bodega_core::findings::{Finding, Subject, judge};
+use bodega_core::fruit::{Condition, Fault};
 use bodega_core::jar::JarSize;
 use bodega_core::moment::{Minutes, Moment};
 use bodega_core::units::Time;
-use bodega_store::{CannerLoad, Kitchen, Towel};
+use bodega_store::{CannerLoad, Kitchen, Lot, Towel};
 use uom::si::time::minute;
 
 /// Milliseconds as a span of time.
@@ -84,6 +87,25 @@ fn case_of(load: &CannerLoad, kitchen: &Kitchen) -> Case {
         rest,
         ..Case::default()
     }
+}
+
+/// Findings about a lot's fruit.
+#[must_use]
+pub fn lot_findings(lot: &Lot) -> Vec<Finding> {
+    let ripeness = match (lot.condition, lot.fault) {
+        (Condition::Unripe, _) => Some(Ripeness::Underripe),
+        (_, Some(Fault::Overripe)) => Some(Ripeness::Overripe),
+        _ => None,
+    };
+    let damage = match lot.fault {
+        Some(Fault::Mouldy) => Some(Damage::Mouldy),
+        Some(Fault::Bruised) => Some(Damage::Bruised),
+        Some(Fault::Overripe | Fault::DeadVine) | None => None,
+    };
+    let vine = (lot.fault == Some(Fault::DeadVine)).then_some(Vine::Dead);
+    let case =
+        Case { fruit: CaseFruit { ripeness, damage, vine, ..CaseFruit::default() }, ..Case::default() };
+    judge(&case).findings.into_iter().filter(|finding| finding.subject == Subject::Fruit).collect()
 }
 
 /// Findings about a load.

@@ -109,6 +109,7 @@ fn store_parts(error: &StoreError) -> (StatusCode, &'static str, Option<String>)
         StoreError::BatchBegun { .. } => conflict("batch_begun", None),
         StoreError::NotOnTowel { .. } => conflict("not_on_towel", None),
         StoreError::NotProcessed { .. } => conflict("not_processed", Some("holds")),
+        StoreError::NotCounted { .. } => conflict("not_counted", Some("agent")),
         StoreError::NameTaken { .. } => conflict("name_taken", Some("name")),
         StoreError::Newer
         | StoreError::Migration(_)

@@ -72,6 +72,22 @@ async fn bad_input_names_the_field_and_stores_nothing() {
 }
 
 #[actix_web::test]
+async fn what_is_not_ripe_goes_to_the_sill_and_the_rest_goes_on() {
+    let shared = empty();
+    let body = lot("10").replace("{\"amount\"", "{\"ripe_percent\":70,\"amount\"");
+    let (status, lots) = send(&shared, Method::POST, "/api/lots", body).await;
+    assert_eq!((status, lots.as_array().unwrap().len()), (200, 2));
+    assert_eq!((&lots[0]["weight_g"], &lots[1]["weight_g"]), (&json!(3175), &json!(1361)));
+    assert_eq!(lots[1]["condition"], "unripe");
+    let (_, held) = send(&shared, Method::GET, "/api/lots", String::new()).await;
+    let held = &held.as_array().unwrap()[1];
+    assert!(held["back_on"].is_string() && held["findings"][0]["code"] == "underripe", "{held}");
+    let ripe = json!({"condition": "firm_ripe"}).to_string();
+    let (_, back) = send(&shared, Method::PATCH, "/api/lots/2", ripe).await;
+    assert_eq!((&back["condition"], &back["back_on"]), (&json!("firm_ripe"), &Value::Null));
+}
+
+#[actix_web::test]
 async fn calculators_answer_without_records() {
     let shared = empty();
     let process = |jar: &str, medium: &str| {

@@ -4,11 +4,15 @@ ALTER TABLE lot ADD COLUMN fault TEXT;
 ALTER TABLE lot ADD COLUMN back_on TEXT
     CHECK (back_on GLOB '[0-9][0-9][0-9][0-9]-[0-9][0-9]-[0-9][0-9]');
 
+-- Where the part of a last jar goes that fills no jar.
+ALTER TABLE batch ADD COLUMN rest TEXT;
+
 -- A count is a moment's truth; what batches took since then is derived from their jars, never stored.
 CREATE TABLE stock (
     item       TEXT    PRIMARY KEY,
     amount     REAL    NOT NULL CHECK (amount >= 0),
     mouth      TEXT,
+    opened_on  TEXT,
     counted_at INTEGER NOT NULL
 ) STRICT, WITHOUT ROWID;
 

@@ -1,6 +1,7 @@
 //! Batches: a plan that was accepted, with the fruit it draws, its jars and its canner loads.
 
 use bodega_core::acid::Agent;
+use bodega_core::checklist::Rest;
 use bodega_core::fruit::Kind;
 use bodega_core::jar::JarSize;
 use bodega_core::moment::{Minutes, Moment};
@@ -36,6 +37,8 @@ pub struct Batch {
     pub agent: Agent,
     /// Salt wanted.
     pub salt: bool,
+    /// Where the rest goes that fills no jar.
+    pub rest: Option<Rest>,
     /// Altitude the times were looked up for, in feet.
     pub altitude_ft: f64,
     /// Grams of fruit drawn.
@@ -85,6 +88,8 @@ pub struct NewBatch {
     pub agent: Agent,
     /// Salt wanted.
     pub salt: bool,
+    /// Where the rest goes that fills no jar.
+    pub rest: Option<Rest>,
     /// Altitude the times were looked up for, in feet.
     pub altitude_ft: f64,
     /// Fruit it draws.
@@ -113,6 +118,7 @@ fn read(row: &Row<'_>) -> rusqlite::Result<Batch> {
         method: word(row, "method")?,
         agent: word(row, "agent")?,
         salt: row.get("salt")?,
+        rest: optional_word(row, "rest")?,
         altitude_ft: row.get("altitude_ft")?,
         weight_g: row.get("drawn_g")?,
         jars: row.get("jars")?,
@@ -273,8 +279,8 @@ fn insert_batch(transaction: &Transaction<'_>, new: &NewBatch, now: Moment) -> R
         |row| row.get(0),
     )?;
     transaction.execute(
-        "INSERT INTO batch (code, product, medium, pack, thickness, method, agent, salt, altitude_ft, planned_at)
-         VALUES (?1, ?2, ?3, ?4, ?5, ?6, ?7, ?8, ?9, ?10)",
+        "INSERT INTO batch (code, product, medium, pack, thickness, method, agent, salt, altitude_ft, planned_at, rest)
+         VALUES (?1, ?2, ?3, ?4, ?5, ?6, ?7, ?8, ?9, ?10, ?11)",
         params![
             format!("{day}-{number}"),
             new.product.word(),
@@ -285,7 +291,8 @@ fn insert_batch(transaction: &Transaction<'_>, new: &NewBatch, now: Moment) -> R
             new.agent.word(),
             new.salt,
             new.altitude_ft,
-            now.0
+            now.0,
+            new.rest.map(Rest::word)
         ],
     )?;
     Ok(transaction.last_insert_rowid())

@@ -87,6 +87,12 @@ pub enum StoreError {
         /// Number of the jar in its batch.
         number: u32,
     },
+    /// Something of the cupboard was never counted.
+    #[error("{what} was never counted; say how much there is first")]
+    NotCounted {
+        /// What.
+        what: &'static str,
+    },
     /// A name is taken.
     #[error("there is already a container called \"{name}\"")]
     NameTaken {

@@ -45,6 +45,8 @@ pub struct AcidStock {
     pub counted: Option<f64>,
     /// How much batches have taken since.
     pub used: f64,
+    /// Day the bottle in use was opened, `YYYY-MM-DD`.
+    pub opened_on: Option<String>,
 }
 
 /// The whole cupboard.
@@ -107,17 +109,19 @@ impl AcidStock {
 struct Count {
     amount: f64,
     mouth: Option<Mouth>,
+    opened_on: Option<String>,
     at: Moment,
 }
 
 fn count_of(connection: &Connection, item: Item) -> Result<Option<Count>, StoreError> {
-    let sql = "SELECT amount, mouth, counted_at FROM stock WHERE item = ?1";
+    let sql = "SELECT amount, mouth, opened_on, counted_at FROM stock WHERE item = ?1";
     Ok(connection
         .query_row(sql, [item.key()], |row| {
             let mouth: Option<String> = row.get("mouth")?;
             Ok(Count {
                 amount: row.get("amount")?,
                 mouth: mouth.and_then(|mouth| mouth.parse().ok()),
+                opened_on: row.get("opened_on")?,
                 at: Moment(row.get("counted_at")?),
             })
         })
@@ -180,12 +184,26 @@ fn cupboard(connection: &Connection) -> Result<Cupboard, StoreError> {
                 .map(|(_, size, taken)| acid::measured(agent, acid::per_jar(agent, *size).times(*taken)))
                 .sum(),
         };
-        acids.push(AcidStock { agent, counted: count.map(|count| count.amount), used });
+        let (counted, opened_on) = count.map(|count| (count.amount, count.opened_on)).unzip();
+        acids.push(AcidStock { agent, counted, used, opened_on: opened_on.flatten() });
     }
     Ok(Cupboard { jars, lids, acids })
 }
 
 impl Store {
+    /// Says on which day the bottle in use was opened.
+    ///
+    /// # Errors
+    /// [`StoreError::NotCounted`] while that acid was not measured yet.
+    pub fn open_bottle(&self, agent: Agent, day: &str) -> Result<Cupboard, StoreError> {
+        let connection = self.lock();
+        let sql = "UPDATE stock SET opened_on = ?2 WHERE item = ?1";
+        if connection.execute(sql, params![Item::Acid(agent).key(), day])? == 0 {
+            return Err(StoreError::NotCounted { what: agent.label() });
+        }
+        cupboard(&connection)
+    }
+
     /// The cupboard as counted, with what batches have taken since.
     ///
     /// # Errors

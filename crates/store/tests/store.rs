@@ -34,6 +34,7 @@ fn batch(draws: Vec<Draw>) -> NewBatch {
         method: Method::BoilingWater,
         agent: Agent::CitricAcid,
         salt: false,
+        rest: None,
         altitude_ft: 2640.0,
         draws,
         loads: vec![load(2), load(1)],

@@ -427,7 +427,7 @@ export interface paths {
         /** Lots with fruit left, oldest first. */
         get: operations["list_lots"];
         put?: never;
-        /** Weighs a lot in. */
+        /** Weighs fruit in: one lot, or two when a share of it is not ripe and goes to the sill. */
         post: operations["add_lot"];
         delete?: never;
         options?: never;
@@ -606,6 +606,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/stock/opened": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Says that a bottle was opened today. */
+        post: operations["open_bottle"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/towel": {
         parameters: {
             query?: never;
@@ -714,6 +731,8 @@ export interface components {
              * @description Millilitres, or grams of citric acid, when it was measured.
              */
             counted?: number | null;
+            /** @description Day the bottle in use was opened, `YYYY-MM-DD`. */
+            opened_on?: string | null;
             /**
              * Format: double
              * @description How much batches have taken since.
@@ -1006,6 +1025,7 @@ export interface components {
             pack: components["schemas"]["Pack"];
             /** @description What it becomes. */
             product: components["schemas"]["Product"];
+            rest?: components["schemas"]["Rest"] | null;
             /** @description Salt wanted. */
             salt: boolean;
             thickness?: components["schemas"]["Thickness"] | null;
@@ -1708,6 +1728,11 @@ export interface components {
             kind: components["schemas"]["Kind"];
             /** @description Day it was picked, `YYYY-MM-DD`; today when left out. */
             picked_on?: string | null;
+            /**
+             * Format: double
+             * @description Share of it that is ripe, 0 to 100; the rest goes to the sill as a lot of its own. All of it when left out.
+             */
+            ripe_percent?: number | null;
         };
         /** @description Fruit of one lot in a share. */
         LotShare: {
@@ -1722,6 +1747,11 @@ export interface components {
              */
             weight_g: number;
         };
+        /** @description A lot and what the judge has to say of its fruit. */
+        LotView: components["schemas"]["Lot"] & {
+            /** @description Findings, stops first. */
+            findings: components["schemas"]["Finding"][];
+        };
         /**
          * @description What whole tomatoes are packed in.
          * @enum {string}
@@ -1732,6 +1762,15 @@ export interface components {
          * @enum {string}
          */
         Method: "boiling_water" | "atmospheric_steam" | "pressure_dial" | "pressure_weighted";
+        /** @description The plan's jars by one method. */
+        MethodView: {
+            /** @description The method. */
+            method: components["schemas"]["Method"];
+            /** @description Ways to run it, for the jar that needs longest; empty when there is no tested process. */
+            options: components["schemas"]["ProcessOption"][];
+            /** @description Why there is none. */
+            refusal?: string | null;
+        };
         /**
          * Format: int32
          * @description A whole number of minutes, the unit of every tested process.
@@ -1768,6 +1807,11 @@ export interface components {
             name: string;
             /** @description Its town. */
             place: string;
+        };
+        /** @description A bottle that is opened. */
+        OpenRequest: {
+            /** @description Of which acid. */
+            agent: components["schemas"]["Agent"];
         };
         /**
          * @description Whether the fruit is heated before it goes into the jar.
@@ -1852,6 +1896,8 @@ export interface components {
             litres: components["schemas"]["Range_f64"];
             /** @description Canner loads. */
             loads: components["schemas"]["PlanLoad"][];
+            /** @description The same jars by every method, side by side. */
+            methods: components["schemas"]["MethodView"][];
             /** @description Whether no other grouping of these jars is shorter. */
             shortest: boolean;
             /**
@@ -1920,6 +1966,7 @@ export interface components {
             pack: components["schemas"]["Pack"];
             /** @description What it becomes. */
             product: components["schemas"]["Product"];
+            rest?: components["schemas"]["Rest"] | null;
             /** @description Salt wanted. */
             salt?: boolean;
             thickness?: components["schemas"]["Thickness"] | null;
@@ -2060,6 +2107,11 @@ export interface components {
          * @enum {string}
          */
         RefusalCode: "no_tested_process" | "jar_not_tested" | "time_over_steam_limit" | "altitude_out_of_range";
+        /**
+         * @description Where the rest goes that fills no jar; never into a part-filled jar.
+         * @enum {string}
+         */
+        Rest: "refrigerator" | "freezer";
         /**
          * @description How ripe the fruit is.
          * @enum {string}
@@ -3232,7 +3284,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Lot"][];
+                    "application/json": components["schemas"]["LotView"][];
                 };
             };
         };
@@ -3255,7 +3307,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Lot"];
+                    "application/json": components["schemas"]["Lot"][];
                 };
             };
             422: {
@@ -3632,6 +3684,37 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    open_bottle: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OpenRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Cupboard"];
+                };
+            };
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -5,6 +5,7 @@ import type {
   JarSize,
   Kind,
   Medium,
+  Method,
   Mouth,
   Pack,
   Product,
@@ -126,6 +127,12 @@ export const AGENT: Record<Agent, string> = {
   bottled_lemon_juice: "bottled lemon juice",
   citric_acid: "citric acid",
   vinegar_5pct: "vinegar (5 %)",
+};
+export const METHOD: Record<Method, string> = {
+  boiling_water: "Boiling water",
+  atmospheric_steam: "Steam, no pressure",
+  pressure_dial: "Pressure, dial gauge",
+  pressure_weighted: "Pressure, weighted gauge",
 };
 export const MOUTH: Record<Mouth, string> = { regular: "regular mouth", wide: "wide mouth" };
 export const FAULT: Record<Fault, string> = {

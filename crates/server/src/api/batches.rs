@@ -68,6 +68,7 @@ fn sheet(batch: &Batch, loads: &[CannerLoad]) -> Sheet {
         jars,
         agent: batch.agent,
         salt: batch.salt,
+        rest: batch.rest,
         method: batch.method,
         loads: loads
             .iter()

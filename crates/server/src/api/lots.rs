@@ -1,17 +1,19 @@
 //! Crates: weigh-ins by weight or by counted container.
 
 use actix_web::{get, patch, post, web};
+use bodega_core::findings::Finding;
 use bodega_core::fruit::{Condition, Fault, KNOWN_CONTAINERS, Kind, SILL_DAYS};
-use bodega_core::limits::{CONTAINERS, WEIGHT};
+use bodega_core::limits::{CONTAINERS, RIPE_SHARE, WEIGHT};
 use bodega_core::units::{Mass, kilograms, pounds};
 use bodega_store::{Lot, LotChange, NewLot};
-use serde::Deserialize;
+use serde::{Deserialize, Serialize};
 use uom::si::mass::{gram, kilogram};
 use utoipa::ToSchema;
 
 use crate::app::{Shared, change, read};
 use crate::clock::day_of;
 use crate::json::Json;
+use crate::judging::lot_findings;
 use crate::problem::{ApiError, NameField, Problem};
 
 const MINUTES_A_DAY: i64 = 24 * 60;
@@ -61,6 +63,8 @@ pub struct LotRequest {
     pub condition: Condition,
     /// Why it is not for jars; goes with `out`.
     pub fault: Option<Fault>,
+    /// Share of it that is ripe, 0 to 100; the rest goes to the sill as a lot of its own. All of it when left out.
+    pub ripe_percent: Option<f64>,
     /// Frozen or fresh.
     #[serde(default)]
     pub frozen: bool,
@@ -131,55 +135,75 @@ async fn weigh(shared: &web::Data<Shared>, amount: Amount) -> Result<i64, ApiErr
     Ok(whole_grams(all))
 }
 
-/// Lots with fruit left, oldest first.
-#[utoipa::path(responses((status = 200, body = Vec<Lot>)))]
-#[get("/api/lots")]
-pub async fn list_lots(shared: web::Data<Shared>) -> Result<web::Json<Vec<Lot>>, ApiError> {
-    Ok(web::Json(read(&shared, |shared| shared.store.lots()).await?))
+/// A lot and what the judge has to say of its fruit.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct LotView {
+    /// The lot.
+    #[serde(flatten)]
+    pub lot: Lot,
+    /// Findings, stops first.
+    pub findings: Vec<Finding>,
 }
 
-/// Weighs a lot in.
-#[utoipa::path(request_body = LotRequest, responses((status = 200, body = Lot), (status = 422, body = Problem)))]
+/// Lots with fruit left, oldest first.
+#[utoipa::path(responses((status = 200, body = Vec<LotView>)))]
+#[get("/api/lots")]
+pub async fn list_lots(shared: web::Data<Shared>) -> Result<web::Json<Vec<LotView>>, ApiError> {
+    let lots = read(&shared, |shared| shared.store.lots()).await?;
+    Ok(web::Json(lots.into_iter().map(|lot| LotView { findings: lot_findings(&lot), lot }).collect()))
+}
+
+/// The day fruit was picked: today when it was not said.
+fn picked_on(given: Option<&str>, today: &str) -> Result<String, ApiError> {
+    let Some(day) = given else { return Ok(today.to_owned()) };
+    let parsed: jiff::civil::Date = day.parse().map_err(|_| {
+        ApiError::field("picked_on", format!("\"{day}\" is not a day; write it as 2026-09-12"))
+    })?;
+    if parsed.to_string().as_str() > today {
+        return Err(ApiError::field(
+            "picked_on",
+            format!("{parsed} has not come yet; give today or earlier"),
+        ));
+    }
+    Ok(parsed.to_string())
+}
+
+/// Weighs fruit in: one lot, or two when a share of it is not ripe and goes to the sill.
+#[utoipa::path(request_body = LotRequest, responses((status = 200, body = Vec<Lot>), (status = 422, body = Problem)))]
 #[post("/api/lots")]
 pub async fn add_lot(
     shared: web::Data<Shared>,
     Json(request): Json<LotRequest>,
-) -> Result<web::Json<Lot>, ApiError> {
-    let today = shared.clock.today();
-    let picked_on = match request.picked_on {
-        None => today,
-        Some(day) => {
-            let parsed: jiff::civil::Date = day.parse().map_err(|_| {
-                ApiError::field("picked_on", format!("\"{day}\" is not a day; write it as 2026-09-12"))
-            })?;
-            if parsed.to_string() > today {
-                return Err(ApiError::field(
-                    "picked_on",
-                    format!("{parsed} has not come yet; give today or earlier"),
-                ));
-            }
-            parsed.to_string()
-        }
-    };
+) -> Result<web::Json<Vec<Lot>>, ApiError> {
+    let picked_on = picked_on(request.picked_on.as_deref(), &shared.clock.today())?;
     if request.fault.is_some() && request.condition != Condition::Out {
         return Err(ApiError::field(
             "fault",
             "a fault goes with fruit that is not for jars; leave it out here",
         ));
     }
+    let ripe = RIPE_SHARE.check(request.ripe_percent.unwrap_or(100.0)).named("ripe_percent")?;
+    if ripe < 100.0 && !request.condition.can_be_canned() {
+        return Err(ApiError::field("ripe_percent", "a ripe share goes with fruit that goes on to jars"));
+    }
     let weight_g = weigh(&shared, request.amount).await?;
-    let back_on = (request.condition == Condition::Unripe)
-        .then(|| day_of(shared.clock.now().plus_minutes(SILL_DAYS * MINUTES_A_DAY)));
-    let lot = NewLot {
-        picked_on,
+    #[allow(clippy::cast_precision_loss, clippy::cast_possible_truncation)] // limited to 5,000 kg
+    let ripe_g = (weight_g as f64 * ripe / 100.0).round() as i64;
+    let back_on = day_of(shared.clock.now().plus_minutes(SILL_DAYS * MINUTES_A_DAY));
+    let lot = |condition: Condition, weight_g| NewLot {
+        picked_on: picked_on.clone(),
         kind: request.kind,
-        condition: request.condition,
+        condition,
         fault: request.fault,
-        back_on,
+        back_on: (condition == Condition::Unripe).then(|| back_on.clone()),
         frozen: request.frozen,
         weight_g,
     };
-    Ok(web::Json(change(&shared, move |shared| shared.store.add_lot(&lot, shared.clock.now())).await?))
+    let lots: Vec<NewLot> = [lot(request.condition, ripe_g), lot(Condition::Unripe, weight_g - ripe_g)]
+        .into_iter()
+        .filter(|lot| lot.weight_g > 0)
+        .collect();
+    Ok(web::Json(change(&shared, move |shared| shared.store.add_lots(&lots, shared.clock.now())).await?))
 }
 
 /// Corrects a lot, takes it off the line or puts it back.

@@ -43,6 +43,7 @@ use crate::problem::{ApiError, Problem};
         harvest::import_harvest,
         stock::get_stock,
         stock::count_stock,
+        stock::open_bottle,
         stock::get_goals,
         stock::set_goals,
         split::compare,

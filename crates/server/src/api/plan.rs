@@ -3,6 +3,8 @@
 use actix_web::{post, web};
 use bodega_core::acid::Agent;
 use bodega_core::altitude::Altitude;
+use bodega_core::checklist::Rest;
+use bodega_core::findings::case::CaseAcid;
 use bodega_core::findings::{Case, Finding, judge};
 use bodega_core::fruit::Kind;
 use bodega_core::jar::JarSize;
@@ -11,7 +13,7 @@ use bodega_core::moment::Minutes;
 use bodega_core::outlook::{self, Making};
 use bodega_core::plan::{self, BatchPlan, NoPlan, Wish};
 use bodega_core::process::{
-    Medium, Pack, ProcessOption, Product, Query, Refusal, check_medium, headspace_in, look_up,
+    Medium, Method, Pack, ProcessOption, Product, Query, Refusal, check_medium, headspace_in, look_up,
 };
 use bodega_core::source::Source;
 use bodega_core::units::{Mass, Time, kilograms};
@@ -48,6 +50,8 @@ pub struct PlanRequest {
     /// Salt wanted.
     #[serde(default)]
     pub salt: bool,
+    /// Where the rest goes that fills no jar.
+    pub rest: Option<Rest>,
     /// Lots to draw from, all of what is left of each.
     pub lots: Vec<i64>,
 }
@@ -116,8 +120,21 @@ pub struct PlanAnswer {
     pub shortest: bool,
     /// Source of the yield.
     pub yield_source: Source,
+    /// The same jars by every method, side by side.
+    pub methods: Vec<MethodView>,
     /// What a quart takes, published and by the household's own batches.
     pub yields: YieldView,
+}
+
+/// The plan's jars by one method.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct MethodView {
+    /// The method.
+    pub method: Method,
+    /// Ways to run it, for the jar that needs longest; empty when there is no tested process.
+    pub options: Vec<ProcessOption>,
+    /// Why there is none.
+    pub refusal: Option<String>,
 }
 
 /// Pounds of fruit to a quart.
@@ -150,6 +167,7 @@ struct Ground {
     lots: Vec<Lot>,
     wish: Wish,
     yields: YieldView,
+    bottle_age_months: Option<f64>,
 }
 
 /// The lots asked for, each of them waiting on the line and named once.
@@ -177,6 +195,13 @@ pub(crate) fn by_kind(lots: &[Lot]) -> Vec<(Kind, Mass)> {
     lots.iter().map(|lot| (lot.kind, weight(lot))).collect()
 }
 
+/// Months between two days, as far as both are days.
+fn months_since(day: &str, today: &str) -> Option<f64> {
+    const DAYS_A_MONTH: f64 = 30.4;
+    let (day, today): (jiff::civil::Date, jiff::civil::Date) = (day.parse().ok()?, today.parse().ok()?);
+    Some(f64::from(today.since(day).ok()?.get_days()) / DAYS_A_MONTH)
+}
+
 async fn ground(shared: &web::Data<Shared>, request: &PlanRequest) -> Result<Ground, ApiError> {
     check_medium(request.product, request.medium).map_err(|error| ApiError::field("medium", error))?;
     if (request.product == Product::Sauce) != request.thickness.is_some() {
@@ -188,9 +213,11 @@ async fn ground(shared: &web::Data<Shared>, request: &PlanRequest) -> Result<Gro
     for (place, line) in request.jars.iter().flatten().enumerate() {
         JAR_COUNT.check(f64::from(line.count)).named(&format!("jars[{place}].count"))?;
     }
-    let (kitchen, all, finished) =
-        read(shared, |shared| Ok((shared.store.kitchen()?, shared.store.lots()?, shared.store.finished()?)))
-            .await?;
+    let (kitchen, all, finished, cupboard) = read(shared, |shared| {
+        let store = &shared.store;
+        Ok((store.kitchen()?, store.lots()?, store.finished()?, store.cupboard()?))
+    })
+    .await?;
     let altitude = altitude_of(&kitchen)?;
     let lots = waiting_lots(&all, &request.lots)?;
     let household = Household { finished };
@@ -223,7 +250,10 @@ async fn ground(shared: &web::Data<Shared>, request: &PlanRequest) -> Result<Gro
         learned: learned.pounds_per_quart,
         batches: learned.batches,
     };
-    Ok(Ground { kitchen, altitude, lots, wish, yields })
+    let opened = cupboard.acids.into_iter().find(|acid| acid.agent == request.agent);
+    let bottle_age_months =
+        opened.and_then(|acid| acid.opened_on).and_then(|day| months_since(&day, &shared.clock.today()));
+    Ok(Ground { kitchen, altitude, lots, wish, yields, bottle_age_months })
 }
 
 impl Ground {
@@ -235,6 +265,32 @@ impl Ground {
             Err(NoPlan::Refused(refusal)) => Ok(Err(refusal)),
             Err(NoPlan::NoCapacity(error)) => Err(ApiError::field("jar", error)),
         }
+    }
+
+    fn methods(&self, plan: &BatchPlan) -> Vec<MethodView> {
+        let of = |method: &Method| {
+            let looked_up = plan.mix.iter().map(|line| {
+                look_up(&Query {
+                    product: self.wish.product,
+                    medium: self.wish.medium,
+                    pack: self.wish.pack,
+                    method: *method,
+                    jar: line.jar,
+                    altitude: self.altitude,
+                })
+            });
+            match looked_up.collect::<Result<Vec<_>, Refusal>>() {
+                Ok(tested) => {
+                    let longest = tested.into_iter().max_by_key(|tested| tested.options[0].minutes);
+                    let options = longest.map(|tested| tested.options).unwrap_or_default();
+                    MethodView { method: *method, options, refusal: None }
+                }
+                Err(refusal) => {
+                    MethodView { method: *method, options: Vec::new(), refusal: Some(refusal.message) }
+                }
+            }
+        };
+        Method::ALL.iter().map(of).collect()
     }
 
     fn sea_level_minutes(&self, jar: JarSize) -> Option<Minutes> {
@@ -261,7 +317,10 @@ impl Ground {
             altitude: Some(self.altitude),
             minutes: minutes.map(|minutes| Time::new::<minute>(f64::from(minutes))),
             jars: Some(case_jars(&jars)),
-            acid: Some(planned_acid(self.wish.agent, &sizes)),
+            acid: Some(CaseAcid {
+                bottle_age_months: self.bottle_age_months,
+                ..planned_acid(self.wish.agent, &sizes)
+            }),
             ..Case::default()
         };
         // A plan of no jars yet is not a mistake.
@@ -298,6 +357,7 @@ impl Ground {
             canner_minutes: plan.loads.total,
             shortest: plan.loads.total == plan.loads.lower_bound,
             yield_source: yields::source(self.wish.product),
+            methods: self.methods(&plan),
             yields: self.yields.clone(),
             lines: plan
                 .mix
@@ -371,6 +431,7 @@ pub async fn accept_plan(
         method: ground.wish.method,
         agent: request.agent,
         salt: request.salt,
+        rest: request.rest,
         altitude_ft: ground.altitude.feet(),
         draws: ground.lots.iter().map(|lot| Draw { lot: lot.id, weight_g: lot.left_g }).collect(),
         loads,

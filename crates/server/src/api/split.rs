@@ -203,14 +203,14 @@ async fn set_table(shared: &web::Data<Shared>, lots: &[i64]) -> Result<Table, Ap
 fn missing(cupboard: &Cupboard, agent: Agent, jar: JarSize, count: u32) -> Vec<String> {
     let mut words = Vec::new();
     let line = cupboard.jars.iter().find(|line| line.jar == jar);
-    let mut short = |needed: u32, left: Option<u32>, what: &str| {
+    let mut short = |needed: u32, left: Option<u32>, one: &str| {
         if let Some(short) = left.and_then(|left| needed.checked_sub(left)).filter(|short| *short > 0) {
-            words.push(format!("{short} {what}"));
+            words.push(if short == 1 { format!("1 {one}") } else { format!("{short} {one}s") });
         }
     };
-    short(count, line.and_then(bodega_store::JarStock::left), &jar.plural());
+    short(count, line.and_then(bodega_store::JarStock::left), jar.label());
     let lids = cupboard.lids.iter().find(|lids| line.is_some_and(|line| line.mouth == lids.mouth));
-    short(count, lids.and_then(bodega_store::LidStock::left), "lids");
+    short(count, lids.and_then(bodega_store::LidStock::left), "lid");
     let acid = cupboard.acids.iter().find(|line| line.agent == agent);
     let needed = acid::measured(agent, acid::per_jar(agent, jar).times(count));
     if acid.and_then(bodega_store::AcidStock::left).is_some_and(|left| left < needed) {
@@ -493,6 +493,7 @@ fn batch(
         method: wish.method,
         agent,
         salt: false,
+        rest: None,
         altitude_ft: table.altitude.feet(),
         draws: draws.into_iter().map(|fruit| Draw { lot: fruit.lot, weight_g: fruit.weight_g }).collect(),
         loads: worked

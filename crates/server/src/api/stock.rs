@@ -1,6 +1,6 @@
 //! The cupboard and the list of what the shelf asks for.
 
-use actix_web::{get, put, web};
+use actix_web::{get, post, put, web};
 use bodega_core::acid::Agent;
 use bodega_core::jar::{JarSize, Mouth};
 use bodega_core::limits::{ACID_STOCK, JAR_COUNT, JAR_STOCK, PREFERENCE};
@@ -71,6 +71,24 @@ pub async fn count_stock(
         change(&shared, move |shared| shared.store.count_stock(item, amount, mouth, shared.clock.now()))
             .await?;
     Ok(web::Json(done))
+}
+
+/// A bottle that is opened.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct OpenRequest {
+    /// Of which acid.
+    pub agent: Agent,
+}
+
+/// Says that a bottle was opened today.
+#[utoipa::path(request_body = OpenRequest, responses((status = 200, body = Cupboard), (status = 409, body = Problem)))]
+#[post("/api/stock/opened")]
+pub async fn open_bottle(
+    shared: web::Data<Shared>,
+    Json(request): Json<OpenRequest>,
+) -> Result<web::Json<Cupboard>, ApiError> {
+    let today = shared.clock.today();
+    Ok(web::Json(change(&shared, move |shared| shared.store.open_bottle(request.agent, &today)).await?))
 }
 
 /// What the shelf asks for.

@@ -1,6 +1,7 @@
 import { useState } from "react";
 import type { Lot, Units } from "../../api/client";
 import { ageText, CONDITION, FAULT, isDue, KIND, shortDay, weightText } from "../../parts/format";
+import { Findings } from "../../parts/Findings";
 import { Touch } from "../../parts/Touch";
 import { WeightField } from "../../parts/WeightField";
 
@@ -113,6 +114,11 @@ export function CrateCard({
           <Touch onPress={onTakeOff} className="grow">
             Take off
           </Touch>
+        </div>
+      )}
+      {lot.findings.length > 0 && (
+        <div className="grid w-full gap-2">
+          <Findings items={lot.findings} />
         </div>
       )}
     </li>

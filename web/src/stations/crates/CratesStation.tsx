@@ -3,7 +3,7 @@ import { api, take, type Condition, type Lot, type Product, type Thickness } fro
 import { ask, useChange } from "../../api/queries";
 import { useSay } from "../../counter/notices";
 import { weight, weightText } from "../../parts/format";
-import { Note, Trouble } from "../../parts/Note";
+import { Trouble } from "../../parts/Note";
 import { Answer, Plate } from "../../parts/Plate";
 import { CrateCard } from "./CrateCard";
 import { HarvestLog } from "./HarvestLog";
@@ -84,14 +84,6 @@ export function CratesStation() {
             />
           ))}
         </ul>
-        {lots.some((lot) => lot.condition === "out") && (
-          <div className="mt-4">
-            <Note tone="warn">
-              Soft, mouldy or dead-vine fruit is not canned: its acidity falls. Sound parts may be eaten or
-              frozen now.
-            </Note>
-          </div>
-        )}
         <div className="mt-4">
           <Trouble error={change.error} />
         </div>

@@ -7,6 +7,7 @@ import { Choice, optionsOf } from "../../parts/Choice";
 import { CONDITION, FAULT, KIND, weightText } from "../../parts/format";
 import { Trouble } from "../../parts/Note";
 import { Plate } from "../../parts/Plate";
+import { Stepper } from "../../parts/Stepper";
 import { Touch } from "../../parts/Touch";
 import { WeightField } from "../../parts/WeightField";
 
@@ -23,8 +24,14 @@ export function WeighIn({ units }: { units: Units }) {
   const [fault, setFault] = useState<Fault>("overripe");
   const [frozen, setFrozen] = useState<"fresh" | "frozen">("fresh");
   const unit = units === "us" ? "lb" : "kg";
-  const change = useChange(({ id, removed }: { id: number; removed: boolean }) =>
-    take(api.PATCH("/api/lots/{id}", { params: { path: { id } }, body: { removed } })),
+  const [ripe, setRipe] = useState(100);
+  const goesOn = condition === "firm_ripe" || condition === "trim";
+  const remove = useChange((ids: number[]) =>
+    Promise.all(
+      ids.map((id) =>
+        take(api.PATCH("/api/lots/{id}", { params: { path: { id } }, body: { removed: true } })),
+      ),
+    ),
   );
   const add = useChange(
     (value: number) =>
@@ -35,16 +42,18 @@ export function WeighIn({ units }: { units: Units }) {
               by === BY_SCALE ? { weighed: { value, unit } } : { counted: { container: by, count: value } },
             kind,
             condition,
+            ripe_percent: goesOn ? ripe : null,
             fault: condition === "out" ? fault : null,
             frozen: frozen === "frozen",
           },
         }),
       ),
-    (lot) => {
+    (lots) => {
       setTyped("");
-      say(`${weightText(lot.weight_g, units)} weighed in`, () =>
-        change.mutate({ id: lot.id, removed: true }),
-      );
+      setRipe(100);
+      const grams = lots.reduce((sum, lot) => sum + lot.weight_g, 0);
+      const sill = lots.length > 1 ? `, ${weightText(lots[1]?.weight_g ?? 0, units)} of it to the sill` : "";
+      say(`${weightText(grams, units)} weighed in${sill}`, () => remove.mutate(lots.map((lot) => lot.id)));
     },
   );
   const names = [...(containers?.taught ?? []), ...(containers?.known ?? [])].map(
@@ -102,16 +111,26 @@ export function WeighIn({ units }: { units: Units }) {
             onChoose={setFault}
           />
         )}
-        <Choice
-          label="State"
-          value={frozen}
-          options={[
-            { value: "fresh", text: "Fresh" },
-            { value: "frozen", text: "Frozen" },
-          ]}
-          onChoose={setFrozen}
-        />
-        <Trouble error={add.error} />
+        <div className="flex flex-wrap items-end gap-x-6 gap-y-3">
+          <Choice
+            label="State"
+            value={frozen}
+            options={[
+              { value: "fresh", text: "Fresh" },
+              { value: "frozen", text: "Frozen" },
+            ]}
+            onChoose={setFrozen}
+          />
+          {goesOn && (
+            <Stepper
+              label="Of it ripe"
+              text={`${ripe} %`}
+              onLess={ripe > 0 ? () => setRipe(ripe - 10) : undefined}
+              onMore={ripe < 100 ? () => setRipe(ripe + 10) : undefined}
+            />
+          )}
+        </div>
+        <Trouble error={add.error ?? remove.error} />
         <Touch
           big
           look="main"

@@ -1,8 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { useId, useState } from "react";
-import { api, take, type CountRequest } from "../../api/client";
+import { api, take, type Agent, type CountRequest } from "../../api/client";
 import { ask, useChange } from "../../api/queries";
-import { AGENT, jarText, MOUTH } from "../../parts/format";
+import { AGENT, jarText, MOUTH, shortDay } from "../../parts/format";
 import { Trouble } from "../../parts/Note";
 import { Plate } from "../../parts/Plate";
 import { Touch } from "../../parts/Touch";
@@ -12,12 +12,16 @@ function Line({
   unit,
   counted,
   used,
+  opened,
+  onOpen,
   onCount,
 }: {
   name: string;
   unit: string;
   counted: number | null | undefined;
   used: number;
+  opened?: string | null | undefined;
+  onOpen?: () => void;
   onCount: (amount: number) => void;
 }) {
   const id = useId();
@@ -39,8 +43,10 @@ function Line({
         <span className="block text-sm text-muted">
           {left === null ? "not counted" : `${left}${unit} there`}
           {used > 0 && `, ${Math.round(used)}${unit} taken by batches`}
+          {opened != null && `, opened ${shortDay(opened)}`}
         </span>
       </label>
+      {onOpen !== undefined && left !== null && <Touch onPress={onOpen}>Opened today</Touch>}
       <input
         id={id}
         inputMode="decimal"
@@ -66,6 +72,7 @@ function Line({
 export function CupboardList() {
   const { data: cupboard } = useQuery(ask.stock());
   const count = useChange((body: CountRequest) => take(api.PUT("/api/stock", { body })));
+  const open = useChange((agent: Agent) => take(api.POST("/api/stock/opened", { body: { agent } })));
   if (cupboard === undefined) return null;
   return (
     <Plate title="In the cupboard">
@@ -97,12 +104,14 @@ export function CupboardList() {
             unit={line.agent === "citric_acid" ? " g" : " mL"}
             counted={line.counted}
             used={line.used}
+            opened={line.opened_on}
+            {...(line.agent === "bottled_lemon_juice" && { onOpen: () => open.mutate(line.agent) })}
             onCount={(amount) => count.mutate({ item: "acid", agent: line.agent, amount })}
           />
         ))}
       </div>
       <div className="mt-3">
-        <Trouble error={count.error} />
+        <Trouble error={count.error ?? open.error} />
       </div>
     </Plate>
   );

@@ -44,7 +44,9 @@ function Row({
       </span>
       <p className="leading-tight">
         <strong>{nameOf(row)}</strong>
-        <span className="block text-sm text-muted">{weightText(row.weight_per_jar_g, units)} a jar</span>
+        <span className="block text-sm text-muted">
+          {weightText(row.weight_per_jar_g, units)} a jar, acid {row.acid}
+        </span>
       </p>
       <p className="leading-tight">
         <strong className="font-slab text-2xl">{row.jars.expected}</strong>{" "}

@@ -3,6 +3,7 @@ import type { Finding, JarSize, PlanAnswer as Plan, PlanPreview, PlanRequest, Un
 import { ask } from "../../api/queries";
 import {
   AGENT,
+  METHOD,
   amountText,
   altitudeText,
   headspaceText,
@@ -10,6 +11,7 @@ import {
   spanText,
   volumeText,
 } from "../../parts/format";
+import { Choice } from "../../parts/Choice";
 import { Findings } from "../../parts/Findings";
 import { CannerPicture } from "../../parts/JarPicture";
 import { Note, Trouble } from "../../parts/Note";
@@ -53,6 +55,28 @@ function AcidTotals({ request, plan, units }: { request: PlanRequest; plan: Plan
   );
 }
 
+/** The same jars in every kind of canner. */
+function Methods({ plan }: { plan: Plan }) {
+  return (
+    <Why label="Other canners">
+      <ul className="grid gap-2">
+        {plan.methods.map((view) => (
+          <li key={view.method}>
+            <strong>{METHOD[view.method]}</strong>
+            <span className="block text-muted">
+              {view.refusal ??
+                view.options
+                  .map((option) => `${option.minutes} min${option.psi == null ? "" : ` at ${option.psi} lb`}`)
+                  .join(", or ")}
+            </span>
+          </li>
+        ))}
+      </ul>
+      <p className="mt-2 text-muted">The acid goes in whatever the canner.</p>
+    </Why>
+  );
+}
+
 /** "published 2½ to 3½ lb a quart, yours 2.9 from 6 batches" */
 function yieldText({ published, learned, batches }: Plan["yields"], units: Units): string {
   const amount = (pounds: number) =>
@@ -66,17 +90,39 @@ function yieldText({ published, learned, batches }: Plan["yields"], units: Units
 /** Enough of a jar to be worth a word, in litres. */
 const WORTH_SAYING_L = 0.12;
 
-function Rest({ plan, units }: { plan: Plan; units: Units }) {
+function Rest({
+  plan,
+  units,
+  rest,
+  onRest,
+}: {
+  plan: Plan;
+  units: Units;
+  rest: PlanRequest["rest"];
+  onRest: (rest: NonNullable<PlanRequest["rest"]>) => void;
+}) {
   const left = plan.left_over_litres;
-  if (Math.abs(left) < WORTH_SAYING_L) return null;
-  return left > 0 ? (
-    <Note tone="note">
-      About {volumeText(left, units)} is left over: a smaller jar, the refrigerator or the freezer.
-    </Note>
-  ) : (
-    <Note tone="warn">
-      These jars hold {volumeText(-left, units)} more than this fruit is expected to give.
-    </Note>
+  if (left < -WORTH_SAYING_L) {
+    return (
+      <Note tone="warn">
+        These jars hold {volumeText(-left, units)} more than this fruit is expected to give.
+      </Note>
+    );
+  }
+  return (
+    <Choice
+      label={
+        left < WORTH_SAYING_L
+          ? "If a little fills no jar, it goes into the"
+          : `About ${volumeText(left, units)} fill no jar and go into the`
+      }
+      value={rest ?? ""}
+      options={[
+        { value: "refrigerator", text: "Refrigerator" },
+        { value: "freezer", text: "Freezer" },
+      ]}
+      onChoose={(next) => next !== "" && onRest(next)}
+    />
   );
 }
 
@@ -135,6 +181,7 @@ function Worked({
   units,
   accepting,
   onJars,
+  onRest,
   onAccept,
 }: {
   plan: Plan;
@@ -144,6 +191,7 @@ function Worked({
   units: Units;
   accepting: boolean;
   onJars: (jars: { jar: JarSize; count: number }[]) => void;
+  onRest: (rest: NonNullable<PlanRequest["rest"]>) => void;
   onAccept: () => void;
 }) {
   const first = plan.lines[0];
@@ -158,9 +206,11 @@ function Worked({
   return (
     <div className="grid gap-4">
       <div className="flex flex-wrap items-end justify-between gap-x-6 gap-y-2">
-        <Answer value={expected} unit={jarText(request.jar, expected)}>
-          expect {low} to {high}, {yieldText(plan.yields, units)}
-        </Answer>
+        <div className="min-w-0 flex-1 basis-60">
+          <Answer value={expected} unit={jarText(request.jar, expected)}>
+            expect {low} to {high}, {yieldText(plan.yields, units)}
+          </Answer>
+        </div>
         <div className="flex flex-wrap gap-2">
           {plan.loads.slice(0, 4).map((load, index) => {
             const count = load.jars.reduce((sum, line) => sum + line.count, 0);
@@ -201,7 +251,6 @@ function Worked({
         </p>
       )}
       <MixSteps plan={plan} jar={request.jar} onJars={onJars} />
-      <Rest plan={plan} units={units} />
       <Findings items={findings} />
       {cautions.map((caution) => (
         <Note key={caution} tone="warn">
@@ -213,6 +262,7 @@ function Worked({
           Set out {jars} {jars === 1 ? "jar" : "jars"}
         </Touch>
         <AcidTotals request={request} plan={plan} units={units} />
+        <Methods plan={plan} />
         <Why label={`Why ${longest} minutes`}>
           <p className="mb-2">
             Water boils cooler the higher you are, so the tested time rises with altitude. It also depends on
@@ -224,6 +274,7 @@ function Worked({
           </p>
         </Why>
       </div>
+      <Rest plan={plan} units={units} rest={request.rest} onRest={onRest} />
     </div>
   );
 }
@@ -235,6 +286,7 @@ export function PlanAnswer({
   trouble,
   accepting,
   onJars,
+  onRest,
   onAccept,
 }: {
   request: PlanRequest;
@@ -243,6 +295,7 @@ export function PlanAnswer({
   trouble: Error | null;
   accepting: boolean;
   onJars: (jars: { jar: JarSize; count: number }[]) => void;
+  onRest: (rest: NonNullable<PlanRequest["rest"]>) => void;
   onAccept: () => void;
 }) {
   if (trouble !== null) {
@@ -285,6 +338,7 @@ export function PlanAnswer({
           units={units}
           accepting={accepting}
           onJars={onJars}
+          onRest={onRest}
           onAccept={onAccept}
         />
       )}

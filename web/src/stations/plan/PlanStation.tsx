@@ -20,6 +20,7 @@ const FIRST: PlanRequest = {
   jars: null,
   agent: "bottled_lemon_juice",
   salt: false,
+  rest: "refrigerator",
   lots: [],
 };
 
@@ -79,6 +80,7 @@ export function PlanStation() {
             trouble={drawn.length > 0 ? preview.error : null}
             accepting={accept.isPending}
             onJars={(jars) => setWish({ ...wish, jars })}
+            onRest={(rest) => setWish({ ...wish, rest })}
             onAccept={() => accept.mutate(undefined)}
           />
           <Trouble error={accept.error ?? change.error} />
