@@ -367,6 +367,15 @@ async fn side_by_side_says_what_is_missing_and_what_slicers_cost() {
     let (paste, slicer) = (of(json!([1])).await, of(json!([2])).await);
     assert_eq!(paste[0]["jars"]["expected"], 10);
     assert_eq!(paste[0]["missing"], json!(["6 quarts"]));
+    let plan = json!({"product": "whole", "medium": "water", "pack": "raw", "thickness": null, "jar": "quart",
+        "jars": null, "agent": "citric_acid", "lots": [1]});
+    let (_, preview) = post(&shared, "/api/plan", plan).await;
+    assert_eq!(preview["plan"]["missing"], json!(["6 quarts"]));
+    let steam = &preview["plan"]["methods"][1];
+    assert_eq!(
+        (&steam["method"], &steam["options"][0]["minutes"]),
+        (&json!("atmospheric_steam"), &json!(45))
+    );
     let away = |answer: &Value| answer[6]["boiled_away_l"].as_f64().unwrap();
     assert!(away(&slicer) > 1.2 * away(&paste), "{} beside {}", away(&slicer), away(&paste));
     // A third of the juice of 30 lb of paste fruit, 3¼ lb to a quart (USDA Guide 3, from memory).

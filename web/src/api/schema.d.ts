@@ -1898,6 +1898,8 @@ export interface components {
             loads: components["schemas"]["PlanLoad"][];
             /** @description The same jars by every method, side by side. */
             methods: components["schemas"]["MethodView"][];
+            /** @description What the cupboard lacks for it, in words. */
+            missing: string[];
             /** @description Whether no other grouping of these jars is shorter. */
             shortest: boolean;
             /**

@@ -19,12 +19,13 @@ use bodega_core::source::Source;
 use bodega_core::units::{Mass, Time, kilograms};
 use bodega_core::yields::learn::Household;
 use bodega_core::yields::{self, Range, Thickness};
-use bodega_store::{Batch, Draw, Kitchen, Lot, NewBatch, NewLoad};
+use bodega_store::{Batch, Cupboard, Draw, Kitchen, Lot, NewBatch, NewLoad};
 use serde::{Deserialize, Serialize};
 use uom::si::time::minute;
 use uom::si::volume::liter;
 use utoipa::ToSchema;
 
+use crate::api::split::missing;
 use crate::app::{Shared, altitude_of, change, read};
 use crate::json::Json;
 use crate::judging::{case_jars, planned_acid};
@@ -120,6 +121,8 @@ pub struct PlanAnswer {
     pub shortest: bool,
     /// Source of the yield.
     pub yield_source: Source,
+    /// What the cupboard lacks for it, in words.
+    pub missing: Vec<String>,
     /// The same jars by every method, side by side.
     pub methods: Vec<MethodView>,
     /// What a quart takes, published and by the household's own batches.
@@ -167,6 +170,7 @@ struct Ground {
     lots: Vec<Lot>,
     wish: Wish,
     yields: YieldView,
+    cupboard: Cupboard,
     bottle_age_months: Option<f64>,
 }
 
@@ -250,10 +254,11 @@ async fn ground(shared: &web::Data<Shared>, request: &PlanRequest) -> Result<Gro
         learned: learned.pounds_per_quart,
         batches: learned.batches,
     };
-    let opened = cupboard.acids.into_iter().find(|acid| acid.agent == request.agent);
-    let bottle_age_months =
-        opened.and_then(|acid| acid.opened_on).and_then(|day| months_since(&day, &shared.clock.today()));
-    Ok(Ground { kitchen, altitude, lots, wish, yields, bottle_age_months })
+    let opened = cupboard.acids.iter().find(|acid| acid.agent == request.agent);
+    let bottle_age_months = opened
+        .and_then(|acid| acid.opened_on.clone())
+        .and_then(|day| months_since(&day, &shared.clock.today()));
+    Ok(Ground { kitchen, altitude, lots, wish, yields, cupboard, bottle_age_months })
 }
 
 impl Ground {
@@ -357,6 +362,11 @@ impl Ground {
             canner_minutes: plan.loads.total,
             shortest: plan.loads.total == plan.loads.lower_bound,
             yield_source: yields::source(self.wish.product),
+            missing: plan
+                .mix
+                .iter()
+                .flat_map(|line| missing(&self.cupboard, self.wish.agent, line.jar, line.count))
+                .collect(),
             methods: self.methods(&plan),
             yields: self.yields.clone(),
             lines: plan

@@ -200,7 +200,7 @@ async fn set_table(shared: &web::Data<Shared>, lots: &[i64]) -> Result<Table, Ap
 }
 
 /// Why a number of jars of one size cannot be filled out of the cupboard, in words.
-fn missing(cupboard: &Cupboard, agent: Agent, jar: JarSize, count: u32) -> Vec<String> {
+pub(crate) fn missing(cupboard: &Cupboard, agent: Agent, jar: JarSize, count: u32) -> Vec<String> {
     let mut words = Vec::new();
     let line = cupboard.jars.iter().find(|line| line.jar == jar);
     let mut short = |needed: u32, left: Option<u32>, one: &str| {

@@ -252,6 +252,9 @@ function Worked({
       )}
       <MixSteps plan={plan} jar={request.jar} onJars={onJars} />
       <Findings items={findings} />
+      {plan.missing.length > 0 && (
+        <Note tone="warn">The cupboard lacks {[...new Set(plan.missing)].join(", ")} for this.</Note>
+      )}
       {cautions.map((caution) => (
         <Note key={caution} tone="warn">
           {caution}
