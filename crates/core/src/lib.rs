@@ -12,6 +12,7 @@ pub mod checklist;
 pub mod findings;
 pub mod fruit;
 pub mod jar;
+pub mod kettle;
 pub mod limits;
 pub mod loads;
 pub mod measure;

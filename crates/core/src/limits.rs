@@ -145,3 +145,22 @@ pub const DAY_MINUTES: Limit =
 /// Share of a weigh-in that is ripe.
 pub const RIPE_SHARE: Limit =
     Limit { name: "ripe share", unit: "%", min: 0.0, max: 100.0, why: "none of it; all of it" };
+/// Soluble solids.
+pub const BRIX: Limit = Limit { name: "Brix", unit: "°", min: 0.5, max: 60.0, why: "rain water; syrup" };
+/// Share of the start volume that is left.
+pub const FRACTION_LEFT: Limit =
+    Limit { name: "fraction left", unit: "", min: 0.02, max: 1.0, why: "burnt; untouched" };
+/// What a kettle holds.
+pub const KETTLE_VOLUME: Limit =
+    Limit { name: "volume", unit: "L", min: 0.05, max: 500.0, why: "a ladle; a cauldron" };
+/// Power of a burner.
+pub const WATTS: Limit =
+    Limit { name: "power", unit: "W", min: 50.0, max: 30_000.0, why: "a candle; a brewery burner" };
+/// Share of a burner's power that reaches the water.
+pub const EFFICIENCY: Limit =
+    Limit { name: "efficiency", unit: "", min: 0.05, max: 1.0, why: "mostly lost; all of it" };
+/// Water boiled away.
+pub const EVAPORATION: Limit =
+    Limit { name: "evaporation", unit: "L/h", min: 0.02, max: 50.0, why: "a slow oven; a brewery burner" };
+/// Minutes of a cook-down's log.
+pub const LOG_MINUTE: Limit = Limit { name: "minute", unit: "min", min: 0.0, max: 10_000.0, why: "a week" };

@@ -108,6 +108,8 @@ pub fn routes(config: &mut web::ServiceConfig) {
         .service(api::shelf::judge_seals)
         .service(api::shelf::list_shelf)
         .service(api::compute::audit::compute_audit)
+        .service(api::compute::canner::compute_canner)
+        .service(api::compute::kettle::compute_kettle)
         .service(api::compute::process::compute_process)
         .service(api::compute::acid::compute_acid)
         .service(api::compute::yields::compute_yield)

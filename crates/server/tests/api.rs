@@ -381,3 +381,53 @@ async fn side_by_side_says_what_is_missing_and_what_slicers_cost() {
     // A third of the juice of 30 lb of paste fruit, 3¼ lb to a quart (USDA Guide 3, from memory).
     assert!((away(&paste) - 30.0 / 3.25 / 3.0 * 0.946).abs() < 0.05);
 }
+
+#[actix_web::test]
+async fn the_kettle_answers_with_a_mark_and_a_finish_and_refuses_in_words() {
+    let shared = empty();
+    let kettle = json!({"start": {"volume_l": 11.356_235, "brix": 5}, "target": {"fraction_left": 0.666_666_67},
+        "vessel": {"inner_diameter_mm": 300, "depth_mm": 260}, "heat": {"litres_per_hour": 2}, "altitude_ft": 2640,
+        "readings": [{"minute": 30, "volume_l": 10.3}, {"minute": 60, "depth_mm": 132}],
+        "drains": []});
+    let (status, answer) = post(&shared, "/api/compute/kettle", kettle.clone()).await;
+    assert_eq!(status, 200, "{answer}");
+    assert_eq!(answer["target_depth_mm"].as_f64().unwrap().round(), 107.0);
+    let finish = &answer["finish_minute"];
+    let minute = |key: &str| finish[key].as_f64().unwrap();
+    assert!(minute("low") < minute("expected") && minute("expected") < minute("high"));
+    assert!((100.0..130.0).contains(&minute("expected")), "{finish}");
+    assert!(answer["curve"].as_array().unwrap().len() > 10);
+    for (path, value, field, words) in [
+        ("/readings/1/depth_mm", json!(400), "readings[1].depth_mm", "above the brim"),
+        ("/readings/0", json!({"minute": 30, "depth_in": 5}), "readings[0]", "give one of: volume_l"),
+        ("/readings/0/volume_l", json!(15), "readings[0].volume_l", "went in"),
+        ("/target", json!({"fraction_left": 0.5, "brix": 9}), "target", "only one"),
+        ("/target", json!({"brix": 4}), "target", "boiling only thickens"),
+        ("/start/volume_l", json!(40), "start.volume_l", "to the brim"),
+        ("/heat", json!({"watts": 2000}), "heat", "efficiency"),
+        ("/drains", json!([{"minute": 5, "volume_l": 12}]), "drains[0].volume_l", "as much as went in"),
+    ] {
+        let mut wrong = kettle.clone();
+        *wrong.pointer_mut(path).unwrap() = value;
+        let (status, problem) = post(&shared, "/api/compute/kettle", wrong).await;
+        assert_eq!((status, problem["field"].as_str()), (422, Some(field)), "{problem}");
+        assert!(problem["detail"].as_str().unwrap().contains(words), "{problem}");
+    }
+}
+
+#[actix_web::test]
+async fn the_canner_says_what_fits_and_the_level_before() {
+    let shared = empty();
+    let canner = json!({"vessel": {"inner_diameter_mm": 305, "inner_height_mm": 255, "rack_height_mm": 12},
+        "jars": [{"jar": "quart", "count": 7}], "cover_in": 1.5});
+    let (_, answer) = post(&shared, "/api/compute/canner", canner.clone()).await;
+    assert_eq!(
+        (&answer["fits"], &answer["max_of"]["quart"], &answer["max_of"]["pint"]),
+        (&json!(true), &json!(7), &json!(9))
+    );
+    assert!(answer["water_level_before_mm"].as_f64().unwrap() < 170.0);
+    let mut eight = canner;
+    eight["jars"][0]["count"] = json!(8);
+    let (_, answer) = post(&shared, "/api/compute/canner", eight).await;
+    assert_eq!(answer["fits"], false);
+}

@@ -64,6 +64,8 @@ use crate::problem::{ApiError, Problem};
         shelf::judge_seals,
         shelf::list_shelf,
         compute::audit::compute_audit,
+        compute::canner::compute_canner,
+        compute::kettle::compute_kettle,
         compute::process::compute_process,
         compute::acid::compute_acid,
         compute::yields::compute_yield,

@@ -2,6 +2,8 @@
 
 pub mod acid;
 pub mod audit;
+pub mod canner;
+pub mod kettle;
 pub mod loads;
 pub mod process;
 pub mod yields;
