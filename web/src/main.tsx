@@ -9,6 +9,7 @@ import { AlmanacStation } from "./stations/almanac/AlmanacStation";
 import { CannerStation } from "./stations/canner/CannerStation";
 import { CratesStation } from "./stations/crates/CratesStation";
 import { JarsStation } from "./stations/jars/JarsStation";
+import { KettleStation } from "./stations/kettle/KettleStation";
 import { KitchenStation } from "./stations/kitchen/KitchenStation";
 import { ChecklistStation } from "./stations/plan/ChecklistStation";
 import { CompareStation } from "./stations/plan/CompareStation";
@@ -33,6 +34,7 @@ const router = createBrowserRouter([
       { path: "/plan/compare", element: <CompareStation /> },
       { path: "/plan/split", element: <SplitStation /> },
       { path: "/batches/:id", element: <ChecklistStation /> },
+      { path: "/kettle", element: <KettleStation /> },
       { path: "/jars", element: <JarsStation /> },
       { path: "/canner", element: <CannerStation /> },
       { path: "/towel", element: <TowelStation /> },

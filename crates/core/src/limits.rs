@@ -19,12 +19,17 @@ pub struct Limit {
 
 /// A value outside its [`Limit`]; NaN and infinity are always outside.
 #[derive(Debug, Clone, PartialEq, thiserror::Error)]
-#[error("{} is {given}{}; give a number from {} to {}{}", limit.name, suffix(limit.unit), limit.min, limit.max, suffix(limit.unit))]
+#[error("{} is {}{}; give a number from {} to {}{}", limit.name, short(*given), suffix(limit.unit), limit.min, limit.max, suffix(limit.unit))]
 pub struct OutOfRange {
     /// The row that was broken.
     pub limit: Limit,
     /// The value as given.
     pub given: f64,
+}
+
+/// At most three decimals: a number that was converted need not show all of its digits.
+fn short(given: f64) -> f64 {
+    (given * 1000.0).round() / 1000.0
 }
 
 fn suffix(unit: &str) -> String {
@@ -164,3 +169,6 @@ pub const EVAPORATION: Limit =
     Limit { name: "evaporation", unit: "L/h", min: 0.02, max: 50.0, why: "a slow oven; a brewery burner" };
 /// Minutes of a cook-down's log.
 pub const LOG_MINUTE: Limit = Limit { name: "minute", unit: "min", min: 0.0, max: 10_000.0, why: "a week" };
+/// Depth on a stick; whether it fits the kettle is judged against the kettle.
+pub const DEPTH_READ: Limit =
+    Limit { name: "depth", unit: "mm", min: 1.0, max: 10_000.0, why: "a wet bottom; a well" };

@@ -1,7 +1,11 @@
 //! Kitchen devices behind one trait. A real device would post its readings to the endpoint that the simulated ones use.
 
+mod scale;
+
 use bodega_core::moment::Moment;
 use bodega_core::units::{Mass, Temperature};
+
+pub use scale::SimulatedScale;
 
 /// What a device measured.
 #[derive(Debug, Clone, Copy, PartialEq)]

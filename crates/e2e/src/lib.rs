@@ -206,7 +206,8 @@ impl Browser {
     pub async fn fill(&self, label: &str, text: &str) -> anyhow::Result<()> {
         let xpath = format!("//input[@id=//label[contains(., \"{label}\")]/@for]");
         let field = self.find(&xpath).await?;
-        field.clear().await?;
+        // Clearing through the driver does not tell the page; typing over a selection does.
+        field.send_keys(Key::Control + "a").await?;
         Ok(field.send_keys(text).await?)
     }
 

@@ -1,5 +1,8 @@
 //! What handlers share, and every route on one screen.
 
+use std::collections::HashSet;
+use std::sync::{Mutex, MutexGuard, PoisonError};
+
 use actix_web::{middleware, web};
 use bodega_core::altitude::Altitude;
 use bodega_store::{Kitchen, Store, StoreError};
@@ -17,13 +20,43 @@ pub struct Shared {
     pub clock: Clock,
     /// Open screens.
     pub live: Live,
+    /// Kettles with a simulated scale under them.
+    pub simulated: Simulated,
+}
+
+/// Which records a simulated device stands beside; forgotten when the program ends, as a device would be switched off.
+#[derive(Debug, Default)]
+pub struct Simulated {
+    running: Mutex<HashSet<i64>>,
+}
+
+impl Simulated {
+    fn lock(&self) -> MutexGuard<'_, HashSet<i64>> {
+        self.running.lock().unwrap_or_else(PoisonError::into_inner)
+    }
+
+    /// Whether one stands there.
+    #[must_use]
+    pub fn has(&self, id: i64) -> bool {
+        self.lock().contains(&id)
+    }
+
+    /// Puts one there; `false` when there is one already.
+    pub fn begin(&self, id: i64) -> bool {
+        self.lock().insert(id)
+    }
+
+    /// Takes it away.
+    pub fn end(&self, id: i64) {
+        self.lock().remove(&id);
+    }
 }
 
 impl Shared {
     /// Puts the parts together.
     #[must_use]
     pub fn new(store: Store, clock: Clock) -> Self {
-        Self { store, clock, live: Live::default() }
+        Self { store, clock, live: Live::default(), simulated: Simulated::default() }
     }
 }
 
@@ -98,6 +131,14 @@ pub fn routes(config: &mut web::ServiceConfig) {
         .service(api::batches::list_batches)
         .service(api::batches::change_batch)
         .service(api::batches::get_checklist)
+        .service(api::cooks::list_kettles)
+        .service(api::cooks::add_kettle)
+        .service(api::cooks::list_cooks)
+        .service(api::cooks::start_cook)
+        .service(api::cooks::add_cook_event)
+        .service(api::cooks::undo_cook_event)
+        .service(api::cooks::end_cook)
+        .service(api::cooks::simulate_scale)
         .service(api::bench::list_loads)
         .service(api::bench::tick_jar)
         .service(api::bench::tick_load)

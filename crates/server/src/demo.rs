@@ -10,7 +10,10 @@ use bodega_core::jar::{JarSize, Mouth};
 use bodega_core::moment::{Minutes, Moment};
 use bodega_core::process::{Medium, Method, Pack, Product};
 use bodega_core::yields::Thickness;
-use bodega_store::{Draw, Goal, Item, JarStep, KitchenChange, NewBatch, NewLoad, NewLot, Store, StoreError};
+use bodega_store::{
+    CookEvent, CookWhat, Draw, Goal, Item, JarStep, KitchenChange, NewBatch, NewCook, NewLoad, NewLot, Store,
+    StoreError, TargetKind,
+};
 use jiff::civil::date;
 use jiff::tz::TimeZone;
 
@@ -151,6 +154,8 @@ pub fn furnish(store: &Store) -> Result<(), StoreError> {
     })?;
     store.add_container("blue fish box", 9_980)?;
     store.add_container("Merle's wicker basket", 4_310)?;
+    store.add_kettle("blue enamel kettle", 300.0, 260.0)?;
+    store.add_kettle("copper pan", 380.0, 150.0)?;
     Ok(())
 }
 
@@ -202,6 +207,27 @@ pub fn fill(store: &Store, now: Moment) -> Result<(), StoreError> {
         store.add_event(second, BoilEvent::Boils, now.plus_minutes(-27))?;
         for jar in store.load(third)?.jars.iter().take(2) {
             store.tick_jar(jar.id, JarStep::Acid, true, now.plus_minutes(-3))?;
+        }
+    }
+
+    // On the stove since a while: juice for thin sauce, read twice on the stick.
+    let kettle = store.kettles()?.first().map(|kettle| kettle.id);
+    if let Some(kettle) = kettle {
+        let cook = NewCook {
+            kettle,
+            volume_l: 11.4,
+            brix: 5.0,
+            target: TargetKind::FractionLeft,
+            target_value: 2.0 / 3.0,
+            litres_per_hour: 2.0,
+        };
+        let cook = store.start_cook(&cook, now.plus_minutes(-75))?;
+        for (ago, value) in [(45, 148.0), (15, 132.0)] {
+            let at = now.plus_minutes(-ago);
+            store.add_cook_event(
+                cook.id,
+                &CookEvent { at, what: CookWhat::DepthMm, value, simulated: false },
+            )?;
         }
     }
 

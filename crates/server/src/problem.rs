@@ -110,6 +110,7 @@ fn store_parts(error: &StoreError) -> (StatusCode, &'static str, Option<String>)
         StoreError::NotOnTowel { .. } => conflict("not_on_towel", None),
         StoreError::NotProcessed { .. } => conflict("not_processed", Some("holds")),
         StoreError::NotCounted { .. } => conflict("not_counted", Some("agent")),
+        StoreError::KettleBusy => conflict("kettle_busy", Some("kettle")),
         StoreError::NameTaken { .. } => conflict("name_taken", Some("name")),
         StoreError::Newer
         | StoreError::Migration(_)

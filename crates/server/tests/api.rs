@@ -431,3 +431,26 @@ async fn the_canner_says_what_fits_and_the_level_before() {
     let (_, answer) = post(&shared, "/api/compute/canner", eight).await;
     assert_eq!(answer["fits"], false);
 }
+
+#[actix_web::test]
+async fn a_kettle_is_read_drained_undone_and_taken_off() {
+    let shared = empty();
+    let kettle = json!({"name": "pan", "inner_diameter_mm": 300, "depth_mm": 260});
+    assert_eq!(post(&shared, "/api/kettles", kettle.clone()).await.0, 200);
+    assert_eq!(post(&shared, "/api/kettles", kettle).await.1["code"], "name_taken");
+    let cook = json!({"kettle": 1, "volume_l": 11.4, "kind": "paste", "target": {"fraction_left": 0.5}});
+    let (status, begun) = post(&shared, "/api/cooks", cook.clone()).await;
+    assert_eq!((status, begun["mark_mm"].as_f64().unwrap().round()), (200, 81.0), "{begun}");
+    assert_eq!(post(&shared, "/api/cooks", cook).await.1["code"], "kettle_busy");
+    let (_, drained) = post(&shared, "/api/cooks/1/events", json!({"drain_l": 3})).await;
+    assert!(drained["target_l"].as_f64().unwrap() < begun["target_l"].as_f64().unwrap());
+    let (status, problem) = post(&shared, "/api/cooks/1/events", json!({"depth_mm": 900})).await;
+    assert_eq!((status, problem["field"].as_str()), (422, Some("reading.depth_mm")));
+    let (_, back) = send(&shared, Method::DELETE, "/api/cooks/1/events/last", String::new()).await;
+    assert_eq!(back["target_l"], begun["target_l"]);
+    let (_, counter) = send(&shared, Method::GET, "/api/counter", String::new()).await;
+    assert_eq!(counter["kettle"]["kettles"], 1);
+    post(&shared, "/api/cooks/1/end", json!({"ended": true})).await;
+    let (_, open) = send(&shared, Method::GET, "/api/cooks", String::new()).await;
+    assert_eq!(open, json!([]));
+}

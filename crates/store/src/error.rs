@@ -93,8 +93,11 @@ pub enum StoreError {
         /// What.
         what: &'static str,
     },
+    /// Something cooks in that kettle.
+    #[error("something cooks in that kettle already; take it off first, or use another")]
+    KettleBusy,
     /// A name is taken.
-    #[error("there is already a container called \"{name}\"")]
+    #[error("there is already something called \"{name}\"")]
     NameTaken {
         /// The name.
         name: String,

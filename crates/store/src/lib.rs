@@ -4,6 +4,7 @@
 //! them; the rules of the job are `bodega-core`'s.
 
 mod batches;
+mod cooks;
 mod error;
 mod goals;
 mod jars;
@@ -22,6 +23,7 @@ use rusqlite::Connection;
 use rusqlite_migration::{M, Migrations};
 
 pub use batches::{Batch, Draw, NewBatch, NewLoad};
+pub use cooks::{Cook, CookEvent, CookWhat, Kettle, NewCook, TargetKind};
 pub use error::StoreError;
 pub use goals::Goal;
 pub use jars::{Jar, JarStep};
@@ -35,6 +37,7 @@ pub use stock::{AcidStock, Cupboard, Item, JarStock, LidStock};
 const MIGRATIONS: &[M<'static>] = &[
     M::up(include_str!("../migrations/01-first-kitchen.sql")),
     M::up(include_str!("../migrations/02-harvest-and-stock.sql")),
+    M::up(include_str!("../migrations/03-kettles.sql")),
 ];
 
 /// Name of the database file inside the data directory.

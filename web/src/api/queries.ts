@@ -28,6 +28,8 @@ export const ask = {
       placeholderData: (previous) => previous,
       retry: false,
     }),
+  kettles: () => queryOptions({ queryKey: ["kettles"], queryFn: () => take(api.GET("/api/kettles")) }),
+  cooks: () => queryOptions({ queryKey: ["cooks"], queryFn: () => take(api.GET("/api/cooks")) }),
   stock: () => queryOptions({ queryKey: ["stock"], queryFn: () => take(api.GET("/api/stock")) }),
   goals: () => queryOptions({ queryKey: ["goals"], queryFn: () => take(api.GET("/api/goals")) }),
   checklist: (id: number) =>

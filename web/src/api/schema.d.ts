@@ -124,6 +124,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/canner": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Works the canner out. */
+        post: operations["compute_canner"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/kettle": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Works a cook-down out. */
+        post: operations["compute_kettle"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/loads": {
         parameters: {
             query?: never;
@@ -210,6 +244,92 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cooks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Kettles on the stove. */
+        get: operations["list_cooks"];
+        put?: never;
+        /** Puts a kettle on. */
+        post: operations["start_cook"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cooks/{id}/end": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes a kettle off the stove, or puts it back. */
+        post: operations["end_cook"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cooks/{id}/events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Writes a reading or a drain down; a device posts here as a hand does. */
+        post: operations["add_cook_event"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cooks/{id}/events/last": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Takes the last line of the log back. */
+        delete: operations["undo_cook_event"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cooks/{id}/simulated-scale": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Puts a simulated scale under a kettle; it weighs until the kettle is off. For practice and demo only. */
+        post: operations["simulate_scale"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/counter": {
         parameters: {
             query?: never;
@@ -291,6 +411,24 @@ export interface paths {
         put?: never;
         /** Ticks a step of one jar, or takes the tick back. */
         post: operations["tick_jar"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kettles": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Kettles by name, with the rate each has shown. */
+        get: operations["list_kettles"];
+        put?: never;
+        /** Adds a kettle. */
+        post: operations["add_kettle"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1101,6 +1239,44 @@ export interface components {
             /** @description What the household calls it. */
             name: string;
         };
+        /** @description The answer. */
+        CannerAnswer: {
+            /** @description What to mind. */
+            cautions: string[];
+            /** @description Whether the jars stand side by side and under water. */
+            fits: boolean;
+            /**
+             * Format: double
+             * @description From the water to the rim once the jars are in.
+             */
+            headroom_mm: number;
+            /** @description Most of each size, alone. */
+            max_of: {
+                [key: string]: number;
+            };
+            /**
+             * Format: double
+             * @description The same in litres.
+             */
+            water_l: number;
+            /**
+             * Format: double
+             * @description Level to fill to before the jars go in.
+             */
+            water_level_before_mm: number;
+        };
+        /** @description What is asked. */
+        CannerRequest: {
+            /**
+             * Format: double
+             * @description Water wanted over the lids, in inches, 0 to 20.
+             */
+            cover_in: number;
+            /** @description Jars that go in together. */
+            jars: components["schemas"]["JarCount"][];
+            /** @description The pot. */
+            vessel: components["schemas"]["Vessel"];
+        };
         /**
          * @description What can be found; the word is stable.
          * @enum {string}
@@ -1191,6 +1367,168 @@ export interface components {
             /** @description Taught by the household. */
             taught: components["schemas"]["Container"][];
         };
+        /** @description Whether a kettle is off the stove. */
+        CookEndRequest: {
+            /** @description Off, or back on. */
+            ended: boolean;
+        };
+        /** @description A line of the log. */
+        CookEvent: {
+            /** @description When. */
+            at: components["schemas"]["Moment"];
+            /** @description From a simulated device. */
+            simulated: boolean;
+            /**
+             * Format: double
+             * @description How much.
+             */
+            value: number;
+            /** @description What. */
+            what: components["schemas"]["CookWhat"];
+        };
+        /** @description A reading or a drain: one of the five. */
+        CookEventRequest: {
+            /**
+             * Format: double
+             * @description °Brix of a sample.
+             */
+            brix?: number | null;
+            /**
+             * Format: double
+             * @description Depth on the stick.
+             */
+            depth_mm?: number | null;
+            /**
+             * Format: double
+             * @description Litres drained off.
+             */
+            drain_l?: number | null;
+            /**
+             * Format: double
+             * @description Net kilograms on a scale.
+             */
+            mass_kg?: number | null;
+            /**
+             * Format: double
+             * @description Litres in the kettle.
+             */
+            volume_l?: number | null;
+        };
+        /** @description A moment and what is in the kettle then. */
+        CookPoint: {
+            /** @description When. */
+            at: components["schemas"]["Moment"];
+            /**
+             * Format: double
+             * @description Litres.
+             */
+            volume_l: number;
+        };
+        /** @description A cook-down to begin. */
+        CookRequest: {
+            /**
+             * Format: double
+             * @description Their °Brix, when somebody measured it.
+             */
+            brix?: number | null;
+            /**
+             * Format: int64
+             * @description In which kettle.
+             */
+            kettle: number;
+            /** @description Kind of fruit, from which the °Brix is taken when nobody did. */
+            kind: components["schemas"]["Kind"];
+            /** @description Where it stops. */
+            target: components["schemas"]["KettleTarget"];
+            /**
+             * Format: double
+             * @description Litres that go in.
+             */
+            volume_l: number;
+        };
+        /** @description A kettle on the stove. */
+        CookView: {
+            /** @description Lemon juice for a pint, as measured out. */
+            acid_per_pint: string;
+            /** @description Level over time, what was and what is expected. */
+            curve: components["schemas"]["CookPoint"][];
+            /**
+             * Format: double
+             * @description Share of the way, 0 to 1.
+             */
+            done: number;
+            drain_first?: components["schemas"]["DrainFirst"] | null;
+            /**
+             * Format: double
+             * @description °Brix at the end.
+             */
+            final_brix: number;
+            /** @description Expected finish. */
+            finish: components["schemas"]["Moment"];
+            /** @description One in ten finish after it. */
+            finish_high: components["schemas"]["Moment"];
+            /** @description One in ten finish before it. */
+            finish_low: components["schemas"]["Moment"];
+            /** @description Places in the log that lie too far off and were not obeyed. */
+            flagged: number[];
+            /**
+             * Format: int64
+             * @description Number of the record.
+             */
+            id: number;
+            /** @description The kettle. */
+            kettle: components["schemas"]["Kettle"];
+            /**
+             * Format: double
+             * @description Depth now, in millimetres.
+             */
+            level_mm: number;
+            /** @description The log. */
+            log: components["schemas"]["CookEvent"][];
+            /**
+             * Format: double
+             * @description The mark on the stick, in millimetres.
+             */
+            mark_mm: number;
+            /**
+             * Format: double
+             * @description Litres in it now, as far as it is known.
+             */
+            now_l: number;
+            /**
+             * Format: int32
+             * @description Full pints it will fill.
+             */
+            pints: number;
+            /**
+             * Format: double
+             * @description Litres of water an hour.
+             */
+            rate_l_per_h: number;
+            /** @description Whether the mark is reached. */
+            reached: boolean;
+            /** @description Whether a simulated scale stands under it. */
+            simulated: boolean;
+            /**
+             * Format: double
+             * @description Litres that went in.
+             */
+            start_l: number;
+            /** @description When the heat came on. */
+            started_at: components["schemas"]["Moment"];
+            /** @description Whether it thickens so far that it sticks. */
+            stir: boolean;
+            /**
+             * Format: double
+             * @description Litres at the end.
+             */
+            target_l: number;
+        };
+        /**
+         * @description What is written down of a kettle.
+         * @enum {string}
+         */
+        CookWhat: "volume_l" | "depth_mm" | "mass_kg" | "brix" | "drain_l";
         /** @description A count of one thing. */
         CountRequest: {
             /**
@@ -1237,6 +1575,7 @@ export interface components {
              * @description Grams held on the sill until they are ripe.
              */
             held_g: number;
+            kettle?: components["schemas"]["OnStove"] | null;
             /** @description The kitchen. */
             kitchen: components["schemas"]["Kitchen"];
             next_check?: components["schemas"]["Moment"] | null;
@@ -1267,6 +1606,19 @@ export interface components {
             /** @description New lids. */
             lids: components["schemas"]["LidStock"][];
         };
+        /** @description A point of the curve. */
+        CurvePoint: {
+            /**
+             * Format: double
+             * @description Minutes from the start of heating.
+             */
+            minute: number;
+            /**
+             * Format: double
+             * @description Litres in the kettle.
+             */
+            volume_l: number;
+        };
         /**
          * @description Damage to the fruit.
          * @enum {string}
@@ -1280,6 +1632,24 @@ export interface components {
             jar: components["schemas"]["JarSize"];
             /** @description Salt, as measured out; `null` when none is wanted. */
             salt?: string | null;
+        };
+        /** @description What draining thin juice now would change. */
+        DrainFirst: {
+            /**
+             * Format: double
+             * @description Litres to drain.
+             */
+            drain_l: number;
+            /**
+             * Format: double
+             * @description Litres less at the end.
+             */
+            less_l: number;
+            /**
+             * Format: double
+             * @description Minutes it spares.
+             */
+            spares_minutes: number;
         };
         /** @description Something seen or done at the canner. */
         EventRequest: {
@@ -1315,6 +1685,24 @@ export interface components {
             subject: components["schemas"]["Subject"];
             /** @description Why it matters. */
             why: string;
+        };
+        /** @description A finish with its 80 % interval, minutes from the start of heating. */
+        FinishMinutes: {
+            /**
+             * Format: double
+             * @description Expected.
+             */
+            expected: number;
+            /**
+             * Format: double
+             * @description One in ten finish after it.
+             */
+            high: number;
+            /**
+             * Format: double
+             * @description One in ten finish before it.
+             */
+            low: number;
         };
         /** @description The way out of a finding, where the program can take it. */
         Fix: {
@@ -1489,6 +1877,200 @@ export interface components {
              * @description How many batches have taken since.
              */
             used: number;
+        };
+        /** @description A kettle of the household. */
+        Kettle: {
+            /**
+             * Format: double
+             * @description Inner depth in millimetres.
+             */
+            depth_mm: number;
+            /**
+             * Format: int64
+             * @description Number of the record.
+             */
+            id: number;
+            /**
+             * Format: double
+             * @description Inner width in millimetres.
+             */
+            inner_diameter_mm: number;
+            /** @description What the household calls it. */
+            name: string;
+        };
+        /** @description The answer. */
+        KettleAnswer: {
+            /** @description Volume over time. */
+            curve: components["schemas"]["CurvePoint"][];
+            /**
+             * Format: double
+             * @description °Brix at the end.
+             */
+            final_brix: number;
+            /**
+             * Format: double
+             * @description Kilograms at the end.
+             */
+            final_mass_kg: number;
+            /** @description When it is done. */
+            finish_minute: components["schemas"]["FinishMinutes"];
+            /** @description Places of readings that lie too far off and were not obeyed. */
+            flagged_readings: number[];
+            /**
+             * Format: double
+             * @description Litres of water that leave it in an hour, now.
+             */
+            rate_l_per_h: number;
+            /**
+             * Format: double
+             * @description The mark on the stick.
+             */
+            target_depth_mm: number;
+            /**
+             * Format: double
+             * @description Litres at the end.
+             */
+            target_volume_l: number;
+        };
+        /** @description Thin juice drained off. */
+        KettleDrain: {
+            /**
+             * Format: double
+             * @description Minutes from the start of heating, 0 to 10,000.
+             */
+            minute: number;
+            /**
+             * Format: double
+             * @description Litres.
+             */
+            volume_l: number;
+        };
+        /** @description What drives the water off: a burner, or a known rate. */
+        KettleHeat: {
+            /**
+             * Format: double
+             * @description Share of it that reaches the water, 0.05 to 1.
+             */
+            efficiency?: number | null;
+            /**
+             * Format: double
+             * @description Litres of water an hour, 0.02 to 50.
+             */
+            litres_per_hour?: number | null;
+            /**
+             * Format: double
+             * @description Power of the burner, 50 to 30,000 W.
+             */
+            watts?: number | null;
+        };
+        /** @description A reading: a minute and one of the four. */
+        KettleReading: {
+            /**
+             * Format: double
+             * @description °Brix of a sample.
+             */
+            brix?: number | null;
+            /**
+             * Format: double
+             * @description Depth on the stick.
+             */
+            depth_mm?: number | null;
+            /**
+             * Format: double
+             * @description Net kilograms on a scale.
+             */
+            mass_kg?: number | null;
+            /**
+             * Format: double
+             * @description Minutes from the start of heating, 0 to 10,000.
+             */
+            minute: number;
+            /**
+             * Format: double
+             * @description Litres in the kettle.
+             */
+            volume_l?: number | null;
+        };
+        /** @description What is asked. */
+        KettleRequest: {
+            /**
+             * Format: double
+             * @description Height of the kitchen in feet, -2,000 to 30,000.
+             */
+            altitude_ft: number;
+            /** @description Drains so far. */
+            drains?: components["schemas"]["KettleDrain"][];
+            /** @description What drives it. */
+            heat: components["schemas"]["KettleHeat"];
+            /** @description Readings so far. */
+            readings?: components["schemas"]["KettleReading"][];
+            /** @description What went in. */
+            start: components["schemas"]["KettleStart"];
+            /** @description Where it stops. */
+            target: components["schemas"]["KettleTarget"];
+            /** @description The kettle. */
+            vessel: components["schemas"]["KettleVessel"];
+        };
+        /** @description What went in. */
+        KettleStart: {
+            /**
+             * Format: double
+             * @description Soluble solids in °Brix, 0.5 to 60.
+             */
+            brix: number;
+            /**
+             * Format: double
+             * @description Litres, 0.05 to 500.
+             */
+            volume_l: number;
+        };
+        /** @description Where it stops: one of the three. */
+        KettleTarget: {
+            /**
+             * Format: double
+             * @description °Brix, 0.5 to 60.
+             */
+            brix?: number | null;
+            /**
+             * Format: double
+             * @description Share of the start volume, 0.02 to 1.
+             */
+            fraction_left?: number | null;
+            /**
+             * Format: double
+             * @description Litres, 0.05 to 500.
+             */
+            volume_l?: number | null;
+        };
+        /** @description A round kettle, from inside. */
+        KettleVessel: {
+            /**
+             * Format: double
+             * @description Inner depth, 50 to 1,000 mm.
+             */
+            depth_mm: number;
+            /**
+             * Format: double
+             * @description Inner width, 80 to 1,000 mm.
+             */
+            inner_diameter_mm: number;
+        };
+        /** @description A kettle with the rate it has shown. */
+        KettleView: components["schemas"]["Kettle"] & {
+            /**
+             * Format: double
+             * @description What it holds to the brim, in litres.
+             */
+            brim_l: number;
+            /** @description Whether something cooks in it. */
+            busy: boolean;
+            /** @description Finished cook-downs it was learned from; 0 for a usual burner. */
+            learned_from: number;
+            /**
+             * Format: double
+             * @description Litres of water an hour to plan with.
+             */
+            litres_per_hour: number;
         };
         /**
          * @description Kind of tomato; decides what the fruit is good for.
@@ -1807,6 +2389,18 @@ export interface components {
             name: string;
             /** @description Its town. */
             place: string;
+        };
+        /** @description The kettle that is done first. */
+        OnStove: {
+            /**
+             * Format: double
+             * @description Share of the way, 0 to 1.
+             */
+            done: number;
+            /** @description When it is expected to be done. */
+            finish: components["schemas"]["Moment"];
+            /** @description Kettles on the stove. */
+            kettles: number;
         };
         /** @description A bottle that is opened. */
         OpenRequest: {
@@ -2671,6 +3265,68 @@ export interface operations {
             };
         };
     };
+    compute_canner: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CannerRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CannerAnswer"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    compute_kettle: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KettleRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KettleAnswer"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     compute_loads: {
         parameters: {
             query?: never;
@@ -2839,6 +3495,204 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Container"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_cooks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CookView"][];
+                };
+            };
+        };
+    };
+    start_cook: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CookRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CookView"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    end_cook: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CookEndRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CookView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_cook_event: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CookEventRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CookView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    undo_cook_event: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CookView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    simulate_scale: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CookView"];
                 };
             };
             404: {
@@ -3020,6 +3874,64 @@ export interface operations {
                 };
             };
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_kettles: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KettleView"][];
+                };
+            };
+        };
+    };
+    add_kettle: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KettleRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Kettle"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

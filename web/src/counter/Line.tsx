@@ -54,6 +54,15 @@ function places(counter: Counter, now: number): Place[] {
       figure: String(counter.batches),
       words: counter.batches === 1 ? "batch" : "batches",
     },
+    counter.kettle == null
+      ? { station: "kettle", name: "Kettle", figure: "–", words: "stove clear" }
+      : {
+          station: "kettle",
+          name: "Kettle",
+          figure: counter.kettle.finish > now ? `${Math.round(counter.kettle.done * 100)} %` : "Off",
+          words: counter.kettle.finish > now ? `done ${clockText(counter.kettle.finish)}` : "mark reached",
+          hot: counter.kettle.finish > now,
+        },
     bench
       ? { station: "jars", name: "Jars", figure: String(bench.acid), words: `of ${bench.jars} acid in` }
       : { station: "jars", name: "Jars", figure: "–", words: "bench clear" },
@@ -76,7 +85,7 @@ export function Line() {
   return (
     <nav
       aria-label="The counter"
-      className="grid grid-cols-6 overflow-hidden rounded-[26px] border-[3px] border-cobalt bg-porcelain shadow-[0_2px_0_rgb(20_44_96/0.18)]"
+      className="grid grid-cols-7 overflow-hidden rounded-[26px] border-[3px] border-cobalt bg-porcelain shadow-[0_2px_0_rgb(20_44_96/0.18)]"
     >
       {places(data, now).map((place) => (
         <NavLink
@@ -87,7 +96,7 @@ export function Line() {
         >
           <StationPicture station={place.station} hot={place.hot ?? false} />
           <p className="mt-1 truncate text-sm text-muted sm:text-[0.95rem]">
-            <strong className="font-slab text-lg text-ink sm:text-[1.55rem]">{place.figure}</strong>
+            <strong className="font-slab text-[0.95rem] text-ink sm:text-[1.55rem]">{place.figure}</strong>
             <span className="hidden lg:inline"> {place.words}</span>
           </p>
           <p className="truncate text-xs font-semibold text-muted group-aria-[current=page]:text-cobalt sm:text-[0.95rem]">

@@ -1,4 +1,4 @@
-export type StationName = "crates" | "plan" | "jars" | "canner" | "towel" | "shelf";
+export type StationName = "crates" | "plan" | "kettle" | "jars" | "canner" | "towel" | "shelf";
 
 const INK = "#16213f";
 
@@ -35,6 +35,16 @@ function drawing(station: StationName, hot: boolean) {
         <>
           <path d="M18 4h26l10 10v34H18z" fill="#fff" />
           <path d="M44 4v10h10M25 22h22M25 30h22M25 38h14" fill="none" />
+        </>
+      );
+    case "kettle":
+      return (
+        <>
+          <path d="M16 20h40v20q0 8-8 8H24q-8 0-8-8z" fill="#f3f8fb" />
+          <path d="M16 30h40v10q0 8-8 8H24q-8 0-8-8z" fill="#c8371f" />
+          <path d="M11 19h50" strokeWidth="4.5" strokeLinecap="round" />
+          <path d="M46 4v34" stroke="#a87b47" strokeWidth="3.5" />
+          <path d="M40 35h12" />
         </>
       );
     case "jars":

@@ -58,6 +58,15 @@ export function headspaceText(inches: number, units: Units): string {
   return inches === 0.25 ? "¼\u00a0in" : inches === 0.5 ? "½\u00a0in" : `${inches} in`;
 }
 
+/** Depth on a stick: "4¼ in" to the eighth, or whole millimetres. */
+export function depthText(mm: number, units: Units): string {
+  if (units === "metric") return `${Math.round(mm)}\u00a0mm`;
+  const eighths = Math.round((mm / 25.4) * 8);
+  const part = ["", "⅛", "¼", "⅜", "½", "⅝", "¾", "⅞"][eighths % 8] ?? "";
+  const whole = Math.floor(eighths / 8);
+  return `${whole > 0 || part === "" ? whole : ""}${part}\u00a0in`;
+}
+
 /** Wall clock, "14:56". */
 export function clockText(ms: number): string {
   return new Date(ms).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" });

@@ -132,6 +132,22 @@ impl Belief {
     }
 }
 
+impl Forecast {
+    /// Volume at a time, along the curve; the ends hold on beyond it.
+    #[must_use]
+    pub fn volume_at(&self, time: Time) -> Volume {
+        let after = self.curve.iter().position(|(at, _)| *at > time);
+        match after {
+            None => self.curve.last().map_or_else(Volume::default, |(_, volume)| *volume),
+            Some(0) => self.curve[0].1,
+            Some(place) => {
+                let ((from, low), (to, high)) = (self.curve[place - 1], self.curve[place]);
+                low + (high - low) * ((time - from) / (to - from)).get::<uom::si::ratio::ratio>()
+            }
+        }
+    }
+}
+
 impl CookDown {
     /// Mass that a sight means, with its error, given the solids in the kettle.
     fn mass_of(&self, sight: Sight, solids: Mass) -> (f64, f64) {

@@ -5,11 +5,12 @@ use std::path::Path;
 use bodega_e2e::{Bodega, Browser};
 
 /// Addresses; a file is called like its address with dashes.
-const VIEWS: [&str; 10] = [
+const VIEWS: [&str; 11] = [
     "crates",
     "plan",
     "plan/compare",
     "plan/split",
+    "kettle",
     "jars",
     "canner",
     "towel",
@@ -18,7 +19,7 @@ const VIEWS: [&str; 10] = [
     "kitchen",
 ];
 /// Views whose layout is shown on a phone too.
-const PHONE_VIEWS: [&str; 4] = ["crates", "plan", "canner", "almanac"];
+const PHONE_VIEWS: [&str; 5] = ["crates", "plan", "kettle", "canner", "almanac"];
 
 #[tokio::main]
 async fn main() -> anyhow::Result<()> {

@@ -8,6 +8,7 @@ use utoipa::ToSchema;
 
 use bodega_store::{Kitchen, StoreError};
 
+use crate::api::cooks;
 use crate::app::{Shared, read};
 use crate::problem::ApiError;
 
@@ -26,6 +27,8 @@ pub struct Counter {
     pub held_g: i64,
     /// Batches on the line.
     pub batches: usize,
+    /// The kettle that is done first.
+    pub kettle: Option<OnStove>,
     /// Jars of the load on the bench.
     pub bench: Option<Bench>,
     /// The load in the canner.
@@ -36,6 +39,17 @@ pub struct Counter {
     pub next_check: Option<Moment>,
     /// Jars on the shelf.
     pub shelved: u32,
+}
+
+/// The kettle that is done first.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct OnStove {
+    /// Kettles on the stove.
+    pub kettles: usize,
+    /// Share of the way, 0 to 1.
+    pub done: f64,
+    /// When it is expected to be done.
+    pub finish: Moment,
 }
 
 /// The load on the bench.
@@ -71,8 +85,15 @@ fn count(shared: &Shared) -> Result<Counter, StoreError> {
     let in_canner = loads.iter().find(|load| !load.clock.happened().is_empty());
     let on_bench = loads.iter().find(|load| load.clock.happened().is_empty());
     let towel = store.towel()?;
+    let stove = cooks::on_stove(shared)?;
+    let kettle = stove.iter().min_by_key(|cook| cook.finish).map(|first| OnStove {
+        kettles: stove.len(),
+        done: first.done,
+        finish: first.finish,
+    });
     Ok(Counter {
         now,
+        kettle,
         pace: shared.clock.pace(),
         kitchen: store.kitchen()?,
         waiting_g: grams(|lot| lot.condition.can_be_canned()),

@@ -4,6 +4,7 @@ pub mod almanac;
 pub mod batches;
 pub mod bench;
 pub mod compute;
+pub mod cooks;
 pub mod counter;
 pub mod harvest;
 pub mod health;
@@ -54,6 +55,14 @@ use crate::problem::{ApiError, Problem};
         batches::list_batches,
         batches::change_batch,
         batches::get_checklist,
+        cooks::list_kettles,
+        cooks::add_kettle,
+        cooks::list_cooks,
+        cooks::start_cook,
+        cooks::add_cook_event,
+        cooks::undo_cook_event,
+        cooks::end_cook,
+        cooks::simulate_scale,
         bench::list_loads,
         bench::tick_jar,
         bench::tick_load,

@@ -5,8 +5,8 @@ use bodega_core::altitude::Altitude;
 use bodega_core::kettle::finish::{CookDown, Forecast, Happened, Sight, minutes};
 use bodega_core::kettle::{Contents, Heat, MOST_BRIX, Target, Vessel, mark_mm, water_litres};
 use bodega_core::limits::{
-    BRIX, EFFICIENCY, EVAPORATION, FRACTION_LEFT, KETTLE_VOLUME, LOG_MINUTE, VESSEL_DIAMETER, VESSEL_HEIGHT,
-    WATTS, WEIGHT,
+    BRIX, DEPTH_READ, EFFICIENCY, EVAPORATION, FRACTION_LEFT, KETTLE_VOLUME, LOG_MINUTE, VESSEL_DIAMETER,
+    VESSEL_HEIGHT, WATTS, WEIGHT,
 };
 use bodega_core::units::{Length, Power, Time, kilograms, litres};
 use serde::{Deserialize, Serialize};
@@ -160,7 +160,7 @@ fn only_one<T: Copy>(given: &[(&str, Option<T>)], field: &str) -> Result<usize, 
     }
 }
 
-fn target(given: KettleTarget) -> Result<Target, ApiError> {
+pub(crate) fn target(given: KettleTarget) -> Result<Target, ApiError> {
     let fields = [("fraction_left", given.fraction_left), ("brix", given.brix), ("volume_l", given.volume_l)];
     let one = only_one(&fields, "target")?;
     let value = fields[one].1.unwrap_or_default();
@@ -185,7 +185,12 @@ fn heat(given: KettleHeat) -> Result<Heat, ApiError> {
 }
 
 /// A reading that can be true of this kettle.
-fn sight(given: KettleReading, field: &str, start: Contents, vessel: Vessel) -> Result<Sight, ApiError> {
+pub(crate) fn sight(
+    given: KettleReading,
+    field: &str,
+    start: Contents,
+    vessel: Vessel,
+) -> Result<Sight, ApiError> {
     let fields = [
         ("volume_l", given.volume_l),
         ("depth_mm", given.depth_mm),
@@ -198,7 +203,7 @@ fn sight(given: KettleReading, field: &str, start: Contents, vessel: Vessel) -> 
     let too_much = |unit: &str, most: f64| {
         ApiError::field(
             field.clone(),
-            format!("{name} is {value} {unit}, more than the {most:.1} {unit} that went in; read it again"),
+            format!("{name} is {value:.1} {unit}, more than the {most:.1} {unit} that went in; read it again"),
         )
     };
     match one {
@@ -207,13 +212,13 @@ fn sight(given: KettleReading, field: &str, start: Contents, vessel: Vessel) -> 
                 let volume = litres(KETTLE_VOLUME.check(value).named(&field)?);
                 (volume, Sight::Volume(volume))
             } else {
-                let depth = Length::new::<millimeter>(VESSEL_DEPTH_READ.check(value).named(&field)?);
+                let depth = Length::new::<millimeter>(DEPTH_READ.check(value).named(&field)?);
                 (vessel.volume_to(depth), Sight::Depth(depth))
             };
             if volume > vessel.brim() * 1.000_001 {
                 let brim = vessel.depth.get::<millimeter>();
                 let message = format!(
-                    "{name} is {value}, above the brim of the kettle at {brim:.0} mm; check the unit and read it again"
+                    "{name} is {value:.1}, above the brim of the kettle at {brim:.0} mm; check the unit and read it again"
                 );
                 return Err(ApiError::field(field, message));
             }
@@ -236,10 +241,6 @@ fn sight(given: KettleReading, field: &str, start: Contents, vessel: Vessel) -> 
         _ => Ok(Sight::Brix(BRIX.check(value).named(&field)?)),
     }
 }
-
-/// A stick may read nothing at all, unlike a kettle's height.
-const VESSEL_DEPTH_READ: bodega_core::limits::Limit =
-    bodega_core::limits::Limit { min: 1.0, ..VESSEL_HEIGHT };
 
 impl KettleRequest {
     fn checked(self) -> Result<CookDown, ApiError> {

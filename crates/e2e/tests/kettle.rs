@@ -1,0 +1,53 @@
+//! A kettle on a simulated scale, cooked down at high speed.
+
+use bodega_e2e::{Bodega, Browser};
+use serde_json::Value;
+
+/// What `/api/cooks` says, asked by the page itself.
+async fn first_cook(browser: &Browser) -> anyhow::Result<Value> {
+    let script = "fetch('/api/cooks').then(r => r.json()).then(arguments[0])";
+    let cooks: Value = browser.page.execute_async(script, vec![]).await?.convert()?;
+    Ok(cooks[0].clone())
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn thin_sauce_on_a_simulated_scale_lands_on_its_mark() -> anyhow::Result<()> {
+    let bodega = Bodega::start(&["demo", "--bare", "--pace", "400"])?;
+    let browser = Browser::open(1280, 800).await?;
+    browser.page.goto(format!("{}/kettle", bodega.address)).await?;
+    browser.fill("Juice and pulp", "40").await?;
+    browser.press("Heat is on").await?;
+    browser.sees("to the brim").await?;
+    browser.fill("Juice and pulp", "12").await?;
+    browser.press("Heat is on").await?;
+    browser.sees("the mark, 8 qt").await?;
+    let mark = browser.find("//*[@data-testid=\"mark\"]").await?.text().await?;
+    // 8 qt over a floor of 300 mm stand 107.1 mm deep, 4¼ in to the eighth.
+    assert_eq!(mark, "4¼ in");
+
+    // A depth typed in millimetres where inches are read lies above the brim.
+    browser.fill("Reading", "107").await?;
+    browser.press("Write it down").await?;
+    browser.sees("above the brim").await?;
+
+    browser.press("Simulated scale").await?;
+    browser.sees("Simulated scale, for practice").await?;
+    let planned = first_cook(&browser).await?;
+    browser.sees("Take it off").await?;
+    let cook = first_cook(&browser).await?;
+    let number = |key: &str| cook[key].as_f64().unwrap_or(f64::NAN);
+    // The simulated kettle boils 15 % faster than the 2 L an hour of the plan.
+    let hours = (number("finish") - number("started_at")) / 3_600_000.0;
+    let lost_l = 2.0 * 1.15 * hours;
+    let off = (12.0 * 0.946_353 - lost_l) / number("target_l") - 1.0;
+    assert!(off.abs() < 0.03, "{off} off the target after {hours} h: {cook}");
+    assert!(
+        number("finish") < planned["finish"].as_f64().unwrap_or(0.0),
+        "the forecast learned that it boils faster"
+    );
+    assert!(cook["log"].as_array().is_some_and(|log| log.iter().all(|line| line["simulated"] == true)));
+
+    browser.press("It is off the stove").await?;
+    browser.sees("learned from 1").await?;
+    browser.close().await
+}

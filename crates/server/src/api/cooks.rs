@@ -1,0 +1,521 @@
+//! Kettles on the stove: how thick, how long, where is the mark.
+
+use std::time::Duration;
+
+use actix_web::{delete, get, post, web};
+use bodega_core::acid::{self, Agent};
+use bodega_core::altitude::Altitude;
+use bodega_core::fruit::Kind;
+use bodega_core::jar::JarSize;
+use bodega_core::kettle::finish::{CookDown, Forecast, Happened};
+use bodega_core::kettle::{Contents, Heat, Target, Vessel, mark_mm, water_litres};
+use bodega_core::limits::{BRIX, KETTLE_VOLUME, VESSEL_DIAMETER, VESSEL_HEIGHT};
+use bodega_core::moment::{Minutes, Moment};
+use bodega_core::outlook::{BOILS_AWAY_L_PER_H, juice_brix};
+use bodega_core::units::{Length, Time, litres};
+use bodega_core::yields::full_jars;
+use bodega_devices::{Device, Reading, SimulatedScale};
+use bodega_store::{Cook, CookEvent, CookWhat, Kettle, NewCook, StoreError, TargetKind};
+use serde::{Deserialize, Serialize};
+use uom::si::length::millimeter;
+use uom::si::mass::kilogram;
+use uom::si::time::minute;
+use uom::si::volume::liter;
+use utoipa::ToSchema;
+
+use crate::api::compute::kettle::{KettleReading, KettleTarget, sight, target};
+use crate::api::kitchen::clean_name;
+use crate::app::{Shared, change, read};
+use crate::json::Json;
+use crate::problem::{ApiError, NameField, Problem};
+
+/// Kitchen minutes between two readings of a simulated device.
+const SIMULATED_EVERY: Minutes = Minutes(8);
+/// How often the simulated device looks at the clock.
+const GLANCE: Duration = Duration::from_millis(500);
+/// Share of the kettle that "drain first" is worked out for.
+const DRAIN_SHARE: f64 = 0.2;
+/// Share of the way from which it sticks to the bottom.
+const STIR_FROM: f64 = 0.7;
+
+/// A kettle with the rate it has shown.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct KettleView {
+    /// The kettle.
+    #[serde(flatten)]
+    pub kettle: Kettle,
+    /// What it holds to the brim, in litres.
+    pub brim_l: f64,
+    /// Litres of water an hour to plan with.
+    pub litres_per_hour: f64,
+    /// Finished cook-downs it was learned from; 0 for a usual burner.
+    pub learned_from: usize,
+    /// Whether something cooks in it.
+    pub busy: bool,
+}
+
+/// A kettle to add.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct KettleRequest {
+    /// Name, 1 to 80 letters.
+    pub name: String,
+    /// Inner width, 80 to 1,000 mm.
+    pub inner_diameter_mm: f64,
+    /// Inner depth, 50 to 1,000 mm.
+    pub depth_mm: f64,
+}
+
+/// A cook-down to begin.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct CookRequest {
+    /// In which kettle.
+    pub kettle: i64,
+    /// Litres that go in.
+    pub volume_l: f64,
+    /// Their °Brix, when somebody measured it.
+    pub brix: Option<f64>,
+    /// Kind of fruit, from which the °Brix is taken when nobody did.
+    pub kind: Kind,
+    /// Where it stops.
+    pub target: KettleTarget,
+}
+
+/// A reading or a drain: one of the five.
+#[derive(Debug, Clone, Copy, Deserialize, ToSchema)]
+pub struct CookEventRequest {
+    /// Litres in the kettle.
+    pub volume_l: Option<f64>,
+    /// Depth on the stick.
+    pub depth_mm: Option<f64>,
+    /// Net kilograms on a scale.
+    pub mass_kg: Option<f64>,
+    /// °Brix of a sample.
+    pub brix: Option<f64>,
+    /// Litres drained off.
+    pub drain_l: Option<f64>,
+}
+
+/// A moment and what is in the kettle then.
+#[derive(Debug, Clone, Copy, Serialize, ToSchema)]
+pub struct CookPoint {
+    /// When.
+    pub at: Moment,
+    /// Litres.
+    pub volume_l: f64,
+}
+
+/// What draining thin juice now would change.
+#[derive(Debug, Clone, Copy, Serialize, ToSchema)]
+pub struct DrainFirst {
+    /// Litres to drain.
+    pub drain_l: f64,
+    /// Minutes it spares.
+    pub spares_minutes: f64,
+    /// Litres less at the end.
+    pub less_l: f64,
+}
+
+/// A kettle on the stove.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct CookView {
+    /// Number of the record.
+    pub id: i64,
+    /// The kettle.
+    pub kettle: Kettle,
+    /// When the heat came on.
+    pub started_at: Moment,
+    /// Litres that went in.
+    pub start_l: f64,
+    /// Litres in it now, as far as it is known.
+    pub now_l: f64,
+    /// Depth now, in millimetres.
+    pub level_mm: f64,
+    /// The mark on the stick, in millimetres.
+    pub mark_mm: f64,
+    /// Litres at the end.
+    pub target_l: f64,
+    /// °Brix at the end.
+    pub final_brix: f64,
+    /// Share of the way, 0 to 1.
+    pub done: f64,
+    /// Litres of water an hour.
+    pub rate_l_per_h: f64,
+    /// Expected finish.
+    pub finish: Moment,
+    /// One in ten finish before it.
+    pub finish_low: Moment,
+    /// One in ten finish after it.
+    pub finish_high: Moment,
+    /// Whether the mark is reached.
+    pub reached: bool,
+    /// Whether it thickens so far that it sticks.
+    pub stir: bool,
+    /// Level over time, what was and what is expected.
+    pub curve: Vec<CookPoint>,
+    /// The log.
+    pub log: Vec<CookEvent>,
+    /// Places in the log that lie too far off and were not obeyed.
+    pub flagged: Vec<usize>,
+    /// Draining first, beside boiling it all.
+    pub drain_first: Option<DrainFirst>,
+    /// Full pints it will fill.
+    pub pints: u32,
+    /// Lemon juice for a pint, as measured out.
+    pub acid_per_pint: String,
+    /// Whether a simulated scale stands under it.
+    pub simulated: bool,
+}
+
+fn vessel(kettle: &Kettle) -> Vessel {
+    Vessel {
+        inner_diameter: Length::new::<millimeter>(kettle.inner_diameter_mm),
+        depth: Length::new::<millimeter>(kettle.depth_mm),
+    }
+}
+
+fn span(from: Moment, to: Moment) -> Time {
+    #[allow(clippy::cast_precision_loss)] // a year of milliseconds stays below 2^53
+    let minutes = to.since_ms(from).max(0) as f64 / Minutes(1).ms() as f64;
+    Time::new::<minute>(minutes)
+}
+
+fn moment(from: Moment, span: Time) -> Moment {
+    #[allow(clippy::cast_possible_truncation, clippy::cast_precision_loss)] // far below 2^53
+    let ms = (span.get::<minute>() * Minutes(1).ms() as f64).round() as i64;
+    Moment(from.0 + ms)
+}
+
+fn target_of(cook: &Cook) -> Target {
+    match cook.target {
+        TargetKind::FractionLeft => Target::FractionLeft(cook.target_value),
+        TargetKind::Brix => Target::Brix(cook.target_value),
+        TargetKind::VolumeL => Target::Volume(litres(cook.target_value)),
+    }
+}
+
+/// The records of a cook-down in the core's terms.
+fn cook_down(cook: &Cook, altitude: Option<Altitude>) -> Result<CookDown, StoreError> {
+    use bodega_core::kettle::finish::Sight;
+    let sea = || Altitude::from_feet(0.0).map_err(|error| StoreError::Damaged(error.to_string()));
+    let happened = |event: &CookEvent| match event.what {
+        CookWhat::VolumeL => Happened::Read(Sight::Volume(litres(event.value))),
+        CookWhat::DepthMm => Happened::Read(Sight::Depth(Length::new::<millimeter>(event.value))),
+        CookWhat::MassKg => Happened::Read(Sight::Mass(bodega_core::units::kilograms(event.value))),
+        CookWhat::Brix => Happened::Read(Sight::Brix(event.value)),
+        CookWhat::DrainL => Happened::Drained(litres(event.value)),
+    };
+    Ok(CookDown {
+        start: Contents::of_volume(litres(cook.volume_l), cook.brix),
+        target: target_of(cook),
+        vessel: vessel(&cook.kettle),
+        heat: Heat::Rate { litres_per_hour: cook.litres_per_hour },
+        // With a known rate the altitude moves nothing; it may still be unknown.
+        altitude: altitude.map_or_else(sea, Ok)?,
+        log: cook.log.iter().map(|event| (span(cook.started_at, event.at), happened(event))).collect(),
+    })
+}
+
+fn drain_first(down: &CookDown, forecast: &Forecast, now: Time, here_l: f64) -> Option<DrainFirst> {
+    let drain_l = here_l * DRAIN_SHARE;
+    if now >= forecast.finish.expected {
+        return None;
+    }
+    let mut drained = down.clone();
+    drained.log.push((now, Happened::Drained(litres(drain_l))));
+    let other = drained.forecast();
+    Some(DrainFirst {
+        drain_l,
+        spares_minutes: (forecast.finish.expected - other.finish.expected).get::<minute>(),
+        less_l: (forecast.goal.volume() - other.goal.volume()).get::<liter>(),
+    })
+}
+
+fn view(shared: &Shared, cook: Cook) -> Result<CookView, StoreError> {
+    let altitude = shared.store.kitchen()?.altitude_ft.and_then(|feet| Altitude::from_feet(feet).ok());
+    let down = cook_down(&cook, altitude)?;
+    let forecast = down.forecast();
+    let now = span(cook.started_at, shared.clock.now());
+    let here = forecast.volume_at(now);
+    let (here_l, goal_l) = (here.get::<liter>(), forecast.goal.volume().get::<liter>());
+    let done = ((cook.volume_l - here_l) / (cook.volume_l - goal_l).max(1e-6)).clamp(0.0, 1.0);
+    let reached = now >= forecast.finish.expected;
+    Ok(CookView {
+        id: cook.id,
+        started_at: cook.started_at,
+        start_l: cook.volume_l,
+        now_l: here_l,
+        level_mm: mark_mm(down.vessel, here),
+        mark_mm: mark_mm(down.vessel, forecast.goal.volume()),
+        target_l: goal_l,
+        final_brix: forecast.goal.brix(),
+        done,
+        rate_l_per_h: water_litres(forecast.kg_per_hour),
+        finish: moment(cook.started_at, forecast.finish.expected),
+        finish_low: moment(cook.started_at, forecast.finish.low),
+        finish_high: moment(cook.started_at, forecast.finish.high),
+        reached,
+        stir: done >= STIR_FROM && !reached,
+        drain_first: drain_first(&down, &forecast, now, here_l),
+        pints: full_jars(forecast.goal.volume(), JarSize::Pint),
+        acid_per_pint: acid::per_jar(Agent::BottledLemonJuice, JarSize::Pint).label(),
+        curve: forecast
+            .curve
+            .iter()
+            .map(|(at, volume)| CookPoint {
+                at: moment(cook.started_at, *at),
+                volume_l: volume.get::<liter>(),
+            })
+            .collect(),
+        flagged: forecast.flagged,
+        simulated: shared.simulated.has(cook.id),
+        log: cook.log,
+        kettle: cook.kettle,
+    })
+}
+
+/// Litres an hour that a kettle has shown, over its finished cook-downs with at least two readings.
+fn learned(ended: &[Cook], kettle: i64) -> Result<(f64, usize), StoreError> {
+    const ENOUGH_READINGS: usize = 2;
+    let mut rates = Vec::new();
+    for cook in ended.iter().filter(|cook| cook.kettle.id == kettle) {
+        if cook.log.iter().filter(|event| event.what != CookWhat::DrainL).count() >= ENOUGH_READINGS {
+            rates.push(water_litres(cook_down(cook, None)?.forecast().kg_per_hour));
+        }
+    }
+    #[allow(clippy::cast_precision_loss)] // a count of cook-downs
+    let mean = rates.iter().sum::<f64>() / rates.len().max(1) as f64;
+    Ok(if rates.is_empty() { (BOILS_AWAY_L_PER_H, 0) } else { (mean, rates.len()) })
+}
+
+/// Kettles by name, with the rate each has shown.
+#[utoipa::path(responses((status = 200, body = Vec<KettleView>)))]
+#[get("/api/kettles")]
+pub async fn list_kettles(shared: web::Data<Shared>) -> Result<web::Json<Vec<KettleView>>, ApiError> {
+    let views = read(&shared, |shared| {
+        let (ended, open) = (shared.store.cooks(true)?, shared.store.cooks(false)?);
+        let view = |kettle: Kettle| {
+            let (litres_per_hour, learned_from) = learned(&ended, kettle.id)?;
+            Ok(KettleView {
+                brim_l: vessel(&kettle).brim().get::<liter>(),
+                litres_per_hour,
+                learned_from,
+                busy: open.iter().any(|cook| cook.kettle.id == kettle.id),
+                kettle,
+            })
+        };
+        shared.store.kettles()?.into_iter().map(view).collect::<Result<Vec<_>, StoreError>>()
+    });
+    Ok(web::Json(views.await?))
+}
+
+/// Adds a kettle.
+#[utoipa::path(request_body = KettleRequest,
+    responses((status = 200, body = Kettle), (status = 409, body = Problem), (status = 422, body = Problem)))]
+#[post("/api/kettles")]
+pub async fn add_kettle(
+    shared: web::Data<Shared>,
+    Json(request): Json<KettleRequest>,
+) -> Result<web::Json<Kettle>, ApiError> {
+    let name = clean_name(&request.name, "name")?;
+    let diameter = VESSEL_DIAMETER.check(request.inner_diameter_mm).named("inner_diameter_mm")?;
+    let depth = VESSEL_HEIGHT.check(request.depth_mm).named("depth_mm")?;
+    Ok(web::Json(change(&shared, move |shared| shared.store.add_kettle(&name, diameter, depth)).await?))
+}
+
+/// Every kettle on the stove, as it stands now.
+pub(crate) fn on_stove(shared: &Shared) -> Result<Vec<CookView>, StoreError> {
+    shared.store.cooks(false)?.into_iter().map(|cook| view(shared, cook)).collect()
+}
+
+/// Kettles on the stove.
+#[utoipa::path(responses((status = 200, body = Vec<CookView>)))]
+#[get("/api/cooks")]
+pub async fn list_cooks(shared: web::Data<Shared>) -> Result<web::Json<Vec<CookView>>, ApiError> {
+    Ok(web::Json(read(&shared, on_stove).await?))
+}
+
+/// Puts a kettle on.
+#[utoipa::path(request_body = CookRequest,
+    responses((status = 200, body = CookView), (status = 409, body = Problem), (status = 422, body = Problem)))]
+#[post("/api/cooks")]
+pub async fn start_cook(
+    shared: web::Data<Shared>,
+    Json(request): Json<CookRequest>,
+) -> Result<web::Json<CookView>, ApiError> {
+    let (kettles, ended) =
+        read(&shared, |shared| Ok((shared.store.kettles()?, shared.store.cooks(true)?))).await?;
+    let kettle = kettles.into_iter().find(|kettle| kettle.id == request.kettle).ok_or_else(|| {
+        ApiError::field("kettle", format!("there is no kettle {}; add it first", request.kettle))
+    })?;
+    let volume = litres(KETTLE_VOLUME.check(request.volume_l).named("volume_l")?);
+    if volume > vessel(&kettle).brim() {
+        let brim = vessel(&kettle).brim().get::<liter>();
+        return Err(ApiError::field("volume_l", format!("{} holds {brim:.1} L to the brim", kettle.name)));
+    }
+    let brix = BRIX.check(request.brix.unwrap_or_else(|| juice_brix(request.kind))).named("brix")?;
+    let goal = target(request.target)?;
+    let start = Contents::of_volume(volume, brix);
+    if goal.contents(start, start.solids).mass >= start.mass {
+        return Err(ApiError::field("target", "boiling only thickens: choose less than what goes in"));
+    }
+    let (kind, value) = match goal {
+        Target::FractionLeft(share) => (TargetKind::FractionLeft, share),
+        Target::Brix(brix) => (TargetKind::Brix, brix),
+        Target::Volume(volume) => (TargetKind::VolumeL, volume.get::<liter>()),
+    };
+    let (litres_per_hour, _) = learned(&ended, kettle.id)?;
+    let new = NewCook {
+        kettle: kettle.id,
+        volume_l: request.volume_l,
+        brix,
+        target: kind,
+        target_value: value,
+        litres_per_hour,
+    };
+    let done =
+        change(&shared, move |shared| view(shared, shared.store.start_cook(&new, shared.clock.now())?));
+    Ok(web::Json(done.await?))
+}
+
+/// The one thing that was read or drained, checked against the kettle.
+fn checked(request: CookEventRequest, cook: &Cook) -> Result<(CookWhat, f64), ApiError> {
+    if let Some(drained) = request.drain_l {
+        let value = KETTLE_VOLUME.check(drained).named("drain_l")?;
+        let before: f64 =
+            cook.log.iter().filter(|event| event.what == CookWhat::DrainL).map(|event| event.value).sum();
+        if before + value >= cook.volume_l {
+            return Err(ApiError::field("drain_l", "that is all that went in; check the litres"));
+        }
+        return Ok((CookWhat::DrainL, value));
+    }
+    let reading = KettleReading {
+        minute: 0.0,
+        volume_l: request.volume_l,
+        depth_mm: request.depth_mm,
+        mass_kg: request.mass_kg,
+        brix: request.brix,
+    };
+    let start = Contents::of_volume(litres(cook.volume_l), cook.brix);
+    sight(reading, "reading", start, vessel(&cook.kettle))?;
+    let given = [
+        (CookWhat::VolumeL, request.volume_l),
+        (CookWhat::DepthMm, request.depth_mm),
+        (CookWhat::MassKg, request.mass_kg),
+        (CookWhat::Brix, request.brix),
+    ];
+    given
+        .into_iter()
+        .find_map(|(what, value)| Some((what, value?)))
+        .ok_or_else(|| ApiError::field("reading", "give one of: volume_l, depth_mm, mass_kg, brix, drain_l"))
+}
+
+/// Writes a reading or a drain down; a device posts here as a hand does.
+#[utoipa::path(params(("id" = i64, Path)), request_body = CookEventRequest,
+    responses((status = 200, body = CookView), (status = 404, body = Problem), (status = 422, body = Problem)))]
+#[post("/api/cooks/{id}/events")]
+pub async fn add_cook_event(
+    shared: web::Data<Shared>,
+    id: web::Path<i64>,
+    Json(request): Json<CookEventRequest>,
+) -> Result<web::Json<CookView>, ApiError> {
+    let id = *id;
+    let cook = read(&shared, move |shared| shared.store.cook(id)).await?;
+    let (what, value) = checked(request, &cook)?;
+    let done = change(&shared, move |shared| {
+        let event = CookEvent { at: shared.clock.now(), what, value, simulated: false };
+        view(shared, shared.store.add_cook_event(id, &event)?)
+    });
+    Ok(web::Json(done.await?))
+}
+
+/// Takes the last line of the log back.
+#[utoipa::path(params(("id" = i64, Path)),
+    responses((status = 200, body = CookView), (status = 404, body = Problem), (status = 409, body = Problem)))]
+#[delete("/api/cooks/{id}/events/last")]
+pub async fn undo_cook_event(
+    shared: web::Data<Shared>,
+    id: web::Path<i64>,
+) -> Result<web::Json<CookView>, ApiError> {
+    let done =
+        change(&shared, move |shared| view(shared, shared.store.undo_cook_event(*id, shared.clock.now())?));
+    Ok(web::Json(done.await?))
+}
+
+/// Whether a kettle is off the stove.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct CookEndRequest {
+    /// Off, or back on.
+    pub ended: bool,
+}
+
+/// Takes a kettle off the stove, or puts it back.
+#[utoipa::path(params(("id" = i64, Path)), request_body = CookEndRequest,
+    responses((status = 200, body = CookView), (status = 404, body = Problem)))]
+#[post("/api/cooks/{id}/end")]
+pub async fn end_cook(
+    shared: web::Data<Shared>,
+    id: web::Path<i64>,
+    Json(request): Json<CookEndRequest>,
+) -> Result<web::Json<CookView>, ApiError> {
+    let done = change(&shared, move |shared| {
+        view(shared, shared.store.end_cook(*id, request.ended, shared.clock.now())?)
+    });
+    Ok(web::Json(done.await?))
+}
+
+/// One reading of the simulated scale; `false` when the kettle is off.
+fn weigh(shared: &Shared, id: i64, scale: &mut SimulatedScale) -> Result<bool, StoreError> {
+    let cook = shared.store.cook(id)?;
+    if cook.ended_at.is_some() {
+        return Ok(false);
+    }
+    let now = shared.clock.now();
+    let last = cook.log.last().map_or(cook.started_at, |event| event.at);
+    if now < last.plus_minutes(i64::from(SIMULATED_EVERY.0)) {
+        return Ok(true);
+    }
+    if let Some(Reading::Mass(mass)) = scale.read(now) {
+        let value = mass.get::<kilogram>();
+        let simulated = scale.is_simulated();
+        shared.store.add_cook_event(id, &CookEvent { at: now, what: CookWhat::MassKg, value, simulated })?;
+        shared.live.changed();
+    }
+    Ok(true)
+}
+
+/// Puts a simulated scale under a kettle; it weighs until the kettle is off. For practice and demo only.
+#[utoipa::path(params(("id" = i64, Path)),
+    responses((status = 200, body = CookView), (status = 404, body = Problem)))]
+#[post("/api/cooks/{id}/simulated-scale")]
+pub async fn simulate_scale(
+    shared: web::Data<Shared>,
+    id: web::Path<i64>,
+) -> Result<web::Json<CookView>, ApiError> {
+    let id = *id;
+    let cook = read(&shared, move |shared| shared.store.cook(id)).await?;
+    if shared.simulated.begin(id) {
+        let down = cook_down(&cook, None)?;
+        let goal = down.forecast().goal.mass;
+        let rate = down.heat.kg_per_hour(down.altitude);
+        let mut scale = SimulatedScale::new(down.start.mass, goal * 0.9, cook.started_at, rate);
+        let shared = shared.clone();
+        actix_web::rt::spawn(async move {
+            loop {
+                actix_web::rt::time::sleep(GLANCE).await;
+                let (inner, mut moved) = (shared.clone(), scale.clone());
+                match web::block(move || weigh(&inner, id, &mut moved).map(|on| (on, moved))).await {
+                    Ok(Ok((true, back))) => scale = back,
+                    Ok(Ok((false, _))) => break,
+                    failed => {
+                        tracing::error!(?failed, "the simulated scale stops");
+                        break;
+                    }
+                }
+            }
+            shared.simulated.end(id);
+            shared.live.changed();
+        });
+    }
+    let done = change(&shared, move |shared| view(shared, shared.store.cook(id)?));
+    Ok(web::Json(done.await?))
+}

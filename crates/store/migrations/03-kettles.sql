@@ -1,0 +1,33 @@
+-- Kettles and what cooks down in them. A cook-down is its start and its log; level, mark and finish are derived.
+
+CREATE TABLE kettle (
+    id                INTEGER PRIMARY KEY,
+    name              TEXT NOT NULL UNIQUE CHECK (length(name) BETWEEN 1 AND 80),
+    inner_diameter_mm REAL NOT NULL CHECK (inner_diameter_mm > 0),
+    depth_mm          REAL NOT NULL CHECK (depth_mm > 0)
+) STRICT;
+
+CREATE TABLE cook (
+    id              INTEGER PRIMARY KEY,
+    kettle_id       INTEGER NOT NULL REFERENCES kettle (id),
+    started_at      INTEGER NOT NULL,
+    volume_l        REAL    NOT NULL CHECK (volume_l > 0),
+    brix            REAL    NOT NULL CHECK (brix > 0),
+    target          TEXT    NOT NULL CHECK (target IN ('fraction_left', 'brix', 'volume_l')),
+    target_value    REAL    NOT NULL CHECK (target_value > 0),
+    litres_per_hour REAL    NOT NULL CHECK (litres_per_hour > 0),
+    ended_at        INTEGER,
+    removed_at      INTEGER
+) STRICT;
+
+CREATE TABLE cook_event (
+    id        INTEGER PRIMARY KEY,
+    cook_id   INTEGER NOT NULL REFERENCES cook (id) ON DELETE CASCADE,
+    at        INTEGER NOT NULL,
+    what      TEXT    NOT NULL CHECK (what IN ('volume_l', 'depth_mm', 'mass_kg', 'brix', 'drain_l')),
+    value     REAL    NOT NULL CHECK (value > 0),
+    simulated INTEGER NOT NULL CHECK (simulated IN (0, 1)),
+    undone_at INTEGER
+) STRICT;
+
+CREATE INDEX cook_event_by_cook ON cook_event (cook_id);

@@ -1,0 +1,318 @@
+//! Kettles, and what cooks down in them: the start and the log of each, nothing derived.
+
+use bodega_core::moment::Moment;
+use rusqlite::{Connection, OptionalExtension, Row, params};
+use serde::{Deserialize, Serialize};
+
+use crate::rows::found;
+use crate::{Store, StoreError};
+
+/// A kettle of the household.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Kettle {
+    /// Number of the record.
+    pub id: i64,
+    /// What the household calls it.
+    pub name: String,
+    /// Inner width in millimetres.
+    pub inner_diameter_mm: f64,
+    /// Inner depth in millimetres.
+    pub depth_mm: f64,
+}
+
+/// What the target's number means.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum TargetKind {
+    /// Share of the start volume.
+    FractionLeft,
+    /// °Brix.
+    Brix,
+    /// Litres.
+    VolumeL,
+}
+
+impl TargetKind {
+    const fn word(self) -> &'static str {
+        match self {
+            Self::FractionLeft => "fraction_left",
+            Self::Brix => "brix",
+            Self::VolumeL => "volume_l",
+        }
+    }
+}
+
+/// What is written down of a kettle.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum CookWhat {
+    /// Litres in it.
+    VolumeL,
+    /// Depth on the stick.
+    DepthMm,
+    /// Net kilograms.
+    MassKg,
+    /// °Brix.
+    Brix,
+    /// Litres drained off.
+    DrainL,
+}
+
+impl CookWhat {
+    const ALL: [Self; 5] = [Self::VolumeL, Self::DepthMm, Self::MassKg, Self::Brix, Self::DrainL];
+
+    const fn word(self) -> &'static str {
+        match self {
+            Self::VolumeL => "volume_l",
+            Self::DepthMm => "depth_mm",
+            Self::MassKg => "mass_kg",
+            Self::Brix => "brix",
+            Self::DrainL => "drain_l",
+        }
+    }
+}
+
+/// A line of the log.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct CookEvent {
+    /// When.
+    pub at: Moment,
+    /// What.
+    pub what: CookWhat,
+    /// How much.
+    pub value: f64,
+    /// From a simulated device.
+    pub simulated: bool,
+}
+
+/// A cook-down to begin.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct NewCook {
+    /// In which kettle.
+    pub kettle: i64,
+    /// Litres that go in.
+    pub volume_l: f64,
+    /// Their °Brix.
+    pub brix: f64,
+    /// What the target means.
+    pub target: TargetKind,
+    /// The target.
+    pub target_value: f64,
+    /// Litres of water an hour, as far as it is known.
+    pub litres_per_hour: f64,
+}
+
+/// A cook-down with its log.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Cook {
+    /// Number of the record.
+    pub id: i64,
+    /// The kettle.
+    pub kettle: Kettle,
+    /// When the heat came on.
+    pub started_at: Moment,
+    /// Litres that went in.
+    pub volume_l: f64,
+    /// Their °Brix.
+    pub brix: f64,
+    /// What the target means.
+    pub target: TargetKind,
+    /// The target.
+    pub target_value: f64,
+    /// Litres of water an hour, as it was thought at the start.
+    pub litres_per_hour: f64,
+    /// When it was taken off.
+    pub ended_at: Option<Moment>,
+    /// The log, oldest first.
+    pub log: Vec<CookEvent>,
+}
+
+fn read_kettle(row: &Row<'_>) -> rusqlite::Result<Kettle> {
+    Ok(Kettle {
+        id: row.get("id")?,
+        name: row.get("name")?,
+        inner_diameter_mm: row.get("inner_diameter_mm")?,
+        depth_mm: row.get("depth_mm")?,
+    })
+}
+
+fn one(connection: &Connection, id: i64) -> Result<Cook, StoreError> {
+    let sql = "SELECT cook.id AS cook_id, started_at, volume_l, brix, target, target_value, litres_per_hour, ended_at,
+        kettle.* FROM cook JOIN kettle ON kettle.id = kettle_id WHERE cook.id = ?1";
+    let (mut cook, target): (Cook, String) = found(
+        connection.query_row(sql, [id], |row| {
+            let cook = Cook {
+                id: row.get("cook_id")?,
+                kettle: read_kettle(row)?,
+                started_at: Moment(row.get("started_at")?),
+                volume_l: row.get("volume_l")?,
+                brix: row.get("brix")?,
+                target: TargetKind::Brix,
+                target_value: row.get("target_value")?,
+                litres_per_hour: row.get("litres_per_hour")?,
+                ended_at: row.get::<_, Option<i64>>("ended_at")?.map(Moment),
+                log: Vec::new(),
+            };
+            Ok((cook, row.get("target")?))
+        }),
+        "cook-down",
+        id,
+    )?;
+    cook.target = [TargetKind::FractionLeft, TargetKind::Brix, TargetKind::VolumeL]
+        .into_iter()
+        .find(|kind| kind.word() == target)
+        .ok_or_else(|| StoreError::Damaged(format!("unknown target \"{target}\"")))?;
+    let mut statement = connection.prepare_cached(
+        "SELECT at, what, value, simulated FROM cook_event WHERE cook_id = ?1 AND undone_at IS NULL ORDER BY at, id",
+    )?;
+    let mut rows = statement.query([id])?;
+    while let Some(row) = rows.next()? {
+        let word: String = row.get("what")?;
+        let what = CookWhat::ALL
+            .into_iter()
+            .find(|what| what.word() == word)
+            .ok_or_else(|| StoreError::Damaged(format!("unknown reading \"{word}\"")))?;
+        cook.log.push(CookEvent {
+            at: Moment(row.get("at")?),
+            what,
+            value: row.get("value")?,
+            simulated: row.get("simulated")?,
+        });
+    }
+    Ok(cook)
+}
+
+impl Store {
+    /// Kettles by name.
+    ///
+    /// # Errors
+    /// [`StoreError::Sqlite`] when the file cannot be read.
+    pub fn kettles(&self) -> Result<Vec<Kettle>, StoreError> {
+        let connection = self.lock();
+        let mut statement = connection.prepare_cached("SELECT * FROM kettle ORDER BY name")?;
+        Ok(statement.query_map([], read_kettle)?.collect::<Result<_, _>>()?)
+    }
+
+    /// Adds a kettle.
+    ///
+    /// # Errors
+    /// [`StoreError::NameTaken`] when one is called that already.
+    pub fn add_kettle(
+        &self,
+        name: &str,
+        inner_diameter_mm: f64,
+        depth_mm: f64,
+    ) -> Result<Kettle, StoreError> {
+        let connection = self.lock();
+        let taken: Option<i64> = connection
+            .query_row("SELECT id FROM kettle WHERE name = ?1", [name], |row| row.get(0))
+            .optional()?;
+        if taken.is_some() {
+            return Err(StoreError::NameTaken { name: name.to_owned() });
+        }
+        Ok(connection.query_row(
+            "INSERT INTO kettle (name, inner_diameter_mm, depth_mm) VALUES (?1, ?2, ?3) RETURNING *",
+            params![name, inner_diameter_mm, depth_mm],
+            read_kettle,
+        )?)
+    }
+
+    /// Puts a kettle on.
+    ///
+    /// # Errors
+    /// [`StoreError::KettleBusy`] while something cooks in it.
+    pub fn start_cook(&self, new: &NewCook, now: Moment) -> Result<Cook, StoreError> {
+        let connection = self.lock();
+        let busy: Option<i64> = connection
+            .query_row(
+                "SELECT id FROM cook WHERE kettle_id = ?1 AND ended_at IS NULL AND removed_at IS NULL",
+                [new.kettle],
+                |row| row.get(0),
+            )
+            .optional()?;
+        if busy.is_some() {
+            return Err(StoreError::KettleBusy);
+        }
+        connection.execute(
+            "INSERT INTO cook (kettle_id, started_at, volume_l, brix, target, target_value, litres_per_hour)
+             VALUES (?1, ?2, ?3, ?4, ?5, ?6, ?7)",
+            params![
+                new.kettle,
+                now.0,
+                new.volume_l,
+                new.brix,
+                new.target.word(),
+                new.target_value,
+                new.litres_per_hour
+            ],
+        )?;
+        one(&connection, connection.last_insert_rowid())
+    }
+
+    /// One cook-down.
+    ///
+    /// # Errors
+    /// [`StoreError::NotFound`].
+    pub fn cook(&self, id: i64) -> Result<Cook, StoreError> {
+        one(&self.lock(), id)
+    }
+
+    /// Cook-downs on the stove (`ended` false), or all that were taken off.
+    ///
+    /// # Errors
+    /// [`StoreError::Sqlite`] when the file cannot be read.
+    pub fn cooks(&self, ended: bool) -> Result<Vec<Cook>, StoreError> {
+        let connection = self.lock();
+        let mut statement = connection.prepare_cached(
+            "SELECT id FROM cook WHERE removed_at IS NULL AND (ended_at IS NOT NULL) = ?1 ORDER BY started_at, id",
+        )?;
+        let ids = statement.query_map([ended], |row| row.get(0))?.collect::<Result<Vec<i64>, _>>()?;
+        ids.into_iter().map(|id| one(&connection, id)).collect()
+    }
+
+    /// Writes a reading or a drain down.
+    ///
+    /// # Errors
+    /// [`StoreError::NotFound`].
+    pub fn add_cook_event(&self, cook: i64, event: &CookEvent) -> Result<Cook, StoreError> {
+        let connection = self.lock();
+        one(&connection, cook)?;
+        connection.execute(
+            "INSERT INTO cook_event (cook_id, at, what, value, simulated) VALUES (?1, ?2, ?3, ?4, ?5)",
+            params![cook, event.at.0, event.what.word(), event.value, event.simulated],
+        )?;
+        one(&connection, cook)
+    }
+
+    /// Takes the last line of the log back; the record of it stays.
+    ///
+    /// # Errors
+    /// [`StoreError::NothingToUndo`]; [`StoreError::NotFound`].
+    pub fn undo_cook_event(&self, cook: i64, now: Moment) -> Result<Cook, StoreError> {
+        let connection = self.lock();
+        let changed = connection.execute(
+            "UPDATE cook_event SET undone_at = ?2 WHERE id =
+             (SELECT max(id) FROM cook_event WHERE cook_id = ?1 AND undone_at IS NULL)",
+            params![cook, now.0],
+        )?;
+        if changed == 0 {
+            return Err(StoreError::NothingToUndo);
+        }
+        one(&connection, cook)
+    }
+
+    /// Takes a kettle off the stove, or puts it back.
+    ///
+    /// # Errors
+    /// [`StoreError::NotFound`].
+    pub fn end_cook(&self, cook: i64, ended: bool, now: Moment) -> Result<Cook, StoreError> {
+        let connection = self.lock();
+        connection
+            .execute("UPDATE cook SET ended_at = ?2 WHERE id = ?1", params![cook, ended.then_some(now.0)])?;
+        one(&connection, cook)
+    }
+}

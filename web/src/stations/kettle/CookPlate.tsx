@@ -1,0 +1,175 @@
+import { useState } from "react";
+import { api, take, type CookEventRequest, type CookView, type Units } from "../../api/client";
+import { useChange } from "../../api/queries";
+import { useSay } from "../../counter/notices";
+import { Choice } from "../../parts/Choice";
+import { clockText, depthText, spanText, volumeText } from "../../parts/format";
+import { Note, Trouble } from "../../parts/Note";
+import { Answer, Plate } from "../../parts/Plate";
+import { Touch } from "../../parts/Touch";
+import { WeightField } from "../../parts/WeightField";
+import { Curve } from "./Curve";
+import { KettlePicture } from "./KettlePicture";
+
+type By = "depth" | "volume" | "mass" | "brix" | "drain";
+
+const L_PER_QUART = 0.946352946;
+const KG_PER_LB = 0.45359237;
+const MM_PER_IN = 25.4;
+
+/** How each reading is typed, in the kitchen's units, and sent. */
+const READ: Record<
+  By,
+  { text: string; us: string; metric: string; send: (value: number, us: boolean) => CookEventRequest }
+> = {
+  depth: { text: "Depth", us: "in", metric: "mm", send: (v, us) => ({ depth_mm: us ? v * MM_PER_IN : v }) },
+  volume: {
+    text: "Volume",
+    us: "qt",
+    metric: "L",
+    send: (v, us) => ({ volume_l: us ? v * L_PER_QUART : v }),
+  },
+  mass: { text: "Weight", us: "lb", metric: "kg", send: (v, us) => ({ mass_kg: us ? v * KG_PER_LB : v }) },
+  brix: { text: "Brix", us: "°", metric: "°", send: (v) => ({ brix: v }) },
+  drain: {
+    text: "Drained off",
+    us: "qt",
+    metric: "L",
+    send: (v, us) => ({ drain_l: us ? v * L_PER_QUART : v }),
+  },
+};
+
+const BYS = Object.keys(READ) as By[];
+
+function ReadForm({ cook, units }: { cook: CookView; units: Units }) {
+  const [by, setBy] = useState<By>("depth");
+  const [typed, setTyped] = useState("");
+  const say = useSay();
+  const path = { params: { path: { id: cook.id } } };
+  const undo = useChange(() => take(api.DELETE("/api/cooks/{id}/events/last", path)));
+  const write = useChange(
+    (body: CookEventRequest) => take(api.POST("/api/cooks/{id}/events", { ...path, body })),
+    () => {
+      setTyped("");
+      say("Written down", () => undo.mutate(undefined));
+    },
+  );
+  const value = Number(typed);
+  const ready = typed.trim() !== "" && Number.isFinite(value);
+  const send = () => ready && write.mutate(READ[by].send(value, units === "us"));
+  return (
+    <form
+      className="grid gap-3"
+      onSubmit={(event) => {
+        event.preventDefault();
+        send();
+      }}
+    >
+      <Choice
+        label="Read it by"
+        value={by}
+        options={BYS.map((key) => ({ value: key, text: READ[key].text }))}
+        onChoose={setBy}
+      />
+      <div className="flex flex-wrap items-end gap-3">
+        <WeightField
+          label={by === "drain" ? "How much was drained" : "Reading"}
+          typed={typed}
+          unit={READ[by][units === "us" ? "us" : "metric"]}
+          onType={setTyped}
+        />
+        <Touch look="main" disabled={!ready || write.isPending} onPress={send}>
+          Write it down
+        </Touch>
+      </div>
+      <Trouble error={write.error ?? undo.error} />
+    </form>
+  );
+}
+
+export function CookPlate({ cook, units, now }: { cook: CookView; units: Units; now: number }) {
+  const say = useSay();
+  const path = { params: { path: { id: cook.id } } };
+  const end = useChange(
+    (ended: boolean) => take(api.POST("/api/cooks/{id}/end", { ...path, body: { ended } })),
+    (_, ended) => ended && say(`${cook.kettle.name} is off the stove`, () => end.mutate(false)),
+  );
+  const simulate = useChange(() => take(api.POST("/api/cooks/{id}/simulated-scale", path)));
+  const minutes = Math.max(0, Math.round((cook.finish - now) / 60_000));
+  const drain = cook.drain_first;
+  // Between two answers the clock runs on.
+  const reached = cook.reached || cook.finish <= now;
+  const last = cook.log.at(-1);
+  return (
+    <Plate
+      title={cook.kettle.name}
+      aside={<span className="text-muted">on since {clockText(cook.started_at)}</span>}
+    >
+      <div className="grid gap-x-8 gap-y-4 lg:grid-cols-[1.15fr_1fr]">
+        <div className="grid content-start gap-3">
+          <Answer
+            value={reached ? "Take it off" : clockText(cook.finish)}
+            unit={reached ? undefined : `in ${spanText(minutes)}`}
+          >
+            {reached
+              ? `The mark is reached: ${volumeText(cook.target_l, units)} at ${depthText(cook.mark_mm, units)}.`
+              : `Between ${clockText(cook.finish_low)} and ${clockText(cook.finish_high)}, eight times in ten.`}
+          </Answer>
+          <Curve cook={cook} now={now} />
+          {cook.stir && <Note tone="warn">It thickens: stir often and turn the heat down.</Note>}
+          {cook.flagged.length > 0 && (
+            <Note tone="warn">
+              {cook.flagged.length === 1 ? "One reading lies" : `${cook.flagged.length} readings lie`} too far
+              off and was not obeyed. Read it again.
+            </Note>
+          )}
+          {!reached && drain != null && drain.spares_minutes > 15 && (
+            <Note tone="note">
+              Drain {volumeText(drain.drain_l, units)} of thin juice first:{" "}
+              {spanText(Math.round(drain.spares_minutes))} sooner, {volumeText(drain.less_l, units)} less
+              sauce, and the juice can be canned as juice.
+            </Note>
+          )}
+          <p className="text-lg">
+            Fills <strong>{cook.pints} pints</strong>; each takes {cook.acid_per_pint} of bottled lemon juice.
+          </p>
+        </div>
+        <div className="grid content-start gap-3">
+          <div className="flex flex-wrap items-center gap-4">
+            <div className="w-[190px] shrink-0 sm:w-[210px]">
+              <KettlePicture
+                depthMm={cook.kettle.depth_mm}
+                levelMm={cook.level_mm}
+                markMm={cook.mark_mm}
+                boiling={!reached}
+              />
+            </div>
+            <div>
+              <p className="font-slab text-[2.3rem] leading-none font-bold" data-testid="mark">
+                {depthText(cook.mark_mm, units)}
+              </p>
+              <p className="mt-1 text-muted">
+                the mark, {volumeText(cook.target_l, units)}. Now {depthText(cook.level_mm, units)},{" "}
+                {volumeText(cook.now_l, units)}.
+              </p>
+            </div>
+          </div>
+          <ReadForm cook={cook} units={units} />
+          <div className="flex flex-wrap gap-3">
+            <Touch big look={reached ? "done" : "plain"} onPress={() => end.mutate(true)}>
+              It is off the stove
+            </Touch>
+            {cook.simulated ? (
+              <p className="self-center font-semibold text-muted">
+                Simulated scale, for practice{last?.simulated === true && `: ${last.value.toFixed(2)} kg`}
+              </p>
+            ) : (
+              <Touch onPress={() => simulate.mutate(undefined)}>Simulated scale</Touch>
+            )}
+          </div>
+          <Trouble error={end.error ?? simulate.error} />
+        </div>
+      </div>
+    </Plate>
+  );
+}

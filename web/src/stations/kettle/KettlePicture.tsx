@@ -1,0 +1,57 @@
+/** The kettle from the side: its level, the mark on the stick, bubbles while it boils. */
+export function KettlePicture({
+  depthMm,
+  levelMm,
+  markMm,
+  boiling,
+}: {
+  depthMm: number;
+  levelMm: number;
+  markMm: number;
+  boiling: boolean;
+}) {
+  const [top, bottom] = [26, 176];
+  const y = (mm: number) => bottom - (Math.min(mm, depthMm) / depthMm) * (bottom - top);
+  const level = y(levelMm);
+  const mark = y(markMm);
+  return (
+    <svg
+      viewBox="0 0 250 196"
+      className="w-full"
+      role="img"
+      aria-label={`Level ${Math.round(levelMm)} mm, mark at ${Math.round(markMm)} mm`}
+    >
+      <clipPath id="kettle-inside">
+        <path d={`M32 ${top}h160v140q0 10-10 10H42q-10 0-10-10z`} />
+      </clipPath>
+      <g clipPath="url(#kettle-inside)">
+        <rect x="32" y={top} width="160" height="160" fill="#f3f8fb" />
+        <rect x="32" y={level} width="160" height={bottom - level + 6} fill="#c8371f" />
+        {boiling &&
+          [52, 84, 112, 148, 172].map((x, i) => (
+            <circle
+              key={x}
+              className="steam"
+              style={{ animationDelay: `${i * 0.35}s` }}
+              cx={x}
+              cy={level + 10 + (i % 3) * 12}
+              r={3 + (i % 3)}
+              fill="#e98a72"
+            />
+          ))}
+      </g>
+      <path
+        d={`M32 ${top - 4}v144q0 12 12 12h136q12 0 12-12V${top - 4}`}
+        fill="none"
+        stroke="#1d3d80"
+        strokeWidth="8"
+        strokeLinejoin="round"
+      />
+      <path d={`M22 ${top - 5}h180`} stroke="#142c60" strokeWidth="7" strokeLinecap="round" />
+      <path d={`M150 8v${bottom - 8}`} stroke="#a87b47" strokeWidth="7" strokeLinecap="round" />
+      <path d={`M136 ${mark}h82`} stroke="#16213f" strokeWidth="4" />
+      <text x="244" y={mark + 6} textAnchor="end" fontSize="17" fontWeight="700" fill="#16213f" />
+      <path d={`M218 ${mark}l10-7v14z`} fill="#16213f" />
+    </svg>
+  );
+}

@@ -1,0 +1,24 @@
+import { useQuery } from "@tanstack/react-query";
+import { ask } from "../../api/queries";
+import { useKitchenNow } from "../../counter/clock";
+import { useScreenAwake } from "../canner/useScreenAwake";
+import { CookPlate } from "./CookPlate";
+import { PutOn } from "./PutOn";
+
+/** How thick, how long, where is the mark. */
+export function KettleStation() {
+  const { data: cooks } = useQuery(ask.cooks());
+  const { data: counter } = useQuery(ask.counter());
+  const now = useKitchenNow();
+  useScreenAwake((cooks?.length ?? 0) > 0);
+  if (cooks === undefined || counter === undefined) return null;
+  const units = counter.kitchen.units;
+  return (
+    <div className="grid gap-3">
+      {cooks.map((cook) => (
+        <CookPlate key={cook.id} cook={cook} units={units} now={now} />
+      ))}
+      <PutOn units={units} />
+    </div>
+  );
+}

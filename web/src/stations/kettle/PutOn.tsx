@@ -1,0 +1,87 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { api, take, type CookRequest, type Kind, type Units } from "../../api/client";
+import { ask, useChange } from "../../api/queries";
+import { useSay } from "../../counter/notices";
+import { Choice, optionsOf } from "../../parts/Choice";
+import { KIND, volumeText } from "../../parts/format";
+import { Trouble } from "../../parts/Note";
+import { Plate } from "../../parts/Plate";
+import { Touch } from "../../parts/Touch";
+import { WeightField } from "../../parts/WeightField";
+
+const L_PER_QUART = 0.946352946;
+
+type Goal = "thin" | "thick" | "paste";
+
+const GOAL: Record<Goal, { text: string; target: CookRequest["target"] }> = {
+  thin: { text: "Thin sauce, by a third", target: { fraction_left: 2 / 3 } },
+  thick: { text: "Thick sauce, by half", target: { fraction_left: 0.5 } },
+  paste: { text: "Paste", target: { brix: 17 } },
+};
+
+/** Puts a kettle on: which, how much, how far. */
+export function PutOn({ units }: { units: Units }) {
+  const { data: kettles } = useQuery(ask.kettles());
+  const say = useSay();
+  const [wanted, setKettle] = useState<string | null>(null);
+  const [typed, setTyped] = useState("");
+  const [kind, setKind] = useState<Kind>("paste");
+  const [goal, setGoal] = useState<Goal>("thin");
+  const free = kettles?.filter((kettle) => !kettle.busy) ?? [];
+  const kettle = free.find((item) => String(item.id) === wanted) ?? free[0];
+  const start = useChange(
+    (body: CookRequest) => take(api.POST("/api/cooks", { body })),
+    (cook) => {
+      setTyped("");
+      say(`${cook.kettle.name} is on`);
+    },
+  );
+  if (kettles === undefined || kettle === undefined) return null;
+  const value = Number(typed) * (units === "us" ? L_PER_QUART : 1);
+  const ready = typed.trim() !== "" && Number.isFinite(value);
+  const put = () => start.mutate({ kettle: kettle.id, volume_l: value, kind, target: GOAL[goal].target });
+  return (
+    <Plate title="Put a kettle on">
+      <div className="grid gap-4 lg:grid-cols-2">
+        <div className="grid content-start gap-3">
+          <Choice
+            label="Kettle"
+            value={String(kettle.id)}
+            options={free.map((item) => ({ value: String(item.id), text: item.name }))}
+            onChoose={setKettle}
+          />
+          <p className="text-muted">
+            Holds {volumeText(kettle.brim_l, units)} to the brim, boils away{" "}
+            {volumeText(kettle.litres_per_hour, units)} an hour
+            {kettle.learned_from > 0 ? `, learned from ${kettle.learned_from}` : ", as most do"}.
+          </p>
+          <WeightField
+            label="Juice and pulp that go in"
+            typed={typed}
+            unit={units === "us" ? "qt" : "L"}
+            onType={setTyped}
+          />
+        </div>
+        <div className="grid content-start gap-3">
+          <Choice
+            label="Made of"
+            value={kind}
+            options={optionsOf(["paste", "slicer", "cherry", "mixed"], KIND)}
+            onChoose={setKind}
+          />
+          <Choice
+            label="Cook it down to"
+            value={goal}
+            options={(Object.keys(GOAL) as Goal[]).map((key) => ({ value: key, text: GOAL[key].text }))}
+            onChoose={setGoal}
+          />
+          <Trouble error={start.error} />
+          <Touch big look="main" disabled={!ready || start.isPending} onPress={put}>
+            Heat is on
+          </Touch>
+        </div>
+      </div>
+    </Plate>
+  );
+}
