@@ -34,6 +34,7 @@ async fn thin_sauce_on_a_simulated_scale_lands_on_its_mark() -> anyhow::Result<(
     browser.sees("Simulated scale, for practice").await?;
     let planned = first_cook(&browser).await?;
     browser.sees("Take it off").await?;
+    assert_eq!(browser.page.title().await?, "● The kettle is at its mark");
     let cook = first_cook(&browser).await?;
     let number = |key: &str| cook[key].as_f64().unwrap_or(f64::NAN);
     // The simulated kettle boils 15 % faster than the 2 L an hour of the plan.

@@ -391,7 +391,7 @@ async fn the_kettle_answers_with_a_mark_and_a_finish_and_refuses_in_words() {
         "drains": []});
     let (status, answer) = post(&shared, "/api/compute/kettle", kettle.clone()).await;
     assert_eq!(status, 200, "{answer}");
-    assert_eq!(answer["target_depth_mm"].as_f64().unwrap().round(), 107.0);
+    assert!((answer["target_depth_mm"].as_f64().unwrap() - 107.1).abs() < 0.1, "{answer}");
     let finish = &answer["finish_minute"];
     let minute = |key: &str| finish[key].as_f64().unwrap();
     assert!(minute("low") < minute("expected") && minute("expected") < minute("high"));
@@ -440,7 +440,7 @@ async fn a_kettle_is_read_drained_undone_and_taken_off() {
     assert_eq!(post(&shared, "/api/kettles", kettle).await.1["code"], "name_taken");
     let cook = json!({"kettle": 1, "volume_l": 11.4, "kind": "paste", "target": {"fraction_left": 0.5}});
     let (status, begun) = post(&shared, "/api/cooks", cook.clone()).await;
-    assert_eq!((status, begun["mark_mm"].as_f64().unwrap().round()), (200, 81.0), "{begun}");
+    assert!(status == 200 && (begun["mark_mm"].as_f64().unwrap() - 80.6).abs() < 0.1, "{begun}");
     assert_eq!(post(&shared, "/api/cooks", cook).await.1["code"], "kettle_busy");
     let (_, drained) = post(&shared, "/api/cooks/1/events", json!({"drain_l": 3})).await;
     assert!(drained["target_l"].as_f64().unwrap() < begun["target_l"].as_f64().unwrap());
@@ -453,4 +453,9 @@ async fn a_kettle_is_read_drained_undone_and_taken_off() {
     post(&shared, "/api/cooks/1/end", json!({"ended": true})).await;
     let (_, open) = send(&shared, Method::GET, "/api/cooks", String::new()).await;
     assert_eq!(open, json!([]));
+
+    // 39 lb of raw fruit give 12 quarts of juice, 3¼ lb to a quart (USDA Guide 3, from memory): thin sauce at 107 mm.
+    let raw = json!({"kettle": 1, "weight_kg": 17.690_102, "kind": "paste", "target": {"fraction_left": 0.666_666_67}});
+    let (_, cook) = post(&shared, "/api/cooks", raw).await;
+    assert!((cook["mark_mm"].as_f64().unwrap() - 107.1).abs() < 0.1, "{cook}");
 }

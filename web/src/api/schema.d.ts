@@ -1442,9 +1442,14 @@ export interface components {
             target: components["schemas"]["KettleTarget"];
             /**
              * Format: double
-             * @description Litres that go in.
+             * @description Litres that go in; or the weight of the raw fruit.
              */
-            volume_l: number;
+            volume_l?: number | null;
+            /**
+             * Format: double
+             * @description Kilograms of raw fruit that were milled, when nobody measured the juice.
+             */
+            weight_kg?: number | null;
         };
         /** @description A kettle on the stove. */
         CookView: {

@@ -2,6 +2,7 @@ import { useIsFetching, useQuery } from "@tanstack/react-query";
 import { Link, Outlet } from "react-router";
 import { ask, useLiveAnswers } from "../api/queries";
 import { altitudeText } from "../parts/format";
+import { Alarms } from "./Alarms";
 import { Line } from "./Line";
 
 /** Every screen: the kitchen's name, the line, and the station. */
@@ -41,6 +42,7 @@ export function Shell() {
       </header>
       <div className="print:hidden">
         <Line />
+        <Alarms />
       </div>
       {error !== null && data === undefined ? (
         <p role="alert" className="p-8 text-xl">

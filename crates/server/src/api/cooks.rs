@@ -9,11 +9,12 @@ use bodega_core::fruit::Kind;
 use bodega_core::jar::JarSize;
 use bodega_core::kettle::finish::{CookDown, Forecast, Happened};
 use bodega_core::kettle::{Contents, Heat, Target, Vessel, mark_mm, water_litres};
-use bodega_core::limits::{BRIX, KETTLE_VOLUME, VESSEL_DIAMETER, VESSEL_HEIGHT};
+use bodega_core::limits::{BRIX, KETTLE_VOLUME, VESSEL_DIAMETER, VESSEL_HEIGHT, WEIGHT};
 use bodega_core::moment::{Minutes, Moment};
 use bodega_core::outlook::{BOILS_AWAY_L_PER_H, juice_brix};
-use bodega_core::units::{Length, Time, litres};
-use bodega_core::yields::full_jars;
+use bodega_core::process::Product;
+use bodega_core::units::{Length, Time, kilograms, litres};
+use bodega_core::yields::{self, full_jars};
 use bodega_devices::{Device, Reading, SimulatedScale};
 use bodega_store::{Cook, CookEvent, CookWhat, Kettle, NewCook, StoreError, TargetKind};
 use serde::{Deserialize, Serialize};
@@ -70,8 +71,10 @@ pub struct KettleRequest {
 pub struct CookRequest {
     /// In which kettle.
     pub kettle: i64,
-    /// Litres that go in.
-    pub volume_l: f64,
+    /// Litres that go in; or the weight of the raw fruit.
+    pub volume_l: Option<f64>,
+    /// Kilograms of raw fruit that were milled, when nobody measured the juice.
+    pub weight_kg: Option<f64>,
     /// Their °Brix, when somebody measured it.
     pub brix: Option<f64>,
     /// Kind of fruit, from which the °Brix is taken when nobody did.
@@ -347,10 +350,23 @@ pub async fn start_cook(
     let kettle = kettles.into_iter().find(|kettle| kettle.id == request.kettle).ok_or_else(|| {
         ApiError::field("kettle", format!("there is no kettle {}; add it first", request.kettle))
     })?;
-    let volume = litres(KETTLE_VOLUME.check(request.volume_l).named("volume_l")?);
+    let (volume, field) = match (request.volume_l, request.weight_kg) {
+        (Some(volume), None) => (litres(KETTLE_VOLUME.check(volume).named("volume_l")?), "volume_l"),
+        (None, Some(weight)) => {
+            let weight = kilograms(WEIGHT.check(weight).named("weight_kg")?);
+            // Skins and seeds stay in the mill: the published yield of juice allows for them.
+            (yields::expect(Product::Juice, None, weight).expected, "weight_kg")
+        }
+        _ => return Err(ApiError::field("volume_l", "give volume_l or weight_kg, one of them")),
+    };
     if volume > vessel(&kettle).brim() {
         let brim = vessel(&kettle).brim().get::<liter>();
-        return Err(ApiError::field("volume_l", format!("{} holds {brim:.1} L to the brim", kettle.name)));
+        let message = format!(
+            "{} holds {brim:.1} L to the brim, and this is {:.1} L; take less or a larger kettle",
+            kettle.name,
+            volume.get::<liter>()
+        );
+        return Err(ApiError::field(field, message));
     }
     let brix = BRIX.check(request.brix.unwrap_or_else(|| juice_brix(request.kind))).named("brix")?;
     let goal = target(request.target)?;
@@ -366,7 +382,7 @@ pub async fn start_cook(
     let (litres_per_hour, _) = learned(&ended, kettle.id)?;
     let new = NewCook {
         kettle: kettle.id,
-        volume_l: request.volume_l,
+        volume_l: volume.get::<liter>(),
         brix,
         target: kind,
         target_value: value,

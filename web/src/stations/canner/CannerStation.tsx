@@ -11,6 +11,7 @@ import { useKeys } from "../../parts/keys";
 import { Note, Trouble } from "../../parts/Note";
 import { Plate } from "../../parts/Plate";
 import { Touch } from "../../parts/Touch";
+import { allowNotifications } from "../../parts/useAlarm";
 import { momentOf, type Step } from "./moment";
 import { useScreenAwake } from "./useScreenAwake";
 
@@ -54,7 +55,10 @@ function InCanner({ load }: { load: LoadView }) {
   const go = useNavigate();
   const moment = momentOf(load, now);
   useScreenAwake(moment.running);
-  const press = (step: Step) => !happen.isPending && happen.mutate(step.event);
+  const press = (step: Step) => {
+    allowNotifications();
+    if (!happen.isPending) happen.mutate(step.event);
+  };
   useKeys(Object.fromEntries(moment.steps.map((step) => [step.key.toLowerCase(), () => press(step)])));
   const feet = counter?.kitchen.altitude_ft;
   const size = load.jars[0]?.size ?? "quart";

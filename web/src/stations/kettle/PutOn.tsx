@@ -8,9 +8,11 @@ import { KIND, volumeText } from "../../parts/format";
 import { Trouble } from "../../parts/Note";
 import { Plate } from "../../parts/Plate";
 import { Touch } from "../../parts/Touch";
+import { allowNotifications } from "../../parts/useAlarm";
 import { WeightField } from "../../parts/WeightField";
 
 const L_PER_QUART = 0.946352946;
+const KG_PER_LB = 0.45359237;
 
 type Goal = "thin" | "thick" | "paste";
 
@@ -25,6 +27,7 @@ export function PutOn({ units }: { units: Units }) {
   const { data: kettles } = useQuery(ask.kettles());
   const say = useSay();
   const [wanted, setKettle] = useState<string | null>(null);
+  const [by, setBy] = useState<"juice" | "fruit">("juice");
   const [typed, setTyped] = useState("");
   const [kind, setKind] = useState<Kind>("paste");
   const [goal, setGoal] = useState<Goal>("thin");
@@ -38,9 +41,17 @@ export function PutOn({ units }: { units: Units }) {
     },
   );
   if (kettles === undefined || kettle === undefined) return null;
-  const value = Number(typed) * (units === "us" ? L_PER_QUART : 1);
+  const us = units === "us";
+  const value = Number(typed);
   const ready = typed.trim() !== "" && Number.isFinite(value);
-  const put = () => start.mutate({ kettle: kettle.id, volume_l: value, kind, target: GOAL[goal].target });
+  const put = () => {
+    allowNotifications();
+    const amount =
+      by === "juice"
+        ? { volume_l: value * (us ? L_PER_QUART : 1) }
+        : { weight_kg: value * (us ? KG_PER_LB : 1) };
+    start.mutate({ kettle: kettle.id, ...amount, kind, target: GOAL[goal].target });
+  };
   return (
     <Plate title="Put a kettle on">
       <div className="grid gap-4 lg:grid-cols-2">
@@ -56,10 +67,19 @@ export function PutOn({ units }: { units: Units }) {
             {volumeText(kettle.litres_per_hour, units)} an hour
             {kettle.learned_from > 0 ? `, learned from ${kettle.learned_from}` : ", as most do"}.
           </p>
+          <Choice
+            label="Measured as"
+            value={by}
+            options={[
+              { value: "juice", text: "Juice in the kettle" },
+              { value: "fruit", text: "Weight of raw fruit" },
+            ]}
+            onChoose={setBy}
+          />
           <WeightField
-            label="Juice and pulp that go in"
+            label={by === "juice" ? "Juice and pulp that go in" : "Raw fruit that was milled"}
             typed={typed}
-            unit={units === "us" ? "qt" : "L"}
+            unit={by === "juice" ? (us ? "qt" : "L") : us ? "lb" : "kg"}
             onType={setTyped}
           />
         </div>

@@ -203,7 +203,9 @@ pub(crate) fn sight(
     let too_much = |unit: &str, most: f64| {
         ApiError::field(
             field.clone(),
-            format!("{name} is {value:.1} {unit}, more than the {most:.1} {unit} that went in; read it again"),
+            format!(
+                "{name} is {value:.1} {unit}, more than the {most:.1} {unit} that went in; read it again"
+            ),
         )
     };
     match one {
