@@ -37,37 +37,73 @@ pub fn latent_heat_kj_per_kg(boils_at: Temperature) -> f64 {
     2256.5 + 2.609 * (99.974 - boils_at.get::<degree_celsius>())
 }
 
-/// A round kettle with straight walls.
-#[derive(Debug, Clone, Copy, PartialEq)]
+/// A round kettle: straight, or calibrated by pouring known measures into it.
+#[derive(Debug, Clone, PartialEq)]
 pub struct Vessel {
     /// Inner width.
     pub inner_diameter: Length,
     /// Inner depth.
     pub depth: Length,
+    /// Depth and volume after each poured measure, rising; empty for straight walls.
+    pub poured: Vec<(Length, Volume)>,
 }
 
 impl Vessel {
-    fn floor(self) -> Area {
+    /// A kettle with straight walls.
+    #[must_use]
+    pub const fn straight(inner_diameter: Length, depth: Length) -> Self {
+        Self { inner_diameter, depth, poured: Vec::new() }
+    }
+
+    /// Area of the surface, as far as the walls are straight.
+    #[must_use]
+    pub fn surface(&self) -> Area {
         self.inner_diameter * self.inner_diameter * (std::f64::consts::PI / 4.0)
+    }
+
+    /// The two poured marks around a place, and the straight wall above the last of them.
+    fn span(&self, below: impl Fn(&(Length, Volume)) -> bool) -> ((Length, Volume), (Length, Volume)) {
+        let empty = (Length::default(), Volume::default());
+        let place = self.poured.iter().position(|mark| !below(mark));
+        match place {
+            Some(0) => (empty, self.poured[0]),
+            Some(place) => (self.poured[place - 1], self.poured[place]),
+            None => {
+                let last = self.poured.last().copied().unwrap_or(empty);
+                (last, (last.0 + self.depth, last.1 + self.surface() * self.depth))
+            }
+        }
     }
 
     /// How deep a volume stands in it.
     #[must_use]
-    pub fn depth_of(self, volume: Volume) -> Length {
-        volume / self.floor()
+    pub fn depth_of(&self, volume: Volume) -> Length {
+        let ((low_depth, low), (high_depth, high)) = self.span(|(_, mark)| *mark < volume);
+        low_depth + (high_depth - low_depth) * ((volume - low) / (high - low)).get::<uom::si::ratio::ratio>()
     }
 
     /// The volume up to a depth.
     #[must_use]
-    pub fn volume_to(self, depth: Length) -> Volume {
-        self.floor() * depth
+    pub fn volume_to(&self, depth: Length) -> Volume {
+        let ((low_depth, low), (high_depth, high)) = self.span(|(mark, _)| *mark < depth);
+        low + (high - low) * ((depth - low_depth) / (high_depth - low_depth)).get::<uom::si::ratio::ratio>()
     }
 
     /// What it holds to the brim.
     #[must_use]
-    pub fn brim(self) -> Volume {
+    pub fn brim(&self) -> Volume {
         self.volume_to(self.depth)
     }
+}
+
+/// Litres of water an hour that leave a square metre of an open pan in an oven: there the surface limits, not the
+/// burner. Common practice, no source.
+const OVEN_L_PER_H_M2: f64 = 6.0;
+
+/// Litres an hour that an open pan of this width loses in an oven, until its own cook-downs say otherwise.
+#[must_use]
+pub fn oven_litres_per_hour(vessel: &Vessel) -> f64 {
+    OVEN_L_PER_H_M2 * vessel.surface().get::<uom::si::area::square_meter>()
 }
 
 /// What is in the kettle: water and soluble solids.
@@ -218,6 +254,6 @@ pub fn water_litres(kg: f64) -> f64 {
 
 /// Depth in whole millimetres, as a mark on a stick.
 #[must_use]
-pub fn mark_mm(vessel: Vessel, volume: Volume) -> f64 {
+pub fn mark_mm(vessel: &Vessel, volume: Volume) -> f64 {
     vessel.depth_of(volume).get::<millimeter>()
 }

@@ -172,3 +172,6 @@ pub const LOG_MINUTE: Limit = Limit { name: "minute", unit: "min", min: 0.0, max
 /// Depth on a stick; whether it fits the kettle is judged against the kettle.
 pub const DEPTH_READ: Limit =
     Limit { name: "depth", unit: "mm", min: 1.0, max: 10_000.0, why: "a wet bottom; a well" };
+/// A probe in a kettle.
+pub const PROBE: Limit =
+    Limit { name: "temperature", unit: "°C", min: 1.0, max: 130.0, why: "ice; under pressure" };

@@ -11,7 +11,7 @@ use uom::si::time::minute;
 use uom::si::volume::liter;
 
 fn vessel() -> Vessel {
-    Vessel { inner_diameter: Length::new::<millimeter>(300.0), depth: Length::new::<millimeter>(260.0) }
+    Vessel::straight(Length::new::<millimeter>(300.0), Length::new::<millimeter>(260.0))
 }
 
 fn sea() -> Altitude {
@@ -59,7 +59,7 @@ fn the_mark_for_twelve_quarts_by_a_third_in_a_300_mm_kettle_is_right_to_the_mill
     let goal = cook(quarts(12.0), 5.0, Target::FractionLeft(2.0 / 3.0), TWO_LITRES_AN_HOUR).forecast().goal;
     assert!((in_quarts(goal.volume()) - 8.0).abs() < 1e-6);
     // 8 qt are 7.5708 L; over a floor of 706.86 cm² they stand 107.1 mm deep.
-    assert!((mark_mm(vessel(), goal.volume()) - 107.1).abs() < 0.05);
+    assert!((mark_mm(&vessel(), goal.volume()) - 107.1).abs() < 0.05);
 }
 
 #[test]
@@ -140,6 +140,35 @@ fn a_wild_reading_is_flagged_and_not_obeyed() {
     let forecast = kettle.forecast();
     assert_eq!(forecast.flagged, [2]);
     assert!((minutes(forecast.finish.expected) - 180.0).abs() < 10.0, "{:?}", forecast.finish);
+}
+
+#[test]
+fn a_calibrated_kettle_follows_its_poured_marks() {
+    let mm = |value| Length::new::<millimeter>(value);
+    // Four litres poured one by one into a bowl that widens; above the last mark its wall is taken as straight.
+    let bowl = Vessel {
+        poured: [40.0, 70.0, 94.0, 114.0]
+            .into_iter()
+            .zip(1..)
+            .map(|(d, l)| (mm(d), litres(f64::from(l))))
+            .collect(),
+        ..vessel()
+    };
+    for (volume, depth) in [(0.5, 20.0), (1.0, 40.0), (2.5, 82.0), (4.0, 114.0)] {
+        assert!((bowl.depth_of(litres(volume)).get::<millimeter>() - depth).abs() < 1e-9, "{volume} L");
+        assert!((bowl.volume_to(mm(depth)).get::<liter>() - volume).abs() < 1e-9, "{depth} mm");
+    }
+    let above = bowl.volume_to(mm(124.0)).get::<liter>() - 4.0;
+    assert!((above - 0.706_86).abs() < 1e-3, "10 mm over a floor of 706.86 cm²");
+}
+
+#[test]
+fn a_lid_keeps_the_water_in() {
+    let mut kettle = cook(litres(12.0), 5.0, Target::FractionLeft(0.5), TWO_LITRES_AN_HOUR);
+    let open = minutes(kettle.forecast().finish.expected);
+    kettle.log = vec![(at(30.0), Happened::Lid(true)), (at(90.0), Happened::Lid(false))];
+    let covered = minutes(kettle.forecast().finish.expected);
+    assert!((covered - open - 54.0).abs() < 1.0, "nine tenths of an hour lost: {open} became {covered}");
 }
 
 /// A small repeatable source of chance (SplitMix64), so that the test needs no clock and no crate.

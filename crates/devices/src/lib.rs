@@ -1,11 +1,11 @@
 //! Kitchen devices behind one trait. A real device would post its readings to the endpoint that the simulated ones use.
 
-mod scale;
+mod kettle;
 
 use bodega_core::moment::Moment;
 use bodega_core::units::{Mass, Temperature};
 
-pub use scale::SimulatedScale;
+pub use kettle::{Instrument, SimulatedKettle};
 
 /// What a device measured.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -14,6 +14,8 @@ pub enum Reading {
     Mass(Mass),
     /// At a probe.
     Temperature(Temperature),
+    /// In a refractometer, °Brix.
+    Brix(f64),
 }
 
 /// Something in the kitchen that measures.

@@ -30,8 +30,9 @@ async fn thin_sauce_on_a_simulated_scale_lands_on_its_mark() -> anyhow::Result<(
     browser.press("Write it down").await?;
     browser.sees("above the brim").await?;
 
-    browser.press("Simulated scale").await?;
-    browser.sees("Simulated scale, for practice").await?;
+    browser.sees("Simulated, for practice").await?;
+    browser.press("Scale").await?;
+    browser.sees("Scale on").await?;
     let planned = first_cook(&browser).await?;
     browser.sees("Take it off").await?;
     assert_eq!(browser.page.title().await?, "● The kettle is at its mark");

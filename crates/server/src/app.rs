@@ -7,6 +7,7 @@ use actix_web::{middleware, web};
 use bodega_core::altitude::Altitude;
 use bodega_store::{Kitchen, Store, StoreError};
 
+use crate::api::cooks::Simulation;
 use crate::clock::Clock;
 use crate::live::{Live, live};
 use crate::problem::{ApiError, NameField};
@@ -27,28 +28,28 @@ pub struct Shared {
 /// Which records a simulated device stands beside; forgotten when the program ends, as a device would be switched off.
 #[derive(Debug, Default)]
 pub struct Simulated {
-    running: Mutex<HashSet<i64>>,
+    running: Mutex<HashSet<(i64, Simulation)>>,
 }
 
 impl Simulated {
-    fn lock(&self) -> MutexGuard<'_, HashSet<i64>> {
+    fn lock(&self) -> MutexGuard<'_, HashSet<(i64, Simulation)>> {
         self.running.lock().unwrap_or_else(PoisonError::into_inner)
     }
 
     /// Whether one stands there.
     #[must_use]
-    pub fn has(&self, id: i64) -> bool {
-        self.lock().contains(&id)
+    pub fn has(&self, id: i64, which: Simulation) -> bool {
+        self.lock().contains(&(id, which))
     }
 
     /// Puts one there; `false` when there is one already.
-    pub fn begin(&self, id: i64) -> bool {
-        self.lock().insert(id)
+    pub fn begin(&self, id: i64, which: Simulation) -> bool {
+        self.lock().insert((id, which))
     }
 
     /// Takes it away.
-    pub fn end(&self, id: i64) {
-        self.lock().remove(&id);
+    pub fn end(&self, id: i64, which: Simulation) {
+        self.lock().remove(&(id, which));
     }
 }
 
@@ -138,7 +139,8 @@ pub fn routes(config: &mut web::ServiceConfig) {
         .service(api::cooks::add_cook_event)
         .service(api::cooks::undo_cook_event)
         .service(api::cooks::end_cook)
-        .service(api::cooks::simulate_scale)
+        .service(api::cooks::calibrate_kettle)
+        .service(api::cooks::simulate)
         .service(api::bench::list_loads)
         .service(api::bench::tick_jar)
         .service(api::bench::tick_load)

@@ -11,8 +11,8 @@ use bodega_core::moment::{Minutes, Moment};
 use bodega_core::process::{Medium, Method, Pack, Product};
 use bodega_core::yields::Thickness;
 use bodega_store::{
-    CookEvent, CookWhat, Draw, Goal, Item, JarStep, KitchenChange, NewBatch, NewCook, NewLoad, NewLot, Store,
-    StoreError, TargetKind,
+    CookEvent, CookWhat, Draw, Goal, Item, JarStep, KettleHeat, KitchenChange, NewBatch, NewCook, NewKettle,
+    NewLoad, NewLot, Store, StoreError, TargetKind,
 };
 use jiff::civil::date;
 use jiff::tz::TimeZone;
@@ -154,8 +154,13 @@ pub fn furnish(store: &Store) -> Result<(), StoreError> {
     })?;
     store.add_container("blue fish box", 9_980)?;
     store.add_container("Merle's wicker basket", 4_310)?;
-    store.add_kettle("blue enamel kettle", 300.0, 260.0)?;
-    store.add_kettle("copper pan", 380.0, 150.0)?;
+    for (name, inner_diameter_mm, depth_mm, heat) in [
+        ("blue enamel kettle", 300.0, 260.0, KettleHeat::Burner),
+        ("copper pan", 380.0, 150.0, KettleHeat::Burner),
+        ("big roaster", 420.0, 90.0, KettleHeat::Oven),
+    ] {
+        store.add_kettle(&NewKettle { name: name.to_owned(), inner_diameter_mm, depth_mm, heat })?;
+    }
     Ok(())
 }
 
@@ -211,10 +216,11 @@ pub fn fill(store: &Store, now: Moment) -> Result<(), StoreError> {
     }
 
     // On the stove since a while: juice for thin sauce, read twice on the stick.
-    let kettle = store.kettles()?.first().map(|kettle| kettle.id);
+    let kettle = store.kettles()?.into_iter().find(|kettle| kettle.depth_mm > 200.0).map(|kettle| kettle.id);
     if let Some(kettle) = kettle {
         let cook = NewCook {
             kettle,
+            batch: None,
             volume_l: 11.4,
             brix: 5.0,
             target: TargetKind::FractionLeft,

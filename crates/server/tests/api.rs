@@ -435,7 +435,7 @@ async fn the_canner_says_what_fits_and_the_level_before() {
 #[actix_web::test]
 async fn a_kettle_is_read_drained_undone_and_taken_off() {
     let shared = empty();
-    let kettle = json!({"name": "pan", "inner_diameter_mm": 300, "depth_mm": 260});
+    let kettle = json!({"name": "pan", "inner_diameter_mm": 300, "depth_mm": 260, "heat": "burner"});
     assert_eq!(post(&shared, "/api/kettles", kettle.clone()).await.0, 200);
     assert_eq!(post(&shared, "/api/kettles", kettle).await.1["code"], "name_taken");
     let cook = json!({"kettle": 1, "volume_l": 11.4, "kind": "paste", "target": {"fraction_left": 0.5}});
@@ -448,11 +448,27 @@ async fn a_kettle_is_read_drained_undone_and_taken_off() {
     assert_eq!((status, problem["field"].as_str()), (422, Some("reading.depth_mm")));
     let (_, back) = send(&shared, Method::DELETE, "/api/cooks/1/events/last", String::new()).await;
     assert_eq!(back["target_l"], begun["target_l"]);
+    let finish = |cook: &Value| cook["finish"].as_i64().unwrap();
+    let (_, covered) = post(&shared, "/api/cooks/1/events", json!({"lid_on": true})).await;
+    assert!(covered["lid_on"] == true && finish(&covered) >= finish(&begun));
+    let (_, warm) = post(&shared, "/api/cooks/1/events", json!({"temp_c": 88})).await;
+    assert_eq!(warm["temp_c"], 88.0);
     let (_, counter) = send(&shared, Method::GET, "/api/counter", String::new()).await;
-    assert_eq!(counter["kettle"]["kettles"], 1);
+    assert_eq!((&counter["kettle"]["kettles"], &counter["kettle"]["temp_c"]), (&json!(1), &json!(88.0)));
     post(&shared, "/api/cooks/1/end", json!({"ended": true})).await;
     let (_, open) = send(&shared, Method::GET, "/api/cooks", String::new()).await;
     assert_eq!(open, json!([]));
+
+    let marks = |depths: Value| json!({"pour_l": 4, "depths_mm": depths}).to_string();
+    let (status, problem) =
+        send(&shared, Method::PUT, "/api/kettles/1/calibration", marks(json!([60, 50]))).await;
+    assert_eq!((status, problem["field"].as_str()), (422, Some("depths_mm[1]")));
+    send(&shared, Method::PUT, "/api/kettles/1/calibration", marks(json!([70, 120, 160]))).await;
+    let raw = json!({"kettle": 1, "volume_l": 12, "kind": "paste", "target": {"volume_l": 8}});
+    let (_, cook) = post(&shared, "/api/cooks", raw).await;
+    assert!((cook["mark_mm"].as_f64().unwrap() - 120.0).abs() < 1e-6, "the second poured mark: {cook}");
+    post(&shared, "/api/cooks/2/end", json!({"ended": true})).await;
+    send(&shared, Method::PUT, "/api/kettles/1/calibration", marks(json!([]))).await;
 
     // 39 lb of raw fruit give 12 quarts of juice, 3¼ lb to a quart (USDA Guide 3, from memory): thin sauce at 107 mm.
     let raw = json!({"kettle": 1, "weight_kg": 17.690_102, "kind": "paste", "target": {"fraction_left": 0.666_666_67}});

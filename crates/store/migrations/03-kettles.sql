@@ -4,12 +4,17 @@ CREATE TABLE kettle (
     id                INTEGER PRIMARY KEY,
     name              TEXT NOT NULL UNIQUE CHECK (length(name) BETWEEN 1 AND 80),
     inner_diameter_mm REAL NOT NULL CHECK (inner_diameter_mm > 0),
-    depth_mm          REAL NOT NULL CHECK (depth_mm > 0)
+    depth_mm          REAL NOT NULL CHECK (depth_mm > 0),
+    heat              TEXT NOT NULL CHECK (heat IN ('burner', 'oven')),
+    -- Depths in millimetres at 1, 2, 3 ... poured measures of so many litres each; NULL for straight walls.
+    pour_l            REAL CHECK (pour_l > 0),
+    pour_depths_mm    TEXT
 ) STRICT;
 
 CREATE TABLE cook (
     id              INTEGER PRIMARY KEY,
     kettle_id       INTEGER NOT NULL REFERENCES kettle (id),
+    batch_id        INTEGER REFERENCES batch (id),
     started_at      INTEGER NOT NULL,
     volume_l        REAL    NOT NULL CHECK (volume_l > 0),
     brix            REAL    NOT NULL CHECK (brix > 0),
@@ -24,7 +29,7 @@ CREATE TABLE cook_event (
     id        INTEGER PRIMARY KEY,
     cook_id   INTEGER NOT NULL REFERENCES cook (id) ON DELETE CASCADE,
     at        INTEGER NOT NULL,
-    what      TEXT    NOT NULL CHECK (what IN ('volume_l', 'depth_mm', 'mass_kg', 'brix', 'drain_l')),
+    what      TEXT    NOT NULL CHECK (what IN ('volume_l', 'depth_mm', 'mass_kg', 'brix', 'drain_l', 'temp_c', 'lid_on', 'lid_off')),
     value     REAL    NOT NULL CHECK (value > 0),
     simulated INTEGER NOT NULL CHECK (simulated IN (0, 1)),
     undone_at INTEGER

@@ -19,6 +19,45 @@ pub struct Kettle {
     pub inner_diameter_mm: f64,
     /// Inner depth in millimetres.
     pub depth_mm: f64,
+    /// Where it stands while it cooks down.
+    pub heat: KettleHeat,
+    /// Litres of one poured measure, when it was calibrated.
+    pub pour_l: Option<f64>,
+    /// Depth in millimetres after each poured measure; empty for straight walls.
+    pub pour_depths_mm: Vec<f64>,
+}
+
+/// A kettle to add.
+#[derive(Debug, Clone, PartialEq)]
+pub struct NewKettle {
+    /// What the household calls it.
+    pub name: String,
+    /// Inner width in millimetres.
+    pub inner_diameter_mm: f64,
+    /// Inner depth in millimetres.
+    pub depth_mm: f64,
+    /// Where it stands while it cooks down.
+    pub heat: KettleHeat,
+}
+
+/// Where a kettle stands while it cooks down.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum KettleHeat {
+    /// On a burner: its power limits.
+    Burner,
+    /// A pan or roaster in the oven: its surface limits.
+    Oven,
+}
+
+impl KettleHeat {
+    const fn word(self) -> &'static str {
+        match self {
+            Self::Burner => "burner",
+            Self::Oven => "oven",
+        }
+    }
 }
 
 /// What the target's number means.
@@ -59,10 +98,25 @@ pub enum CookWhat {
     Brix,
     /// Litres drained off.
     DrainL,
+    /// Temperature in degrees Celsius.
+    TempC,
+    /// The lid went on; the value says nothing.
+    LidOn,
+    /// The lid came off; the value says nothing.
+    LidOff,
 }
 
 impl CookWhat {
-    const ALL: [Self; 5] = [Self::VolumeL, Self::DepthMm, Self::MassKg, Self::Brix, Self::DrainL];
+    const ALL: [Self; 8] = [
+        Self::VolumeL,
+        Self::DepthMm,
+        Self::MassKg,
+        Self::Brix,
+        Self::DrainL,
+        Self::TempC,
+        Self::LidOn,
+        Self::LidOff,
+    ];
 
     const fn word(self) -> &'static str {
         match self {
@@ -71,6 +125,9 @@ impl CookWhat {
             Self::MassKg => "mass_kg",
             Self::Brix => "brix",
             Self::DrainL => "drain_l",
+            Self::TempC => "temp_c",
+            Self::LidOn => "lid_on",
+            Self::LidOff => "lid_off",
         }
     }
 }
@@ -94,6 +151,8 @@ pub struct CookEvent {
 pub struct NewCook {
     /// In which kettle.
     pub kettle: i64,
+    /// The batch it is for.
+    pub batch: Option<i64>,
     /// Litres that go in.
     pub volume_l: f64,
     /// Their °Brix.
@@ -113,6 +172,8 @@ pub struct Cook {
     pub id: i64,
     /// The kettle.
     pub kettle: Kettle,
+    /// The batch it is for.
+    pub batch: Option<i64>,
     /// When the heat came on.
     pub started_at: Moment,
     /// Litres that went in.
@@ -137,17 +198,30 @@ fn read_kettle(row: &Row<'_>) -> rusqlite::Result<Kettle> {
         name: row.get("name")?,
         inner_diameter_mm: row.get("inner_diameter_mm")?,
         depth_mm: row.get("depth_mm")?,
+        heat: if row.get::<_, String>("heat")? == KettleHeat::Oven.word() {
+            KettleHeat::Oven
+        } else {
+            KettleHeat::Burner
+        },
+        pour_l: row.get("pour_l")?,
+        pour_depths_mm: row
+            .get::<_, Option<String>>("pour_depths_mm")?
+            .iter()
+            .flat_map(|text| text.split(' '))
+            .filter_map(|depth| depth.parse().ok())
+            .collect(),
     })
 }
 
 fn one(connection: &Connection, id: i64) -> Result<Cook, StoreError> {
-    let sql = "SELECT cook.id AS cook_id, started_at, volume_l, brix, target, target_value, litres_per_hour, ended_at,
+    let sql = "SELECT cook.id AS cook_id, batch_id, started_at, volume_l, brix, target, target_value, litres_per_hour, ended_at,
         kettle.* FROM cook JOIN kettle ON kettle.id = kettle_id WHERE cook.id = ?1";
     let (mut cook, target): (Cook, String) = found(
         connection.query_row(sql, [id], |row| {
             let cook = Cook {
                 id: row.get("cook_id")?,
                 kettle: read_kettle(row)?,
+                batch: row.get("batch_id")?,
                 started_at: Moment(row.get("started_at")?),
                 volume_l: row.get("volume_l")?,
                 brix: row.get("brix")?,
@@ -201,13 +275,9 @@ impl Store {
     ///
     /// # Errors
     /// [`StoreError::NameTaken`] when one is called that already.
-    pub fn add_kettle(
-        &self,
-        name: &str,
-        inner_diameter_mm: f64,
-        depth_mm: f64,
-    ) -> Result<Kettle, StoreError> {
+    pub fn add_kettle(&self, new: &NewKettle) -> Result<Kettle, StoreError> {
         let connection = self.lock();
+        let name = new.name.as_str();
         let taken: Option<i64> = connection
             .query_row("SELECT id FROM kettle WHERE name = ?1", [name], |row| row.get(0))
             .optional()?;
@@ -215,10 +285,28 @@ impl Store {
             return Err(StoreError::NameTaken { name: name.to_owned() });
         }
         Ok(connection.query_row(
-            "INSERT INTO kettle (name, inner_diameter_mm, depth_mm) VALUES (?1, ?2, ?3) RETURNING *",
-            params![name, inner_diameter_mm, depth_mm],
+            "INSERT INTO kettle (name, inner_diameter_mm, depth_mm, heat) VALUES (?1, ?2, ?3, ?4) RETURNING *",
+            params![name, new.inner_diameter_mm, new.depth_mm, new.heat.word()],
             read_kettle,
         )?)
+    }
+
+    /// Calibrates a kettle by pouring like measures into it, or takes the calibration back with no depths.
+    ///
+    /// # Errors
+    /// [`StoreError::NotFound`].
+    pub fn calibrate_kettle(&self, id: i64, pour_l: f64, depths_mm: &[f64]) -> Result<Kettle, StoreError> {
+        let text = depths_mm.iter().map(ToString::to_string).collect::<Vec<_>>().join(" ");
+        let straight = depths_mm.is_empty();
+        found(
+            self.lock().query_row(
+                "UPDATE kettle SET pour_l = ?2, pour_depths_mm = ?3 WHERE id = ?1 RETURNING *",
+                params![id, (!straight).then_some(pour_l), (!straight).then_some(text)],
+                read_kettle,
+            ),
+            "kettle",
+            id,
+        )
     }
 
     /// Puts a kettle on.
@@ -238,8 +326,8 @@ impl Store {
             return Err(StoreError::KettleBusy);
         }
         connection.execute(
-            "INSERT INTO cook (kettle_id, started_at, volume_l, brix, target, target_value, litres_per_hour)
-             VALUES (?1, ?2, ?3, ?4, ?5, ?6, ?7)",
+            "INSERT INTO cook (kettle_id, started_at, volume_l, brix, target, target_value, litres_per_hour, batch_id)
+             VALUES (?1, ?2, ?3, ?4, ?5, ?6, ?7, ?8)",
             params![
                 new.kettle,
                 now.0,
@@ -247,7 +335,8 @@ impl Store {
                 new.brix,
                 new.target.word(),
                 new.target_value,
-                new.litres_per_hour
+                new.litres_per_hour,
+                new.batch
             ],
         )?;
         one(&connection, connection.last_insert_rowid())

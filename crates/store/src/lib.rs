@@ -23,7 +23,7 @@ use rusqlite::Connection;
 use rusqlite_migration::{M, Migrations};
 
 pub use batches::{Batch, Draw, NewBatch, NewLoad};
-pub use cooks::{Cook, CookEvent, CookWhat, Kettle, NewCook, TargetKind};
+pub use cooks::{Cook, CookEvent, CookWhat, Kettle, KettleHeat, NewCook, NewKettle, TargetKind};
 pub use error::StoreError;
 pub use goals::Goal;
 pub use jars::{Jar, JarStep};

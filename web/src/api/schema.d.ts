@@ -313,7 +313,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/cooks/{id}/simulated-scale": {
+    "/api/cooks/{id}/simulated": {
         parameters: {
             query?: never;
             header?: never;
@@ -322,8 +322,8 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Puts a simulated scale under a kettle; it weighs until the kettle is off. For practice and demo only. */
-        post: operations["simulate_scale"];
+        /** Puts a simulated instrument at a kettle; it measures until the kettle is off. For practice and demo only. */
+        post: operations["simulate"];
         delete?: never;
         options?: never;
         head?: never;
@@ -429,6 +429,23 @@ export interface paths {
         put?: never;
         /** Adds a kettle. */
         post: operations["add_kettle"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kettles/{id}/calibration": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Calibrates a kettle whose walls are not straight. */
+        put: operations["calibrate_kettle"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1223,6 +1240,16 @@ export interface components {
              */
             thermometer_error_c?: number | null;
         };
+        /** @description Pouring like measures into a kettle and reading the stick after each. */
+        CalibrationRequest: {
+            /** @description Depth after each measure, rising, in millimetres; none makes the walls straight again. */
+            depths_mm: number[];
+            /**
+             * Format: double
+             * @description Litres of one measure, 0.05 to 500.
+             */
+            pour_l: number;
+        };
         /** @description A canner with what it holds. */
         Canner: {
             /** @description Jars that fit when all are of one size. */
@@ -1403,11 +1430,18 @@ export interface components {
              * @description Litres drained off.
              */
             drain_l?: number | null;
+            /** @description The lid went on (`true`) or came off. */
+            lid_on?: boolean | null;
             /**
              * Format: double
              * @description Net kilograms on a scale.
              */
             mass_kg?: number | null;
+            /**
+             * Format: double
+             * @description Temperature in degrees Celsius.
+             */
+            temp_c?: number | null;
             /**
              * Format: double
              * @description Litres in the kettle.
@@ -1426,6 +1460,11 @@ export interface components {
         };
         /** @description A cook-down to begin. */
         CookRequest: {
+            /**
+             * Format: int64
+             * @description The batch on the line that it is for.
+             */
+            batch?: number | null;
             /**
              * Format: double
              * @description Their °Brix, when somebody measured it.
@@ -1455,6 +1494,7 @@ export interface components {
         CookView: {
             /** @description Lemon juice for a pint, as measured out. */
             acid_per_pint: string;
+            batch?: components["schemas"]["Batch"] | null;
             /** @description Level over time, what was and what is expected. */
             curve: components["schemas"]["CookPoint"][];
             /**
@@ -1488,6 +1528,8 @@ export interface components {
              * @description Depth now, in millimetres.
              */
             level_mm: number;
+            /** @description Whether the lid is on. */
+            lid_on: boolean;
             /** @description The log. */
             log: components["schemas"]["CookEvent"][];
             /**
@@ -1512,8 +1554,8 @@ export interface components {
             rate_l_per_h: number;
             /** @description Whether the mark is reached. */
             reached: boolean;
-            /** @description Whether a simulated scale stands under it. */
-            simulated: boolean;
+            /** @description Simulated instruments that stand at it. */
+            simulated: components["schemas"]["Simulation"][];
             /**
              * Format: double
              * @description Litres that went in.
@@ -1528,12 +1570,17 @@ export interface components {
              * @description Litres at the end.
              */
             target_l: number;
+            /**
+             * Format: double
+             * @description Temperature as last read, in degrees Celsius.
+             */
+            temp_c?: number | null;
         };
         /**
          * @description What is written down of a kettle.
          * @enum {string}
          */
-        CookWhat: "volume_l" | "depth_mm" | "mass_kg" | "brix" | "drain_l";
+        CookWhat: "volume_l" | "depth_mm" | "mass_kg" | "brix" | "drain_l" | "temp_c" | "lid_on" | "lid_off";
         /** @description A count of one thing. */
         CountRequest: {
             /**
@@ -1890,6 +1937,8 @@ export interface components {
              * @description Inner depth in millimetres.
              */
             depth_mm: number;
+            /** @description Where it stands while it cooks down. */
+            heat: components["schemas"]["KettleHeat"];
             /**
              * Format: int64
              * @description Number of the record.
@@ -1902,6 +1951,13 @@ export interface components {
             inner_diameter_mm: number;
             /** @description What the household calls it. */
             name: string;
+            /** @description Depth in millimetres after each poured measure; empty for straight walls. */
+            pour_depths_mm: number[];
+            /**
+             * Format: double
+             * @description Litres of one poured measure, when it was calibrated.
+             */
+            pour_l?: number | null;
         };
         /** @description The answer. */
         KettleAnswer: {
@@ -1951,7 +2007,7 @@ export interface components {
             volume_l: number;
         };
         /** @description What drives the water off: a burner, or a known rate. */
-        KettleHeat: {
+        KettleDrive: {
             /**
              * Format: double
              * @description Share of it that reaches the water, 0.05 to 1.
@@ -1968,6 +2024,11 @@ export interface components {
              */
             watts?: number | null;
         };
+        /**
+         * @description Where a kettle stands while it cooks down.
+         * @enum {string}
+         */
+        KettleHeat: "burner" | "oven";
         /** @description A reading: a minute and one of the four. */
         KettleReading: {
             /**
@@ -2006,7 +2067,7 @@ export interface components {
             /** @description Drains so far. */
             drains?: components["schemas"]["KettleDrain"][];
             /** @description What drives it. */
-            heat: components["schemas"]["KettleHeat"];
+            heat: components["schemas"]["KettleDrive"];
             /** @description Readings so far. */
             readings?: components["schemas"]["KettleReading"][];
             /** @description What went in. */
@@ -2395,6 +2456,23 @@ export interface components {
             /** @description Its town. */
             place: string;
         };
+        /** @description A kettle to add. */
+        NewKettleRequest: {
+            /**
+             * Format: double
+             * @description Inner depth, 50 to 1,000 mm.
+             */
+            depth_mm: number;
+            /** @description Where it stands while it cooks down. */
+            heat: components["schemas"]["KettleHeat"];
+            /**
+             * Format: double
+             * @description Inner width, 80 to 1,000 mm.
+             */
+            inner_diameter_mm: number;
+            /** @description Name, 1 to 80 letters. */
+            name: string;
+        };
         /** @description The kettle that is done first. */
         OnStove: {
             /**
@@ -2406,6 +2484,11 @@ export interface components {
             finish: components["schemas"]["Moment"];
             /** @description Kettles on the stove. */
             kettles: number;
+            /**
+             * Format: double
+             * @description The hottest probe in a kettle, in degrees Celsius.
+             */
+            temp_c?: number | null;
         };
         /** @description A bottle that is opened. */
         OpenRequest: {
@@ -2751,6 +2834,16 @@ export interface components {
             /** @description Size. */
             size: components["schemas"]["JarSize"];
         };
+        /** @description Which instrument to simulate. */
+        SimulateRequest: {
+            /** @description The instrument. */
+            instrument: components["schemas"]["Simulation"];
+        };
+        /**
+         * @description A simulated instrument.
+         * @enum {string}
+         */
+        Simulation: "scale" | "probe" | "refractometer";
         /** @description A published source, or the plain statement that there is none. */
         Source: {
             /** @description True when the figure was recalled from memory of the source and not checked against a copy. */
@@ -3681,7 +3774,7 @@ export interface operations {
             };
         };
     };
-    simulate_scale: {
+    simulate: {
         parameters: {
             query?: never;
             header?: never;
@@ -3690,7 +3783,11 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SimulateRequest"];
+            };
+        };
         responses: {
             200: {
                 headers: {
@@ -3916,7 +4013,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["KettleRequest"];
+                "application/json": components["schemas"]["NewKettleRequest"];
             };
         };
         responses: {
@@ -3929,6 +4026,47 @@ export interface operations {
                 };
             };
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    calibrate_kettle: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CalibrationRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Kettle"];
+                };
+            };
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -58,6 +58,10 @@ export function headspaceText(inches: number, units: Units): string {
   return inches === 0.25 ? "¼\u00a0in" : inches === 0.5 ? "½\u00a0in" : `${inches} in`;
 }
 
+export function temperatureText(celsius: number, units: Units): string {
+  return units === "us" ? `${Math.round(celsius * 1.8 + 32)}\u00a0°F` : `${Math.round(celsius)}\u00a0°C`;
+}
+
 /** Depth on a stick: "4¼ in" to the eighth, or whole millimetres. */
 export function depthText(mm: number, units: Units): string {
   if (units === "metric") return `${Math.round(mm)}\u00a0mm`;

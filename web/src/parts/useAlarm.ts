@@ -23,9 +23,9 @@ function ring() {
 
 /**
  * Calls somebody back to the stove while `text` is there: sound, vibration, the page's title, and a notification where
- * it was allowed. Again every quarter of a minute, until it is dealt with.
+ * it was allowed. Again every quarter of a minute until it is dealt with, unless once is enough.
  */
-export function useAlarm(text: string | null) {
+export function useAlarm(text: string | null, once = false) {
   useEffect(() => {
     if (text === null) return;
     const before = document.title;
@@ -37,12 +37,12 @@ export function useAlarm(text: string | null) {
     call();
     if ("Notification" in window && Notification.permission === "granted")
       new Notification("Bodega", { body: text });
-    const again = setInterval(call, EVERY_MS);
+    const again = once ? undefined : setInterval(call, EVERY_MS);
     return () => {
       clearInterval(again);
       document.title = before;
     };
-  }, [text]);
+  }, [text, once]);
 }
 
 /** Asks once whether notifications may be shown; call it from a touch. */

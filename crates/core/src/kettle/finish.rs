@@ -27,6 +27,8 @@ const BRIX_ERROR: f64 = 0.15;
 const FAR_OFF: f64 = 4.0;
 /// Standard deviations of an 80 % interval.
 const EIGHTY_SD: f64 = 1.2816;
+/// Share of the rate that still leaves under a lid. Common practice, no source.
+const UNDER_LID: f64 = 0.1;
 /// Least rate that is believed, of the model's rate, so that a finish time stays finite.
 const LEAST_RATE: f64 = 0.05;
 
@@ -50,6 +52,8 @@ pub enum Happened {
     Read(Sight),
     /// A volume was drained off.
     Drained(Volume),
+    /// The lid went on (`true`) or off.
+    Lid(bool),
 }
 
 /// A cook-down as it is known so far.
@@ -192,12 +196,14 @@ impl CookDown {
         };
         let mut curve = vec![(now, self.start.volume())];
         let mut flagged = Vec::new();
+        // The forecast takes the lid off: that is the way to get done.
+        let mut open = 1.0;
         let mut order: Vec<usize> = (0..self.log.len()).collect();
         order.sort_by(|a, b| self.log[*a].0.value.total_cmp(&self.log[*b].0.value));
         for place in order {
             let (at, what) = self.log[place];
             let boiling = (at.max(warm) - now.max(warm)).get::<hour>();
-            belief.boil(boiling.max(0.0), wander);
+            belief.boil(boiling.max(0.0) * open, wander);
             now = at;
             match what {
                 Happened::Read(sight) => {
@@ -206,6 +212,7 @@ impl CookDown {
                         flagged.push(place);
                     }
                 }
+                Happened::Lid(on) => open = if on { UNDER_LID } else { 1.0 },
                 Happened::Drained(drained) => {
                     let here = Contents { mass: kilograms(belief.mass), solids };
                     let left = here.drained(drained);

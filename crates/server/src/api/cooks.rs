@@ -2,24 +2,27 @@
 
 use std::time::Duration;
 
-use actix_web::{delete, get, post, web};
+use actix_web::{delete, get, post, put, web};
 use bodega_core::acid::{self, Agent};
 use bodega_core::altitude::Altitude;
 use bodega_core::fruit::Kind;
 use bodega_core::jar::JarSize;
 use bodega_core::kettle::finish::{CookDown, Forecast, Happened};
-use bodega_core::kettle::{Contents, Heat, Target, Vessel, mark_mm, water_litres};
-use bodega_core::limits::{BRIX, KETTLE_VOLUME, VESSEL_DIAMETER, VESSEL_HEIGHT, WEIGHT};
+use bodega_core::kettle::{Contents, Heat, Target, Vessel, mark_mm, oven_litres_per_hour, water_litres};
+use bodega_core::limits::{BRIX, DEPTH_READ, KETTLE_VOLUME, PROBE, VESSEL_DIAMETER, VESSEL_HEIGHT, WEIGHT};
 use bodega_core::moment::{Minutes, Moment};
 use bodega_core::outlook::{BOILS_AWAY_L_PER_H, juice_brix};
 use bodega_core::process::Product;
 use bodega_core::units::{Length, Time, kilograms, litres};
 use bodega_core::yields::{self, full_jars};
-use bodega_devices::{Device, Reading, SimulatedScale};
-use bodega_store::{Cook, CookEvent, CookWhat, Kettle, NewCook, StoreError, TargetKind};
+use bodega_devices::{Device, Instrument, Reading, SimulatedKettle};
+use bodega_store::{
+    Batch, Cook, CookEvent, CookWhat, Kettle, KettleHeat, NewCook, NewKettle, StoreError, TargetKind,
+};
 use serde::{Deserialize, Serialize};
 use uom::si::length::millimeter;
 use uom::si::mass::kilogram;
+use uom::si::thermodynamic_temperature::degree_celsius;
 use uom::si::time::minute;
 use uom::si::volume::liter;
 use utoipa::ToSchema;
@@ -57,13 +60,24 @@ pub struct KettleView {
 
 /// A kettle to add.
 #[derive(Debug, Deserialize, ToSchema)]
-pub struct KettleRequest {
+pub struct NewKettleRequest {
     /// Name, 1 to 80 letters.
     pub name: String,
     /// Inner width, 80 to 1,000 mm.
     pub inner_diameter_mm: f64,
     /// Inner depth, 50 to 1,000 mm.
     pub depth_mm: f64,
+    /// Where it stands while it cooks down.
+    pub heat: KettleHeat,
+}
+
+/// Pouring like measures into a kettle and reading the stick after each.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct CalibrationRequest {
+    /// Litres of one measure, 0.05 to 500.
+    pub pour_l: f64,
+    /// Depth after each measure, rising, in millimetres; none makes the walls straight again.
+    pub depths_mm: Vec<f64>,
 }
 
 /// A cook-down to begin.
@@ -71,6 +85,8 @@ pub struct KettleRequest {
 pub struct CookRequest {
     /// In which kettle.
     pub kettle: i64,
+    /// The batch on the line that it is for.
+    pub batch: Option<i64>,
     /// Litres that go in; or the weight of the raw fruit.
     pub volume_l: Option<f64>,
     /// Kilograms of raw fruit that were milled, when nobody measured the juice.
@@ -96,6 +112,10 @@ pub struct CookEventRequest {
     pub brix: Option<f64>,
     /// Litres drained off.
     pub drain_l: Option<f64>,
+    /// Temperature in degrees Celsius.
+    pub temp_c: Option<f64>,
+    /// The lid went on (`true`) or came off.
+    pub lid_on: Option<bool>,
 }
 
 /// A moment and what is in the kettle then.
@@ -125,6 +145,12 @@ pub struct CookView {
     pub id: i64,
     /// The kettle.
     pub kettle: Kettle,
+    /// The batch it is for.
+    pub batch: Option<Batch>,
+    /// Temperature as last read, in degrees Celsius.
+    pub temp_c: Option<f64>,
+    /// Whether the lid is on.
+    pub lid_on: bool,
     /// When the heat came on.
     pub started_at: Moment,
     /// Litres that went in.
@@ -165,14 +191,49 @@ pub struct CookView {
     pub pints: u32,
     /// Lemon juice for a pint, as measured out.
     pub acid_per_pint: String,
-    /// Whether a simulated scale stands under it.
-    pub simulated: bool,
+    /// Simulated instruments that stand at it.
+    pub simulated: Vec<Simulation>,
+}
+
+/// A simulated instrument.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Simulation {
+    /// A scale under the kettle.
+    Scale,
+    /// A probe in it.
+    Probe,
+    /// A refractometer beside it.
+    Refractometer,
+}
+
+impl Simulation {
+    const ALL: [Self; 3] = [Self::Scale, Self::Probe, Self::Refractometer];
+
+    const fn instrument(self) -> Instrument {
+        match self {
+            Self::Scale => Instrument::Scale,
+            Self::Probe => Instrument::Probe,
+            Self::Refractometer => Instrument::Refractometer,
+        }
+    }
+
+    const fn writes(self) -> CookWhat {
+        match self {
+            Self::Scale => CookWhat::MassKg,
+            Self::Probe => CookWhat::TempC,
+            Self::Refractometer => CookWhat::Brix,
+        }
+    }
 }
 
 fn vessel(kettle: &Kettle) -> Vessel {
+    let millimetres = Length::new::<millimeter>;
+    let measures = (1..).map(|count| litres(kettle.pour_l.unwrap_or_default() * f64::from(count)));
     Vessel {
-        inner_diameter: Length::new::<millimeter>(kettle.inner_diameter_mm),
-        depth: Length::new::<millimeter>(kettle.depth_mm),
+        inner_diameter: millimetres(kettle.inner_diameter_mm),
+        depth: millimetres(kettle.depth_mm),
+        poured: kettle.pour_depths_mm.iter().map(|depth| millimetres(*depth)).zip(measures).collect(),
     }
 }
 
@@ -201,11 +262,15 @@ fn cook_down(cook: &Cook, altitude: Option<Altitude>) -> Result<CookDown, StoreE
     use bodega_core::kettle::finish::Sight;
     let sea = || Altitude::from_feet(0.0).map_err(|error| StoreError::Damaged(error.to_string()));
     let happened = |event: &CookEvent| match event.what {
-        CookWhat::VolumeL => Happened::Read(Sight::Volume(litres(event.value))),
-        CookWhat::DepthMm => Happened::Read(Sight::Depth(Length::new::<millimeter>(event.value))),
-        CookWhat::MassKg => Happened::Read(Sight::Mass(bodega_core::units::kilograms(event.value))),
-        CookWhat::Brix => Happened::Read(Sight::Brix(event.value)),
-        CookWhat::DrainL => Happened::Drained(litres(event.value)),
+        // A temperature moves no water.
+        CookWhat::TempC => None,
+        CookWhat::LidOn => Some(Happened::Lid(true)),
+        CookWhat::LidOff => Some(Happened::Lid(false)),
+        CookWhat::VolumeL => Some(Happened::Read(Sight::Volume(litres(event.value)))),
+        CookWhat::DepthMm => Some(Happened::Read(Sight::Depth(Length::new::<millimeter>(event.value)))),
+        CookWhat::MassKg => Some(Happened::Read(Sight::Mass(bodega_core::units::kilograms(event.value)))),
+        CookWhat::Brix => Some(Happened::Read(Sight::Brix(event.value))),
+        CookWhat::DrainL => Some(Happened::Drained(litres(event.value))),
     };
     Ok(CookDown {
         start: Contents::of_volume(litres(cook.volume_l), cook.brix),
@@ -214,7 +279,11 @@ fn cook_down(cook: &Cook, altitude: Option<Altitude>) -> Result<CookDown, StoreE
         heat: Heat::Rate { litres_per_hour: cook.litres_per_hour },
         // With a known rate the altitude moves nothing; it may still be unknown.
         altitude: altitude.map_or_else(sea, Ok)?,
-        log: cook.log.iter().map(|event| (span(cook.started_at, event.at), happened(event))).collect(),
+        log: cook
+            .log
+            .iter()
+            .filter_map(|event| Some((span(cook.started_at, event.at), happened(event)?)))
+            .collect(),
     })
 }
 
@@ -247,8 +316,8 @@ fn view(shared: &Shared, cook: Cook) -> Result<CookView, StoreError> {
         started_at: cook.started_at,
         start_l: cook.volume_l,
         now_l: here_l,
-        level_mm: mark_mm(down.vessel, here),
-        mark_mm: mark_mm(down.vessel, forecast.goal.volume()),
+        level_mm: mark_mm(&down.vessel, here),
+        mark_mm: mark_mm(&down.vessel, forecast.goal.volume()),
         target_l: goal_l,
         final_brix: forecast.goal.brix(),
         done,
@@ -270,24 +339,39 @@ fn view(shared: &Shared, cook: Cook) -> Result<CookView, StoreError> {
             })
             .collect(),
         flagged: forecast.flagged,
-        simulated: shared.simulated.has(cook.id),
+        simulated: Simulation::ALL
+            .into_iter()
+            .filter(|simulation| shared.simulated.has(cook.id, *simulation))
+            .collect(),
+        batch: cook.batch.map(|batch| shared.store.batch(batch)).transpose()?,
+        temp_c: cook.log.iter().rfind(|event| event.what == CookWhat::TempC).map(|event| event.value),
+        lid_on: cook
+            .log
+            .iter()
+            .rfind(|event| matches!(event.what, CookWhat::LidOn | CookWhat::LidOff))
+            .is_some_and(|event| event.what == CookWhat::LidOn),
         log: cook.log,
         kettle: cook.kettle,
     })
 }
 
 /// Litres an hour that a kettle has shown, over its finished cook-downs with at least two readings.
-fn learned(ended: &[Cook], kettle: i64) -> Result<(f64, usize), StoreError> {
+fn learned(ended: &[Cook], kettle: &Kettle) -> Result<(f64, usize), StoreError> {
     const ENOUGH_READINGS: usize = 2;
+    const READS: [CookWhat; 4] = [CookWhat::VolumeL, CookWhat::DepthMm, CookWhat::MassKg, CookWhat::Brix];
     let mut rates = Vec::new();
-    for cook in ended.iter().filter(|cook| cook.kettle.id == kettle) {
-        if cook.log.iter().filter(|event| event.what != CookWhat::DrainL).count() >= ENOUGH_READINGS {
+    for cook in ended.iter().filter(|cook| cook.kettle.id == kettle.id) {
+        if cook.log.iter().filter(|event| READS.contains(&event.what)).count() >= ENOUGH_READINGS {
             rates.push(water_litres(cook_down(cook, None)?.forecast().kg_per_hour));
         }
     }
     #[allow(clippy::cast_precision_loss)] // a count of cook-downs
     let mean = rates.iter().sum::<f64>() / rates.len().max(1) as f64;
-    Ok(if rates.is_empty() { (BOILS_AWAY_L_PER_H, 0) } else { (mean, rates.len()) })
+    let usual = match kettle.heat {
+        KettleHeat::Burner => BOILS_AWAY_L_PER_H,
+        KettleHeat::Oven => oven_litres_per_hour(&vessel(kettle)),
+    };
+    Ok(if rates.is_empty() { (usual, 0) } else { (mean, rates.len()) })
 }
 
 /// Kettles by name, with the rate each has shown.
@@ -297,7 +381,7 @@ pub async fn list_kettles(shared: web::Data<Shared>) -> Result<web::Json<Vec<Ket
     let views = read(&shared, |shared| {
         let (ended, open) = (shared.store.cooks(true)?, shared.store.cooks(false)?);
         let view = |kettle: Kettle| {
-            let (litres_per_hour, learned_from) = learned(&ended, kettle.id)?;
+            let (litres_per_hour, learned_from) = learned(&ended, &kettle)?;
             Ok(KettleView {
                 brim_l: vessel(&kettle).brim().get::<liter>(),
                 litres_per_hour,
@@ -312,17 +396,42 @@ pub async fn list_kettles(shared: web::Data<Shared>) -> Result<web::Json<Vec<Ket
 }
 
 /// Adds a kettle.
-#[utoipa::path(request_body = KettleRequest,
+#[utoipa::path(request_body = NewKettleRequest,
     responses((status = 200, body = Kettle), (status = 409, body = Problem), (status = 422, body = Problem)))]
 #[post("/api/kettles")]
 pub async fn add_kettle(
     shared: web::Data<Shared>,
-    Json(request): Json<KettleRequest>,
+    Json(request): Json<NewKettleRequest>,
 ) -> Result<web::Json<Kettle>, ApiError> {
     let name = clean_name(&request.name, "name")?;
     let diameter = VESSEL_DIAMETER.check(request.inner_diameter_mm).named("inner_diameter_mm")?;
     let depth = VESSEL_HEIGHT.check(request.depth_mm).named("depth_mm")?;
-    Ok(web::Json(change(&shared, move |shared| shared.store.add_kettle(&name, diameter, depth)).await?))
+    let new = NewKettle { name, inner_diameter_mm: diameter, depth_mm: depth, heat: request.heat };
+    Ok(web::Json(change(&shared, move |shared| shared.store.add_kettle(&new)).await?))
+}
+
+/// Calibrates a kettle whose walls are not straight.
+#[utoipa::path(params(("id" = i64, Path)), request_body = CalibrationRequest,
+    responses((status = 200, body = Kettle), (status = 404, body = Problem), (status = 422, body = Problem)))]
+#[put("/api/kettles/{id}/calibration")]
+pub async fn calibrate_kettle(
+    shared: web::Data<Shared>,
+    id: web::Path<i64>,
+    Json(request): Json<CalibrationRequest>,
+) -> Result<web::Json<Kettle>, ApiError> {
+    let pour = KETTLE_VOLUME.check(request.pour_l).named("pour_l")?;
+    for (place, depth) in request.depths_mm.iter().enumerate() {
+        let field = format!("depths_mm[{place}]");
+        DEPTH_READ.check(*depth).named(&field)?;
+        if place > 0 && *depth <= request.depths_mm[place - 1] {
+            return Err(ApiError::field(
+                field,
+                "each measure must stand higher than the one before; read it again",
+            ));
+        }
+    }
+    let done = change(&shared, move |shared| shared.store.calibrate_kettle(*id, pour, &request.depths_mm));
+    Ok(web::Json(done.await?))
 }
 
 /// Every kettle on the stove, as it stands now.
@@ -379,9 +488,14 @@ pub async fn start_cook(
         Target::Brix(brix) => (TargetKind::Brix, brix),
         Target::Volume(volume) => (TargetKind::VolumeL, volume.get::<liter>()),
     };
-    let (litres_per_hour, _) = learned(&ended, kettle.id)?;
+    let (litres_per_hour, _) = learned(&ended, &kettle)?;
+    let batch = request.batch;
+    if let Some(batch) = batch {
+        read(&shared, move |shared| shared.store.batch(batch)).await?;
+    }
     let new = NewCook {
         kettle: kettle.id,
+        batch,
         volume_l: volume.get::<liter>(),
         brix,
         target: kind,
@@ -395,6 +509,12 @@ pub async fn start_cook(
 
 /// The one thing that was read or drained, checked against the kettle.
 fn checked(request: CookEventRequest, cook: &Cook) -> Result<(CookWhat, f64), ApiError> {
+    if let Some(on) = request.lid_on {
+        return Ok((if on { CookWhat::LidOn } else { CookWhat::LidOff }, 1.0));
+    }
+    if let Some(temperature) = request.temp_c {
+        return Ok((CookWhat::TempC, PROBE.check(temperature).named("temp_c")?));
+    }
     if let Some(drained) = request.drain_l {
         let value = KETTLE_VOLUME.check(drained).named("drain_l")?;
         let before: f64 =
@@ -412,17 +532,16 @@ fn checked(request: CookEventRequest, cook: &Cook) -> Result<(CookWhat, f64), Ap
         brix: request.brix,
     };
     let start = Contents::of_volume(litres(cook.volume_l), cook.brix);
-    sight(reading, "reading", start, vessel(&cook.kettle))?;
+    sight(reading, "reading", start, &vessel(&cook.kettle))?;
     let given = [
         (CookWhat::VolumeL, request.volume_l),
         (CookWhat::DepthMm, request.depth_mm),
         (CookWhat::MassKg, request.mass_kg),
         (CookWhat::Brix, request.brix),
     ];
-    given
-        .into_iter()
-        .find_map(|(what, value)| Some((what, value?)))
-        .ok_or_else(|| ApiError::field("reading", "give one of: volume_l, depth_mm, mass_kg, brix, drain_l"))
+    given.into_iter().find_map(|(what, value)| Some((what, value?))).ok_or_else(|| {
+        ApiError::field("reading", "give one of: volume_l, depth_mm, mass_kg, brix, drain_l, temp_c, lid_on")
+    })
 }
 
 /// Writes a reading or a drain down; a device posts here as a hand does.
@@ -479,59 +598,85 @@ pub async fn end_cook(
     Ok(web::Json(done.await?))
 }
 
-/// One reading of the simulated scale; `false` when the kettle is off.
-fn weigh(shared: &Shared, id: i64, scale: &mut SimulatedScale) -> Result<bool, StoreError> {
+/// One reading of a simulated instrument; `false` when the kettle is off.
+fn measure(shared: &Shared, id: i64, what: CookWhat, device: &mut impl Device) -> Result<bool, StoreError> {
     let cook = shared.store.cook(id)?;
     if cook.ended_at.is_some() {
         return Ok(false);
     }
     let now = shared.clock.now();
-    let last = cook.log.last().map_or(cook.started_at, |event| event.at);
+    let last = cook.log.iter().rfind(|event| event.what == what).map_or(cook.started_at, |event| event.at);
     if now < last.plus_minutes(i64::from(SIMULATED_EVERY.0)) {
         return Ok(true);
     }
-    if let Some(Reading::Mass(mass)) = scale.read(now) {
-        let value = mass.get::<kilogram>();
-        let simulated = scale.is_simulated();
-        shared.store.add_cook_event(id, &CookEvent { at: now, what: CookWhat::MassKg, value, simulated })?;
-        shared.live.changed();
-    }
+    let value = match device.read(now) {
+        Some(Reading::Mass(mass)) => mass.get::<kilogram>(),
+        Some(Reading::Temperature(temperature)) => temperature.get::<degree_celsius>(),
+        Some(Reading::Brix(brix)) => brix,
+        None => return Ok(true),
+    };
+    let simulated = device.is_simulated();
+    shared.store.add_cook_event(id, &CookEvent { at: now, what, value, simulated })?;
+    shared.live.changed();
     Ok(true)
 }
 
-/// Puts a simulated scale under a kettle; it weighs until the kettle is off. For practice and demo only.
-#[utoipa::path(params(("id" = i64, Path)),
+/// Which instrument to simulate.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct SimulateRequest {
+    /// The instrument.
+    pub instrument: Simulation,
+}
+
+/// Puts a simulated instrument at a kettle; it measures until the kettle is off. For practice and demo only.
+#[utoipa::path(params(("id" = i64, Path)), request_body = SimulateRequest,
     responses((status = 200, body = CookView), (status = 404, body = Problem)))]
-#[post("/api/cooks/{id}/simulated-scale")]
-pub async fn simulate_scale(
+#[post("/api/cooks/{id}/simulated")]
+pub async fn simulate(
     shared: web::Data<Shared>,
     id: web::Path<i64>,
+    Json(request): Json<SimulateRequest>,
 ) -> Result<web::Json<CookView>, ApiError> {
     let id = *id;
-    let cook = read(&shared, move |shared| shared.store.cook(id)).await?;
-    if shared.simulated.begin(id) {
-        let down = cook_down(&cook, None)?;
-        let goal = down.forecast().goal.mass;
-        let rate = down.heat.kg_per_hour(down.altitude);
-        let mut scale = SimulatedScale::new(down.start.mass, goal * 0.9, cook.started_at, rate);
-        let shared = shared.clone();
-        actix_web::rt::spawn(async move {
-            loop {
-                actix_web::rt::time::sleep(GLANCE).await;
-                let (inner, mut moved) = (shared.clone(), scale.clone());
-                match web::block(move || weigh(&inner, id, &mut moved).map(|on| (on, moved))).await {
-                    Ok(Ok((true, back))) => scale = back,
-                    Ok(Ok((false, _))) => break,
-                    failed => {
-                        tracing::error!(?failed, "the simulated scale stops");
-                        break;
-                    }
-                }
-            }
-            shared.simulated.end(id);
-            shared.live.changed();
-        });
+    let simulation = request.instrument;
+    let (cook, kitchen) =
+        read(&shared, move |shared| Ok((shared.store.cook(id)?, shared.store.kitchen()?))).await?;
+    let altitude = kitchen.altitude_ft.and_then(|feet| Altitude::from_feet(feet).ok());
+    let down = cook_down(&cook, altitude)?;
+    if shared.simulated.begin(id, simulation) {
+        let device = SimulatedKettle {
+            instrument: simulation.instrument(),
+            start: down.start,
+            least: down.forecast().goal.mass * 0.9,
+            since: cook.started_at,
+            kg_per_hour: down.heat.kg_per_hour(down.altitude),
+            boils_at: down.altitude.boiling_point(),
+        };
+        actix_web::rt::spawn(run_simulation(shared.clone(), id, simulation, device));
     }
     let done = change(&shared, move |shared| view(shared, shared.store.cook(id)?));
     Ok(web::Json(done.await?))
+}
+
+async fn run_simulation(
+    shared: web::Data<Shared>,
+    id: i64,
+    simulation: Simulation,
+    mut device: SimulatedKettle,
+) {
+    loop {
+        actix_web::rt::time::sleep(GLANCE).await;
+        let (inner, mut moved) = (shared.clone(), device.clone());
+        let work = move || measure(&inner, id, simulation.writes(), &mut moved).map(|on| (on, moved));
+        match web::block(work).await {
+            Ok(Ok((true, back))) => device = back,
+            Ok(Ok((false, _))) => break,
+            failed => {
+                tracing::error!(?failed, "a simulated instrument stops");
+                break;
+            }
+        }
+    }
+    shared.simulated.end(id, simulation);
+    shared.live.changed();
 }

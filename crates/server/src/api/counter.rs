@@ -50,6 +50,8 @@ pub struct OnStove {
     pub done: f64,
     /// When it is expected to be done.
     pub finish: Moment,
+    /// The hottest probe in a kettle, in degrees Celsius.
+    pub temp_c: Option<f64>,
 }
 
 /// The load on the bench.
@@ -90,6 +92,7 @@ fn count(shared: &Shared) -> Result<Counter, StoreError> {
         kettles: stove.len(),
         done: first.done,
         finish: first.finish,
+        temp_c: stove.iter().filter_map(|cook| cook.temp_c).reduce(f64::max),
     });
     Ok(Counter {
         now,

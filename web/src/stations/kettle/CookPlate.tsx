@@ -1,9 +1,17 @@
 import { useState } from "react";
-import { api, take, type CookEventRequest, type CookView, type Units } from "../../api/client";
+import { Link } from "react-router";
+import {
+  api,
+  take,
+  type CookEventRequest,
+  type CookView,
+  type Simulation,
+  type Units,
+} from "../../api/client";
 import { useChange } from "../../api/queries";
 import { useSay } from "../../counter/notices";
 import { Choice } from "../../parts/Choice";
-import { clockText, depthText, spanText, volumeText } from "../../parts/format";
+import { clockText, depthText, spanText, temperatureText, volumeText, weightText } from "../../parts/format";
 import { Note, Trouble } from "../../parts/Note";
 import { Answer, Plate } from "../../parts/Plate";
 import { Touch } from "../../parts/Touch";
@@ -11,7 +19,7 @@ import { WeightField } from "../../parts/WeightField";
 import { Curve } from "./Curve";
 import { KettlePicture } from "./KettlePicture";
 
-type By = "depth" | "volume" | "mass" | "brix" | "drain";
+type By = "depth" | "volume" | "mass" | "brix" | "drain" | "temp";
 
 const L_PER_QUART = 0.946352946;
 const KG_PER_LB = 0.45359237;
@@ -37,6 +45,7 @@ const READ: Record<
     metric: "L",
     send: (v, us) => ({ drain_l: us ? v * L_PER_QUART : v }),
   },
+  temp: { text: "Heat", us: "°F", metric: "°C", send: (v, us) => ({ temp_c: us ? (v - 32) / 1.8 : v }) },
 };
 
 const BYS = Object.keys(READ) as By[];
@@ -87,6 +96,25 @@ function ReadForm({ cook, units }: { cook: CookView; units: Units }) {
   );
 }
 
+const INSTRUMENTS: readonly { instrument: Simulation; text: string }[] = [
+  { instrument: "scale", text: "Scale" },
+  { instrument: "probe", text: "Probe" },
+  { instrument: "refractometer", text: "Refractometer" },
+];
+
+function lastText(line: CookView["log"][number], units: Units): string {
+  switch (line.what) {
+    case "mass_kg":
+      return weightText(line.value * 1000, units);
+    case "temp_c":
+      return temperatureText(line.value, units);
+    case "brix":
+      return `${line.value.toFixed(1)} °Brix`;
+    default:
+      return "";
+  }
+}
+
 export function CookPlate({ cook, units, now }: { cook: CookView; units: Units; now: number }) {
   const say = useSay();
   const path = { params: { path: { id: cook.id } } };
@@ -94,7 +122,12 @@ export function CookPlate({ cook, units, now }: { cook: CookView; units: Units; 
     (ended: boolean) => take(api.POST("/api/cooks/{id}/end", { ...path, body: { ended } })),
     (_, ended) => ended && say(`${cook.kettle.name} is off the stove`, () => end.mutate(false)),
   );
-  const simulate = useChange(() => take(api.POST("/api/cooks/{id}/simulated-scale", path)));
+  const simulate = useChange((instrument: Simulation) =>
+    take(api.POST("/api/cooks/{id}/simulated", { ...path, body: { instrument } })),
+  );
+  const lid = useChange((on: boolean) =>
+    take(api.POST("/api/cooks/{id}/events", { ...path, body: { lid_on: on } })),
+  );
   const minutes = Math.max(0, Math.round((cook.finish - now) / 60_000));
   const drain = cook.drain_first;
   // Between two answers the clock runs on.
@@ -130,6 +163,19 @@ export function CookPlate({ cook, units, now }: { cook: CookView; units: Units; 
               sauce, and the juice can be canned as juice.
             </Note>
           )}
+          {cook.lid_on && (
+            <Note tone="warn">The lid is on: hardly any water leaves. The time counts it as off.</Note>
+          )}
+          {cook.temp_c != null && <p className="text-lg">At {temperatureText(cook.temp_c, units)}.</p>}
+          {cook.batch != null && (
+            <p className="text-lg">
+              For batch{" "}
+              <Link to="/jars" className="font-semibold text-cobalt underline underline-offset-4">
+                {cook.batch.code}
+              </Link>
+              , {cook.batch.jars} jars set out.
+            </p>
+          )}
           <p className="text-lg">
             Fills <strong>{cook.pints} pints</strong>; each takes {cook.acid_per_pint} of bottled lemon juice.
           </p>
@@ -159,15 +205,26 @@ export function CookPlate({ cook, units, now }: { cook: CookView; units: Units; 
             <Touch big look={reached ? "done" : "plain"} onPress={() => end.mutate(true)}>
               It is off the stove
             </Touch>
-            {cook.simulated ? (
-              <p className="self-center font-semibold text-muted">
-                Simulated scale, for practice{last?.simulated === true && `: ${last.value.toFixed(2)} kg`}
-              </p>
-            ) : (
-              <Touch onPress={() => simulate.mutate(undefined)}>Simulated scale</Touch>
-            )}
+            <Touch big onPress={() => lid.mutate(!cook.lid_on)}>
+              {cook.lid_on ? "Lid off" : "Lid on"}
+            </Touch>
           </div>
-          <Trouble error={end.error ?? simulate.error} />
+          <div className="flex flex-wrap items-center gap-2 text-sm">
+            <span className="font-semibold text-muted">Simulated, for practice:</span>
+            {INSTRUMENTS.map(({ instrument, text }) =>
+              cook.simulated.includes(instrument) ? (
+                <span key={instrument} className="font-semibold text-vine">
+                  {text} on
+                </span>
+              ) : (
+                <Touch key={instrument} onPress={() => simulate.mutate(instrument)}>
+                  {text}
+                </Touch>
+              ),
+            )}
+            {last?.simulated === true && <span className="text-muted">last {lastText(last, units)}</span>}
+          </div>
+          <Trouble error={end.error ?? simulate.error ?? lid.error} />
         </div>
       </div>
     </Plate>

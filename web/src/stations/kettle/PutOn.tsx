@@ -25,13 +25,17 @@ const GOAL: Record<Goal, { text: string; target: CookRequest["target"] }> = {
 /** Puts a kettle on: which, how much, how far. */
 export function PutOn({ units }: { units: Units }) {
   const { data: kettles } = useQuery(ask.kettles());
+  const { data: batches } = useQuery(ask.batches());
+  const forKettle = batches?.filter((batch) => ["sauce", "paste", "juice"].includes(batch.product)) ?? [];
+  const [batch, setBatch] = useState<number | null>(null);
   const say = useSay();
   const [wanted, setKettle] = useState<string | null>(null);
   const [by, setBy] = useState<"juice" | "fruit">("juice");
   const [typed, setTyped] = useState("");
   const [kind, setKind] = useState<Kind>("paste");
   const [goal, setGoal] = useState<Goal>("thin");
-  const free = kettles?.filter((kettle) => !kettle.busy) ?? [];
+  // The largest free kettle is the one people reach for.
+  const free = (kettles ?? []).filter((kettle) => !kettle.busy).sort((a, b) => b.brim_l - a.brim_l);
   const kettle = free.find((item) => String(item.id) === wanted) ?? free[0];
   const start = useChange(
     (body: CookRequest) => take(api.POST("/api/cooks", { body })),
@@ -50,7 +54,7 @@ export function PutOn({ units }: { units: Units }) {
       by === "juice"
         ? { volume_l: value * (us ? L_PER_QUART : 1) }
         : { weight_kg: value * (us ? KG_PER_LB : 1) };
-    start.mutate({ kettle: kettle.id, ...amount, kind, target: GOAL[goal].target });
+    start.mutate({ kettle: kettle.id, batch, ...amount, kind, target: GOAL[goal].target });
   };
   return (
     <Plate title="Put a kettle on">
@@ -96,6 +100,20 @@ export function PutOn({ units }: { units: Units }) {
             options={(Object.keys(GOAL) as Goal[]).map((key) => ({ value: key, text: GOAL[key].text }))}
             onChoose={setGoal}
           />
+          {forKettle.length > 0 && (
+            <Choice
+              label="For the batch"
+              value={String(batch ?? "")}
+              options={[
+                { value: "", text: "None yet" },
+                ...forKettle.map((item) => ({
+                  value: String(item.id),
+                  text: `${item.code}, ${item.product}`,
+                })),
+              ]}
+              onChoose={(id) => setBatch(id === "" ? null : Number(id))}
+            />
+          )}
           <Trouble error={start.error} />
           <Touch big look="main" disabled={!ready || start.isPending} onPress={put}>
             Heat is on

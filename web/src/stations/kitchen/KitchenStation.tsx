@@ -9,6 +9,7 @@ import { Note, Trouble } from "../../parts/Note";
 import { Answer, Plate } from "../../parts/Plate";
 import { Touch } from "../../parts/Touch";
 import { AltitudeFinder } from "./AltitudeFinder";
+import { KettleList } from "./KettleList";
 import { CupboardList } from "./CupboardList";
 import { ContainerList } from "./ContainerList";
 
@@ -104,6 +105,9 @@ function Settings({ kitchen }: { kitchen: Kitchen }) {
       </div>
       <div className="lg:col-span-2">
         <CupboardList />
+      </div>
+      <div className="lg:col-span-2">
+        <KettleList units={kitchen.units} />
       </div>
     </div>
   );

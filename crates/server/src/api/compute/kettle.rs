@@ -54,7 +54,7 @@ pub struct KettleVessel {
 
 /// What drives the water off: a burner, or a known rate.
 #[derive(Debug, Clone, Copy, Deserialize, ToSchema)]
-pub struct KettleHeat {
+pub struct KettleDrive {
     /// Power of the burner, 50 to 30,000 W.
     pub watts: Option<f64>,
     /// Share of it that reaches the water, 0.05 to 1.
@@ -97,7 +97,7 @@ pub struct KettleRequest {
     /// The kettle.
     pub vessel: KettleVessel,
     /// What drives it.
-    pub heat: KettleHeat,
+    pub heat: KettleDrive,
     /// Height of the kitchen in feet, -2,000 to 30,000.
     pub altitude_ft: f64,
     /// Readings so far.
@@ -171,7 +171,7 @@ pub(crate) fn target(given: KettleTarget) -> Result<Target, ApiError> {
     })
 }
 
-fn heat(given: KettleHeat) -> Result<Heat, ApiError> {
+fn heat(given: KettleDrive) -> Result<Heat, ApiError> {
     match (given.watts, given.efficiency, given.litres_per_hour) {
         (None, None, Some(rate)) => {
             Ok(Heat::Rate { litres_per_hour: EVAPORATION.check(rate).named("heat.litres_per_hour")? })
@@ -189,7 +189,7 @@ pub(crate) fn sight(
     given: KettleReading,
     field: &str,
     start: Contents,
-    vessel: Vessel,
+    vessel: &Vessel,
 ) -> Result<Sight, ApiError> {
     let fields = [
         ("volume_l", given.volume_l),
@@ -246,14 +246,13 @@ pub(crate) fn sight(
 
 impl KettleRequest {
     fn checked(self) -> Result<CookDown, ApiError> {
-        let vessel = Vessel {
-            inner_diameter: Length::new::<millimeter>(
+        let millimetres = Length::new::<millimeter>;
+        let vessel = Vessel::straight(
+            millimetres(
                 VESSEL_DIAMETER.check(self.vessel.inner_diameter_mm).named("vessel.inner_diameter_mm")?,
             ),
-            depth: Length::new::<millimeter>(
-                VESSEL_HEIGHT.check(self.vessel.depth_mm).named("vessel.depth_mm")?,
-            ),
-        };
+            millimetres(VESSEL_HEIGHT.check(self.vessel.depth_mm).named("vessel.depth_mm")?),
+        );
         let volume = litres(KETTLE_VOLUME.check(self.start.volume_l).named("start.volume_l")?);
         let start = Contents::of_volume(volume, BRIX.check(self.start.brix).named("start.brix")?);
         if volume > vessel.brim() * 1.000_001 {
@@ -275,7 +274,7 @@ impl KettleRequest {
         for (place, reading) in self.readings.into_iter().enumerate() {
             let field = format!("readings[{place}]");
             let at = LOG_MINUTE.check(reading.minute).named(&format!("{field}.minute"))?;
-            log.push((Time::new::<minute>(at), Happened::Read(sight(reading, &field, start, vessel)?)));
+            log.push((Time::new::<minute>(at), Happened::Read(sight(reading, &field, start, &vessel)?)));
         }
         let mut drained = 0.0;
         for (place, drain) in self.drains.into_iter().enumerate() {
@@ -301,7 +300,7 @@ impl KettleRequest {
 
 /// The forecast as it travels.
 #[must_use]
-pub fn answer(forecast: Forecast, vessel: Vessel) -> KettleAnswer {
+pub fn answer(forecast: Forecast, vessel: &Vessel) -> KettleAnswer {
     let volume = forecast.goal.volume();
     KettleAnswer {
         target_volume_l: volume.get::<liter>(),
@@ -328,5 +327,5 @@ pub fn answer(forecast: Forecast, vessel: Vessel) -> KettleAnswer {
 #[post("/api/compute/kettle")]
 pub async fn compute_kettle(Json(request): Json<KettleRequest>) -> Result<web::Json<KettleAnswer>, ApiError> {
     let cook = request.checked()?;
-    Ok(web::Json(answer(cook.forecast(), cook.vessel)))
+    Ok(web::Json(answer(cook.forecast(), &cook.vessel)))
 }

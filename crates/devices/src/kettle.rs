@@ -1,0 +1,131 @@
+//! A simulated kettle with one instrument at it: it loses water at a rate of its own, a little other than the model
+//! thinks.
+
+use bodega_core::kettle::Contents;
+use bodega_core::moment::Moment;
+use bodega_core::units::{Mass, Temperature, kilograms};
+use uom::si::mass::kilogram;
+use uom::si::thermodynamic_temperature::degree_celsius;
+
+use crate::{Device, Reading};
+
+/// How much faster than the model the simulated kettle boils: practice for a forecast that must learn.
+const FASTER: f64 = 1.15;
+/// Repeatable wobble of the scale, in kilograms.
+const WOBBLE_KG: f64 = 0.01;
+/// Temperature of the fruit when the heat comes on, and minutes until it boils.
+const STARTS_AT_C: f64 = 20.0;
+const BOILS_AFTER_MIN: f64 = 25.0;
+
+/// What stands at the kettle.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Instrument {
+    /// A scale under it.
+    Scale,
+    /// A probe in it.
+    Probe,
+    /// A refractometer beside it.
+    Refractometer,
+}
+
+/// A kettle on the stove, seen by one instrument.
+#[derive(Debug, Clone)]
+pub struct SimulatedKettle {
+    /// What sees it.
+    pub instrument: Instrument,
+    /// What went in.
+    pub start: Contents,
+    /// It never boils below this.
+    pub least: Mass,
+    /// When the heat came on.
+    pub since: Moment,
+    /// Kilograms an hour that the model thinks it loses.
+    pub kg_per_hour: f64,
+    /// Where water boils in this kitchen.
+    pub boils_at: Temperature,
+}
+
+impl SimulatedKettle {
+    fn mass(&self, hours: f64) -> Mass {
+        let left = self.start.mass.get::<kilogram>() - self.kg_per_hour * FASTER * hours;
+        kilograms(left.max(self.least.get::<kilogram>()))
+    }
+}
+
+impl Device for SimulatedKettle {
+    fn name(&self) -> &'static str {
+        match self.instrument {
+            Instrument::Scale => "simulated scale",
+            Instrument::Probe => "simulated probe",
+            Instrument::Refractometer => "simulated refractometer",
+        }
+    }
+
+    fn is_simulated(&self) -> bool {
+        true
+    }
+
+    fn read(&mut self, now: Moment) -> Option<Reading> {
+        const MS_PER_HOUR: f64 = 3_600_000.0;
+        #[allow(clippy::cast_precision_loss)] // a year of milliseconds stays below 2^53
+        let hours = (now.since_ms(self.since) as f64 / MS_PER_HOUR).max(0.0);
+        let mass = self.mass(hours);
+        Some(match self.instrument {
+            Instrument::Scale => {
+                #[allow(clippy::cast_precision_loss)] // -3 to 3
+                let wobble = WOBBLE_KG * (now.0 % 7 - 3) as f64 / 3.0;
+                Reading::Mass(kilograms(mass.get::<kilogram>() + wobble))
+            }
+            Instrument::Probe => {
+                let boils = self.boils_at.get::<degree_celsius>();
+                let warmed = STARTS_AT_C + (boils - STARTS_AT_C) * (hours * 60.0 / BOILS_AFTER_MIN);
+                Reading::Temperature(Temperature::new::<degree_celsius>(warmed.min(boils)))
+            }
+            Instrument::Refractometer => Reading::Brix(Contents { mass, ..self.start }.brix()),
+        })
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::{Instrument, SimulatedKettle};
+    use crate::{Device, Reading};
+    use bodega_core::altitude::Altitude;
+    use bodega_core::kettle::Contents;
+    use bodega_core::moment::Moment;
+    use bodega_core::units::{kilograms, litres};
+    use uom::si::mass::kilogram;
+    use uom::si::thermodynamic_temperature::degree_celsius;
+
+    const START: Moment = Moment(1_790_000_000_000);
+
+    fn seen_by(instrument: Instrument, minutes: i64) -> f64 {
+        let start = Contents::of_volume(litres(12.0), 5.0);
+        let boils_at = Altitude::from_feet(0.0).unwrap().boiling_point();
+        let mut kettle = SimulatedKettle {
+            instrument,
+            start,
+            least: kilograms(6.0),
+            since: START,
+            kg_per_hour: 2.0,
+            boils_at,
+        };
+        assert!(kettle.is_simulated() && kettle.name().starts_with("simulated"));
+        match kettle.read(START.plus_minutes(minutes)) {
+            Some(Reading::Mass(mass)) => mass.get::<kilogram>(),
+            Some(Reading::Temperature(temperature)) => temperature.get::<degree_celsius>(),
+            Some(Reading::Brix(brix)) => brix,
+            None => f64::NAN,
+        }
+    }
+
+    #[test]
+    fn three_instruments_see_one_kettle() {
+        let start = Contents::of_volume(litres(12.0), 5.0).mass.get::<kilogram>();
+        assert!((seen_by(Instrument::Scale, 60) - (start - 2.3)).abs() < 0.02);
+        assert!((seen_by(Instrument::Scale, 600) - 6.0).abs() < 0.02, "never below its floor");
+        assert!((seen_by(Instrument::Refractometer, 60) - 5.0 * start / (start - 2.3)).abs() < 1e-9);
+        assert!(seen_by(Instrument::Probe, 10) < 60.0);
+        assert!((seen_by(Instrument::Probe, 60) - 99.97).abs() < 0.01, "no hotter than it boils");
+    }
+}
