@@ -8,6 +8,7 @@ use serde::Deserialize;
 use uom::si::length::millimeter;
 
 use crate::jar::JarSize;
+use crate::process::Pack;
 use crate::table::{TableError, rows};
 use crate::units::{Length, Volume};
 
@@ -128,6 +129,16 @@ const PUSHES_ASIDE: f64 = 1.24;
 /// Least water over the lids and least room above it. Source for the water: USDA Guide 1, from memory; for the room:
 /// common practice, no source.
 const INCH_MM: f64 = 25.4;
+
+/// How warm the water should be when the jars go in: about 140 °F for raw pack, 180 °F for hot. Source: USDA Guide 1,
+/// from memory.
+#[must_use]
+pub const fn water_before_c(pack: Pack) -> f64 {
+    match pack {
+        Pack::Raw => 60.0,
+        Pack::Hot => 82.0,
+    }
+}
 
 /// How much water to put in so that the tallest jar ends so far under it.
 #[must_use]

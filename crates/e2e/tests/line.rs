@@ -26,6 +26,7 @@ async fn fill_and_boil(browser: &Browser) -> anyhow::Result<()> {
     browser.press("All acid in").await?;
     browser.press("All filled").await?;
     browser.press("To the canner").await?;
+    browser.sees("Lower the jars into hot water").await?;
     browser.press("Jars are in").await?;
     browser.press("It boils").await?;
     browser.sees("left at a full rolling boil").await
@@ -39,6 +40,11 @@ async fn jars_walk_from_the_crate_to_the_shelf() -> anyhow::Result<()> {
     let bodega = Bodega::start(&["demo", "--bare", "--pace", FAST])?;
     let browser = Browser::open(1280, 800).await?;
     set_out_ten_quarts(&browser, &bodega).await?;
+    // The pot gave one jar fewer, and then one after all.
+    browser.find("//button[starts-with(@aria-label, \"Less The pot gave\")]").await?.click().await?;
+    browser.sees("0 of 6 jars have their acid").await?;
+    browser.find("//button[starts-with(@aria-label, \"More The pot gave\")]").await?.click().await?;
+    browser.sees("0 of 7 jars have their acid").await?;
     fill_and_boil(&browser).await?;
     browser.press("Boil lost").await?;
     browser.sees("the whole time counts again").await?;

@@ -147,6 +147,7 @@ pub fn routes(config: &mut web::ServiceConfig) {
         .service(api::bench::add_event)
         .service(api::bench::undo_event)
         .service(api::bench::retime_load)
+        .service(api::bench::recount_load)
         .service(api::shelf::list_towel)
         .service(api::shelf::judge_seals)
         .service(api::shelf::list_shelf)

@@ -12,7 +12,7 @@ use bodega_core::process::{Medium, Method, Pack, Product};
 use bodega_core::yields::Thickness;
 use bodega_store::{
     CookEvent, CookWhat, Draw, Goal, Item, JarStep, KettleHeat, KitchenChange, NewBatch, NewCook, NewKettle,
-    NewLoad, NewLot, Store, StoreError, TargetKind,
+    NewLoad, NewLot, PotSize, Store, StoreError, TargetKind,
 };
 use jiff::civil::date;
 use jiff::tz::TimeZone;
@@ -150,6 +150,7 @@ pub fn furnish(store: &Store) -> Result<(), StoreError> {
     store.change_kitchen(&KitchenChange {
         name: Some("Saltbrook Terrace".to_owned()),
         altitude_ft: Some(ALTITUDE_FT),
+        pot: Some(PotSize { inner_diameter_mm: 305.0, inner_height_mm: 270.0, rack_height_mm: 12.0 }),
         ..KitchenChange::default()
     })?;
     store.add_container("blue fish box", 9_980)?;

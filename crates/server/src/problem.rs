@@ -111,6 +111,9 @@ fn store_parts(error: &StoreError) -> (StatusCode, &'static str, Option<String>)
         StoreError::NotProcessed { .. } => conflict("not_processed", Some("holds")),
         StoreError::NotCounted { .. } => conflict("not_counted", Some("agent")),
         StoreError::KettleBusy => conflict("kettle_busy", Some("kettle")),
+        StoreError::LoadBegun => conflict("load_begun", None),
+        StoreError::JarFilled { .. } => conflict("jar_filled", Some("count")),
+        StoreError::CannerFull => conflict("canner_full", Some("count")),
         StoreError::NameTaken { .. } => conflict("name_taken", Some("name")),
         StoreError::Newer
         | StoreError::Migration(_)

@@ -139,6 +139,17 @@ async fn a_batch_walks_through_the_api_in_order_only() {
     let (status, problem) = post(&shared, "/api/batches", plan).await;
     assert_eq!(status, 422, "the lot is used up: {problem}");
 
+    let pot = json!({"pot": {"inner_diameter_mm": 305, "inner_height_mm": 270, "rack_height_mm": 12}});
+    send(&shared, Method::PATCH, "/api/kitchen", pot.to_string()).await;
+    let (_, loads) = send(&shared, Method::GET, "/api/loads", String::new()).await;
+    // 12 mm of rack, a quart of 178 mm and 1½ in of water over it, less what seven quarts push aside.
+    assert!((loads[0]["water"]["level_before_mm"].as_f64().unwrap() - 115.7).abs() < 1.0, "{loads}");
+    let (_, fewer) = post(&shared, "/api/loads/1/recount", json!({"jar": "quart", "count": 6})).await;
+    assert_eq!(fewer["jars"].as_array().unwrap().len(), 6);
+    let (_, problem) = post(&shared, "/api/loads/1/recount", json!({"jar": "quart", "count": 8})).await;
+    assert_eq!(problem["code"], "canner_full");
+    post(&shared, "/api/loads/1/recount", json!({"jar": "quart", "count": 7})).await;
+
     let happen = |event: &str| json!({ "event": event });
     let (_, problem) = post(&shared, "/api/loads/1/events", happen("jars_in")).await;
     assert_eq!(problem["code"], "jars_not_ready");

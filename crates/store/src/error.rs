@@ -96,6 +96,18 @@ pub enum StoreError {
     /// Something cooks in that kettle.
     #[error("something cooks in that kettle already; take it off first, or use another")]
     KettleBusy,
+    /// The load is in the canner already.
+    #[error("this load is in the canner already; take the steps back first")]
+    LoadBegun,
+    /// A filled jar would be taken off the bench.
+    #[error("jar {number} is filled; take its filling back first")]
+    JarFilled {
+        /// Number of the jar in its batch.
+        number: u32,
+    },
+    /// More jars than the canner holds.
+    #[error("the canner does not hold so many in one load; put the rest into a load of their own")]
+    CannerFull,
     /// A name is taken.
     #[error("there is already something called \"{name}\"")]
     NameTaken {

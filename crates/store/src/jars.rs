@@ -5,8 +5,9 @@ use bodega_core::moment::Moment;
 use rusqlite::{Connection, Row, params};
 use serde::{Deserialize, Serialize};
 
+use crate::kitchen::read_kitchen;
 use crate::rows::{found, word};
-use crate::{Store, StoreError};
+use crate::{Store, StoreError, loads};
 
 /// One jar and what has been done to it.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]
@@ -53,6 +54,24 @@ pub(crate) fn of_load(connection: &Connection, load: i64) -> Result<Vec<Jar>, St
     Ok(statement.query_map([load], read)?.collect::<Result<_, _>>()?)
 }
 
+/// Whether the canner holds the other jars and so many of one size.
+fn check_capacity(
+    connection: &Connection,
+    jars: &[Jar],
+    size: JarSize,
+    count: u32,
+) -> Result<(), StoreError> {
+    let canner = read_kitchen(connection)?.canner;
+    let share = |of: JarSize| canner.capacity.get(&of).map(|most| 1.0 / f64::from(*most)).ok_or(of);
+    let others = jars.iter().filter(|jar| jar.size != size).map(|jar| jar.size);
+    let mut used = others.map(share).sum::<Result<f64, JarSize>>().unwrap_or(f64::INFINITY);
+    used += share(size).map_or(f64::INFINITY, |share| share * f64::from(count));
+    if used > 1.0 + 1e-9 {
+        return Err(StoreError::CannerFull);
+    }
+    Ok(())
+}
+
 impl Store {
     /// Ticks a step of one jar, or takes the tick back. Taking acid back empties the jar too.
     ///
@@ -75,6 +94,39 @@ impl Store {
         let jar = transaction.query_row(&format!("{SELECT} WHERE id = ?1"), [id], read)?;
         transaction.commit()?;
         Ok(jar)
+    }
+
+    /// Recounts the jars of one size in a load that waits on the bench, because the pot gave more or fewer. Jars are taken
+    /// from the end; a filled one is never taken.
+    ///
+    /// # Errors
+    /// [`StoreError::LoadBegun`] once the load is in the canner; [`StoreError::JarFilled`] when filled jars would have
+    /// to go; [`StoreError::CannerFull`] when the canner does not hold so many; [`StoreError::NotFound`].
+    pub fn recount(&self, load: i64, size: JarSize, count: u32) -> Result<(), StoreError> {
+        let mut connection = self.lock();
+        let transaction = connection.transaction()?;
+        let found = loads::one(&transaction, load)?;
+        if !found.clock.happened().is_empty() {
+            return Err(StoreError::LoadBegun);
+        }
+        check_capacity(&transaction, &found.jars, size, count)?;
+        let of_size: Vec<&Jar> = found.jars.iter().filter(|jar| jar.size == size).collect();
+        let have = of_size.len();
+        let want = count as usize;
+        for jar in of_size.iter().skip(want.min(have)) {
+            if jar.filled {
+                return Err(StoreError::JarFilled { number: jar.number });
+            }
+            transaction.execute("DELETE FROM jar WHERE id = ?1", [jar.id])?;
+        }
+        for _ in have..want {
+            transaction.execute(
+                "INSERT INTO jar (batch_id, load_id, number, size)
+                 SELECT ?1, ?2, coalesce(max(number), 0) + 1, ?3 FROM jar WHERE batch_id = ?1",
+                params![found.batch.id, load, size.word()],
+            )?;
+        }
+        Ok(transaction.commit()?)
     }
 
     /// Ticks a step of every jar of a load that is ready for it. Returns how many were ticked.

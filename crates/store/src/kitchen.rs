@@ -48,7 +48,7 @@ pub struct Kitchen {
 }
 
 /// A canner with what it holds.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Canner {
     /// Number of the record.
@@ -60,6 +60,20 @@ pub struct Canner {
     /// Jars that fit when all are of one size.
     #[cfg_attr(feature = "schema", schema(value_type = BTreeMap<String, u32>))]
     pub capacity: BTreeMap<JarSize, u32>,
+    /// Its inside, when somebody measured it.
+    pub pot: Option<PotSize>,
+}
+
+/// A canner from inside, in millimetres.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct PotSize {
+    /// Inner width.
+    pub inner_diameter_mm: f64,
+    /// Inner height.
+    pub inner_height_mm: f64,
+    /// Top of the rack over the bottom.
+    pub rack_height_mm: f64,
 }
 
 impl Canner {
@@ -81,6 +95,8 @@ pub struct KitchenChange {
     pub units: Option<Units>,
     /// New turnaround.
     pub turnaround_minutes: Option<u32>,
+    /// New inside of the canner.
+    pub pot: Option<PotSize>,
     /// New capacity of the canner, whole.
     pub capacity: Option<BTreeMap<JarSize, u32>>,
 }
@@ -158,6 +174,13 @@ impl Store {
                 change.turnaround_minutes
             ],
         )?;
+        if let Some(pot) = &change.pot {
+            transaction.execute(
+                "UPDATE canner SET inner_diameter_mm = ?1, inner_height_mm = ?2, rack_height_mm = ?3
+                 WHERE id = (SELECT min(id) FROM canner)",
+                params![pot.inner_diameter_mm, pot.inner_height_mm, pot.rack_height_mm],
+            )?;
+        }
         if let Some(capacity) = &change.capacity {
             let canner = read_kitchen(&transaction)?.canner;
             transaction.execute("DELETE FROM canner_capacity WHERE canner_id = ?1", [canner.id])?;
@@ -235,17 +258,25 @@ fn write_capacity(
     Ok(())
 }
 
-fn read_kitchen(connection: &Connection) -> Result<Kitchen, StoreError> {
-    let (id, canner_name, method) =
-        connection.query_row("SELECT id, name, method FROM canner ORDER BY id LIMIT 1", [], |row| {
-            Ok((row.get("id")?, row.get("name")?, word(row, "method")?))
+pub(crate) fn read_kitchen(connection: &Connection) -> Result<Kitchen, StoreError> {
+    let (id, canner_name, method, pot) =
+        connection.query_row("SELECT * FROM canner ORDER BY id LIMIT 1", [], |row| {
+            let inside: [Option<f64>; 3] =
+                [row.get("inner_diameter_mm")?, row.get("inner_height_mm")?, row.get("rack_height_mm")?];
+            let pot = match inside {
+                [Some(inner_diameter_mm), Some(inner_height_mm), Some(rack_height_mm)] => {
+                    Some(PotSize { inner_diameter_mm, inner_height_mm, rack_height_mm })
+                }
+                _ => None,
+            };
+            Ok((row.get("id")?, row.get("name")?, word(row, "method")?, pot))
         })?;
     let mut statement =
         connection.prepare_cached("SELECT jar, count FROM canner_capacity WHERE canner_id = ?1")?;
     let capacity = statement
         .query_map([id], |row| Ok((word(row, "jar")?, row.get("count")?)))?
         .collect::<Result<BTreeMap<JarSize, u32>, _>>()?;
-    let canner = Canner { id, name: canner_name, method, capacity };
+    let canner = Canner { id, name: canner_name, method, capacity, pot };
     let sql = "SELECT name, altitude_ft, units, turnaround_minutes FROM kitchen";
     Ok(connection.query_row(sql, [], |row| {
         let units: String = row.get("units")?;

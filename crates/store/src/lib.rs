@@ -27,7 +27,7 @@ pub use cooks::{Cook, CookEvent, CookWhat, Kettle, KettleHeat, NewCook, NewKettl
 pub use error::StoreError;
 pub use goals::Goal;
 pub use jars::{Jar, JarStep};
-pub use kitchen::{Canner, Container, Kitchen, KitchenChange, Units};
+pub use kitchen::{Canner, Container, Kitchen, KitchenChange, PotSize, Units};
 pub use loads::CannerLoad;
 pub use lots::{Lot, LotChange, NewLot};
 pub use shelf::{ShelfGroup, Towel, TowelJar};
@@ -37,7 +37,7 @@ pub use stock::{AcidStock, Cupboard, Item, JarStock, LidStock};
 const MIGRATIONS: &[M<'static>] = &[
     M::up(include_str!("../migrations/01-first-kitchen.sql")),
     M::up(include_str!("../migrations/02-harvest-and-stock.sql")),
-    M::up(include_str!("../migrations/03-kettles.sql")),
+    M::up(include_str!("../migrations/03-kettles-and-canner.sql")),
 ];
 
 /// Name of the database file inside the data directory.

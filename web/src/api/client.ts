@@ -37,6 +37,7 @@ export type SplitRequest = Schemas["SplitRequest"];
 export type SplitAnswer = Schemas["SplitAnswer"];
 export type CountRequest = Schemas["CountRequest"];
 export type Method = Schemas["Method"];
+export type PotSize = Schemas["PotSize"];
 export type KettleView = Schemas["KettleView"];
 export type Simulation = Schemas["Simulation"];
 export type CookView = Schemas["CookView"];

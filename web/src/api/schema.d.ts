@@ -538,6 +538,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/loads/{id}/recount": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Recounts the jars of a load on the bench: acid, lids and yield follow. */
+        post: operations["recount_load"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/loads/{id}/retime": {
         parameters: {
             query?: never;
@@ -1265,6 +1282,7 @@ export interface components {
             method: components["schemas"]["Method"];
             /** @description What the household calls it. */
             name: string;
+            pot?: components["schemas"]["PotSize"] | null;
         };
         /** @description The answer. */
         CannerAnswer: {
@@ -2175,6 +2193,7 @@ export interface components {
             } | null;
             /** @description New name, 1 to 80 letters. */
             name?: string | null;
+            pot?: components["schemas"]["PotSize"] | null;
             /**
              * Format: int32
              * @description Minutes between two loads, 0 to 240.
@@ -2289,6 +2308,7 @@ export interface components {
              * @description Minutes the last unbroken boil has lasted, rounded down.
              */
             unbroken_minutes: number;
+            water?: components["schemas"]["WaterView"] | null;
         };
         /** @description The loads. */
         LoadsAnswer: {
@@ -2675,6 +2695,24 @@ export interface components {
              */
             short_tsp: number;
         };
+        /** @description A canner from inside, in millimetres. */
+        PotSize: {
+            /**
+             * Format: double
+             * @description Inner width.
+             */
+            inner_diameter_mm: number;
+            /**
+             * Format: double
+             * @description Inner height.
+             */
+            inner_height_mm: number;
+            /**
+             * Format: double
+             * @description Top of the rack over the bottom.
+             */
+            rack_height_mm: number;
+        };
         /** @description Pressures of one process. */
         PressureLine: {
             medium?: components["schemas"]["Medium"] | null;
@@ -2776,6 +2814,16 @@ export interface components {
             high: number;
             /** Format: int32 */
             low: number;
+        };
+        /** @description Jars of one size in a load. */
+        RecountRequest: {
+            /**
+             * Format: int32
+             * @description How many there really are, 0 to 1,000.
+             */
+            count: number;
+            /** @description Size. */
+            jar: components["schemas"]["JarSize"];
         };
         /** @description The plain statement that there is no tested process. */
         Refusal: {
@@ -3065,6 +3113,36 @@ export interface components {
             pack: components["schemas"]["Pack"];
             /** @description What is in the jar. */
             product: components["schemas"]["Product"];
+        };
+        /** @description Water to have in the canner before the jars go in. */
+        WaterView: {
+            /** @description What to mind. */
+            cautions: string[];
+            /**
+             * Format: double
+             * @description Water over the lids that this gives, in inches.
+             */
+            cover_in: number;
+            /**
+             * Format: double
+             * @description From the water to the rim once the jars are in, in millimetres.
+             */
+            headroom_mm: number;
+            /**
+             * Format: double
+             * @description Level to fill to before the jars go in, in millimetres.
+             */
+            level_before_mm: number;
+            /**
+             * Format: double
+             * @description How warm it should be when the jars go in, in degrees Celsius.
+             */
+            water_c: number;
+            /**
+             * Format: double
+             * @description The same in litres.
+             */
+            water_l: number;
         };
         /** @description A weight as it was read. */
         Weight: {
@@ -4222,6 +4300,47 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LoadView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    recount_load: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RecountRequest"];
+            };
+        };
         responses: {
             200: {
                 headers: {

@@ -4,19 +4,24 @@ use actix_web::{delete, get, post, web};
 use bodega_core::acid;
 use bodega_core::altitude::Altitude;
 use bodega_core::boil_clock::{BoilEvent, Phase};
+use bodega_core::canner::{Pot, fill, water_before_c};
 use bodega_core::findings::Finding;
 use bodega_core::jar::JarSize;
+use bodega_core::limits::JAR_COUNT;
 use bodega_core::moment::{Minutes, Moment};
 use bodega_core::plan::salt_per_jar;
-use bodega_core::process::{ProcessOption, Query, Refusal, headspace_in, look_up};
+use bodega_core::process::{Method, ProcessOption, Query, Refusal, headspace_in, look_up};
+use bodega_core::units::Length;
 use bodega_store::{Batch, CannerLoad, Jar, JarStep, Kitchen, StoreError};
 use serde::{Deserialize, Serialize};
+use uom::si::length::{inch, millimeter};
+use uom::si::volume::liter;
 use utoipa::ToSchema;
 
 use crate::app::{Shared, altitude_of, change, read};
 use crate::json::Json;
 use crate::judging::load_findings;
-use crate::problem::{ApiError, Problem};
+use crate::problem::{ApiError, NameField, Problem};
 
 /// Dose for one jar size.
 #[derive(Debug, Serialize, ToSchema)]
@@ -71,6 +76,48 @@ pub struct LoadView {
     pub processed: bool,
     /// What the judge has to say.
     pub findings: Vec<Finding>,
+    /// Water in the canner, when its inside is known and the jars stand under water.
+    pub water: Option<WaterView>,
+}
+
+/// Water to have in the canner before the jars go in.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct WaterView {
+    /// Level to fill to before the jars go in, in millimetres.
+    pub level_before_mm: f64,
+    /// The same in litres.
+    pub water_l: f64,
+    /// From the water to the rim once the jars are in, in millimetres.
+    pub headroom_mm: f64,
+    /// Water over the lids that this gives, in inches.
+    pub cover_in: f64,
+    /// How warm it should be when the jars go in, in degrees Celsius.
+    pub water_c: f64,
+    /// What to mind.
+    pub cautions: Vec<String>,
+}
+
+/// Water over the lids to aim at: the middle of 1 to 2 in. Source: USDA Guide 1, from memory.
+const COVER_IN: f64 = 1.5;
+
+fn water_of(load: &CannerLoad, kitchen: &Kitchen) -> Option<WaterView> {
+    let pot = kitchen.canner.pot.filter(|_| load.batch.method == Method::BoilingWater)?;
+    let millimetres = Length::new::<millimeter>;
+    let jars: Vec<(JarSize, u32)> = load.jars.iter().map(|jar| (jar.size, 1)).collect();
+    let inside = Pot {
+        inner_diameter: millimetres(pot.inner_diameter_mm),
+        inner_height: millimetres(pot.inner_height_mm),
+        rack_height: millimetres(pot.rack_height_mm),
+    };
+    let filling = fill(&inside, &jars, Length::new::<inch>(COVER_IN));
+    Some(WaterView {
+        level_before_mm: filling.level_before.get::<millimeter>(),
+        water_l: filling.water.get::<liter>(),
+        headroom_mm: filling.headroom.get::<millimeter>(),
+        cover_in: COVER_IN,
+        water_c: water_before_c(load.batch.pack),
+        cautions: filling.cautions.iter().map(ToString::to_string).collect(),
+    })
 }
 
 impl LoadView {
@@ -79,6 +126,7 @@ impl LoadView {
         sizes.sort_unstable_by(|a, b| b.cmp(a));
         sizes.dedup();
         let findings = load_findings(&load, kitchen);
+        let water = water_of(&load, kitchen);
         let doses = sizes
             .into_iter()
             .map(|jar| Dose {
@@ -107,6 +155,7 @@ impl LoadView {
             unbroken_minutes: load.clock.unbroken_ms(now) / Minutes(1).ms(),
             processed: load.clock.is_processed(now),
             findings,
+            water,
             batch: load.batch,
         }
     }
@@ -207,6 +256,32 @@ pub async fn undo_event(
     id: web::Path<i64>,
 ) -> Result<web::Json<LoadView>, ApiError> {
     changed(&shared, move |shared, now| shared.store.undo_event(*id, now)).await
+}
+
+/// Jars of one size in a load.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct RecountRequest {
+    /// Size.
+    pub jar: JarSize,
+    /// How many there really are, 0 to 1,000.
+    pub count: u32,
+}
+
+/// Recounts the jars of a load on the bench: acid, lids and yield follow.
+#[utoipa::path(params(("id" = i64, Path)), request_body = RecountRequest,
+    responses((status = 200, body = LoadView), (status = 404, body = Problem), (status = 409, body = Problem)))]
+#[post("/api/loads/{id}/recount")]
+pub async fn recount_load(
+    shared: web::Data<Shared>,
+    id: web::Path<i64>,
+    Json(request): Json<RecountRequest>,
+) -> Result<web::Json<LoadView>, ApiError> {
+    JAR_COUNT.check(f64::from(request.count)).named("count")?;
+    changed(&shared, move |shared, _| {
+        shared.store.recount(*id, request.jar, request.count)?;
+        shared.store.load(*id)
+    })
+    .await
 }
 
 /// The longest tested process among a load's jars at an altitude.

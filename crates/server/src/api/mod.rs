@@ -70,6 +70,7 @@ use crate::problem::{ApiError, Problem};
         bench::add_event,
         bench::undo_event,
         bench::retime_load,
+        bench::recount_load,
         shelf::list_towel,
         shelf::judge_seals,
         shelf::list_shelf,

@@ -4,7 +4,15 @@ import { api, take, type BoilEvent, type LoadView } from "../../api/client";
 import { ask, useChange } from "../../api/queries";
 import { useKitchenNow } from "../../counter/clock";
 import { useSay } from "../../counter/notices";
-import { altitudeText, batchText, clockText, jarText } from "../../parts/format";
+import {
+  altitudeText,
+  batchText,
+  clockText,
+  depthText,
+  jarText,
+  temperatureText,
+  volumeText,
+} from "../../parts/format";
 import { Findings } from "../../parts/Findings";
 import { CannerPicture } from "../../parts/JarPicture";
 import { useKeys } from "../../parts/keys";
@@ -105,6 +113,27 @@ function InCanner({ load }: { load: LoadView }) {
               The boil was lost {load.times_lost === 1 ? "once" : `${load.times_lost} times`}. The full{" "}
               {load.minutes} minutes start again from the new boil.
             </Note>
+          )}
+          {load.water != null && counter !== undefined && load.now.phase === "waiting" && (
+            <>
+              <Note tone="note">
+                <p>
+                  <strong>
+                    Fill to {depthText(load.water.level_before_mm, counter.kitchen.units)} before the jars go
+                    in
+                  </strong>
+                  , {volumeText(load.water.water_l, counter.kitchen.units)} at about{" "}
+                  {temperatureText(load.water.water_c, counter.kitchen.units)}. They lift it to{" "}
+                  {load.water.cover_in} in over the lids,{" "}
+                  {depthText(load.water.headroom_mm, counter.kitchen.units)} under the rim.
+                </p>
+              </Note>
+              {load.water.cautions.map((caution) => (
+                <Note key={caution} tone="warn">
+                  {caution}
+                </Note>
+              ))}
+            </>
           )}
           <Findings
             items={load.findings}

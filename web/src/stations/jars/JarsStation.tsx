@@ -8,6 +8,7 @@ import { JarPicture } from "../../parts/JarPicture";
 import { useKeys } from "../../parts/keys";
 import { Note, Trouble } from "../../parts/Note";
 import { Answer, Plate } from "../../parts/Plate";
+import { Stepper } from "../../parts/Stepper";
 import { Touch } from "../../parts/Touch";
 
 type Step = "acid" | "filled";
@@ -29,6 +30,15 @@ function Bench({ load }: { load: LoadView }) {
   );
   const all = useChange((step: Step) =>
     take(api.POST("/api/loads/{id}/steps", { params: { path: { id: load.id } }, body: { step } })),
+  );
+  const recount = useChange(
+    ({ jar, count: next }: { jar: LoadView["jars"][number]["size"]; count: number }) =>
+      take(
+        api.POST("/api/loads/{id}/recount", {
+          params: { path: { id: load.id } },
+          body: { jar, count: next },
+        }),
+      ),
   );
   const acid = load.jars.filter((jar) => jar.acid).length;
   const filled = load.jars.filter((jar) => jar.filled).length;
@@ -58,6 +68,20 @@ function Bench({ load }: { load: LoadView }) {
             Acid first, then food to {headspaceText(load.headspace_in, units)} under the rim, bubbles out, rim
             wiped, lid on.
           </Answer>
+          <div className="flex flex-wrap gap-4">
+            {load.doses.map((line) => {
+              const have = load.jars.filter((jar) => jar.size === line.jar).length;
+              return (
+                <Stepper
+                  key={line.jar}
+                  label={`The pot gave ${jarText(line.jar, 2)}`}
+                  text={String(have)}
+                  onLess={have > 1 ? () => recount.mutate({ jar: line.jar, count: have - 1 }) : undefined}
+                  onMore={() => recount.mutate({ jar: line.jar, count: have + 1 })}
+                />
+              );
+            })}
+          </div>
         </div>
         <ul className="mt-4 grid grid-cols-4 gap-2 sm:flex sm:flex-wrap sm:gap-3">
           {load.jars.map((jar) => (
@@ -117,7 +141,7 @@ function Bench({ load }: { load: LoadView }) {
           </Touch>
         </div>
         <div className="mt-4 grid gap-3">
-          <Trouble error={tick.error ?? all.error} />
+          <Trouble error={tick.error ?? all.error ?? recount.error} />
           <Findings items={load.findings} />
           {acid < count && (
             <Note tone="warn">

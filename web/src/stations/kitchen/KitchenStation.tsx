@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, take, type Kitchen } from "../../api/client";
+import { api, take, type Kitchen, type PotSize } from "../../api/client";
 import { ask, useChange } from "../../api/queries";
 import { useSay } from "../../counter/notices";
 import { Choice } from "../../parts/Choice";
@@ -9,6 +9,7 @@ import { Note, Trouble } from "../../parts/Note";
 import { Answer, Plate } from "../../parts/Plate";
 import { Touch } from "../../parts/Touch";
 import { AltitudeFinder } from "./AltitudeFinder";
+import { PotForm } from "./PotForm";
 import { KettleList } from "./KettleList";
 import { CupboardList } from "./CupboardList";
 import { ContainerList } from "./ContainerList";
@@ -16,8 +17,9 @@ import { ContainerList } from "./ContainerList";
 function Settings({ kitchen }: { kitchen: Kitchen }) {
   const say = useSay();
   const [name, setName] = useState(kitchen.name);
-  const change = useChange((body: Partial<Omit<Kitchen, "canner">> & { capacity?: Record<string, number> }) =>
-    take(api.PATCH("/api/kitchen", { body })),
+  const change = useChange(
+    (body: Partial<Omit<Kitchen, "canner">> & { capacity?: Record<string, number>; pot?: PotSize }) =>
+      take(api.PATCH("/api/kitchen", { body })),
   );
   const use = (feet: number) => {
     const before = kitchen.altitude_ft;
@@ -100,6 +102,7 @@ function Settings({ kitchen }: { kitchen: Kitchen }) {
               );
             })}
           </ul>
+          <PotForm kitchen={kitchen} onSet={(pot) => change.mutate({ pot })} />
         </Plate>
         <ContainerList units={kitchen.units} />
       </div>

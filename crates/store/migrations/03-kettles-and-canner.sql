@@ -1,4 +1,4 @@
--- Kettles and what cooks down in them. A cook-down is its start and its log; level, mark and finish are derived.
+-- Kettles and what cooks down in them, and the canner from inside. A cook-down is its start and its log; level, mark and finish are derived.
 
 CREATE TABLE kettle (
     id                INTEGER PRIMARY KEY,
@@ -36,3 +36,8 @@ CREATE TABLE cook_event (
 ) STRICT;
 
 CREATE INDEX cook_event_by_cook ON cook_event (cook_id);
+
+-- The canner from inside; without it the water is not worked out.
+ALTER TABLE canner ADD COLUMN inner_diameter_mm REAL CHECK (inner_diameter_mm > 0);
+ALTER TABLE canner ADD COLUMN inner_height_mm REAL CHECK (inner_height_mm > 0);
+ALTER TABLE canner ADD COLUMN rack_height_mm REAL CHECK (rack_height_mm >= 0);
