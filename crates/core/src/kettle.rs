@@ -15,6 +15,51 @@ use uom::si::volume::liter;
 
 use crate::altitude::Altitude;
 use crate::units::{Length, Mass, Power, Temperature, Volume, kilograms, litres};
+use crate::vocabulary::vocabulary;
+
+vocabulary! {
+    /// Where a kettle stands while it cooks down.
+    "heat", KettleHeat {
+        /// On a burner: its power limits.
+        Burner = "burner", "on a burner";
+        /// A pan or roaster in the oven: its surface limits.
+        Oven = "oven", "in the oven";
+    }
+}
+
+vocabulary! {
+    /// What a target's number means.
+    "target", TargetKind {
+        /// Share of the start volume.
+        FractionLeft = "fraction_left", "share left";
+        /// °Brix.
+        Brix = "brix", "°Brix";
+        /// Litres.
+        VolumeL = "volume_l", "litres";
+    }
+}
+
+vocabulary! {
+    /// What is written down of a kettle.
+    "entry", CookWhat {
+        /// Litres in it.
+        VolumeL = "volume_l", "litres";
+        /// Depth on the stick.
+        DepthMm = "depth_mm", "depth";
+        /// Net kilograms.
+        MassKg = "mass_kg", "weight";
+        /// °Brix.
+        Brix = "brix", "°Brix";
+        /// Litres drained off.
+        DrainL = "drain_l", "drained off";
+        /// Temperature in degrees Celsius.
+        TempC = "temp_c", "temperature";
+        /// The lid went on; the value says nothing.
+        LidOn = "lid_on", "lid on";
+        /// The lid came off; the value says nothing.
+        LidOff = "lid_off", "lid off";
+    }
+}
 
 /// Density of water at 20 °C in kg/L (CRC Handbook, from memory).
 const WATER_KG_PER_L: f64 = 0.998_203;

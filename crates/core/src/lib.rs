@@ -43,6 +43,6 @@ pub fn check_tables() -> Result<(), TableError> {
     acid::parse_doses()?;
     yields::parse_table()?;
     canner::parse_packing()?;
-    places::parse_airfields()?;
+    places::check_airfields()?;
     Ok(())
 }

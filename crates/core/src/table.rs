@@ -5,7 +5,7 @@
 use serde::de::DeserializeOwned;
 
 /// A published table that does not parse or does not hold together.
-#[derive(Debug, thiserror::Error)]
+#[derive(Debug, Clone, thiserror::Error)]
 #[error("table {file} is damaged: {reason}; reinstall the program")]
 pub struct TableError {
     file: &'static str,

@@ -87,6 +87,12 @@ pub async fn change<T: Send + 'static>(
     Ok(done)
 }
 
+/// The kitchen's altitude, as far as it is known.
+#[must_use]
+pub fn known_altitude(kitchen: &Kitchen) -> Option<Altitude> {
+    kitchen.altitude_ft.and_then(|feet| Altitude::from_feet(feet).ok())
+}
+
 /// The kitchen's altitude, without which nothing is timed.
 ///
 /// # Errors

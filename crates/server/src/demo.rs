@@ -7,12 +7,13 @@ use bodega_core::acid::Agent;
 use bodega_core::boil_clock::BoilEvent;
 use bodega_core::fruit::{Condition, Kind, SILL_DAYS};
 use bodega_core::jar::{JarSize, Mouth};
+use bodega_core::kettle::{CookWhat, KettleHeat, TargetKind};
 use bodega_core::moment::{Minutes, Moment};
 use bodega_core::process::{Medium, Method, Pack, Product};
 use bodega_core::yields::Thickness;
 use bodega_store::{
-    CookEvent, CookWhat, Draw, Goal, Item, JarStep, KettleHeat, KitchenChange, NewBatch, NewCook, NewKettle,
-    NewLoad, NewLot, PotSize, Store, StoreError, TargetKind,
+    CookEvent, Draw, Goal, Item, JarStep, KitchenChange, NewBatch, NewCook, NewKettle, NewLoad, NewLot,
+    PotSize, Store, StoreError,
 };
 use jiff::civil::date;
 use jiff::tz::TimeZone;

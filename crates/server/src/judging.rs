@@ -1,7 +1,6 @@
 //! Puts records before the judge: the same rules that answer over HTTP, asked of a plan, a load or jars on the towel.
 
 use bodega_core::acid::{Agent, per_jar};
-use bodega_core::altitude::Altitude;
 use bodega_core::boil_clock::{BoilClock, BoilEvent};
 use bodega_core::findings::case::{
     AcidSource, Case, CaseAcid, CaseFruit, CaseJar, Damage, LogEvent, LogLine, Ripeness, Vine,
@@ -11,8 +10,10 @@ use bodega_core::fruit::{Condition, Fault};
 use bodega_core::jar::JarSize;
 use bodega_core::moment::{Minutes, Moment};
 use bodega_core::units::Time;
-use bodega_store::{CannerLoad, Kitchen, Lot, Towel};
+use bodega_store::{CannerLoad, Kitchen, Lot, Towel, count_sizes};
 use uom::si::time::minute;
+
+use crate::app::known_altitude;
 
 /// Milliseconds as a span of time.
 fn span(milliseconds: i64) -> Time {
@@ -61,13 +62,7 @@ fn last(clock: &BoilClock, event: BoilEvent) -> Option<Moment> {
 }
 
 fn case_of(load: &CannerLoad, kitchen: &Kitchen) -> Case {
-    let mut sizes: Vec<(JarSize, u32)> = Vec::new();
-    for jar in &load.jars {
-        match sizes.iter_mut().find(|(size, _)| *size == jar.size) {
-            Some((_, count)) => *count += 1,
-            None => sizes.push((jar.size, 1)),
-        }
-    }
+    let sizes = count_sizes(&load.jars);
     let only_sizes: Vec<JarSize> = sizes.iter().map(|(jar, _)| *jar).collect();
     let clock = &load.clock;
     let rest = last(clock, BoilEvent::HeatOff)
@@ -79,7 +74,7 @@ fn case_of(load: &CannerLoad, kitchen: &Kitchen) -> Case {
         pack: Some(load.batch.pack),
         heating: Some(load.batch.method.into()),
         // The kitchen's altitude of today: a load planned before it was corrected must say so.
-        altitude: kitchen.altitude_ft.and_then(|feet| Altitude::from_feet(feet).ok()),
+        altitude: known_altitude(kitchen),
         minutes: Some(Time::new::<minute>(f64::from(clock.required().0))),
         jars: Some(case_jars(&sizes)),
         acid: Some(planned_acid(load.batch.agent, &only_sizes)),

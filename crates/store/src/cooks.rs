@@ -1,10 +1,11 @@
 //! Kettles, and what cooks down in them: the start and the log of each, nothing derived.
 
+use bodega_core::kettle::{CookWhat, KettleHeat, TargetKind};
 use bodega_core::moment::Moment;
 use rusqlite::{Connection, OptionalExtension, Row, params};
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 
-use crate::rows::found;
+use crate::rows::{found, word};
 use crate::{Store, StoreError};
 
 /// A kettle of the household.
@@ -38,98 +39,6 @@ pub struct NewKettle {
     pub depth_mm: f64,
     /// Where it stands while it cooks down.
     pub heat: KettleHeat,
-}
-
-/// Where a kettle stands while it cooks down.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-#[serde(rename_all = "snake_case")]
-pub enum KettleHeat {
-    /// On a burner: its power limits.
-    Burner,
-    /// A pan or roaster in the oven: its surface limits.
-    Oven,
-}
-
-impl KettleHeat {
-    const fn word(self) -> &'static str {
-        match self {
-            Self::Burner => "burner",
-            Self::Oven => "oven",
-        }
-    }
-}
-
-/// What the target's number means.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-#[serde(rename_all = "snake_case")]
-pub enum TargetKind {
-    /// Share of the start volume.
-    FractionLeft,
-    /// °Brix.
-    Brix,
-    /// Litres.
-    VolumeL,
-}
-
-impl TargetKind {
-    const fn word(self) -> &'static str {
-        match self {
-            Self::FractionLeft => "fraction_left",
-            Self::Brix => "brix",
-            Self::VolumeL => "volume_l",
-        }
-    }
-}
-
-/// What is written down of a kettle.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-#[serde(rename_all = "snake_case")]
-pub enum CookWhat {
-    /// Litres in it.
-    VolumeL,
-    /// Depth on the stick.
-    DepthMm,
-    /// Net kilograms.
-    MassKg,
-    /// °Brix.
-    Brix,
-    /// Litres drained off.
-    DrainL,
-    /// Temperature in degrees Celsius.
-    TempC,
-    /// The lid went on; the value says nothing.
-    LidOn,
-    /// The lid came off; the value says nothing.
-    LidOff,
-}
-
-impl CookWhat {
-    const ALL: [Self; 8] = [
-        Self::VolumeL,
-        Self::DepthMm,
-        Self::MassKg,
-        Self::Brix,
-        Self::DrainL,
-        Self::TempC,
-        Self::LidOn,
-        Self::LidOff,
-    ];
-
-    const fn word(self) -> &'static str {
-        match self {
-            Self::VolumeL => "volume_l",
-            Self::DepthMm => "depth_mm",
-            Self::MassKg => "mass_kg",
-            Self::Brix => "brix",
-            Self::DrainL => "drain_l",
-            Self::TempC => "temp_c",
-            Self::LidOn => "lid_on",
-            Self::LidOff => "lid_off",
-        }
-    }
 }
 
 /// A line of the log.
@@ -198,11 +107,7 @@ fn read_kettle(row: &Row<'_>) -> rusqlite::Result<Kettle> {
         name: row.get("name")?,
         inner_diameter_mm: row.get("inner_diameter_mm")?,
         depth_mm: row.get("depth_mm")?,
-        heat: if row.get::<_, String>("heat")? == KettleHeat::Oven.word() {
-            KettleHeat::Oven
-        } else {
-            KettleHeat::Burner
-        },
+        heat: word(row, "heat")?,
         pour_l: row.get("pour_l")?,
         pour_depths_mm: row
             .get::<_, Option<String>>("pour_depths_mm")?
@@ -216,47 +121,37 @@ fn read_kettle(row: &Row<'_>) -> rusqlite::Result<Kettle> {
 fn one(connection: &Connection, id: i64) -> Result<Cook, StoreError> {
     let sql = "SELECT cook.id AS cook_id, batch_id, started_at, volume_l, brix, target, target_value, litres_per_hour, ended_at,
         kettle.* FROM cook JOIN kettle ON kettle.id = kettle_id WHERE cook.id = ?1";
-    let (mut cook, target): (Cook, String) = found(
+    let mut cook = found(
         connection.query_row(sql, [id], |row| {
-            let cook = Cook {
+            Ok(Cook {
                 id: row.get("cook_id")?,
                 kettle: read_kettle(row)?,
                 batch: row.get("batch_id")?,
                 started_at: Moment(row.get("started_at")?),
                 volume_l: row.get("volume_l")?,
                 brix: row.get("brix")?,
-                target: TargetKind::Brix,
+                target: word(row, "target")?,
                 target_value: row.get("target_value")?,
                 litres_per_hour: row.get("litres_per_hour")?,
                 ended_at: row.get::<_, Option<i64>>("ended_at")?.map(Moment),
                 log: Vec::new(),
-            };
-            Ok((cook, row.get("target")?))
+            })
         }),
         "cook-down",
         id,
     )?;
-    cook.target = [TargetKind::FractionLeft, TargetKind::Brix, TargetKind::VolumeL]
-        .into_iter()
-        .find(|kind| kind.word() == target)
-        .ok_or_else(|| StoreError::Damaged(format!("unknown target \"{target}\"")))?;
     let mut statement = connection.prepare_cached(
         "SELECT at, what, value, simulated FROM cook_event WHERE cook_id = ?1 AND undone_at IS NULL ORDER BY at, id",
     )?;
-    let mut rows = statement.query([id])?;
-    while let Some(row) = rows.next()? {
-        let word: String = row.get("what")?;
-        let what = CookWhat::ALL
-            .into_iter()
-            .find(|what| what.word() == word)
-            .ok_or_else(|| StoreError::Damaged(format!("unknown reading \"{word}\"")))?;
-        cook.log.push(CookEvent {
+    let rows = statement.query_map([id], |row| {
+        Ok(CookEvent {
             at: Moment(row.get("at")?),
-            what,
+            what: word(row, "what")?,
             value: row.get("value")?,
             simulated: row.get("simulated")?,
-        });
-    }
+        })
+    })?;
+    cook.log = rows.collect::<Result<_, _>>()?;
     Ok(cook)
 }
 

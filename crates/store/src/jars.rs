@@ -25,6 +25,19 @@ pub struct Jar {
     pub filled: bool,
 }
 
+/// How many jars of each size there are, in the order the sizes come.
+#[must_use]
+pub fn count_sizes<'a>(jars: impl IntoIterator<Item = &'a Jar>) -> Vec<(JarSize, u32)> {
+    let mut sizes: Vec<(JarSize, u32)> = Vec::new();
+    for jar in jars {
+        match sizes.iter_mut().find(|(size, _)| *size == jar.size) {
+            Some((_, count)) => *count += 1,
+            None => sizes.push((jar.size, 1)),
+        }
+    }
+    sizes
+}
+
 /// A step on the bench.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]

@@ -23,10 +23,10 @@ use rusqlite::Connection;
 use rusqlite_migration::{M, Migrations};
 
 pub use batches::{Batch, Draw, NewBatch, NewLoad};
-pub use cooks::{Cook, CookEvent, CookWhat, Kettle, KettleHeat, NewCook, NewKettle, TargetKind};
+pub use cooks::{Cook, CookEvent, Kettle, NewCook, NewKettle};
 pub use error::StoreError;
 pub use goals::Goal;
-pub use jars::{Jar, JarStep};
+pub use jars::{Jar, JarStep, count_sizes};
 pub use kitchen::{Canner, Container, Kitchen, KitchenChange, PotSize, Units};
 pub use loads::CannerLoad;
 pub use lots::{Lot, LotChange, NewLot};

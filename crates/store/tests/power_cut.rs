@@ -1,49 +1,23 @@
 //! A power cut at a random moment, fifty times: what was acknowledged is there, and the time left is the same.
 
+mod common;
+
 use std::io::{BufRead, BufReader, Write};
 use std::path::Path;
 use std::process::{Command, Stdio};
 
-use bodega_core::acid::Agent;
 use bodega_core::boil_clock::{BoilEvent, Phase};
-use bodega_core::fruit::{Condition, Kind};
-use bodega_core::jar::JarSize;
-use bodega_core::moment::{Minutes, Moment};
-use bodega_core::process::{Medium, Method, Pack, Product};
-use bodega_store::{Draw, JarStep, NewBatch, NewLoad, NewLot, Store};
+use bodega_core::fruit::Condition;
+use bodega_store::{Draw, JarStep, Store};
+use common::{NOW, batch, lot};
 
-const NOW: Moment = Moment(1_790_000_000_000);
 const CUTS: u64 = 50;
 /// Set for the process that is going to be killed.
 const DIRECTORY: &str = "BODEGA_POWER_CUT_DIRECTORY";
 
 fn set_out(store: &Store) -> i64 {
-    let lot = NewLot {
-        picked_on: "2026-09-11".to_owned(),
-        kind: Kind::Paste,
-        condition: Condition::FirmRipe,
-        fault: None,
-        back_on: None,
-        frozen: false,
-        weight_g: 10_000,
-    };
-    let lot = store.add_lot(&lot, NOW).unwrap().id;
-    let batch = NewBatch {
-        day: "2026-09-12".to_owned(),
-        product: Product::Whole,
-        medium: Some(Medium::Water),
-        pack: Pack::Raw,
-        thickness: None,
-        method: Method::BoilingWater,
-        agent: Agent::CitricAcid,
-        salt: false,
-        rest: None,
-        altitude_ft: 2640.0,
-        draws: vec![Draw { lot, weight_g: 10_000 }],
-        loads: vec![NewLoad { jars: vec![(JarSize::Quart, 3)], minutes: Minutes(50), psi: None }],
-        canner: 1,
-    };
-    store.add_batch(&batch, NOW).unwrap();
+    let lot = lot(store, 10_000, Condition::FirmRipe);
+    store.add_batch(&batch(vec![Draw { lot, weight_g: 10_000 }]), NOW).unwrap();
     let load = store.open_loads().unwrap()[0].id;
     store.tick_load(load, JarStep::Acid, NOW).unwrap();
     store.tick_load(load, JarStep::Filled, NOW).unwrap();

@@ -1,46 +1,12 @@
 //! The records hold together whatever is asked of them.
 
-use bodega_core::acid::Agent;
+mod common;
+
 use bodega_core::boil_clock::{BoilEvent, Phase};
-use bodega_core::fruit::{Condition, Kind};
+use bodega_core::fruit::Condition;
 use bodega_core::jar::JarSize;
-use bodega_core::moment::{Minutes, Moment};
-use bodega_core::process::{Medium, Method, Pack, Product};
-use bodega_store::{Draw, JarStep, LotChange, NewBatch, NewLoad, NewLot, Store, StoreError};
-
-const NOW: Moment = Moment(1_790_000_000_000);
-
-fn lot(store: &Store, weight_g: i64, condition: Condition) -> i64 {
-    let new = NewLot {
-        picked_on: "2026-09-11".to_owned(),
-        kind: Kind::Paste,
-        condition,
-        fault: None,
-        back_on: None,
-        frozen: false,
-        weight_g,
-    };
-    store.add_lot(&new, NOW).unwrap().id
-}
-
-fn batch(draws: Vec<Draw>) -> NewBatch {
-    let load = |count| NewLoad { jars: vec![(JarSize::Quart, count)], minutes: Minutes(50), psi: None };
-    NewBatch {
-        day: "2026-09-12".to_owned(),
-        product: Product::Whole,
-        medium: Some(Medium::Water),
-        pack: Pack::Raw,
-        thickness: None,
-        method: Method::BoilingWater,
-        agent: Agent::CitricAcid,
-        salt: false,
-        rest: None,
-        altitude_ft: 2640.0,
-        draws,
-        loads: vec![load(2), load(1)],
-        canner: 1,
-    }
-}
+use bodega_store::{Draw, JarStep, LotChange, Store, StoreError};
+use common::{NOW, batch, lot};
 
 /// A kitchen with one batch of two quarts and one quart; returns the ids of its two loads.
 fn with_batch(store: &Store) -> (i64, i64, i64) {

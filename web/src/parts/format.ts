@@ -11,11 +11,7 @@ import type {
   Product,
   Units,
 } from "../api/client";
-
-/** Exact, as the server counts. */
-const G_PER_LB = 453.59237;
-const L_PER_QUART = 0.946352946;
-const M_PER_FT = 0.3048;
+import { KG_PER_LB, L_PER_QUART, M_PER_FT, MM_PER_IN } from "./units";
 
 function trimmed(value: number, digits: number): string {
   return value.toLocaleString("en", { maximumFractionDigits: digits });
@@ -23,7 +19,7 @@ function trimmed(value: number, digits: number): string {
 
 /** "30 lb", "9.4 lb" or "13.6 kg". */
 export function weight(grams: number, units: Units): { value: string; unit: string } {
-  const value = units === "us" ? grams / G_PER_LB : grams / 1000;
+  const value = units === "us" ? grams / 1000 / KG_PER_LB : grams / 1000;
   return { value: trimmed(value, value < 20 ? 1 : 0), unit: units === "us" ? "lb" : "kg" };
 }
 
@@ -54,7 +50,7 @@ export function distanceText(km: number, units: Units): string {
 }
 
 export function headspaceText(inches: number, units: Units): string {
-  if (units === "metric") return `${Math.round(inches * 25.4)} mm`;
+  if (units === "metric") return `${Math.round(inches * MM_PER_IN)} mm`;
   return inches === 0.25 ? "¼\u00a0in" : inches === 0.5 ? "½\u00a0in" : `${inches} in`;
 }
 
@@ -65,7 +61,7 @@ export function temperatureText(celsius: number, units: Units): string {
 /** Depth on a stick: "4¼ in" to the eighth, or whole millimetres. */
 export function depthText(mm: number, units: Units): string {
   if (units === "metric") return `${Math.round(mm)}\u00a0mm`;
-  const eighths = Math.round((mm / 25.4) * 8);
+  const eighths = Math.round((mm / MM_PER_IN) * 8);
   const part = ["", "⅛", "¼", "⅜", "½", "⅝", "¾", "⅞"][eighths % 8] ?? "";
   const whole = Math.floor(eighths / 8);
   return `${whole > 0 || part === "" ? whole : ""}${part}\u00a0in`;

@@ -11,7 +11,7 @@ use serde::Serialize;
 use uom::si::thermodynamic_temperature::{degree_celsius, degree_fahrenheit};
 use utoipa::ToSchema;
 
-use crate::app::{Shared, read};
+use crate::app::{Shared, known_altitude, read};
 use crate::problem::ApiError;
 
 /// A column of a table.
@@ -145,7 +145,7 @@ fn pressure_table(gauge: Gauge, altitude: Option<Altitude>) -> PressureTable {
 pub async fn get_almanac(shared: web::Data<Shared>) -> Result<web::Json<Almanac>, ApiError> {
     const ACID_JARS: [JarSize; 4] = [JarSize::HalfPint, JarSize::Pint, JarSize::PintAndHalf, JarSize::Quart];
     let kitchen = read(&shared, |shared| shared.store.kitchen()).await?;
-    let altitude = kitchen.altitude_ft.and_then(|feet| Altitude::from_feet(feet).ok());
+    let altitude = known_altitude(&kitchen);
     let here = altitude.and_then(Altitude::water_band);
     let boils = altitude.map(Altitude::boiling_point);
     Ok(web::Json(Almanac {

@@ -2,9 +2,8 @@
 
 use actix_web::{get, patch, web};
 use bodega_core::checklist::{Sheet, Step, steps};
-use bodega_core::jar::JarSize;
 use bodega_core::outlook::Making;
-use bodega_store::{Batch, CannerLoad};
+use bodega_store::{Batch, CannerLoad, count_sizes};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -51,13 +50,6 @@ pub async fn change_batch(
 }
 
 fn sheet(batch: &Batch, loads: &[CannerLoad]) -> Sheet {
-    let mut jars: Vec<(JarSize, u32)> = Vec::new();
-    for jar in loads.iter().flat_map(|load| &load.jars) {
-        match jars.iter_mut().find(|(size, _)| *size == jar.size) {
-            Some((_, count)) => *count += 1,
-            None => jars.push((jar.size, 1)),
-        }
-    }
     Sheet {
         making: Making {
             product: batch.product,
@@ -65,7 +57,7 @@ fn sheet(batch: &Batch, loads: &[CannerLoad]) -> Sheet {
             pack: batch.pack,
             thickness: batch.thickness,
         },
-        jars,
+        jars: count_sizes(loads.iter().flat_map(|load| &load.jars)),
         agent: batch.agent,
         salt: batch.salt,
         rest: batch.rest,

@@ -12,7 +12,7 @@ use bodega_core::moment::{Minutes, Moment};
 use bodega_core::plan::salt_per_jar;
 use bodega_core::process::{Method, ProcessOption, Query, Refusal, headspace_in, look_up};
 use bodega_core::units::Length;
-use bodega_store::{Batch, CannerLoad, Jar, JarStep, Kitchen, StoreError};
+use bodega_store::{Batch, CannerLoad, Jar, JarStep, Kitchen, StoreError, count_sizes};
 use serde::{Deserialize, Serialize};
 use uom::si::length::{inch, millimeter};
 use uom::si::volume::liter;
@@ -103,13 +103,12 @@ const COVER_IN: f64 = 1.5;
 fn water_of(load: &CannerLoad, kitchen: &Kitchen) -> Option<WaterView> {
     let pot = kitchen.canner.pot.filter(|_| load.batch.method == Method::BoilingWater)?;
     let millimetres = Length::new::<millimeter>;
-    let jars: Vec<(JarSize, u32)> = load.jars.iter().map(|jar| (jar.size, 1)).collect();
     let inside = Pot {
         inner_diameter: millimetres(pot.inner_diameter_mm),
         inner_height: millimetres(pot.inner_height_mm),
         rack_height: millimetres(pot.rack_height_mm),
     };
-    let filling = fill(&inside, &jars, Length::new::<inch>(COVER_IN));
+    let filling = fill(&inside, &count_sizes(&load.jars), Length::new::<inch>(COVER_IN));
     Some(WaterView {
         level_before_mm: filling.level_before.get::<millimeter>(),
         water_l: filling.water.get::<liter>(),

@@ -8,7 +8,10 @@ use bodega_core::altitude::Altitude;
 use bodega_core::fruit::Kind;
 use bodega_core::jar::JarSize;
 use bodega_core::kettle::finish::{CookDown, Forecast, Happened};
-use bodega_core::kettle::{Contents, Heat, Target, Vessel, mark_mm, oven_litres_per_hour, water_litres};
+use bodega_core::kettle::{
+    Contents, CookWhat, Heat, KettleHeat, Target, TargetKind, Vessel, mark_mm, oven_litres_per_hour,
+    water_litres,
+};
 use bodega_core::limits::{BRIX, DEPTH_READ, KETTLE_VOLUME, PROBE, VESSEL_DIAMETER, VESSEL_HEIGHT, WEIGHT};
 use bodega_core::moment::{Minutes, Moment};
 use bodega_core::outlook::{BOILS_AWAY_L_PER_H, juice_brix};
@@ -16,9 +19,7 @@ use bodega_core::process::Product;
 use bodega_core::units::{Length, Time, kilograms, litres};
 use bodega_core::yields::{self, full_jars};
 use bodega_devices::{Device, Instrument, Reading, SimulatedKettle};
-use bodega_store::{
-    Batch, Cook, CookEvent, CookWhat, Kettle, KettleHeat, NewCook, NewKettle, StoreError, TargetKind,
-};
+use bodega_store::{Batch, Cook, CookEvent, Kettle, NewCook, NewKettle, StoreError};
 use serde::{Deserialize, Serialize};
 use uom::si::length::millimeter;
 use uom::si::mass::kilogram;
@@ -29,7 +30,7 @@ use utoipa::ToSchema;
 
 use crate::api::compute::kettle::{KettleReading, KettleTarget, sight, target};
 use crate::api::kitchen::clean_name;
-use crate::app::{Shared, change, read};
+use crate::app::{Shared, change, known_altitude, read};
 use crate::json::Json;
 use crate::problem::{ApiError, NameField, Problem};
 
@@ -303,7 +304,7 @@ fn drain_first(down: &CookDown, forecast: &Forecast, now: Time, here_l: f64) -> 
 }
 
 fn view(shared: &Shared, cook: Cook) -> Result<CookView, StoreError> {
-    let altitude = shared.store.kitchen()?.altitude_ft.and_then(|feet| Altitude::from_feet(feet).ok());
+    let altitude = known_altitude(&shared.store.kitchen()?);
     let down = cook_down(&cook, altitude)?;
     let forecast = down.forecast();
     let now = span(cook.started_at, shared.clock.now());
@@ -641,7 +642,7 @@ pub async fn simulate(
     let simulation = request.instrument;
     let (cook, kitchen) =
         read(&shared, move |shared| Ok((shared.store.cook(id)?, shared.store.kitchen()?))).await?;
-    let altitude = kitchen.altitude_ft.and_then(|feet| Altitude::from_feet(feet).ok());
+    let altitude = known_altitude(&kitchen);
     let down = cook_down(&cook, altitude)?;
     if shared.simulated.begin(id, simulation) {
         let device = SimulatedKettle {

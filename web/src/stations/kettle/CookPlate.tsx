@@ -18,12 +18,9 @@ import { Touch } from "../../parts/Touch";
 import { WeightField } from "../../parts/WeightField";
 import { Curve } from "./Curve";
 import { KettlePicture } from "./KettlePicture";
+import { KG_PER_LB, L_PER_QUART, MM_PER_IN } from "../../parts/units";
 
 type By = "depth" | "volume" | "mass" | "brix" | "drain" | "temp";
-
-const L_PER_QUART = 0.946352946;
-const KG_PER_LB = 0.45359237;
-const MM_PER_IN = 25.4;
 
 /** How each reading is typed, in the kitchen's units, and sent. */
 const READ: Record<

@@ -10,9 +10,7 @@ import { Plate } from "../../parts/Plate";
 import { Touch } from "../../parts/Touch";
 import { allowNotifications } from "../../parts/useAlarm";
 import { WeightField } from "../../parts/WeightField";
-
-const L_PER_QUART = 0.946352946;
-const KG_PER_LB = 0.45359237;
+import { KG_PER_LB, L_PER_QUART } from "../../parts/units";
 
 type Goal = "thin" | "thick" | "paste";
 

@@ -7,8 +7,7 @@ import { altitudeText, distanceText } from "../../parts/format";
 import { Note, Trouble } from "../../parts/Note";
 import { Touch } from "../../parts/Touch";
 import { WeightField } from "../../parts/WeightField";
-
-const FT_PER_M = 1 / 0.3048;
+import { M_PER_FT } from "../../parts/units";
 
 type Way = "enter" | "place" | "boil";
 type Use = (feet: number) => void;
@@ -24,7 +23,7 @@ function Enter({ units, onUse }: { units: Units; onUse: Use }) {
         look="main"
         disabled={!ready}
         onPress={() => {
-          onUse(Number(typed) * (metric ? FT_PER_M : 1));
+          onUse(Number(typed) / (metric ? M_PER_FT : 1));
           setTyped("");
         }}
       >

@@ -9,9 +9,7 @@ import { Trouble } from "../../parts/Note";
 import { Plate } from "../../parts/Plate";
 import { Touch } from "../../parts/Touch";
 import { WeightField } from "../../parts/WeightField";
-
-const MM_PER_IN = 25.4;
-const L_PER_QUART = 0.946352946;
+import { L_PER_QUART, MM_PER_IN } from "../../parts/units";
 
 /** Pour a quart, read the stick, pour the next: for kettles whose walls are not straight. */
 function Calibrate({ kettle, units, onDone }: { kettle: KettleView; units: Units; onDone: () => void }) {

@@ -3,8 +3,7 @@ import type { Kitchen, PotSize } from "../../api/client";
 import { depthText } from "../../parts/format";
 import { Touch } from "../../parts/Touch";
 import { WeightField } from "../../parts/WeightField";
-
-const MM_PER_IN = 25.4;
+import { MM_PER_IN } from "../../parts/units";
 
 /** The canner from inside, so that the water can be worked out before the jars go in. */
 export function PotForm({ kitchen, onSet }: { kitchen: Kitchen; onSet: (pot: PotSize) => void }) {

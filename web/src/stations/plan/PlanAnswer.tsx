@@ -18,6 +18,7 @@ import { Note, Trouble } from "../../parts/Note";
 import { Answer, Plate } from "../../parts/Plate";
 import { Touch } from "../../parts/Touch";
 import { SourceText, Why } from "../../parts/Why";
+import { KG_PER_LB, L_PER_QUART } from "../../parts/units";
 
 function Figure({ value, words }: { value: string; words: string }) {
   return (
@@ -80,7 +81,7 @@ function Methods({ plan }: { plan: Plan }) {
 /** "published 2½ to 3½ lb a quart, yours 2.9 from 6 batches" */
 function yieldText({ published, learned, batches }: Plan["yields"], units: Units): string {
   const amount = (pounds: number) =>
-    (units === "us" ? pounds : (pounds * 0.45359237) / 0.946352946).toFixed(1);
+    (units === "us" ? pounds : (pounds * KG_PER_LB) / L_PER_QUART).toFixed(1);
   const per = units === "us" ? "lb a quart" : "kg a litre";
   if (batches === 0) return "by the published range";
   const count = batches === 1 ? "1 batch" : `${batches} batches`;

@@ -1,0 +1,5 @@
+/** Exact, as the server counts; the front end only shows and reads with them. */
+export const KG_PER_LB = 0.45359237;
+export const L_PER_QUART = 0.946352946;
+export const M_PER_FT = 0.3048;
+export const MM_PER_IN = 25.4;
