@@ -124,9 +124,9 @@ fn jars(sheet: &Sheet) -> Vec<String> {
     let mut list = vec![
         format!("{count} clean jars, hot; {count} new lids; rims without a nick."),
         format!(
-            "Acid first, into the empty jar: {} of {}.",
-            each(&|jar| acid::per_jar(sheet.agent, jar).label()),
-            sheet.agent
+            "Acid first, into the empty jar: {}, {}.",
+            sheet.agent,
+            each(&|jar| acid::per_jar(sheet.agent, jar).label())
         ),
     ];
     if sheet.salt {

@@ -107,7 +107,7 @@ export function CompareStation() {
       <Plate
         title="The same fruit, every way"
         aside={
-          <span className="hidden gap-5 text-sm font-semibold text-muted sm:flex">
+          <span className="flex gap-5 text-sm font-semibold text-muted">
             {LEGEND.map(({ tone, text }) => (
               <span key={text}>
                 <b className={`mr-1.5 inline-block size-3 rounded-full ${tone}`} />
