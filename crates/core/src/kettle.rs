@@ -28,6 +28,42 @@ vocabulary! {
 }
 
 vocabulary! {
+    /// How far the heat under a kettle is turned up.
+    "setting", HeatSetting {
+        /// It barely simmers.
+        Low = "low", "low";
+        /// It boils gently.
+        Medium = "medium", "middle";
+        /// It boils as hard as it will.
+        High = "high", "full";
+    }
+}
+
+impl HeatSetting {
+    /// Share of the full rate to expect until this kettle has shown its own. Common practice, no source.
+    #[must_use]
+    pub const fn share(self) -> f64 {
+        match self {
+            Self::Low => 0.4,
+            Self::Medium => 0.7,
+            Self::High => 1.0,
+        }
+    }
+}
+
+/// Litres of water an hour to expect at a setting: the mean of what the kettle has shown there, else what it has shown
+/// at the other settings in proportion, else the usual full rate in proportion.
+#[must_use]
+pub fn rate_at(setting: HeatSetting, shown: &[(HeatSetting, f64)], usual_full: f64) -> (f64, usize) {
+    #[allow(clippy::cast_precision_loss)] // a count of cook-downs
+    let mean = |rates: &[f64]| (!rates.is_empty()).then(|| rates.iter().sum::<f64>() / rates.len() as f64);
+    let here: Vec<f64> = shown.iter().filter(|(at, _)| *at == setting).map(|(_, rate)| *rate).collect();
+    let full: Vec<f64> = shown.iter().map(|(at, rate)| rate / at.share()).collect();
+    let rate = mean(&here).unwrap_or_else(|| mean(&full).unwrap_or(usual_full) * setting.share());
+    (rate, here.len())
+}
+
+vocabulary! {
     /// What a target's number means.
     "target", TargetKind {
         /// Share of the start volume.
@@ -58,11 +94,40 @@ vocabulary! {
         LidOn = "lid_on", "lid on";
         /// The lid came off; the value says nothing.
         LidOff = "lid_off", "lid off";
+        /// The heat was turned to low; the value is the litres an hour to expect there.
+        HeatLow = "heat_low", "heat low";
+        /// The heat was turned to the middle; the value is the litres an hour to expect there.
+        HeatMedium = "heat_medium", "heat middle";
+        /// The heat was turned up full; the value is the litres an hour to expect there.
+        HeatHigh = "heat_high", "heat full";
+    }
+}
+
+impl CookWhat {
+    /// The entry that says the heat was turned.
+    #[must_use]
+    pub const fn turned(setting: HeatSetting) -> Self {
+        match setting {
+            HeatSetting::Low => Self::HeatLow,
+            HeatSetting::Medium => Self::HeatMedium,
+            HeatSetting::High => Self::HeatHigh,
+        }
+    }
+
+    /// The setting that this entry turned the heat to, if it did.
+    #[must_use]
+    pub const fn setting(self) -> Option<HeatSetting> {
+        match self {
+            Self::HeatLow => Some(HeatSetting::Low),
+            Self::HeatMedium => Some(HeatSetting::Medium),
+            Self::HeatHigh => Some(HeatSetting::High),
+            _ => None,
+        }
     }
 }
 
 /// Density of water at 20 °C in kg/L (CRC Handbook, from memory).
-const WATER_KG_PER_L: f64 = 0.998_203;
+pub const WATER_KG_PER_L: f64 = 0.998_203;
 /// Highest °Brix of a kettle; far beyond any tomato paste.
 pub const MOST_BRIX: f64 = 60.0;
 

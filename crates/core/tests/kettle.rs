@@ -2,7 +2,9 @@
 
 use bodega_core::altitude::Altitude;
 use bodega_core::kettle::finish::{CookDown, Happened, Sight, minutes};
-use bodega_core::kettle::{Contents, Heat, Target, Vessel, density_kg_per_l, latent_heat_kj_per_kg, mark_mm};
+use bodega_core::kettle::{
+    Contents, Heat, HeatSetting, Target, Vessel, density_kg_per_l, latent_heat_kj_per_kg, mark_mm, rate_at,
+};
 use bodega_core::units::{Length, Power, Time, Volume, in_quarts, kilograms, litres, quarts};
 use uom::si::length::millimeter;
 use uom::si::mass::kilogram;
@@ -169,6 +171,43 @@ fn a_lid_keeps_the_water_in() {
     kettle.log = vec![(at(30.0), Happened::Lid(true)), (at(90.0), Happened::Lid(false))];
     let covered = minutes(kettle.forecast().finish.expected);
     assert!((covered - open - 54.0).abs() < 1.0, "nine tenths of an hour lost: {open} became {covered}");
+}
+
+#[test]
+fn turning_the_heat_moves_the_finish_and_each_setting_keeps_its_own_rate() {
+    let mut kettle = cook(litres(12.0), 5.0, Target::FractionLeft(0.5), TWO_LITRES_AN_HOUR);
+    let full = minutes(kettle.forecast().finish.expected);
+    kettle.log = vec![(at(60.0), Happened::Turned { litres_per_hour: 1.0 })];
+    let low = minutes(kettle.forecast().finish.expected);
+    // What was left after an hour takes twice as long.
+    assert!((low - (60.0 + 2.0 * (full - 60.0))).abs() < 1.0, "{full} became {low}");
+    // An hour at 2.4 L an hour, read on a scale, then two hours at 0.8.
+    let start = kettle.start.mass.get::<kilogram>();
+    let read = |after: f64, mass: f64| (at(after), Happened::Read(Sight::Mass(kilograms(mass))));
+    kettle.log = (1..=6).map(|n| read(10.0 * f64::from(n), start - 0.4 * f64::from(n))).collect();
+    kettle.log.push((at(60.0), Happened::Turned { litres_per_hour: 1.0 }));
+    kettle
+        .log
+        .extend((1..=6).map(|n| read(60.0 + 20.0 * f64::from(n), start - 2.4 - 0.8 / 3.0 * f64::from(n))));
+    let forecast = kettle.forecast();
+    let shown: Vec<f64> = forecast.stretches.iter().map(|stretch| stretch.kg_per_hour).collect();
+    assert_eq!(forecast.stretches.iter().map(|stretch| stretch.readings).collect::<Vec<_>>(), [6, 6]);
+    assert!((shown[0] - 2.4).abs() < 0.05 && (shown[1] - 0.8).abs() < 0.05, "{shown:?}");
+    assert!(forecast.flagged.is_empty());
+}
+
+#[test]
+fn a_rate_is_the_kettles_own_at_its_setting_else_in_proportion() {
+    use HeatSetting::{High, Low, Medium};
+    for (shown, setting, expected, from) in [
+        (vec![], High, 4.0, 0),
+        (vec![], Low, 1.6, 0),
+        (vec![(Low, 1.0), (Low, 1.2)], Low, 1.1, 2),
+        (vec![(High, 3.0)], Medium, 2.1, 0),
+    ] {
+        let (rate, learned) = rate_at(setting, &shown, 4.0);
+        assert!((rate - expected).abs() < 1e-9 && learned == from, "{shown:?} {setting}: {rate}, {learned}");
+    }
 }
 
 /// A small repeatable source of chance (SplitMix64), so that the test needs no clock and no crate.

@@ -3,8 +3,9 @@
 
 use bodega_core::kettle::Contents;
 use bodega_core::moment::Moment;
-use bodega_core::units::{Mass, Temperature, kilograms};
+use bodega_core::units::{Mass, Temperature, Volume, kilograms};
 use uom::si::mass::kilogram;
+use uom::si::ratio::ratio;
 use uom::si::thermodynamic_temperature::degree_celsius;
 
 use crate::{Device, Reading};
@@ -28,6 +29,15 @@ pub enum Instrument {
     Refractometer,
 }
 
+/// A hand at the kettle.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub enum Hand {
+    /// The heat or the lid: the model thinks so many kilograms an hour leave from here on.
+    Rate(f64),
+    /// A volume was drained off.
+    Drained(Volume),
+}
+
 /// A kettle on the stove, seen by one instrument.
 #[derive(Debug, Clone)]
 pub struct SimulatedKettle {
@@ -41,14 +51,37 @@ pub struct SimulatedKettle {
     pub since: Moment,
     /// Kilograms an hour that the model thinks it loses.
     pub kg_per_hour: f64,
+    /// What hands did at it since, oldest first.
+    pub hands: Vec<(Moment, Hand)>,
     /// Where water boils in this kitchen.
     pub boils_at: Temperature,
 }
 
+fn hours(from: Moment, to: Moment) -> f64 {
+    const MS_PER_HOUR: f64 = 3_600_000.0;
+    #[allow(clippy::cast_precision_loss)] // a year of milliseconds stays below 2^53
+    let hours = to.since_ms(from) as f64 / MS_PER_HOUR;
+    hours.max(0.0)
+}
+
 impl SimulatedKettle {
-    fn mass(&self, hours: f64) -> Mass {
-        let left = self.start.mass.get::<kilogram>() - self.kg_per_hour * FASTER * hours;
-        kilograms(left.max(self.least.get::<kilogram>()))
+    fn contents(&self, now: Moment) -> Contents {
+        let (mut here, mut rate, mut since) = (self.start, self.kg_per_hour, self.since);
+        let boil = |here: Contents, rate: f64, from: Moment, to: Moment| {
+            let left = here.mass.get::<kilogram>() - rate * FASTER * hours(from, to);
+            // The floor sinks with the solids that are drained off.
+            let least = self.least * (here.solids / self.start.solids).get::<ratio>();
+            Contents { mass: kilograms(left.max(least.get::<kilogram>())), ..here }
+        };
+        for (at, hand) in self.hands.iter().filter(|(at, _)| *at <= now) {
+            here = boil(here, rate, since, *at);
+            since = *at;
+            match hand {
+                Hand::Rate(to) => rate = *to,
+                Hand::Drained(volume) => here = here.drained(*volume),
+            }
+        }
+        boil(here, rate, since, now)
     }
 }
 
@@ -66,29 +99,27 @@ impl Device for SimulatedKettle {
     }
 
     fn read(&mut self, now: Moment) -> Option<Reading> {
-        const MS_PER_HOUR: f64 = 3_600_000.0;
-        #[allow(clippy::cast_precision_loss)] // a year of milliseconds stays below 2^53
-        let hours = (now.since_ms(self.since) as f64 / MS_PER_HOUR).max(0.0);
-        let mass = self.mass(hours);
+        let here = self.contents(now);
         Some(match self.instrument {
             Instrument::Scale => {
                 #[allow(clippy::cast_precision_loss)] // -3 to 3
                 let wobble = WOBBLE_KG * (now.0 % 7 - 3) as f64 / 3.0;
-                Reading::Mass(kilograms(mass.get::<kilogram>() + wobble))
+                Reading::Mass(kilograms(here.mass.get::<kilogram>() + wobble))
             }
             Instrument::Probe => {
                 let boils = self.boils_at.get::<degree_celsius>();
-                let warmed = STARTS_AT_C + (boils - STARTS_AT_C) * (hours * 60.0 / BOILS_AFTER_MIN);
+                let warmed =
+                    STARTS_AT_C + (boils - STARTS_AT_C) * (hours(self.since, now) * 60.0 / BOILS_AFTER_MIN);
                 Reading::Temperature(Temperature::new::<degree_celsius>(warmed.min(boils)))
             }
-            Instrument::Refractometer => Reading::Brix(Contents { mass, ..self.start }.brix()),
+            Instrument::Refractometer => Reading::Brix(here.brix()),
         })
     }
 }
 
 #[cfg(test)]
 mod tests {
-    use super::{Instrument, SimulatedKettle};
+    use super::{Hand, Instrument, SimulatedKettle};
     use crate::{Device, Reading};
     use bodega_core::altitude::Altitude;
     use bodega_core::kettle::Contents;
@@ -100,6 +131,10 @@ mod tests {
     const START: Moment = Moment(1_790_000_000_000);
 
     fn seen_by(instrument: Instrument, minutes: i64) -> f64 {
+        seen_after(instrument, minutes, Vec::new())
+    }
+
+    fn seen_after(instrument: Instrument, minutes: i64, hands: Vec<(Moment, Hand)>) -> f64 {
         let start = Contents::of_volume(litres(12.0), 5.0);
         let boils_at = Altitude::from_feet(0.0).unwrap().boiling_point();
         let mut kettle = SimulatedKettle {
@@ -108,6 +143,7 @@ mod tests {
             least: kilograms(6.0),
             since: START,
             kg_per_hour: 2.0,
+            hands,
             boils_at,
         };
         assert!(kettle.is_simulated() && kettle.name().starts_with("simulated"));
@@ -127,5 +163,18 @@ mod tests {
         assert!((seen_by(Instrument::Refractometer, 60) - 5.0 * start / (start - 2.3)).abs() < 1e-9);
         assert!(seen_by(Instrument::Probe, 10) < 60.0);
         assert!((seen_by(Instrument::Probe, 60) - 99.97).abs() < 0.01, "no hotter than it boils");
+    }
+
+    #[test]
+    fn it_follows_the_hands_at_it() {
+        let start = Contents::of_volume(litres(12.0), 5.0);
+        let low = vec![(START.plus_minutes(30), Hand::Rate(1.0))];
+        let mass = seen_after(Instrument::Scale, 90, low);
+        // Half an hour at 2.3 kg an hour, an hour at 1.15.
+        assert!((mass - (start.mass.get::<kilogram>() - 2.3)).abs() < 0.02, "{mass}");
+        let drained = vec![(START, Hand::Drained(litres(6.0)))];
+        assert!(
+            (seen_after(Instrument::Scale, 0, drained) - start.mass.get::<kilogram>() / 2.0).abs() < 0.02
+        );
     }
 }

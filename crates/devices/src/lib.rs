@@ -5,7 +5,7 @@ mod kettle;
 use bodega_core::moment::Moment;
 use bodega_core::units::{Mass, Temperature};
 
-pub use kettle::{Instrument, SimulatedKettle};
+pub use kettle::{Hand, Instrument, SimulatedKettle};
 
 /// What a device measured.
 #[derive(Debug, Clone, Copy, PartialEq)]

@@ -7,7 +7,7 @@ use bodega_core::acid::Agent;
 use bodega_core::boil_clock::BoilEvent;
 use bodega_core::fruit::{Condition, Kind, SILL_DAYS};
 use bodega_core::jar::{JarSize, Mouth};
-use bodega_core::kettle::{CookWhat, KettleHeat, TargetKind};
+use bodega_core::kettle::{CookWhat, HeatSetting, KettleHeat, TargetKind};
 use bodega_core::moment::{Minutes, Moment};
 use bodega_core::process::{Medium, Method, Pack, Product};
 use bodega_core::yields::Thickness;
@@ -227,6 +227,7 @@ pub fn fill(store: &Store, now: Moment) -> Result<(), StoreError> {
             brix: 5.0,
             target: TargetKind::FractionLeft,
             target_value: 2.0 / 3.0,
+            setting: HeatSetting::High,
             litres_per_hour: 2.0,
         };
         let cook = store.start_cook(&cook, now.plus_minutes(-75))?;

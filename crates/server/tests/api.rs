@@ -462,6 +462,12 @@ async fn a_kettle_is_read_drained_undone_and_taken_off() {
     let finish = |cook: &Value| cook["finish"].as_i64().unwrap();
     let (_, covered) = post(&shared, "/api/cooks/1/events", json!({"lid_on": true})).await;
     assert!(covered["lid_on"] == true && finish(&covered) >= finish(&begun));
+    post(&shared, "/api/cooks/1/events", json!({"lid_on": false})).await;
+    let (_, low) = post(&shared, "/api/cooks/1/events", json!({"setting": "low"})).await;
+    assert_eq!(low["setting"], "low");
+    assert!(finish(&low) > finish(&back), "a low flame takes longer: {low}");
+    let (status, _) = post(&shared, "/api/cooks/1/events", json!({"setting": "blazing"})).await;
+    assert_eq!(status, 422);
     let (_, warm) = post(&shared, "/api/cooks/1/events", json!({"temp_c": 88})).await;
     assert_eq!(warm["temp_c"], 88.0);
     let (_, counter) = send(&shared, Method::GET, "/api/counter", String::new()).await;

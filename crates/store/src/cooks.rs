@@ -1,6 +1,6 @@
 //! Kettles, and what cooks down in them: the start and the log of each, nothing derived.
 
-use bodega_core::kettle::{CookWhat, KettleHeat, TargetKind};
+use bodega_core::kettle::{CookWhat, HeatSetting, KettleHeat, TargetKind};
 use bodega_core::moment::Moment;
 use rusqlite::{Connection, OptionalExtension, Row, params};
 use serde::Serialize;
@@ -70,6 +70,8 @@ pub struct NewCook {
     pub target: TargetKind,
     /// The target.
     pub target_value: f64,
+    /// How far the heat is turned up.
+    pub setting: HeatSetting,
     /// Litres of water an hour, as far as it is known.
     pub litres_per_hour: f64,
 }
@@ -93,6 +95,8 @@ pub struct Cook {
     pub target: TargetKind,
     /// The target.
     pub target_value: f64,
+    /// How far the heat was turned up at the start.
+    pub setting: HeatSetting,
     /// Litres of water an hour, as it was thought at the start.
     pub litres_per_hour: f64,
     /// When it was taken off.
@@ -119,7 +123,7 @@ fn read_kettle(row: &Row<'_>) -> rusqlite::Result<Kettle> {
 }
 
 fn one(connection: &Connection, id: i64) -> Result<Cook, StoreError> {
-    let sql = "SELECT cook.id AS cook_id, batch_id, started_at, volume_l, brix, target, target_value, litres_per_hour, ended_at,
+    let sql = "SELECT cook.id AS cook_id, batch_id, started_at, volume_l, brix, target, target_value, setting, litres_per_hour, ended_at,
         kettle.* FROM cook JOIN kettle ON kettle.id = kettle_id WHERE cook.id = ?1";
     let mut cook = found(
         connection.query_row(sql, [id], |row| {
@@ -132,6 +136,7 @@ fn one(connection: &Connection, id: i64) -> Result<Cook, StoreError> {
                 brix: row.get("brix")?,
                 target: word(row, "target")?,
                 target_value: row.get("target_value")?,
+                setting: word(row, "setting")?,
                 litres_per_hour: row.get("litres_per_hour")?,
                 ended_at: row.get::<_, Option<i64>>("ended_at")?.map(Moment),
                 log: Vec::new(),
@@ -221,8 +226,8 @@ impl Store {
             return Err(StoreError::KettleBusy);
         }
         connection.execute(
-            "INSERT INTO cook (kettle_id, started_at, volume_l, brix, target, target_value, litres_per_hour, batch_id)
-             VALUES (?1, ?2, ?3, ?4, ?5, ?6, ?7, ?8)",
+            "INSERT INTO cook (kettle_id, started_at, volume_l, brix, target, target_value, litres_per_hour, batch_id, setting)
+             VALUES (?1, ?2, ?3, ?4, ?5, ?6, ?7, ?8, ?9)",
             params![
                 new.kettle,
                 now.0,
@@ -231,7 +236,8 @@ impl Store {
                 new.target.word(),
                 new.target_value,
                 new.litres_per_hour,
-                new.batch
+                new.batch,
+                new.setting.word()
             ],
         )?;
         one(&connection, connection.last_insert_rowid())

@@ -38,6 +38,7 @@ const MIGRATIONS: &[M<'static>] = &[
     M::up(include_str!("../migrations/01-first-kitchen.sql")),
     M::up(include_str!("../migrations/02-harvest-and-stock.sql")),
     M::up(include_str!("../migrations/03-kettles-and-canner.sql")),
+    M::up(include_str!("../migrations/04-heat-settings.sql")),
 ];
 
 /// Name of the database file inside the data directory.

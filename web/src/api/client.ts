@@ -40,6 +40,7 @@ export type Method = Schemas["Method"];
 export type PotSize = Schemas["PotSize"];
 export type KettleView = Schemas["KettleView"];
 export type Simulation = Schemas["Simulation"];
+export type HeatSetting = Schemas["HeatSetting"];
 export type CookView = Schemas["CookView"];
 export type CookRequest = Schemas["CookRequest"];
 export type CookEventRequest = Schemas["CookEventRequest"];

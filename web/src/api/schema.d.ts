@@ -1431,7 +1431,7 @@ export interface components {
             /** @description What. */
             what: components["schemas"]["CookWhat"];
         };
-        /** @description A reading or a drain: one of the five. */
+        /** @description A reading, a drain, or a hand on the lid or the heat: one of them. */
         CookEventRequest: {
             /**
              * Format: double
@@ -1455,6 +1455,7 @@ export interface components {
              * @description Net kilograms on a scale.
              */
             mass_kg?: number | null;
+            setting?: components["schemas"]["HeatSetting"] | null;
             /**
              * Format: double
              * @description Temperature in degrees Celsius.
@@ -1495,6 +1496,7 @@ export interface components {
             kettle: number;
             /** @description Kind of fruit, from which the °Brix is taken when nobody did. */
             kind: components["schemas"]["Kind"];
+            setting?: components["schemas"]["HeatSetting"] | null;
             /** @description Where it stops. */
             target: components["schemas"]["KettleTarget"];
             /**
@@ -1572,6 +1574,8 @@ export interface components {
             rate_l_per_h: number;
             /** @description Whether the mark is reached. */
             reached: boolean;
+            /** @description How far the heat is turned up. */
+            setting: components["schemas"]["HeatSetting"];
             /** @description Simulated instruments that stand at it. */
             simulated: components["schemas"]["Simulation"][];
             /**
@@ -1598,7 +1602,7 @@ export interface components {
          * @description What is written down of a kettle.
          * @enum {string}
          */
-        CookWhat: "volume_l" | "depth_mm" | "mass_kg" | "brix" | "drain_l" | "temp_c" | "lid_on" | "lid_off";
+        CookWhat: "volume_l" | "depth_mm" | "mass_kg" | "brix" | "drain_l" | "temp_c" | "lid_on" | "lid_off" | "heat_low" | "heat_medium" | "heat_high";
         /** @description A count of one thing. */
         CountRequest: {
             /**
@@ -1829,6 +1833,11 @@ export interface components {
             version: string;
         };
         /**
+         * @description How far the heat under a kettle is turned up.
+         * @enum {string}
+         */
+        HeatSetting: "low" | "medium" | "high";
+        /**
          * @description How the filled jars were heated, if at all.
          * @enum {string}
          */
@@ -2047,6 +2056,18 @@ export interface components {
          * @enum {string}
          */
         KettleHeat: "burner" | "oven";
+        /** @description How fast water leaves a kettle at one setting of the heat. */
+        KettleRate: {
+            /** @description Stretches at this setting that it was learned from; 0 when it is only expected. */
+            learned_from: number;
+            /**
+             * Format: double
+             * @description Litres of water an hour.
+             */
+            litres_per_hour: number;
+            /** @description The setting. */
+            setting: components["schemas"]["HeatSetting"];
+        };
         /** @description A reading: a minute and one of the four. */
         KettleReading: {
             /**
@@ -2148,13 +2169,8 @@ export interface components {
             brim_l: number;
             /** @description Whether something cooks in it. */
             busy: boolean;
-            /** @description Finished cook-downs it was learned from; 0 for a usual burner. */
-            learned_from: number;
-            /**
-             * Format: double
-             * @description Litres of water an hour to plan with.
-             */
-            litres_per_hour: number;
+            /** @description What to plan with at each setting of the heat. */
+            rates: components["schemas"]["KettleRate"][];
         };
         /**
          * @description Kind of tomato; decides what the fruit is good for.

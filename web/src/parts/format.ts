@@ -2,6 +2,7 @@ import type {
   Agent,
   Condition,
   Fault,
+  HeatSetting,
   JarSize,
   Kind,
   Medium,
@@ -143,6 +144,7 @@ export const METHOD: Record<Method, string> = {
   pressure_dial: "Pressure, dial gauge",
   pressure_weighted: "Pressure, weighted gauge",
 };
+export const HEAT_SETTING: Record<HeatSetting, string> = { low: "Low", medium: "Middle", high: "Full" };
 export const MOUTH: Record<Mouth, string> = { regular: "regular mouth", wide: "wide mouth" };
 export const FAULT: Record<Fault, string> = {
   overripe: "Overripe",

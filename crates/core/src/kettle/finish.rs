@@ -17,6 +17,8 @@ use crate::units::{Length, Mass, Volume, kilograms};
 const RATE_DOUBT: f64 = 0.25;
 /// How much the rate wanders in an hour, one standard deviation, of the model's rate.
 const RATE_WANDER: f64 = 0.10;
+/// How far the expected change may be off when the heat is turned, one standard deviation, of the new rate.
+const TURN_DOUBT: f64 = 0.15;
 /// A stick is read to about so much of the start mass, one standard deviation.
 const LEVEL_ERROR: f64 = 0.012;
 /// A scale is read to about so much of the start mass.
@@ -28,7 +30,7 @@ const FAR_OFF: f64 = 4.0;
 /// Standard deviations of an 80 % interval.
 const EIGHTY_SD: f64 = 1.2816;
 /// Share of the rate that still leaves under a lid. Common practice, no source.
-const UNDER_LID: f64 = 0.1;
+pub const UNDER_LID: f64 = 0.1;
 /// Least rate that is believed, of the model's rate, so that a finish time stays finite.
 const LEAST_RATE: f64 = 0.05;
 
@@ -54,6 +56,11 @@ pub enum Happened {
     Drained(Volume),
     /// The lid went on (`true`) or off.
     Lid(bool),
+    /// The heat was turned; so many litres an hour are expected from here on.
+    Turned {
+        /// Litres of water an hour.
+        litres_per_hour: f64,
+    },
 }
 
 /// A cook-down as it is known so far.
@@ -97,6 +104,17 @@ pub struct Forecast {
     pub curve: Vec<(Time, Volume)>,
     /// Places in the log of readings that lie too far off.
     pub flagged: Vec<usize>,
+    /// What each setting of the heat has shown, from the start on: one more for every turn.
+    pub stretches: Vec<Stretch>,
+}
+
+/// A stretch of the cook-down at one setting of the heat.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Stretch {
+    /// Kilograms of water an hour at its end.
+    pub kg_per_hour: f64,
+    /// Readings that were obeyed.
+    pub readings: usize,
 }
 
 /// The filter's belief: mass in kilograms, rate in kilograms an hour, and how sure it is of them.
@@ -117,6 +135,14 @@ impl Belief {
             hours * hours * self.var_rate - 2.0 * hours * self.covariance + wander * hours.powi(3) / 3.0;
         self.covariance -= hours * self.var_rate + wander * hours * hours / 2.0;
         self.var_rate += wander * hours;
+    }
+
+    /// The heat is turned: the rate changes as the expected one does, and is surer of nothing.
+    fn turn(&mut self, from: f64, to: f64) {
+        let ratio = to / from;
+        self.rate *= ratio;
+        self.var_rate = self.var_rate * ratio * ratio + (TURN_DOUBT * self.rate).powi(2);
+        self.covariance *= ratio;
     }
 
     /// Takes a reading of the mass; false when it lies too far off.
@@ -175,7 +201,8 @@ impl CookDown {
     #[must_use]
     pub fn forecast(&self) -> Forecast {
         let warm = self.heat.warm_up(self.start, self.altitude);
-        let prior = self.heat.kg_per_hour(self.altitude);
+        let mut expected = self.heat.kg_per_hour(self.altitude);
+        let prior = expected;
         let wander = (RATE_WANDER * prior).powi(2);
         let mut belief = Belief {
             mass: self.start.mass.get::<kilogram>(),
@@ -196,6 +223,8 @@ impl CookDown {
         };
         let mut curve = vec![(now, self.start.volume())];
         let mut flagged = Vec::new();
+        let mut stretches = Vec::new();
+        let mut readings = 0;
         // The forecast takes the lid off: that is the way to get done.
         let mut open = 1.0;
         let mut order: Vec<usize> = (0..self.log.len()).collect();
@@ -208,9 +237,18 @@ impl CookDown {
             match what {
                 Happened::Read(sight) => {
                     let (mass, error) = self.mass_of(sight, solids);
-                    if !belief.read(mass, error) {
+                    if belief.read(mass, error) {
+                        readings += 1;
+                    } else {
                         flagged.push(place);
                     }
+                }
+                Happened::Turned { litres_per_hour } => {
+                    stretches.push(Stretch { kg_per_hour: belief.rate, readings });
+                    readings = 0;
+                    let to = Heat::Rate { litres_per_hour }.kg_per_hour(self.altitude);
+                    belief.turn(expected, to);
+                    expected = to;
                 }
                 Happened::Lid(on) => open = if on { UNDER_LID } else { 1.0 },
                 Happened::Drained(drained) => {
@@ -220,7 +258,7 @@ impl CookDown {
                     solids = left.solids;
                 }
             }
-            belief.rate = belief.rate.max(LEAST_RATE * prior);
+            belief.rate = belief.rate.max(LEAST_RATE * expected);
             curve.push((at, volume(&belief, solids)));
         }
         let goal = self.target.contents(self.start, solids);
@@ -233,7 +271,8 @@ impl CookDown {
             let later = Belief { mass: belief.mass - belief.rate * hours, ..belief };
             curve.push((at, volume(&later, solids)));
         }
-        Forecast { goal, kg_per_hour: belief.rate, finish, curve, flagged }
+        stretches.push(Stretch { kg_per_hour: belief.rate, readings });
+        Forecast { goal, kg_per_hour: belief.rate, finish, curve, flagged, stretches }
     }
 }
 

@@ -7,10 +7,10 @@ use bodega_core::acid::{self, Agent};
 use bodega_core::altitude::Altitude;
 use bodega_core::fruit::Kind;
 use bodega_core::jar::JarSize;
-use bodega_core::kettle::finish::{CookDown, Forecast, Happened};
+use bodega_core::kettle::finish::{CookDown, Forecast, Happened, UNDER_LID};
 use bodega_core::kettle::{
-    Contents, CookWhat, Heat, KettleHeat, Target, TargetKind, Vessel, mark_mm, oven_litres_per_hour,
-    water_litres,
+    Contents, CookWhat, Heat, HeatSetting, KettleHeat, Target, TargetKind, Vessel, WATER_KG_PER_L, mark_mm,
+    oven_litres_per_hour, rate_at, water_litres,
 };
 use bodega_core::limits::{BRIX, DEPTH_READ, KETTLE_VOLUME, PROBE, VESSEL_DIAMETER, VESSEL_HEIGHT, WEIGHT};
 use bodega_core::moment::{Minutes, Moment};
@@ -18,7 +18,7 @@ use bodega_core::outlook::{BOILS_AWAY_L_PER_H, juice_brix};
 use bodega_core::process::Product;
 use bodega_core::units::{Length, Time, kilograms, litres};
 use bodega_core::yields::{self, full_jars};
-use bodega_devices::{Device, Instrument, Reading, SimulatedKettle};
+use bodega_devices::{Device, Hand, Instrument, Reading, SimulatedKettle};
 use bodega_store::{Batch, Cook, CookEvent, Kettle, NewCook, NewKettle, StoreError};
 use serde::{Deserialize, Serialize};
 use uom::si::length::millimeter;
@@ -51,12 +51,21 @@ pub struct KettleView {
     pub kettle: Kettle,
     /// What it holds to the brim, in litres.
     pub brim_l: f64,
-    /// Litres of water an hour to plan with.
-    pub litres_per_hour: f64,
-    /// Finished cook-downs it was learned from; 0 for a usual burner.
-    pub learned_from: usize,
+    /// What to plan with at each setting of the heat.
+    pub rates: Vec<KettleRate>,
     /// Whether something cooks in it.
     pub busy: bool,
+}
+
+/// How fast water leaves a kettle at one setting of the heat.
+#[derive(Debug, Clone, Copy, Serialize, ToSchema)]
+pub struct KettleRate {
+    /// The setting.
+    pub setting: HeatSetting,
+    /// Litres of water an hour.
+    pub litres_per_hour: f64,
+    /// Stretches at this setting that it was learned from; 0 when it is only expected.
+    pub learned_from: usize,
 }
 
 /// A kettle to add.
@@ -96,11 +105,13 @@ pub struct CookRequest {
     pub brix: Option<f64>,
     /// Kind of fruit, from which the °Brix is taken when nobody did.
     pub kind: Kind,
+    /// How far the heat is turned up; full when nothing is said.
+    pub setting: Option<HeatSetting>,
     /// Where it stops.
     pub target: KettleTarget,
 }
 
-/// A reading or a drain: one of the five.
+/// A reading, a drain, or a hand on the lid or the heat: one of them.
 #[derive(Debug, Clone, Copy, Deserialize, ToSchema)]
 pub struct CookEventRequest {
     /// Litres in the kettle.
@@ -117,6 +128,8 @@ pub struct CookEventRequest {
     pub temp_c: Option<f64>,
     /// The lid went on (`true`) or came off.
     pub lid_on: Option<bool>,
+    /// The heat was turned to this setting.
+    pub setting: Option<HeatSetting>,
 }
 
 /// A moment and what is in the kettle then.
@@ -152,6 +165,8 @@ pub struct CookView {
     pub temp_c: Option<f64>,
     /// Whether the lid is on.
     pub lid_on: bool,
+    /// How far the heat is turned up.
+    pub setting: HeatSetting,
     /// When the heat came on.
     pub started_at: Moment,
     /// Litres that went in.
@@ -267,6 +282,9 @@ fn cook_down(cook: &Cook, altitude: Option<Altitude>) -> Result<CookDown, StoreE
         CookWhat::TempC => None,
         CookWhat::LidOn => Some(Happened::Lid(true)),
         CookWhat::LidOff => Some(Happened::Lid(false)),
+        CookWhat::HeatLow | CookWhat::HeatMedium | CookWhat::HeatHigh => {
+            Some(Happened::Turned { litres_per_hour: event.value })
+        }
         CookWhat::VolumeL => Some(Happened::Read(Sight::Volume(litres(event.value)))),
         CookWhat::DepthMm => Some(Happened::Read(Sight::Depth(Length::new::<millimeter>(event.value)))),
         CookWhat::MassKg => Some(Happened::Read(Sight::Mass(bodega_core::units::kilograms(event.value)))),
@@ -351,28 +369,44 @@ fn view(shared: &Shared, cook: Cook) -> Result<CookView, StoreError> {
             .iter()
             .rfind(|event| matches!(event.what, CookWhat::LidOn | CookWhat::LidOff))
             .is_some_and(|event| event.what == CookWhat::LidOn),
+        setting: settings(&cook).last().unwrap_or(cook.setting),
         log: cook.log,
         kettle: cook.kettle,
     })
 }
 
-/// Litres an hour that a kettle has shown, over its finished cook-downs with at least two readings.
-fn learned(ended: &[Cook], kettle: &Kettle) -> Result<(f64, usize), StoreError> {
+/// Settings of the heat in a cook-down, from its start on.
+fn settings(cook: &Cook) -> impl Iterator<Item = HeatSetting> {
+    std::iter::once(cook.setting).chain(cook.log.iter().filter_map(|event| event.what.setting()))
+}
+
+/// What a kettle does at a setting: learned from its finished cook-downs, over stretches with at least two readings.
+fn learned(ended: &[Cook], kettle: &Kettle) -> Result<Vec<KettleRate>, StoreError> {
     const ENOUGH_READINGS: usize = 2;
-    const READS: [CookWhat; 4] = [CookWhat::VolumeL, CookWhat::DepthMm, CookWhat::MassKg, CookWhat::Brix];
-    let mut rates = Vec::new();
+    let mut shown = Vec::new();
     for cook in ended.iter().filter(|cook| cook.kettle.id == kettle.id) {
-        if cook.log.iter().filter(|event| READS.contains(&event.what)).count() >= ENOUGH_READINGS {
-            rates.push(water_litres(cook_down(cook, None)?.forecast().kg_per_hour));
-        }
+        let stretches = cook_down(cook, None)?.forecast().stretches;
+        let enough = settings(cook).zip(stretches).filter(|(_, stretch)| stretch.readings >= ENOUGH_READINGS);
+        shown.extend(enough.map(|(setting, stretch)| (setting, water_litres(stretch.kg_per_hour))));
     }
-    #[allow(clippy::cast_precision_loss)] // a count of cook-downs
-    let mean = rates.iter().sum::<f64>() / rates.len().max(1) as f64;
     let usual = match kettle.heat {
         KettleHeat::Burner => BOILS_AWAY_L_PER_H,
         KettleHeat::Oven => oven_litres_per_hour(&vessel(kettle)),
     };
-    Ok(if rates.is_empty() { (usual, 0) } else { (mean, rates.len()) })
+    let rate = |setting: &HeatSetting| {
+        let (litres_per_hour, learned_from) = rate_at(*setting, &shown, usual);
+        KettleRate { setting: *setting, litres_per_hour, learned_from }
+    };
+    Ok(HeatSetting::ALL.iter().map(rate).collect())
+}
+
+/// Litres an hour to expect of a kettle at a setting.
+fn expected_rate(ended: &[Cook], kettle: &Kettle, setting: HeatSetting) -> Result<f64, StoreError> {
+    let rates = learned(ended, kettle)?;
+    Ok(rates
+        .iter()
+        .find(|rate| rate.setting == setting)
+        .map_or(BOILS_AWAY_L_PER_H, |rate| rate.litres_per_hour))
 }
 
 /// Kettles by name, with the rate each has shown.
@@ -382,11 +416,9 @@ pub async fn list_kettles(shared: web::Data<Shared>) -> Result<web::Json<Vec<Ket
     let views = read(&shared, |shared| {
         let (ended, open) = (shared.store.cooks(true)?, shared.store.cooks(false)?);
         let view = |kettle: Kettle| {
-            let (litres_per_hour, learned_from) = learned(&ended, &kettle)?;
             Ok(KettleView {
                 brim_l: vessel(&kettle).brim().get::<liter>(),
-                litres_per_hour,
-                learned_from,
+                rates: learned(&ended, &kettle)?,
                 busy: open.iter().any(|cook| cook.kettle.id == kettle.id),
                 kettle,
             })
@@ -489,7 +521,8 @@ pub async fn start_cook(
         Target::Brix(brix) => (TargetKind::Brix, brix),
         Target::Volume(volume) => (TargetKind::VolumeL, volume.get::<liter>()),
     };
-    let (litres_per_hour, _) = learned(&ended, &kettle)?;
+    let setting = request.setting.unwrap_or(HeatSetting::High);
+    let litres_per_hour = expected_rate(&ended, &kettle, setting)?;
     let batch = request.batch;
     if let Some(batch) = batch {
         read(&shared, move |shared| shared.store.batch(batch)).await?;
@@ -501,6 +534,7 @@ pub async fn start_cook(
         brix,
         target: kind,
         target_value: value,
+        setting,
         litres_per_hour,
     };
     let done =
@@ -541,7 +575,10 @@ fn checked(request: CookEventRequest, cook: &Cook) -> Result<(CookWhat, f64), Ap
         (CookWhat::Brix, request.brix),
     ];
     given.into_iter().find_map(|(what, value)| Some((what, value?))).ok_or_else(|| {
-        ApiError::field("reading", "give one of: volume_l, depth_mm, mass_kg, brix, drain_l, temp_c, lid_on")
+        ApiError::field(
+            "reading",
+            "give one of: volume_l, depth_mm, mass_kg, brix, drain_l, temp_c, lid_on, setting",
+        )
     })
 }
 
@@ -555,8 +592,12 @@ pub async fn add_cook_event(
     Json(request): Json<CookEventRequest>,
 ) -> Result<web::Json<CookView>, ApiError> {
     let id = *id;
-    let cook = read(&shared, move |shared| shared.store.cook(id)).await?;
-    let (what, value) = checked(request, &cook)?;
+    let (cook, ended) =
+        read(&shared, move |shared| Ok((shared.store.cook(id)?, shared.store.cooks(true)?))).await?;
+    let (what, value) = match request.setting {
+        Some(setting) => (CookWhat::turned(setting), expected_rate(&ended, &cook.kettle, setting)?),
+        None => checked(request, &cook)?,
+    };
     let done = change(&shared, move |shared| {
         let event = CookEvent { at: shared.clock.now(), what, value, simulated: false };
         view(shared, shared.store.add_cook_event(id, &event)?)
@@ -599,9 +640,35 @@ pub async fn end_cook(
     Ok(web::Json(done.await?))
 }
 
+/// What hands did at a kettle, for the simulated one to follow.
+fn hands(cook: &Cook) -> Vec<(Moment, Hand)> {
+    let (mut rate, mut covered) = (cook.litres_per_hour, false);
+    let mut seen = Vec::new();
+    for event in &cook.log {
+        match event.what {
+            CookWhat::DrainL => {
+                seen.push((event.at, Hand::Drained(litres(event.value))));
+                continue;
+            }
+            CookWhat::LidOn | CookWhat::LidOff => covered = event.what == CookWhat::LidOn,
+            CookWhat::HeatLow | CookWhat::HeatMedium | CookWhat::HeatHigh => rate = event.value,
+            _ => continue,
+        }
+        let open = if covered { UNDER_LID } else { 1.0 };
+        seen.push((event.at, Hand::Rate(rate * WATER_KG_PER_L * open)));
+    }
+    seen
+}
+
 /// One reading of a simulated instrument; `false` when the kettle is off.
-fn measure(shared: &Shared, id: i64, what: CookWhat, device: &mut impl Device) -> Result<bool, StoreError> {
+fn measure(
+    shared: &Shared,
+    id: i64,
+    what: CookWhat,
+    device: &mut SimulatedKettle,
+) -> Result<bool, StoreError> {
     let cook = shared.store.cook(id)?;
+    device.hands = hands(&cook);
     if cook.ended_at.is_some() {
         return Ok(false);
     }
@@ -650,7 +717,8 @@ pub async fn simulate(
             start: down.start,
             least: down.forecast().goal.mass * 0.9,
             since: cook.started_at,
-            kg_per_hour: down.heat.kg_per_hour(down.altitude),
+            kg_per_hour: cook.litres_per_hour * WATER_KG_PER_L,
+            hands: Vec::new(),
             boils_at: down.altitude.boiling_point(),
         };
         actix_web::rt::spawn(run_simulation(shared.clone(), id, simulation, device));

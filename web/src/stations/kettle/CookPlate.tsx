@@ -5,13 +5,22 @@ import {
   take,
   type CookEventRequest,
   type CookView,
+  type HeatSetting,
   type Simulation,
   type Units,
 } from "../../api/client";
 import { useChange } from "../../api/queries";
 import { useSay } from "../../counter/notices";
-import { Choice } from "../../parts/Choice";
-import { clockText, depthText, spanText, temperatureText, volumeText, weightText } from "../../parts/format";
+import { Choice, optionsOf } from "../../parts/Choice";
+import {
+  HEAT_SETTING,
+  clockText,
+  depthText,
+  spanText,
+  temperatureText,
+  volumeText,
+  weightText,
+} from "../../parts/format";
 import { Note, Trouble } from "../../parts/Note";
 import { Answer, Plate } from "../../parts/Plate";
 import { Touch } from "../../parts/Touch";
@@ -125,6 +134,9 @@ export function CookPlate({ cook, units, now }: { cook: CookView; units: Units; 
   const lid = useChange((on: boolean) =>
     take(api.POST("/api/cooks/{id}/events", { ...path, body: { lid_on: on } })),
   );
+  const turn = useChange((setting: HeatSetting) =>
+    take(api.POST("/api/cooks/{id}/events", { ...path, body: { setting } })),
+  );
   const minutes = Math.max(0, Math.round((cook.finish - now) / 60_000));
   const drain = cook.drain_first;
   // Between two answers the clock runs on.
@@ -197,6 +209,12 @@ export function CookPlate({ cook, units, now }: { cook: CookView; units: Units; 
               </p>
             </div>
           </div>
+          <Choice
+            label="The heat"
+            value={cook.setting}
+            options={optionsOf(["low", "medium", "high"], HEAT_SETTING)}
+            onChoose={(setting) => setting !== cook.setting && turn.mutate(setting)}
+          />
           <ReadForm cook={cook} units={units} />
           <div className="flex flex-wrap gap-3">
             <Touch big look={reached ? "done" : "plain"} onPress={() => end.mutate(true)}>
@@ -221,7 +239,7 @@ export function CookPlate({ cook, units, now }: { cook: CookView; units: Units; 
             )}
             {last?.simulated === true && <span className="text-muted">last {lastText(last, units)}</span>}
           </div>
-          <Trouble error={end.error ?? simulate.error ?? lid.error} />
+          <Trouble error={end.error ?? simulate.error ?? lid.error ?? turn.error} />
         </div>
       </div>
     </Plate>

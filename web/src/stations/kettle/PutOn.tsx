@@ -1,10 +1,10 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, take, type CookRequest, type Kind, type Units } from "../../api/client";
+import { api, take, type CookRequest, type HeatSetting, type Kind, type Units } from "../../api/client";
 import { ask, useChange } from "../../api/queries";
 import { useSay } from "../../counter/notices";
 import { Choice, optionsOf } from "../../parts/Choice";
-import { KIND, volumeText } from "../../parts/format";
+import { HEAT_SETTING, KIND, volumeText } from "../../parts/format";
 import { Trouble } from "../../parts/Note";
 import { Plate } from "../../parts/Plate";
 import { Touch } from "../../parts/Touch";
@@ -31,6 +31,7 @@ export function PutOn({ units }: { units: Units }) {
   const [by, setBy] = useState<"juice" | "fruit">("juice");
   const [typed, setTyped] = useState("");
   const [kind, setKind] = useState<Kind>("paste");
+  const [setting, setSetting] = useState<HeatSetting>("high");
   const [goal, setGoal] = useState<Goal>("thin");
   // The largest free kettle is the one people reach for.
   const free = (kettles ?? []).filter((kettle) => !kettle.busy).sort((a, b) => b.brim_l - a.brim_l);
@@ -43,6 +44,7 @@ export function PutOn({ units }: { units: Units }) {
     },
   );
   if (kettles === undefined || kettle === undefined) return null;
+  const rate = kettle.rates.find((item) => item.setting === setting);
   const us = units === "us";
   const value = Number(typed);
   const ready = typed.trim() !== "" && Number.isFinite(value);
@@ -52,7 +54,7 @@ export function PutOn({ units }: { units: Units }) {
       by === "juice"
         ? { volume_l: value * (us ? L_PER_QUART : 1) }
         : { weight_kg: value * (us ? KG_PER_LB : 1) };
-    start.mutate({ kettle: kettle.id, batch, ...amount, kind, target: GOAL[goal].target });
+    start.mutate({ kettle: kettle.id, batch, ...amount, kind, setting, target: GOAL[goal].target });
   };
   return (
     <Plate title="Put a kettle on">
@@ -64,11 +66,22 @@ export function PutOn({ units }: { units: Units }) {
             options={free.map((item) => ({ value: String(item.id), text: item.name }))}
             onChoose={setKettle}
           />
-          <p className="text-muted">
-            Holds {volumeText(kettle.brim_l, units)} to the brim, boils away{" "}
-            {volumeText(kettle.litres_per_hour, units)} an hour
-            {kettle.learned_from > 0 ? `, learned from ${kettle.learned_from}` : ", as most do"}.
-          </p>
+          <Choice
+            label="The heat"
+            value={setting}
+            options={optionsOf(["low", "medium", "high"], HEAT_SETTING)}
+            onChoose={setSetting}
+          />
+          {rate !== undefined && (
+            <p className="text-muted">
+              Holds {volumeText(kettle.brim_l, units)} to the brim, boils away{" "}
+              {volumeText(rate.litres_per_hour, units)} an hour
+              {rate.learned_from > 0
+                ? `, learned from ${rate.learned_from} at this heat`
+                : ", as far as is known"}
+              .
+            </p>
+          )}
           <Choice
             label="Measured as"
             value={by}
