@@ -1,48 +1,79 @@
 //! The clock of one canner load: it starts at the full rolling boil and starts again when the boil is lost.
 //!
-//! A pure fold over what people touched: the same events give the same clock after a reload, a crash or a replay.
-//! Source of the restart rule: USDA Guide 1, from memory.
+//! A pure fold over what people touched: the same events give the same clock after a reload, a crash or a replay. A
+//! pressure canner vents first, counts at pressure, and lets its pressure drop by itself; a steam canner counts at full
+//! steam. Source of the rules: USDA Guide 1, from memory; of the steam canner's: university extension guidance of 2015,
+//! from memory.
 
-use serde::{Deserialize, Serialize};
+pub mod probe;
 
 use crate::moment::{Minutes, Moment};
+use crate::process::Method;
+use crate::vocabulary::vocabulary;
 
-/// Minutes the jars stand in the canner with the heat off and the lid off before they are lifted.
+/// Minutes the jars stand with the heat off and the lid off before they are lifted.
 /// Source: USDA Guide 1, from memory.
 pub const REST: Minutes = Minutes(5);
+/// Minutes a pressure canner stands after its pressure is down, before its lid is opened.
+/// Source: USDA Guide 1, from memory.
+pub const REST_AFTER_PRESSURE: Minutes = Minutes(10);
+/// Minutes a pressure canner vents before the weight goes on. Source: USDA Guide 1, from memory.
+pub const VENT: Minutes = Minutes(10);
 
-/// Something a person saw or did at the canner.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-#[serde(rename_all = "snake_case")]
-pub enum BoilEvent {
-    /// The jars are in and the heat is on.
-    JarsIn,
-    /// A full rolling boil under a closed lid.
-    Boils,
-    /// The boil stopped before the time was up.
-    BoilLost,
-    /// Heat off and lid off; the rest begins.
-    HeatOff,
-    /// The jars are out, on the towel.
-    Lifted,
+vocabulary! {
+    /// Something a person saw or did at the canner.
+    "event", BoilEvent {
+        /// The jars are in and the heat is on.
+        JarsIn = "jars_in", "Jars are in";
+        /// Steam streams from the vent of a pressure canner.
+        Vents = "vents", "Steam streams out";
+        /// A full rolling boil under a closed lid; full steam; the pressure is up.
+        Boils = "boils", "It boils";
+        /// The boil, the steam or the pressure fell before the time was up.
+        BoilLost = "boil_lost", "Boil lost";
+        /// Boiling water was poured in.
+        ToppedUpBoiling = "topped_up_boiling", "Topped up, boiling";
+        /// Cold water was poured in, which stops the boil.
+        ToppedUpCold = "topped_up_cold", "Topped up, cold";
+        /// A jar broke in the canner.
+        JarBroken = "jar_broken", "A jar broke";
+        /// A jar was lifted early.
+        JarOut = "jar_out", "A jar was taken out";
+        /// A jar was put in late.
+        JarAdded = "jar_added", "A jar was put in";
+        /// Heat off; in water and steam the lid comes off too and the rest begins.
+        HeatOff = "heat_off", "Heat off, lid off";
+        /// The pressure is down by itself and the weight is off.
+        PressureDown = "pressure_down", "Pressure is down";
+        /// The jars are out, on the towel.
+        Lifted = "lifted", "Jars are out";
+    }
 }
 
 impl BoilEvent {
-    /// Every event.
-    pub const ALL: [Self; 5] = [Self::JarsIn, Self::Boils, Self::BoilLost, Self::HeatOff, Self::Lifted];
-
-    /// The words on the button.
+    /// The words on the button for a canner.
     #[must_use]
-    pub const fn label(self) -> &'static str {
+    pub const fn says(self, method: Method) -> &'static str {
+        let pressure = is_pressure(method);
         match self {
-            Self::JarsIn => "Jars are in",
-            Self::Boils => "It boils",
-            Self::BoilLost => "Boil lost",
-            Self::HeatOff => "Heat off, lid off",
-            Self::Lifted => "Jars are out",
+            Self::Boils if pressure => "Pressure is up",
+            Self::BoilLost if pressure => "Pressure lost",
+            Self::HeatOff if pressure => "Heat off",
+            Self::Boils if matches!(method, Method::AtmosphericSteam) => "Full steam",
+            Self::BoilLost if matches!(method, Method::AtmosphericSteam) => "Steam lost",
+            _ => self.label(),
         }
     }
+
+    /// Whether it is about one jar.
+    #[must_use]
+    pub const fn is_of_a_jar(self) -> bool {
+        matches!(self, Self::JarBroken | Self::JarOut | Self::JarAdded)
+    }
+}
+
+const fn is_pressure(method: Method) -> bool {
+    matches!(method, Method::PressureDial | Method::PressureWeighted)
 }
 
 /// An event with its time.
@@ -52,10 +83,12 @@ pub struct Happened {
     pub event: BoilEvent,
     /// When.
     pub at: Moment,
+    /// The record of the jar it is about.
+    pub jar: Option<i64>,
 }
 
 /// Where the load stands.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, serde::Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(tag = "phase", rename_all = "snake_case")]
 pub enum Phase {
@@ -65,6 +98,18 @@ pub enum Phase {
     Heating {
         /// When the jars went in.
         since: Moment,
+    },
+    /// Steam drives the air out of a pressure canner.
+    Venting {
+        /// When it began to stream.
+        since: Moment,
+        /// When the air is out and the weight goes on.
+        ends: Moment,
+    },
+    /// Vented; the weight goes on.
+    Vented {
+        /// When it was done.
+        at: Moment,
     },
     /// At a full rolling boil, the clock runs.
     Counting {
@@ -82,6 +127,11 @@ pub enum Phase {
     TimeUp {
         /// When it was done.
         at: Moment,
+    },
+    /// Heat off; the pressure drops by itself.
+    Dropping {
+        /// When the heat went off.
+        since: Moment,
     },
     /// Heat off, lid off, jars rest.
     Resting {
@@ -104,34 +154,49 @@ pub enum Phase {
 
 /// An event that makes no sense where the load stands.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, thiserror::Error)]
-#[error("\"{}\" does not follow here; next comes {}", .event.label(), .next)]
+#[error("\"{said}\" does not follow here; next comes {next}")]
 pub struct OutOfOrder {
-    /// What was said.
-    pub event: BoilEvent,
+    /// What was said, in this canner's words.
+    pub said: &'static str,
     /// What would make sense, in words.
     pub next: &'static str,
 }
 
-/// The clock of one load: its required time and what happened so far.
+/// The clock of one load: its canner, its required time and what happened so far.
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub struct BoilClock {
+    method: Method,
     required: Minutes,
     happened: Vec<Happened>,
+}
+
+/// Where the fold stands after the events, before the present moment is looked at.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+enum Stage {
+    Waiting,
+    Heating(Moment),
+    Venting(Moment),
+    Counting(Moment),
+    Lost(Moment),
+    Dropping(Moment),
+    Resting(Moment),
+    Lifted(Moment),
 }
 
 impl BoilClock {
     /// A clock that must count `required` minutes without a break.
     #[must_use]
-    pub const fn new(required: Minutes) -> Self {
-        Self { required, happened: Vec::new() }
+    pub const fn new(method: Method, required: Minutes) -> Self {
+        Self { method, required, happened: Vec::new() }
     }
 
     /// Rebuilds a clock from stored events.
     ///
     /// # Errors
     /// [`OutOfOrder`] when the stored events do not follow one another.
-    pub fn replay(required: Minutes, happened: &[Happened]) -> Result<Self, OutOfOrder> {
-        happened.iter().try_fold(Self::new(required), |clock, item| clock.after(item.event, item.at))
+    pub fn replay(method: Method, required: Minutes, happened: &[Happened]) -> Result<Self, OutOfOrder> {
+        let start = Self::new(method, required);
+        happened.iter().try_fold(start, |clock, item| clock.after(item.event, item.jar, item.at))
     }
 
     /// The minutes one unbroken boil must last.
@@ -140,10 +205,56 @@ impl BoilClock {
         self.required
     }
 
+    /// The canner it counts for.
+    #[must_use]
+    pub const fn method(&self) -> Method {
+        self.method
+    }
+
     /// What happened, oldest first.
     #[must_use]
     pub fn happened(&self) -> &[Happened] {
         &self.happened
+    }
+
+    /// What may be said at a moment, and the words for what comes next.
+    fn allowed(&self, now: Moment) -> (&'static [BoilEvent], &'static str) {
+        use BoilEvent::{
+            BoilLost, Boils, HeatOff, JarAdded, JarBroken, JarOut, JarsIn, Lifted, PressureDown,
+            ToppedUpBoiling, ToppedUpCold, Vents,
+        };
+        let pressure = is_pressure(self.method);
+        let water = self.method == Method::BoilingWater;
+        match self.phase(now) {
+            Phase::Waiting if water => (&[JarsIn, Boils], "\"Jars are in\""),
+            Phase::Waiting => (&[JarsIn], "\"Jars are in\""),
+            Phase::Heating { .. } if pressure => (&[Vents, JarBroken], "\"Steam streams out\""),
+            Phase::Heating { .. } if water => {
+                (&[Boils, ToppedUpBoiling, ToppedUpCold, JarBroken, JarOut, JarAdded], "\"It boils\"")
+            }
+            Phase::Heating { .. } => (&[Boils, JarBroken, JarOut, JarAdded], "\"Full steam\""),
+            Phase::Venting { .. } => (&[JarBroken], "the full 10 minutes of venting, then the weight"),
+            Phase::Vented { .. } => (&[Boils, JarBroken], "\"Pressure is up\""),
+            // A closed pressure or steam canner is not opened while it counts.
+            Phase::Counting { .. } if !water => {
+                (&[BoilLost, HeatOff, JarBroken], "the end of the time, or \"lost\" when it falls")
+            }
+            Phase::Counting { .. } => (
+                &[BoilLost, HeatOff, ToppedUpBoiling, ToppedUpCold, JarBroken, JarOut, JarAdded],
+                "\"Boil lost\" or \"Heat off\"",
+            ),
+            Phase::BoilLost { .. } if !water => {
+                (&[Boils, HeatOff, JarBroken], "the return of it, or \"Heat off\"")
+            }
+            Phase::BoilLost { .. } => (
+                &[Boils, HeatOff, ToppedUpBoiling, ToppedUpCold, JarBroken, JarOut, JarAdded],
+                "\"It boils\" when the boil is back",
+            ),
+            Phase::TimeUp { .. } => (&[HeatOff, JarBroken], "\"Heat off\""),
+            Phase::Dropping { .. } => (&[PressureDown], "\"Pressure is down\"; let it drop by itself"),
+            Phase::Resting { .. } | Phase::Rested { .. } => (&[Lifted, JarBroken], "\"Jars are out\""),
+            Phase::Lifted { .. } => (&[], "nothing: this load is done"),
+        }
     }
 
     /// The clock after one more event. A time before the last event counts as the last event's time, so that a clock
@@ -151,57 +262,95 @@ impl BoilClock {
     ///
     /// # Errors
     /// [`OutOfOrder`] says what would make sense instead; the clock is unchanged.
-    pub fn after(&self, event: BoilEvent, at: Moment) -> Result<Self, OutOfOrder> {
+    pub fn after(&self, event: BoilEvent, jar: Option<i64>, at: Moment) -> Result<Self, OutOfOrder> {
         let at = self.happened.last().map_or(at, |last| last.at.max(at));
-        let (allowed, next): (&[BoilEvent], _) = match self.phase(at) {
-            Phase::Waiting => (&[BoilEvent::JarsIn, BoilEvent::Boils], "\"Jars are in\""),
-            Phase::Heating { .. } => (&[BoilEvent::Boils], "\"It boils\""),
-            Phase::Counting { .. } => {
-                (&[BoilEvent::BoilLost, BoilEvent::HeatOff], "\"Boil lost\" or \"Heat off\"")
-            }
-            Phase::BoilLost { .. } => {
-                (&[BoilEvent::Boils, BoilEvent::HeatOff], "\"It boils\" when the boil is back")
-            }
-            Phase::TimeUp { .. } => (&[BoilEvent::HeatOff], "\"Heat off, lid off\""),
-            Phase::Resting { .. } | Phase::Rested { .. } => (&[BoilEvent::Lifted], "\"Jars are out\""),
-            Phase::Lifted { .. } => (&[], "nothing: this load is done"),
-        };
+        let (allowed, next) = self.allowed(at);
         if !allowed.contains(&event) {
-            return Err(OutOfOrder { event, next });
+            return Err(OutOfOrder { said: event.says(self.method), next });
         }
-        let mut happened = self.happened.clone();
-        happened.push(Happened { event, at });
-        Ok(Self { required: self.required, happened })
+        let mut clock = self.clone();
+        clock.happened.push(Happened { event, at, jar });
+        Ok(clock)
+    }
+
+    /// The stage after one event. Cold water, and a lid opened for a jar, stop the boil: the time starts again.
+    const fn step(&self, stage: Stage, event: BoilEvent, at: Moment) -> Stage {
+        match event {
+            BoilEvent::JarsIn => Stage::Heating(at),
+            BoilEvent::Vents => Stage::Venting(at),
+            BoilEvent::Boils => Stage::Counting(at),
+            BoilEvent::BoilLost => Stage::Lost(at),
+            BoilEvent::ToppedUpCold | BoilEvent::JarOut | BoilEvent::JarAdded => match stage {
+                Stage::Counting(_) => Stage::Lost(at),
+                other => other,
+            },
+            BoilEvent::ToppedUpBoiling | BoilEvent::JarBroken => stage,
+            BoilEvent::HeatOff if is_pressure(self.method) => Stage::Dropping(at),
+            BoilEvent::HeatOff | BoilEvent::PressureDown => Stage::Resting(at),
+            BoilEvent::Lifted => Stage::Lifted(at),
+        }
+    }
+
+    fn stage(&self) -> Stage {
+        self.happened.iter().fold(Stage::Waiting, |stage, item| self.step(stage, item.event, item.at))
     }
 
     /// Where the load stands at a moment.
     #[must_use]
     pub fn phase(&self, now: Moment) -> Phase {
-        let Some(last) = self.happened.last() else { return Phase::Waiting };
-        let since = last.at;
-        match last.event {
-            BoilEvent::JarsIn => Phase::Heating { since },
-            BoilEvent::Boils => {
-                let ends = Moment(since.0 + self.required.ms());
-                if now >= ends { Phase::TimeUp { at: ends } } else { Phase::Counting { since, ends } }
-            }
-            BoilEvent::BoilLost => Phase::BoilLost { at: since },
-            BoilEvent::HeatOff => {
-                let ends = Moment(since.0 + REST.ms());
-                if now >= ends { Phase::Rested { at: ends } } else { Phase::Resting { since, ends } }
-            }
-            BoilEvent::Lifted => Phase::Lifted { at: since },
+        let after = |since: Moment, span: Minutes| Moment(since.0 + span.ms());
+        match self.stage() {
+            Stage::Waiting => Phase::Waiting,
+            Stage::Heating(since) => Phase::Heating { since },
+            Stage::Venting(since) => match after(since, VENT) {
+                ends if now >= ends => Phase::Vented { at: ends },
+                ends => Phase::Venting { since, ends },
+            },
+            Stage::Counting(since) => match after(since, self.required) {
+                ends if now >= ends => Phase::TimeUp { at: ends },
+                ends => Phase::Counting { since, ends },
+            },
+            Stage::Lost(at) => Phase::BoilLost { at },
+            Stage::Dropping(since) => Phase::Dropping { since },
+            Stage::Resting(since) => match after(since, self.rest()) {
+                ends if now >= ends => Phase::Rested { at: ends },
+                ends => Phase::Resting { since, ends },
+            },
+            Stage::Lifted(at) => Phase::Lifted { at },
         }
+    }
+
+    /// How long the jars stand before they are lifted.
+    #[must_use]
+    pub const fn rest(&self) -> Minutes {
+        if is_pressure(self.method) { REST_AFTER_PRESSURE } else { REST }
+    }
+
+    /// Unbroken boils, first to last; the last may still run.
+    fn stretches(&self) -> Vec<(Moment, Option<Moment>)> {
+        let mut stage = Stage::Waiting;
+        let mut found: Vec<(Moment, Option<Moment>)> = Vec::new();
+        for item in &self.happened {
+            let next = self.step(stage, item.event, item.at);
+            match (stage, next) {
+                (Stage::Counting(since), Stage::Counting(again)) if since == again => {}
+                (Stage::Counting(_), _) => {
+                    if let Some(last) = found.last_mut() {
+                        last.1 = Some(item.at);
+                    }
+                }
+                (_, Stage::Counting(since)) => found.push((since, None)),
+                _ => {}
+            }
+            stage = next;
+        }
+        found
     }
 
     /// How long the boil that counts has lasted at a moment: the last unbroken stretch.
     #[must_use]
     pub fn unbroken_ms(&self, now: Moment) -> i64 {
-        let Some(start) = self.happened.iter().rposition(|item| item.event == BoilEvent::Boils) else {
-            return 0;
-        };
-        let end = self.happened.get(start + 1).map_or(now, |next| next.at);
-        end.since_ms(self.happened[start].at).max(0)
+        self.stretches().last().map_or(0, |(since, end)| end.unwrap_or(now).since_ms(*since).max(0))
     }
 
     /// Whether the last unbroken boil was as long as the process asks.
@@ -213,14 +362,59 @@ impl BoilClock {
     /// How often the boil was lost.
     #[must_use]
     pub fn times_lost(&self) -> usize {
-        self.happened.iter().filter(|item| item.event == BoilEvent::BoilLost).count()
+        let held = self.stretches().into_iter().filter_map(|(since, end)| Some(end?.since_ms(since)));
+        held.filter(|held| *held < self.required.ms()).count() - usize::from(self.ended_short())
     }
+
+    /// Whether the heat went off before the time was up, which is an end and not a loss.
+    fn ended_short(&self) -> bool {
+        let off = self.happened.iter().find(|item| item.event == BoilEvent::HeatOff);
+        let last = self.stretches().last().copied();
+        off.zip(last).is_some_and(|(off, (since, end))| {
+            end == Some(off.at) && off.at.since_ms(since) < self.required.ms()
+        })
+    }
+
+    /// What became of a jar that did not stay to the end.
+    #[must_use]
+    pub fn fate(&self, jar: i64, own: Minutes) -> Fate {
+        let of_jar = |event: BoilEvent| {
+            self.happened.iter().position(|item| item.event == event && item.jar == Some(jar))
+        };
+        if of_jar(BoilEvent::JarBroken).is_some() {
+            return Fate::Broken;
+        }
+        match of_jar(BoilEvent::JarOut) {
+            None => Fate::Stayed,
+            Some(place) => {
+                let until = Self { happened: self.happened[..place].to_vec(), ..self.clone() };
+                let held = until.unbroken_ms(self.happened[place].at);
+                if held >= own.ms() { Fate::OutInTime } else { Fate::OutTooEarly }
+            }
+        }
+    }
+}
+
+/// What became of a jar in the canner.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, serde::Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum Fate {
+    /// It stayed in with the load.
+    Stayed,
+    /// It broke.
+    Broken,
+    /// It was lifted early, after its own tested time.
+    OutInTime,
+    /// It was lifted before its own tested time: it is not processed.
+    OutTooEarly,
 }
 
 #[cfg(test)]
 mod tests {
-    use super::{BoilClock, BoilEvent, Happened, Phase};
+    use super::{BoilClock, BoilEvent, Fate, Happened, Phase};
     use crate::moment::{Minutes, Moment};
+    use crate::process::Method;
 
     const START: Moment = Moment(1_790_000_000_000);
 
@@ -229,9 +423,11 @@ mod tests {
     }
 
     fn run(events: &[(BoilEvent, i64)]) -> BoilClock {
-        let happened: Vec<Happened> =
-            events.iter().map(|(event, minute)| Happened { event: *event, at: at(*minute) }).collect();
-        BoilClock::replay(Minutes(50), &happened).unwrap()
+        let happened: Vec<Happened> = events
+            .iter()
+            .map(|(event, minute)| Happened { event: *event, at: at(*minute), jar: None })
+            .collect();
+        BoilClock::replay(Method::BoilingWater, Minutes(50), &happened).unwrap()
     }
 
     #[test]
@@ -268,7 +464,7 @@ mod tests {
         let clock = run(&[(BoilEvent::Boils, 0), (BoilEvent::HeatOff, 50)]);
         assert_eq!(clock.phase(at(54)), Phase::Resting { since: at(50), ends: at(55) });
         assert_eq!(clock.phase(at(55)), Phase::Rested { at: at(55) });
-        let done = clock.after(BoilEvent::Lifted, at(56)).unwrap();
+        let done = clock.after(BoilEvent::Lifted, None, at(56)).unwrap();
         assert_eq!(done.phase(at(99)), Phase::Lifted { at: at(56) });
         assert!(done.is_processed(at(99)));
     }
@@ -288,7 +484,7 @@ mod tests {
                 "\"It boils\" does not follow here; next comes nothing: this load is done",
             ),
         ] {
-            let error = run(&before).after(event, at(60)).unwrap_err();
+            let error = run(&before).after(event, None, at(60)).unwrap_err();
             assert_eq!(error.to_string(), next);
         }
     }
@@ -297,5 +493,57 @@ mod tests {
     fn a_clock_set_back_cannot_lengthen_a_boil() {
         let clock = run(&[(BoilEvent::Boils, 30), (BoilEvent::BoilLost, 10), (BoilEvent::Boils, 12)]);
         assert_eq!(clock.unbroken_ms(at(40)), Minutes(10).ms(), "the second boil counts from minute 30");
+    }
+
+    #[test]
+    fn only_boiling_water_is_poured_in_without_starting_again() {
+        let boiling = run(&[(BoilEvent::Boils, 0), (BoilEvent::ToppedUpBoiling, 20)]);
+        assert_eq!(boiling.phase(at(30)), Phase::Counting { since: at(0), ends: at(50) });
+        let cold = run(&[(BoilEvent::Boils, 0), (BoilEvent::ToppedUpCold, 20), (BoilEvent::Boils, 24)]);
+        assert_eq!(cold.phase(at(30)), Phase::Counting { since: at(24), ends: at(74) });
+        assert_eq!((boiling.times_lost(), cold.times_lost()), (0, 1));
+        assert!(boiling.is_processed(at(50)) && !cold.is_processed(at(73)));
+    }
+
+    #[test]
+    fn a_jar_in_the_middle_starts_the_others_again_and_is_judged_by_its_own_time() {
+        let clock = run(&[(BoilEvent::Boils, 0)]).after(BoilEvent::JarOut, Some(7), at(36)).unwrap();
+        assert_eq!(clock.phase(at(37)), Phase::BoilLost { at: at(36) });
+        assert_eq!(clock.fate(7, Minutes(35)), Fate::OutInTime);
+        assert_eq!(clock.fate(7, Minutes(40)), Fate::OutTooEarly);
+        assert_eq!(clock.fate(8, Minutes(40)), Fate::Stayed);
+        let broken = run(&[(BoilEvent::Boils, 0)]).after(BoilEvent::JarBroken, Some(3), at(9)).unwrap();
+        assert_eq!(broken.phase(at(10)), Phase::Counting { since: at(0), ends: at(50) });
+        assert_eq!(broken.fate(3, Minutes(50)), Fate::Broken);
+    }
+
+    #[test]
+    fn a_pressure_canner_vents_ten_minutes_counts_at_pressure_and_drops_by_itself() {
+        let mut clock = BoilClock::new(Method::PressureWeighted, Minutes(25));
+        for (event, minute) in [(BoilEvent::JarsIn, 0), (BoilEvent::Vents, 12)] {
+            clock = clock.after(event, None, at(minute)).unwrap();
+        }
+        let early = clock.after(BoilEvent::Boils, None, at(21)).unwrap_err();
+        assert_eq!(
+            early.to_string(),
+            "\"Pressure is up\" does not follow here; next comes the full 10 minutes of venting, then the weight"
+        );
+        assert_eq!(clock.phase(at(22)), Phase::Vented { at: at(22) });
+        for (event, minute) in [
+            (BoilEvent::Boils, 26),
+            (BoilEvent::BoilLost, 40),
+            (BoilEvent::Boils, 44),
+            (BoilEvent::HeatOff, 69),
+        ] {
+            clock = clock.after(event, None, at(minute)).unwrap();
+        }
+        assert!(clock.is_processed(at(70)) && clock.times_lost() == 1);
+        assert!(clock.after(BoilEvent::Lifted, None, at(90)).is_err(), "not before the pressure is down");
+        assert!(
+            clock.after(BoilEvent::ToppedUpBoiling, None, at(90)).is_err(),
+            "a closed canner is not opened"
+        );
+        clock = clock.after(BoilEvent::PressureDown, None, at(110)).unwrap();
+        assert_eq!(clock.phase(at(115)), Phase::Resting { since: at(110), ends: at(120) });
     }
 }

@@ -6,11 +6,16 @@ use std::sync::LazyLock;
 
 use serde::Deserialize;
 use uom::si::length::millimeter;
+use uom::si::power::watt;
+use uom::si::thermodynamic_temperature::degree_celsius;
+use uom::si::time::second;
+use uom::si::volume::liter;
 
 use crate::jar::JarSize;
+use crate::moment::Minutes;
 use crate::process::Pack;
 use crate::table::{TableError, rows};
-use crate::units::{Length, Volume};
+use crate::units::{Length, Power, Temperature, Time, Volume, litres};
 
 /// Outside of a jar with its lid and ring.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -140,6 +145,22 @@ pub const fn water_before_c(pack: Pack) -> f64 {
     }
 }
 
+/// How warm the food goes into the jars, in degrees Celsius: fruit from the table, or just off the boil. Common practice,
+/// no source.
+#[must_use]
+pub const fn food_at_c(pack: Pack) -> f64 {
+    match pack {
+        Pack::Raw => 20.0,
+        Pack::Hot => 90.0,
+    }
+}
+
+/// Power of a household burner in watts, and the share of it that reaches the water, until somebody says otherwise.
+/// Common practice, no source.
+pub const USUAL_POWER_W: f64 = 2400.0;
+/// See [`USUAL_POWER_W`].
+pub const USUAL_EFFICIENCY: f64 = 0.55;
+
 /// How much water to put in so that the tallest jar ends so far under it.
 #[must_use]
 pub fn fill(pot: &Pot, jars: &[(JarSize, u32)], cover: Length) -> Filling {
@@ -174,14 +195,175 @@ pub fn fill(pot: &Pot, jars: &[(JarSize, u32)], cover: Length) -> Filling {
     Filling { fits, water, level_before: water / floor, headroom, cautions }
 }
 
+/// Water that boils away under a lid in an hour at a rolling boil, in litres. Common practice, no source.
+const BOILS_AWAY_COVERED_L_PER_H: f64 = 1.0;
+/// Least to keep boiling for topping up, in litres: a splash is no help.
+const LEAST_TOPPING_UP_L: f64 = 1.0;
+
+/// How much water to keep boiling beside the canner for topping up over a process.
+#[must_use]
+pub fn topping_up(minutes: Minutes) -> Volume {
+    litres((BOILS_AWAY_COVERED_L_PER_H * f64::from(minutes.0) / 60.0).max(LEAST_TOPPING_UP_L))
+}
+
+/// How far a canner may stand over its burner on each side. Common practice, no source.
+const OVERHANG_MM: f64 = 50.8;
+
+/// Whether a canner is wider than its burner can heat evenly: more than 2 in over on a side.
+#[must_use]
+pub fn overhangs(outer_diameter: Length, burner_diameter: Length) -> bool {
+    outer_diameter - burner_diameter > Length::new::<millimeter>(2.0 * OVERHANG_MM)
+}
+
+/// Glass of an empty jar in kilograms for each litre it holds, and its specific heat; common practice, no source.
+const GLASS_KG_PER_L: f64 = 0.48;
+const GLASS_KJ_PER_KG_K: f64 = 0.84;
+/// Specific heat of water, and of tomatoes which are nearly water.
+const WATER_KJ_PER_KG_K: f64 = 4.19;
+const FOOD_KJ_PER_KG_K: f64 = 4.0;
+/// Share of its heat that a jar takes up by the time the water boils: its middle lags far behind. Ours; the come-up of
+/// the household's own canner says more.
+const JAR_SHARE: f64 = 0.5;
+
+/// What has to be heated in a canner.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Charge {
+    /// Water around the jars.
+    pub water: Volume,
+    /// Its temperature.
+    pub water_at: Temperature,
+    /// What the jars hold together.
+    pub food: Volume,
+    /// Temperature of the jars and what is in them.
+    pub food_at: Temperature,
+}
+
+/// Kilojoules to bring a charge to the boil.
+#[must_use]
+pub fn heat_to_boil_kj(charge: &Charge, boils_at: Temperature) -> f64 {
+    let rise = |from: Temperature| (boils_at.get::<degree_celsius>() - from.get::<degree_celsius>()).max(0.0);
+    let water = charge.water.get::<liter>() * WATER_KJ_PER_KG_K * rise(charge.water_at);
+    let jars = charge.food.get::<liter>()
+        * (FOOD_KJ_PER_KG_K + GLASS_KG_PER_L * GLASS_KJ_PER_KG_K)
+        * JAR_SHARE
+        * rise(charge.food_at);
+    water + jars
+}
+
+/// Time until the canner boils on a burner of which a share of the power reaches the water.
+#[must_use]
+pub fn come_up(charge: &Charge, boils_at: Temperature, power: Power, efficiency: f64) -> Time {
+    let watts = (power.get::<watt>() * efficiency).max(1.0);
+    Time::new::<second>(heat_to_boil_kj(charge, boils_at) * 1000.0 / watts)
+}
+
+/// A jar as it stands in the canner, seen from above: middle and radius in units of the canner's inner radius.
+#[derive(Debug, Clone, Copy, PartialEq, serde::Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Place {
+    /// To the right of the middle.
+    pub x: f64,
+    /// Below the middle.
+    pub y: f64,
+    /// Radius of the jar.
+    pub r: f64,
+}
+
+/// Where jars stand in a canner. Like jars start in the rings of the best known packings; unlike ones are then pushed
+/// apart until none overlaps, as far as they fit at all.
+#[must_use]
+pub fn standing(inner_diameter: Length, jars: &[JarSize]) -> Vec<Place> {
+    let radius =
+        |jar: &JarSize| (usual_outside(*jar).diameter / inner_diameter).get::<uom::si::ratio::ratio>();
+    let rings = rings(jars.len());
+    let mut places = Vec::with_capacity(jars.len());
+    let mut left = jars;
+    for (count, reach) in rings {
+        let (ring, rest) = left.split_at(count.min(left.len()));
+        left = rest;
+        for (jar, place) in ring.iter().zip(0_u32..) {
+            #[allow(clippy::cast_precision_loss)] // at most a few dozen jars
+            let turn = std::f64::consts::TAU * f64::from(place) / count as f64 - std::f64::consts::FRAC_PI_2;
+            let r = radius(jar);
+            let from_middle = if reach {
+                1.0 - r
+            } else if count == 1 {
+                0.0
+            } else {
+                ring_radius(count, r)
+            };
+            places.push(Place { x: from_middle * turn.cos(), y: from_middle * turn.sin(), r });
+        }
+    }
+    push_apart(&mut places);
+    places
+}
+
+/// Radius of the smallest ring on which so many like discs do not overlap.
+fn ring_radius(count: usize, r: f64) -> f64 {
+    #[allow(clippy::cast_precision_loss)] // at most a few dozen jars
+    let half_turn = std::f64::consts::PI / count as f64;
+    r / half_turn.sin()
+}
+
+/// Jars on each ring, outermost first, and whether it lies at the wall: the arrangement of the best known packings for
+/// up to 19 discs, from memory of the published drawings.
+fn rings(count: usize) -> Vec<(usize, bool)> {
+    let inner: &[usize] = match count {
+        0..=6 => &[],
+        7..=9 => &[1],
+        10 => &[2],
+        11 | 12 => &[3],
+        13 | 14 => &[4],
+        15 | 16 => &[5],
+        17..=19 => &[5, 1],
+        _ => &[7, 2],
+    };
+    let outer = count - inner.iter().sum::<usize>();
+    std::iter::once((outer, count > 1)).chain(inner.iter().map(|ring| (*ring, false))).collect()
+}
+
+/// Moves overlapping jars apart and back inside the wall, a little at a time.
+fn push_apart(places: &mut [Place]) {
+    const ROUNDS: u32 = 400;
+    for _ in 0..ROUNDS {
+        for a in 0..places.len() {
+            for b in a + 1..places.len() {
+                let (dx, dy) = (places[b].x - places[a].x, places[b].y - places[a].y);
+                let apart = dx.hypot(dy).max(1e-9);
+                let overlap = places[a].r + places[b].r - apart;
+                if overlap > 0.0 {
+                    let (ux, uy) = (dx / apart * overlap / 2.0, dy / apart * overlap / 2.0);
+                    (places[a].x, places[a].y) = (places[a].x - ux, places[a].y - uy);
+                    (places[b].x, places[b].y) = (places[b].x + ux, places[b].y + uy);
+                }
+            }
+        }
+        for place in places.iter_mut() {
+            let out = place.x.hypot(place.y);
+            if out > 1.0 - place.r {
+                let back = (1.0 - place.r) / out;
+                (place.x, place.y) = (place.x * back, place.y * back);
+            }
+        }
+    }
+}
+
 #[cfg(test)]
 mod tests {
     use uom::si::length::millimeter;
+    use uom::si::power::watt;
+    use uom::si::thermodynamic_temperature::degree_celsius;
     use uom::si::volume::liter;
 
-    use super::{Crowding, Pot, fill, jars_side_by_side, usual_outside};
+    use super::{
+        Charge, Crowding, Pot, come_up, fill, jars_side_by_side, overhangs, standing, topping_up,
+        usual_outside,
+    };
+    use crate::altitude::Altitude;
     use crate::jar::JarSize;
-    use crate::units::Length;
+    use crate::moment::Minutes;
+    use crate::units::{Length, Power, Temperature, litres};
 
     fn mm(value: f64) -> Length {
         Length::new::<millimeter>(value)
@@ -219,5 +401,57 @@ mod tests {
         assert_eq!((tall.fits, tall.cautions), (false, vec![Crowding::TooTall]));
         let thin = fill(&standard(), &[(JarSize::Pint, 9)], mm(10.0));
         assert_eq!((thin.fits, thin.cautions), (true, vec![Crowding::LowCover]));
+    }
+
+    #[test]
+    fn jars_are_drawn_where_they_can_stand() {
+        let overlap = |places: &[super::Place]| {
+            let mut worst = 0.0_f64;
+            for (i, a) in places.iter().enumerate() {
+                worst = worst.max(a.x.hypot(a.y) + a.r - 1.0);
+                for b in &places[i + 1..] {
+                    worst = worst.max(a.r + b.r - (a.x - b.x).hypot(a.y - b.y));
+                }
+            }
+            worst
+        };
+        for (jar, count) in
+            [(JarSize::Quart, 7), (JarSize::Pint, 9), (JarSize::HalfPint, 12), (JarSize::Quart, 1)]
+        {
+            let places = standing(mm(305.0), &vec![jar; count]);
+            assert!(
+                places.len() == count && overlap(&places) < 0.02,
+                "{count} of {jar}: {}",
+                overlap(&places)
+            );
+        }
+        let mixed = [vec![JarSize::Quart; 3], vec![JarSize::Pint; 4]].concat();
+        assert!(overlap(&standing(mm(305.0), &mixed)) < 0.02);
+    }
+
+    #[test]
+    fn come_up_is_heat_over_power() {
+        let celsius = Temperature::new::<degree_celsius>;
+        // 10 L of water and 6.6 L of hot pack from 82 °C to 100 °C, by hand: 754 + 261 kJ.
+        let charge = Charge {
+            water: litres(10.0),
+            water_at: celsius(82.0),
+            food: litres(6.6),
+            food_at: celsius(82.0),
+        };
+        let sea = Altitude::from_feet(0.0).unwrap().boiling_point();
+        let minutes = come_up(&charge, sea, Power::new::<watt>(2000.0), 0.5).get::<uom::si::time::minute>();
+        assert!((minutes - (753.0 + 261.0) / 60.0).abs() < 0.3, "{minutes}");
+        let high = Altitude::from_feet(6000.0).unwrap().boiling_point();
+        assert!(
+            come_up(&charge, high, Power::new::<watt>(2000.0), 0.5).get::<uom::si::time::minute>() < minutes
+        );
+    }
+
+    #[test]
+    fn a_canner_stands_at_most_two_inches_over_its_burner_on_a_side() {
+        assert!(!overhangs(mm(330.0), mm(230.0)) && overhangs(mm(332.0), mm(230.0)));
+        assert!((topping_up(Minutes(90)).get::<liter>() - 1.5).abs() < 1e-9);
+        assert!((topping_up(Minutes(35)).get::<liter>() - 1.0).abs() < 1e-9, "less is no help");
     }
 }

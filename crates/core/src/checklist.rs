@@ -181,6 +181,23 @@ fn canner(sheet: &Sheet) -> Vec<String> {
     vec![start, format!("{count}: {loads}. If it is lost, the whole time again."), rest.to_owned()]
 }
 
+/// What to do once the last load is out, in working order. Common practice, no source.
+#[must_use]
+pub fn wash_up(method: Method) -> Vec<&'static str> {
+    let mut list = vec![
+        "Count the jars on the towel against the batch; leave them alone until tomorrow.",
+        "Let the canner cool before it is emptied; hot water scalds.",
+        "Rinse and dry the canner and its rack, lid off, so that nothing rusts.",
+        "Wash the kettle, the mill and the funnel before they dry on.",
+        "Put away the acid and write on the bottle when it was opened.",
+        "Rings off, washed and dried with tomorrow's check; they do not stay on the jars.",
+    ];
+    if matches!(method, Method::PressureDial | Method::PressureWeighted) {
+        list.insert(3, "Look through the vent pipe and at the gasket; a dial gauge is tested once a year.");
+    }
+    list
+}
+
 #[cfg(test)]
 mod tests {
     use super::{Sheet, Station, steps};

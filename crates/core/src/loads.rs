@@ -249,6 +249,40 @@ impl Search {
     }
 }
 
+/// Why a grouping is as it is, in one line.
+#[must_use]
+pub fn why(groups: &[Group], plan: &LoadPlan, capacity: &[Capacity], turnaround: Minutes) -> String {
+    let in_use = || groups.iter().filter(|group| group.count > 0);
+    let mut times: Vec<u32> = in_use().map(|group| group.minutes.0).collect();
+    times.sort_unstable();
+    times.dedup();
+    let loads = plan.loads.len();
+    if loads <= 1 {
+        return "One load holds them all.".to_owned();
+    }
+    let [least, .., most] = times[..] else {
+        let minutes = times.first().copied().unwrap_or_default();
+        return format!("All need {minutes} min, and {loads} loads are the fewest that hold them.");
+    };
+    let is_mixed = |load: &Load| load.jars.iter().any(|(index, _)| groups[*index].minutes != load.minutes);
+    if !plan.loads.iter().any(is_mixed) {
+        return format!(
+            "Kept apart by time: together, jars of {least} min would get up to {most} min and save no load."
+        );
+    }
+    let apart: Option<u32> = times
+        .iter()
+        .map(|minutes| {
+            let alike: Vec<Group> = in_use().filter(|group| group.minutes.0 == *minutes).copied().collect();
+            self::group(&alike, capacity, turnaround).ok().map(|plan| plan.total.0)
+        })
+        .sum();
+    let saved = apart.map_or(0, |apart| apart.saturating_sub(plan.total.0));
+    format!(
+        "Short jars ride along for the longest time: in loads of their own the day would take {saved} min more."
+    )
+}
+
 fn least_common_multiple(a: u64, b: u64) -> u64 {
     let (mut x, mut y) = (a, b);
     while y != 0 {

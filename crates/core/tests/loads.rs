@@ -2,7 +2,7 @@
 
 use bodega_core::canner::{jars_side_by_side, usual_outside};
 use bodega_core::jar::JarSize;
-use bodega_core::loads::{Capacity, Group, LoadPlan, group};
+use bodega_core::loads::{Capacity, Group, LoadPlan, group, why};
 use bodega_core::moment::Minutes;
 use bodega_core::units::Length;
 use proptest::prelude::*;
@@ -127,5 +127,28 @@ proptest! {
         let least = exhaustive(&jars, &mut Vec::new(), 30, turnaround);
         prop_assert_eq!(plan.total.0, least);
         prop_assert_eq!(plan.lower_bound.0, least);
+    }
+}
+
+#[test]
+fn why_a_grouping_is_as_it_is_takes_one_line() {
+    let capacity = [Capacity { jar: JarSize::Quart, count: 7 }, Capacity { jar: JarSize::Pint, count: 9 }];
+    let turnaround = Minutes(25);
+    let lot = |jar, minutes, count| Group { jar, minutes: Minutes(minutes), count };
+    for (groups, expected) in [
+        (vec![lot(JarSize::Quart, 50, 5)], "One load holds them all."),
+        (vec![lot(JarSize::Quart, 50, 18)], "All need 50 min, and 3 loads are the fewest that hold them."),
+        (
+            vec![lot(JarSize::Quart, 90, 7), lot(JarSize::Pint, 40, 9)],
+            "Kept apart by time: together, jars of 40 min would get up to 90 min and save no load.",
+        ),
+        // Nine quarts and two pints: the pints' own load would be 40 + 25 min.
+        (
+            vec![lot(JarSize::Quart, 50, 9), lot(JarSize::Pint, 40, 2)],
+            "Short jars ride along for the longest time: in loads of their own the day would take 65 min more.",
+        ),
+    ] {
+        let plan = group(&groups, &capacity, turnaround).unwrap();
+        assert_eq!(why(&groups, &plan, &capacity, turnaround), expected);
     }
 }

@@ -1,10 +1,12 @@
 //! Kitchen devices behind one trait. A real device would post its readings to the endpoint that the simulated ones use.
 
+mod canner;
 mod kettle;
 
 use bodega_core::moment::Moment;
 use bodega_core::units::{Mass, Temperature};
 
+pub use canner::SimulatedCanner;
 pub use kettle::{Hand, Instrument, SimulatedKettle};
 
 /// What a device measured.

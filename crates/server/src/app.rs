@@ -1,10 +1,11 @@
 //! What handlers share, and every route on one screen.
 
-use std::collections::HashSet;
+use std::collections::{HashMap, HashSet};
 use std::sync::{Mutex, MutexGuard, PoisonError};
 
 use actix_web::{middleware, web};
 use bodega_core::altitude::Altitude;
+use bodega_core::moment::Moment;
 use bodega_store::{Kitchen, Store, StoreError};
 
 use crate::api::cooks::Simulation;
@@ -23,6 +24,8 @@ pub struct Shared {
     pub live: Live,
     /// Kettles with a simulated scale under them.
     pub simulated: Simulated,
+    /// Canners with a simulated probe in them.
+    pub simulated_canners: SimulatedCanners,
 }
 
 /// Which records a simulated device stands beside; forgotten when the program ends, as a device would be switched off.
@@ -53,11 +56,54 @@ impl Simulated {
     }
 }
 
+/// Which loads a simulated probe stands in, and when the flame under each went off and on.
+#[derive(Debug, Default)]
+pub struct SimulatedCanners {
+    running: Mutex<HashMap<i64, Vec<(Moment, bool)>>>,
+}
+
+impl SimulatedCanners {
+    fn lock(&self) -> MutexGuard<'_, HashMap<i64, Vec<(Moment, bool)>>> {
+        self.running.lock().unwrap_or_else(PoisonError::into_inner)
+    }
+
+    /// Whether the flame is on; `None` when no simulated probe stands there.
+    #[must_use]
+    pub fn flame(&self, load: i64) -> Option<bool> {
+        self.lock().get(&load).map(|turns| turns.last().is_none_or(|(_, on)| *on))
+    }
+
+    /// When the flame was turned.
+    #[must_use]
+    pub fn turns(&self, load: i64) -> Vec<(Moment, bool)> {
+        self.lock().get(&load).cloned().unwrap_or_default()
+    }
+
+    /// Turns the flame; `true` when the probe was not there yet and now is.
+    pub fn turn(&self, load: i64, now: Moment, on: bool) -> bool {
+        let mut running = self.lock();
+        let is_new = !running.contains_key(&load);
+        running.entry(load).or_default().push((now, on));
+        is_new
+    }
+
+    /// Takes the probe away.
+    pub fn end(&self, load: i64) {
+        self.lock().remove(&load);
+    }
+}
+
 impl Shared {
     /// Puts the parts together.
     #[must_use]
     pub fn new(store: Store, clock: Clock) -> Self {
-        Self { store, clock, live: Live::default(), simulated: Simulated::default() }
+        Self {
+            store,
+            clock,
+            live: Live::default(),
+            simulated: Simulated::default(),
+            simulated_canners: SimulatedCanners::default(),
+        }
     }
 }
 
@@ -147,13 +193,23 @@ pub fn routes(config: &mut web::ServiceConfig) {
         .service(api::cooks::end_cook)
         .service(api::cooks::calibrate_kettle)
         .service(api::cooks::simulate)
-        .service(api::bench::list_loads)
+        .service(api::canners::add_canner)
+        .service(api::canners::change_canner)
         .service(api::bench::tick_jar)
         .service(api::bench::tick_load)
-        .service(api::bench::add_event)
-        .service(api::bench::undo_event)
-        .service(api::bench::retime_load)
         .service(api::bench::recount_load)
+        .service(api::bench::set_warmth)
+        .service(api::bench::set_pot_dose)
+        .service(api::loads::list_loads)
+        .service(api::loads::list_lifted)
+        .service(api::loads::get_grouping)
+        .service(api::loads::regroup)
+        .service(api::loads::add_event)
+        .service(api::loads::undo_event)
+        .service(api::loads::retime_load)
+        .service(api::loads::move_load)
+        .service(api::loads::add_reading)
+        .service(api::loads::simulate_canner)
         .service(api::shelf::list_towel)
         .service(api::shelf::judge_seals)
         .service(api::shelf::list_shelf)

@@ -12,8 +12,8 @@ use bodega_core::moment::{Minutes, Moment};
 use bodega_core::process::{Medium, Method, Pack, Product};
 use bodega_core::yields::Thickness;
 use bodega_store::{
-    CookEvent, Draw, Goal, Item, JarStep, KitchenChange, NewBatch, NewCook, NewKettle, NewLoad, NewLot,
-    PotSize, Store, StoreError,
+    CannerChange, CookEvent, Draw, Goal, Item, JarStep, KitchenChange, NewBatch, NewCook, NewKettle, NewLoad,
+    NewLot, PotSize, Store, StoreError,
 };
 use jiff::civil::date;
 use jiff::tz::TimeZone;
@@ -115,7 +115,7 @@ impl Season<'_> {
 
     fn fill_jars(&self, load: i64, at: Moment) -> Result<(), StoreError> {
         self.store.tick_load(load, JarStep::Acid, at)?;
-        self.store.tick_load(load, JarStep::Filled, at)?;
+        self.store.tick_load(load, JarStep::Lid, at)?;
         Ok(())
     }
 
@@ -151,9 +151,19 @@ pub fn furnish(store: &Store) -> Result<(), StoreError> {
     store.change_kitchen(&KitchenChange {
         name: Some("Saltbrook Terrace".to_owned()),
         altitude_ft: Some(ALTITUDE_FT),
-        pot: Some(PotSize { inner_diameter_mm: 305.0, inner_height_mm: 270.0, rack_height_mm: 12.0 }),
         ..KitchenChange::default()
     })?;
+    let canner = store.kitchen()?.canner.id;
+    store.change_canner(
+        canner,
+        &CannerChange {
+            name: Some("black speckled canner".to_owned()),
+            pot: Some(PotSize { inner_diameter_mm: 305.0, inner_height_mm: 270.0, rack_height_mm: 12.0 }),
+            power_w: Some(2600.0),
+            burner_mm: Some(220.0),
+            ..CannerChange::default()
+        },
+    )?;
     store.add_container("blue fish box", 9_980)?;
     store.add_container("Merle's wicker basket", 4_310)?;
     for (name, inner_diameter_mm, depth_mm, heat) in [

@@ -2,15 +2,17 @@
 
 use bodega_core::acid::{Agent, per_jar};
 use bodega_core::boil_clock::{BoilClock, BoilEvent};
+use bodega_core::canner::{food_at_c, water_before_c};
 use bodega_core::findings::case::{
-    AcidSource, Case, CaseAcid, CaseFruit, CaseJar, Damage, LogEvent, LogLine, Ripeness, Vine,
+    AcidSource, Case, CaseAcid, CaseFruit, CaseJar, Damage, LogEvent, LogLine, Ripeness, Temperatures, Vine,
 };
 use bodega_core::findings::{Finding, Subject, judge};
 use bodega_core::fruit::{Condition, Fault};
 use bodega_core::jar::JarSize;
 use bodega_core::moment::{Minutes, Moment};
-use bodega_core::units::Time;
+use bodega_core::units::{Temperature, Time};
 use bodega_store::{CannerLoad, Kitchen, Lot, Towel, count_sizes};
+use uom::si::thermodynamic_temperature::degree_celsius;
 use uom::si::time::minute;
 
 use crate::app::known_altitude;
@@ -47,7 +49,13 @@ fn boil_log(clock: &BoilClock) -> Vec<LogLine> {
         BoilEvent::Boils => Some(LogEvent::Boil),
         BoilEvent::BoilLost => Some(LogEvent::Lost),
         BoilEvent::HeatOff => Some(LogEvent::End),
-        BoilEvent::Lifted => None,
+        // A jar lifted or put in under way, and cold water, stop the boil.
+        BoilEvent::ToppedUpCold | BoilEvent::JarOut | BoilEvent::JarAdded => Some(LogEvent::Lost),
+        BoilEvent::Vents
+        | BoilEvent::ToppedUpBoiling
+        | BoilEvent::JarBroken
+        | BoilEvent::PressureDown
+        | BoilEvent::Lifted => None,
     };
     clock
         .happened()
@@ -65,6 +73,12 @@ fn case_of(load: &CannerLoad, kitchen: &Kitchen) -> Case {
     let sizes = count_sizes(&load.jars);
     let only_sizes: Vec<JarSize> = sizes.iter().map(|(jar, _)| *jar).collect();
     let clock = &load.clock;
+    let celsius = Temperature::new::<degree_celsius>;
+    let temperatures = load.jars_c.map_or_else(Temperatures::default, |jars| Temperatures {
+        jar: Some(celsius(jars)),
+        food: Some(celsius(food_at_c(load.batch.pack))),
+        water: Some(celsius(water_before_c(load.batch.pack))),
+    });
     let rest = last(clock, BoilEvent::HeatOff)
         .zip(last(clock, BoilEvent::Lifted))
         .map(|(off, lifted)| span(lifted.since_ms(off)));
@@ -80,6 +94,7 @@ fn case_of(load: &CannerLoad, kitchen: &Kitchen) -> Case {
         acid: Some(planned_acid(load.batch.agent, &only_sizes)),
         boil: boil_log(clock),
         rest,
+        temperatures,
         ..Case::default()
     }
 }

@@ -114,6 +114,10 @@ fn store_parts(error: &StoreError) -> (StatusCode, &'static str, Option<String>)
         StoreError::LoadBegun => conflict("load_begun", None),
         StoreError::JarFilled { .. } => conflict("jar_filled", Some("count")),
         StoreError::CannerFull => conflict("canner_full", Some("count")),
+        StoreError::CannerPlanned { .. } => conflict("canner_planned", Some("method")),
+        StoreError::OtherMethod => conflict("other_method", Some("canner")),
+        StoreError::NotTogether => conflict("not_together", None),
+        StoreError::WhichJar => conflict("which_jar", Some("jar")),
         StoreError::NameTaken { .. } => conflict("name_taken", Some("name")),
         StoreError::Newer
         | StoreError::Migration(_)

@@ -1,37 +1,12 @@
 //! The HTTP edge: what the calculators answer, and how bad input is turned away with nothing stored.
 
-use std::sync::Arc;
+mod common;
 
 use actix_web::http::Method;
-use actix_web::{App, test, web};
-use bodega::app::{Shared, routes};
-use bodega::clock::Clock;
-use bodega_store::Store;
+use actix_web::web;
+use bodega::app::Shared;
+use common::{empty, fetch, lot, post, send};
 use serde_json::{Value, json};
-
-/// Sends one request to an app of its own over this store; gives the status and the body.
-async fn send(shared: &web::Data<Shared>, method: Method, path: &str, body: String) -> (u16, Value) {
-    let app = test::init_service(App::new().app_data(shared.clone()).configure(routes)).await;
-    let request = test::TestRequest::default().method(method).uri(path).set_payload(body).to_request();
-    let response = test::call_service(&app, request).await;
-    let status = response.status().as_u16();
-    let bytes = test::read_body(response).await;
-    (status, serde_json::from_slice(&bytes).unwrap_or(Value::Null))
-}
-
-async fn post(shared: &web::Data<Shared>, path: &str, body: Value) -> (u16, Value) {
-    send(shared, Method::POST, path, body.to_string()).await
-}
-
-fn empty() -> web::Data<Shared> {
-    web::Data::from(Arc::new(Shared::new(Store::in_memory().unwrap(), Clock::wall())))
-}
-
-fn lot(value: &str) -> String {
-    format!(
-        r#"{{"amount":{{"weighed":{{"value":{value},"unit":"lb"}}}},"kind":"paste","condition":"firm_ripe"}}"#
-    )
-}
 
 #[actix_web::test]
 async fn bad_input_names_the_field_and_stores_nothing() {
@@ -140,7 +115,7 @@ async fn a_batch_walks_through_the_api_in_order_only() {
     assert_eq!(status, 422, "the lot is used up: {problem}");
 
     let pot = json!({"pot": {"inner_diameter_mm": 305, "inner_height_mm": 270, "rack_height_mm": 12}});
-    send(&shared, Method::PATCH, "/api/kitchen", pot.to_string()).await;
+    send(&shared, Method::PATCH, "/api/canners/1", pot.to_string()).await;
     let (_, loads) = send(&shared, Method::GET, "/api/loads", String::new()).await;
     // 12 mm of rack, a quart of 178 mm and 1½ in of water over it, less what seven quarts push aside.
     assert!((loads[0]["water"]["level_before_mm"].as_f64().unwrap() - 115.7).abs() < 1.0, "{loads}");
@@ -155,7 +130,7 @@ async fn a_batch_walks_through_the_api_in_order_only() {
     assert_eq!(problem["code"], "jars_not_ready");
     let (_, problem) = post(&shared, "/api/jars/1/steps", json!({"step": "filled", "done": true})).await;
     assert_eq!(problem["code"], "acid_first");
-    for step in ["acid", "filled"] {
+    for step in ["acid", "lid"] {
         assert_eq!(post(&shared, "/api/loads/1/steps", json!({ "step": step })).await.0, 200);
     }
     let (_, problem) = post(&shared, "/api/loads/1/events", happen("lifted")).await;
@@ -166,7 +141,7 @@ async fn a_batch_walks_through_the_api_in_order_only() {
     let (_, problem) = send(&shared, Method::PUT, "/api/seals", seals).await;
     assert_eq!(problem["code"], "not_on_towel");
     let (_, counter) = send(&shared, Method::GET, "/api/counter", String::new()).await;
-    assert_eq!((&counter["canner"]["jars"], &counter["pace"]), (&json!(7), &json!(1)));
+    assert_eq!((&counter["canners"][0]["jars"], &counter["pace"]), (&json!(7), &json!(1)));
     assert_eq!(send(&shared, Method::GET, "/api/nothing", String::new()).await.0, 404);
 }
 
@@ -265,7 +240,7 @@ async fn jars_that_were_not_processed_are_not_shelved() {
     let plan = json!({"product": "whole", "medium": "water", "pack": "raw", "thickness": null, "jar": "quart",
         "jars": null, "agent": "citric_acid", "lots": [1]});
     post(&shared, "/api/batches", plan).await;
-    for step in ["acid", "filled"] {
+    for step in ["acid", "lid"] {
         post(&shared, "/api/loads/1/steps", json!({ "step": step })).await;
     }
     for event in ["jars_in", "boils", "heat_off", "lifted"] {
@@ -293,9 +268,8 @@ async fn the_harvest_log_goes_out_and_comes_back_the_same() {
         assert_eq!(send(&shared, Method::POST, "/api/lots", body).await.0, 200);
     }
     let csv_of = async |shared: &web::Data<Shared>| {
-        let app = test::init_service(App::new().app_data(shared.clone()).configure(routes)).await;
-        let request = test::TestRequest::get().uri("/api/harvest.csv").to_request();
-        String::from_utf8(test::read_body(test::call_service(&app, request).await).await.to_vec()).unwrap()
+        let (_, bytes) = fetch(shared, Method::GET, "/api/harvest.csv", String::new()).await;
+        String::from_utf8(bytes).unwrap()
     };
     let out = csv_of(&shared).await;
     assert!(out.starts_with("picked_on,kind,condition,fault,back_on,state,weight_kg\n"), "{out}");

@@ -13,7 +13,7 @@ use rusqlite::{Connection, Row, Transaction, params};
 use serde::Serialize;
 
 use crate::rows::{found, optional_word, word};
-use crate::{Store, StoreError, lots};
+use crate::{Store, StoreError, loads, lots};
 
 /// A batch on the line.
 #[derive(Debug, Clone, PartialEq, Serialize)]
@@ -47,6 +47,8 @@ pub struct Batch {
     pub jars: u32,
     /// Jars that have come out of the canner.
     pub jars_lifted: u32,
+    /// Acid stirred into the pot instead of the jars, in teaspoons.
+    pub pot_dose_tsp: Option<f64>,
 }
 
 /// Fruit drawn from a lot.
@@ -123,6 +125,7 @@ fn read(row: &Row<'_>) -> rusqlite::Result<Batch> {
         weight_g: row.get("drawn_g")?,
         jars: row.get("jars")?,
         jars_lifted: row.get("jars_lifted")?,
+        pot_dose_tsp: row.get("pot_dose_tsp")?,
     })
 }
 
@@ -223,8 +226,33 @@ impl Store {
         transaction
             .execute("UPDATE batch SET removed_at = ?2 WHERE id = ?1", params![id, removed.then_some(now.0)])
             .map_err(StoreError::from_write)?;
+        if removed {
+            loads::hand_over(&transaction, id)?;
+        }
         transaction.commit()?;
         Ok(batch)
+    }
+
+    /// Writes down how much acid was stirred into the pot of a batch, or that none was.
+    ///
+    /// # Errors
+    /// [`StoreError::NotFound`].
+    pub fn set_pot_dose(&self, id: i64, tsp: Option<f64>) -> Result<Batch, StoreError> {
+        let connection = self.lock();
+        connection.execute("UPDATE batch SET pot_dose_tsp = ?2 WHERE id = ?1", params![id, tsp])?;
+        one(&connection, id)
+    }
+
+    /// Sizes of a batch's jars, with how many there are of each.
+    ///
+    /// # Errors
+    /// [`StoreError::Sqlite`] when the file cannot be read.
+    pub fn batch_sizes(&self, id: i64) -> Result<Vec<(JarSize, u32)>, StoreError> {
+        let connection = self.lock();
+        let mut statement = connection
+            .prepare_cached("SELECT size, count(*) AS count FROM jar WHERE batch_id = ?1 GROUP BY size")?;
+        let rows = statement.query_map([id], |row| Ok((word(row, "size")?, row.get("count")?)))?;
+        Ok(rows.collect::<Result<_, _>>()?)
     }
 }
 

@@ -43,9 +43,9 @@ pub enum StoreError {
         number: u32,
     },
     /// Jars of the load are not ready for the canner.
-    #[error("{unready} of {all} jars are not ready: {}", if *no_acid > 0 { format!("{no_acid} have no acid") } else { "not all are filled".to_owned() })]
+    #[error("{unready} of {all} jars are not ready: {}", if *no_acid > 0 { format!("{no_acid} have no acid") } else { "not all have their lids on".to_owned() })]
     JarsNotReady {
-        /// Jars without acid or not filled.
+        /// Jars without acid or without a lid.
         unready: usize,
         /// Jars without acid.
         no_acid: usize,
@@ -108,6 +108,21 @@ pub enum StoreError {
     /// More jars than the canner holds.
     #[error("the canner does not hold so many in one load; put the rest into a load of their own")]
     CannerFull,
+    /// Loads were planned for a canner that is to heat otherwise.
+    #[error("loads are planned for {name} as it heats now; lift or remove them first, or add another canner")]
+    CannerPlanned {
+        /// Its name.
+        name: String,
+    },
+    /// The canner heats otherwise than the load was timed for.
+    #[error("that load was timed for another kind of canner; plan it anew for this one")]
+    OtherMethod,
+    /// Loads that do not go together.
+    #[error("these loads cannot be put together: one has begun, or they are timed for other canners")]
+    NotTogether,
+    /// An event about a jar names none, or one that is not in the load.
+    #[error("say which jar of this load it is")]
+    WhichJar,
     /// A name is taken.
     #[error("there is already something called \"{name}\"")]
     NameTaken {

@@ -4,6 +4,7 @@
 //! them; the rules of the job are `bodega-core`'s.
 
 mod batches;
+mod canners;
 mod cooks;
 mod error;
 mod goals;
@@ -23,12 +24,13 @@ use rusqlite::Connection;
 use rusqlite_migration::{M, Migrations};
 
 pub use batches::{Batch, Draw, NewBatch, NewLoad};
+pub use canners::{Canner, CannerChange, PotSize};
 pub use cooks::{Cook, CookEvent, Kettle, NewCook, NewKettle};
 pub use error::StoreError;
 pub use goals::Goal;
 pub use jars::{Jar, JarStep, count_sizes};
-pub use kitchen::{Canner, Container, Kitchen, KitchenChange, PotSize, Units};
-pub use loads::CannerLoad;
+pub use kitchen::{Container, Kitchen, KitchenChange, Units};
+pub use loads::{CannerLoad, CannerReading, JarMoment, NewGroup};
 pub use lots::{Lot, LotChange, NewLot};
 pub use shelf::{ShelfGroup, Towel, TowelJar};
 pub use stock::{AcidStock, Cupboard, Item, JarStock, LidStock};
@@ -39,6 +41,7 @@ const MIGRATIONS: &[M<'static>] = &[
     M::up(include_str!("../migrations/02-harvest-and-stock.sql")),
     M::up(include_str!("../migrations/03-kettles-and-canner.sql")),
     M::up(include_str!("../migrations/04-heat-settings.sql")),
+    M::up(include_str!("../migrations/05-bench-and-canners.sql")),
 ];
 
 /// Name of the database file inside the data directory.

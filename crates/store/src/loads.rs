@@ -1,11 +1,13 @@
 //! Canner loads and what happened to them; the clock is derived from the events, never stored.
 
 use bodega_core::boil_clock::{BoilClock, BoilEvent, Happened};
+use bodega_core::jar::JarSize;
 use bodega_core::moment::{Minutes, Moment};
 use rusqlite::{Connection, params};
+use serde::Serialize;
 
-use crate::rows::{found, unsigned};
-use crate::{Batch, Jar, Store, StoreError, batches, jars};
+use crate::rows::{unsigned, word};
+use crate::{Batch, Canner, Jar, Store, StoreError, batches, canners, count_sizes, jars};
 
 /// A load with its jars, its batch and its clock.
 #[derive(Debug, Clone, PartialEq)]
@@ -16,8 +18,14 @@ pub struct CannerLoad {
     pub position: u32,
     /// Loads of its batch.
     pub of: u32,
-    /// Its batch.
+    /// The batch it is counted with; the first of them when it holds jars of several.
     pub batch: Batch,
+    /// The canner it goes into.
+    pub canner: Canner,
+    /// How warm the empty jars are, in degrees Celsius, as somebody judged.
+    pub jars_c: Option<f64>,
+    /// What a probe in the canner read, oldest first.
+    pub readings: Vec<CannerReading>,
     /// Pressure, if it is a pressure process.
     pub psi: Option<u32>,
     /// Its jars.
@@ -26,22 +34,32 @@ pub struct CannerLoad {
     pub clock: BoilClock,
 }
 
-const fn event_word(event: BoilEvent) -> &'static str {
-    match event {
-        BoilEvent::JarsIn => "jars_in",
-        BoilEvent::Boils => "boils",
-        BoilEvent::BoilLost => "boil_lost",
-        BoilEvent::HeatOff => "heat_off",
-        BoilEvent::Lifted => "lifted",
-    }
+/// What a probe in the canner read.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct CannerReading {
+    /// When.
+    pub at: Moment,
+    /// Degrees Celsius.
+    pub temp_c: f64,
+    /// From a simulated probe.
+    pub simulated: bool,
 }
 
-fn read_event(word: &str, at: i64) -> Result<Happened, StoreError> {
-    BoilEvent::ALL
-        .into_iter()
-        .find(|event| event_word(*event) == word)
-        .map(|event| Happened { event, at: Moment(at) })
-        .ok_or_else(|| StoreError::Damaged(format!("unknown load event \"{word}\"")))
+/// Readings that a load carries with it: the latest, enough to see whether a boil holds.
+const LATEST_READINGS: u32 = 40;
+
+/// A load that others are put together into.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct NewGroup {
+    /// The batch it is counted with.
+    pub batch: i64,
+    /// Minutes of the jar that needs longest.
+    pub minutes: Minutes,
+    /// Its pressure, if any.
+    pub psi: Option<u32>,
+    /// Its jars.
+    pub jars: Vec<i64>,
 }
 
 /// Loads of batches on the line that are not lifted yet, in working order.
@@ -51,34 +69,79 @@ const OPEN: &str = "SELECT canner_load.id FROM canner_load JOIN batch ON batch.i
     ORDER BY batch_id, position";
 
 pub(crate) fn one(connection: &Connection, id: i64) -> Result<CannerLoad, StoreError> {
-    let sql = "SELECT batch_id, position, minutes, psi,
+    let sql = "SELECT batch_id, position, minutes, psi, canner_id, jars_c,
         (SELECT count(*) FROM canner_load AS sister WHERE sister.batch_id = canner_load.batch_id) AS of
         FROM canner_load WHERE id = ?1";
-    let (batch, position, minutes, psi, of): (i64, i64, i64, Option<i64>, i64) = found(
-        connection.query_row(sql, [id], |row| {
-            Ok((row.get(0)?, row.get(1)?, row.get(2)?, row.get(3)?, row.get(4)?))
-        }),
-        "load",
-        id,
-    )?;
-    let mut statement = connection.prepare_cached(
-        "SELECT event, at FROM load_event WHERE load_id = ?1 AND undone_at IS NULL ORDER BY id",
-    )?;
-    let stored = statement
-        .query_map([id], |row| Ok((row.get::<_, String>(0)?, row.get::<_, i64>(1)?)))?
-        .collect::<Result<Vec<_>, _>>()?;
-    let happened =
-        stored.iter().map(|(word, at)| read_event(word, *at)).collect::<Result<Vec<_>, StoreError>>()?;
-    let required = Minutes(unsigned(minutes, "a load's minutes")?);
+    let mut statement = connection.prepare_cached(sql)?;
+    let mut rows = statement.query([id])?;
+    let row = rows.next()?.ok_or(StoreError::NotFound { what: "load", id })?;
+    let batch = batches::one(connection, row.get("batch_id")?)?;
+    let required = Minutes(unsigned(row.get("minutes")?, "a load's minutes")?);
     Ok(CannerLoad {
         id,
-        position: unsigned(position, "a load's position")?,
-        of: unsigned(of, "a batch's loads")?,
-        batch: batches::one(connection, batch)?,
-        psi: psi.map(|psi| unsigned(psi, "a load's pressure")).transpose()?,
+        position: unsigned(row.get("position")?, "a load's position")?,
+        of: unsigned(row.get("of")?, "a batch's loads")?,
+        canner: canners::one(connection, row.get("canner_id")?)?,
+        jars_c: row.get("jars_c")?,
+        readings: readings(connection, id)?,
+        psi: row.get::<_, Option<i64>>("psi")?.map(|psi| unsigned(psi, "a load's pressure")).transpose()?,
         jars: jars::of_load(connection, id)?,
-        clock: BoilClock::replay(required, &happened)?,
+        clock: BoilClock::replay(batch.method, required, &happened(connection, id)?)?,
+        batch,
     })
+}
+
+fn happened(connection: &Connection, load: i64) -> Result<Vec<Happened>, StoreError> {
+    let mut statement = connection.prepare_cached(
+        "SELECT event, at, jar_id FROM load_event WHERE load_id = ?1 AND undone_at IS NULL ORDER BY id",
+    )?;
+    let rows = statement.query_map([load], |row| {
+        Ok(Happened { event: word(row, "event")?, at: Moment(row.get("at")?), jar: row.get("jar_id")? })
+    })?;
+    Ok(rows.collect::<Result<_, _>>()?)
+}
+
+fn readings(connection: &Connection, load: i64) -> Result<Vec<CannerReading>, StoreError> {
+    let mut statement = connection.prepare_cached(
+        "SELECT at, temp_c, simulated FROM canner_reading WHERE load_id = ?1 ORDER BY id DESC LIMIT ?2",
+    )?;
+    let rows = statement.query_map(params![load, LATEST_READINGS], |row| {
+        Ok(CannerReading {
+            at: Moment(row.get("at")?),
+            temp_c: row.get("temp_c")?,
+            simulated: row.get("simulated")?,
+        })
+    })?;
+    let mut latest = rows.collect::<Result<Vec<_>, _>>()?;
+    latest.reverse();
+    Ok(latest)
+}
+
+/// What happened to one jar in the canner.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum JarMoment {
+    /// It broke.
+    Broken(i64),
+    /// It was lifted early.
+    Out(i64),
+    /// One of this size was put in late, with its acid.
+    Added(JarSize),
+}
+
+fn write_event(
+    connection: &Connection,
+    load: CannerLoad,
+    event: BoilEvent,
+    jar: Option<i64>,
+    now: Moment,
+) -> Result<CannerLoad, StoreError> {
+    let clock = load.clock.after(event, jar, now)?;
+    let at = clock.happened().last().map_or(now, |last| last.at);
+    connection.execute(
+        "INSERT INTO load_event (load_id, event, at, jar_id) VALUES (?1, ?2, ?3, ?4)",
+        params![load.id, event.word(), at.0, jar],
+    )?;
+    Ok(CannerLoad { clock, ..load })
 }
 
 impl Store {
@@ -124,16 +187,142 @@ impl Store {
         let load = one(&transaction, id)?;
         if load.clock.happened().is_empty() {
             check_ready(&load)?;
-            check_canner_free(&transaction, id)?;
+            check_canner_free(&transaction, &load)?;
         }
-        let clock = load.clock.after(event, now)?;
-        let at = clock.happened().last().map_or(now, |last| last.at);
-        transaction.execute(
-            "INSERT INTO load_event (load_id, event, at) VALUES (?1, ?2, ?3)",
-            params![id, event_word(event), at.0],
-        )?;
+        let load = write_event(&transaction, load, event, None, now)?;
         transaction.commit()?;
-        Ok(CannerLoad { clock, ..load })
+        Ok(load)
+    }
+
+    /// Records what happened to one jar in the canner.
+    ///
+    /// # Errors
+    /// [`StoreError::WhichJar`] when the jar is not in the load; [`StoreError::CannerFull`] when one more does not fit;
+    /// [`StoreError::OutOfOrder`].
+    pub fn add_jar_event(&self, id: i64, moment: JarMoment, now: Moment) -> Result<CannerLoad, StoreError> {
+        let mut connection = self.lock();
+        let transaction = connection.transaction()?;
+        let load = one(&transaction, id)?;
+        let (event, jar) = match moment {
+            JarMoment::Broken(jar) => (BoilEvent::JarBroken, jar),
+            JarMoment::Out(jar) => (BoilEvent::JarOut, jar),
+            JarMoment::Added(size) => {
+                let mut sizes = count_sizes(&load.jars);
+                sizes.push((size, 1));
+                jars::check_capacity(&load.canner, &sizes)?;
+                // Refused before a jar is set out that the clock would not take.
+                load.clock.after(BoilEvent::JarAdded, None, now)?;
+                let jar = jars::set_out(&transaction, load.batch.id, id, size)?;
+                jars::make_ready(&transaction, jar, now)?;
+                (BoilEvent::JarAdded, jar)
+            }
+        };
+        let load = CannerLoad { jars: jars::of_load(&transaction, id)?, ..load };
+        let gone = load
+            .clock
+            .happened()
+            .iter()
+            .any(|item| item.jar == Some(jar) && item.event != BoilEvent::JarAdded);
+        if gone || !load.jars.iter().any(|other| other.id == jar) {
+            return Err(StoreError::WhichJar);
+        }
+        let load = write_event(&transaction, load, event, Some(jar), now)?;
+        transaction.commit()?;
+        Ok(load)
+    }
+
+    /// Writes down what a probe in the canner read.
+    ///
+    /// # Errors
+    /// [`StoreError::NotFound`].
+    pub fn add_canner_reading(&self, id: i64, reading: &CannerReading) -> Result<CannerLoad, StoreError> {
+        let connection = self.lock();
+        one(&connection, id)?;
+        connection.execute(
+            "INSERT INTO canner_reading (load_id, at, temp_c, simulated) VALUES (?1, ?2, ?3, ?4)",
+            params![id, reading.at.0, reading.temp_c, reading.simulated],
+        )?;
+        one(&connection, id)
+    }
+
+    /// Says how warm the empty jars on the bench are.
+    ///
+    /// # Errors
+    /// [`StoreError::NotFound`].
+    pub fn set_jar_warmth(&self, id: i64, jars_c: f64) -> Result<CannerLoad, StoreError> {
+        let connection = self.lock();
+        connection.execute("UPDATE canner_load SET jars_c = ?2 WHERE id = ?1", params![id, jars_c])?;
+        one(&connection, id)
+    }
+
+    /// Puts a waiting load into another canner of the same kind.
+    ///
+    /// # Errors
+    /// [`StoreError::LoadBegun`]; [`StoreError::OtherMethod`]; [`StoreError::CannerFull`]; [`StoreError::NotFound`].
+    pub fn move_load(&self, id: i64, canner: i64) -> Result<CannerLoad, StoreError> {
+        let connection = self.lock();
+        let load = one(&connection, id)?;
+        let canner = canners::one(&connection, canner)?;
+        if !load.clock.happened().is_empty() {
+            return Err(StoreError::LoadBegun);
+        }
+        if canner.method != load.batch.method {
+            return Err(StoreError::OtherMethod);
+        }
+        jars::check_capacity(&canner, &count_sizes(&load.jars))?;
+        connection.execute("UPDATE canner_load SET canner_id = ?2 WHERE id = ?1", params![id, canner.id])?;
+        one(&connection, id)
+    }
+
+    /// Puts the jars of waiting loads together anew, all or nothing.
+    ///
+    /// # Errors
+    /// [`StoreError::NotTogether`] when a load has begun or the groups are not the same jars; [`StoreError::NotFound`].
+    pub fn regroup(&self, loads: &[i64], groups: &[NewGroup]) -> Result<(), StoreError> {
+        let mut connection = self.lock();
+        let transaction = connection.transaction()?;
+        let before = loads.iter().map(|id| one(&transaction, *id)).collect::<Result<Vec<_>, _>>()?;
+        let Some(canner) = before.first().map(|load| load.canner.id) else { return Ok(()) };
+        let ids = |mut ids: Vec<i64>| {
+            ids.sort_unstable();
+            ids
+        };
+        let had = ids(before.iter().flat_map(|load| load.jars.iter().map(|jar| jar.id)).collect());
+        let have = ids(groups.iter().flat_map(|group| group.jars.iter().copied()).collect());
+        if had != have || before.iter().any(|load| !load.clock.happened().is_empty()) {
+            return Err(StoreError::NotTogether);
+        }
+        for group in groups {
+            transaction.execute(
+                "INSERT INTO canner_load (canner_id, batch_id, position, minutes, psi)
+                 SELECT ?1, ?2, coalesce(max(position), 0) + 1, ?3, ?4 FROM canner_load WHERE batch_id = ?2",
+                params![canner, group.batch, group.minutes.0, group.psi],
+            )?;
+            let load = transaction.last_insert_rowid();
+            for jar in &group.jars {
+                transaction.execute("UPDATE jar SET load_id = ?2 WHERE id = ?1", [*jar, load])?;
+            }
+        }
+        for load in &before {
+            transaction.execute("DELETE FROM canner_load WHERE id = ?1", [load.id])?;
+        }
+        renumber(&transaction)?;
+        Ok(transaction.commit()?)
+    }
+
+    /// Loads lifted since a moment, oldest first.
+    ///
+    /// # Errors
+    /// [`StoreError::Sqlite`] when the file cannot be read.
+    pub fn lifted_since(&self, since: Moment) -> Result<Vec<CannerLoad>, StoreError> {
+        let connection = self.lock();
+        let mut statement = connection.prepare_cached(
+            "SELECT load_id FROM load_event JOIN canner_load ON canner_load.id = load_id
+             JOIN batch ON batch.id = batch_id
+             WHERE removed_at IS NULL AND event = 'lifted' AND undone_at IS NULL AND at >= ?1 ORDER BY at, load_id",
+        )?;
+        let ids = statement.query_map([since.0], |row| row.get(0))?.collect::<Result<Vec<i64>, _>>()?;
+        ids.into_iter().map(|id| one(&connection, id)).collect()
     }
 
     /// Gives a load another tested time, after the altitude was corrected; what happened so far stays.
@@ -158,9 +347,11 @@ impl Store {
         let mut connection = self.lock();
         let transaction = connection.transaction()?;
         let load = one(&transaction, id)?;
-        if load.clock.happened().last().is_some_and(|last| last.event == BoilEvent::Lifted) {
-            check_canner_free(&transaction, id)?;
+        let last = load.clock.happened().last();
+        if last.is_some_and(|last| last.event == BoilEvent::Lifted) {
+            check_canner_free(&transaction, &load)?;
         }
+        let added = last.filter(|last| last.event == BoilEvent::JarAdded).and_then(|last| last.jar);
         let changed = transaction.execute(
             "UPDATE load_event SET undone_at = ?2 WHERE id =
              (SELECT max(id) FROM load_event WHERE load_id = ?1 AND undone_at IS NULL)",
@@ -169,6 +360,9 @@ impl Store {
         if changed == 0 {
             return Err(StoreError::NothingToUndo);
         }
+        if let Some(jar) = added {
+            transaction.execute("DELETE FROM jar WHERE id = ?1", [jar])?;
+        }
         let load = one(&transaction, id)?;
         transaction.commit()?;
         Ok(load)
@@ -176,7 +370,7 @@ impl Store {
 }
 
 fn check_ready(load: &CannerLoad) -> Result<(), StoreError> {
-    let unready = load.jars.iter().filter(|jar| !jar.filled).count();
+    let unready = load.jars.iter().filter(|jar| !jar.lid).count();
     let no_acid = load.jars.iter().filter(|jar| !jar.acid).count();
     if unready == 0 {
         Ok(())
@@ -185,14 +379,40 @@ fn check_ready(load: &CannerLoad) -> Result<(), StoreError> {
     }
 }
 
-fn check_canner_free(connection: &Connection, id: i64) -> Result<(), StoreError> {
+fn check_canner_free(connection: &Connection, load: &CannerLoad) -> Result<(), StoreError> {
     let mut statement = connection.prepare_cached(OPEN)?;
     let open = statement.query_map([], |row| row.get(0))?.collect::<Result<Vec<i64>, _>>()?;
-    for other in open.into_iter().filter(|other| *other != id) {
+    for other in open.into_iter().filter(|other| *other != load.id) {
         let other = one(connection, other)?;
-        if !other.clock.happened().is_empty() {
+        if other.canner.id == load.canner.id && !other.clock.happened().is_empty() {
             return Err(StoreError::CannerBusy { position: other.position, code: other.batch.code });
         }
     }
     Ok(())
+}
+
+/// Counts the loads of every batch from 1 again.
+fn renumber(connection: &Connection) -> Result<(), StoreError> {
+    // By way of far places, because two loads of a batch never share one.
+    connection.execute_batch(
+        "UPDATE canner_load SET position = position + 1000000;
+         UPDATE canner_load SET position = (
+             SELECT count(*) FROM canner_load AS other
+             WHERE other.batch_id = canner_load.batch_id AND other.id <= canner_load.id);",
+    )?;
+    Ok(())
+}
+
+/// Hands loads that hold other batches' jars over to one of those, when their own batch leaves the line.
+pub(crate) fn hand_over(connection: &Connection, batch: i64) -> Result<(), StoreError> {
+    connection.execute(
+        "UPDATE canner_load SET
+             batch_id = (SELECT min(jar.batch_id) FROM jar JOIN batch ON batch.id = jar.batch_id
+                 WHERE load_id = canner_load.id AND removed_at IS NULL AND jar.batch_id <> ?1),
+             position = position + 1000000
+         WHERE batch_id = ?1 AND EXISTS (SELECT 1 FROM jar JOIN batch ON batch.id = jar.batch_id
+             WHERE load_id = canner_load.id AND removed_at IS NULL AND jar.batch_id <> ?1)",
+        [batch],
+    )?;
+    renumber(connection)
 }

@@ -1,15 +1,17 @@
 //! The towel and the shelf: which jars cool, which lids hold, what stands where since when.
 
 use bodega_core::acid::Agent;
+use bodega_core::altitude::Altitude;
+use bodega_core::boil_clock::Fate;
 use bodega_core::jar::JarSize;
 use bodega_core::moment::Moment;
-use bodega_core::process::{Medium, Pack, Product};
+use bodega_core::process::{Medium, Pack, Product, Query, look_up};
 use bodega_core::seal::window;
 use rusqlite::params;
 use serde::Serialize;
 
 use crate::rows::{found, optional_word, word};
-use crate::{Store, StoreError, loads};
+use crate::{CannerLoad, Store, StoreError, loads};
 
 /// A load that cools on the towel.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]
@@ -72,8 +74,32 @@ pub struct ShelfGroup {
 /// Jars out of the canner, with when they were lifted.
 const LIFTED: &str = "FROM jar
     JOIN batch ON batch.id = jar.batch_id
-    JOIN load_event ON load_event.load_id = jar.load_id AND event = 'lifted' AND undone_at IS NULL
-    WHERE batch.removed_at IS NULL";
+    JOIN load_event ON load_event.load_id = jar.load_id AND load_event.event = 'lifted' AND load_event.undone_at IS NULL
+    WHERE batch.removed_at IS NULL AND NOT EXISTS (
+        SELECT 1 FROM load_event AS broke
+        WHERE broke.jar_id = jar.id AND broke.event = 'jar_broken' AND broke.undone_at IS NULL)";
+
+/// Whether a jar had its full time: with its load, or by its own when it was lifted early.
+fn is_processed(load: &CannerLoad, jar: i64, now: Moment) -> bool {
+    let own = load.jars.iter().find(|other| other.id == jar).and_then(|jar| {
+        let altitude = Altitude::from_feet(load.batch.altitude_ft).ok()?;
+        let method = load.batch.method;
+        let query = Query {
+            product: jar.product,
+            medium: jar.medium,
+            pack: jar.pack,
+            method,
+            jar: jar.size,
+            altitude,
+        };
+        Some(look_up(&query).ok()?.options[0].minutes)
+    });
+    match load.clock.fate(jar, own.unwrap_or_else(|| load.clock.required())) {
+        Fate::Stayed => load.clock.is_processed(now),
+        Fate::OutInTime => true,
+        Fate::OutTooEarly | Fate::Broken => false,
+    }
+}
 
 impl Store {
     /// Loads on the towel, oldest first; a load leaves when every lid holds.
@@ -83,9 +109,9 @@ impl Store {
     pub fn towel(&self) -> Result<Vec<Towel>, StoreError> {
         let connection = self.lock();
         let sql = format!(
-            "SELECT jar.id, number, size, seal, seal_at, jar.load_id, code, product, at {LIFTED}
+            "SELECT jar.id, number, size, seal, seal_at, jar.load_id, code, product, load_event.at {LIFTED}
              AND jar.load_id IN (SELECT load_id FROM jar WHERE seal IS NULL OR seal = 'failed')
-             ORDER BY at, jar.load_id, number"
+             ORDER BY load_event.at, jar.load_id, batch.id, number"
         );
         let mut statement = connection.prepare_cached(&sql)?;
         let mut rows = statement.query([])?;
@@ -141,7 +167,7 @@ impl Store {
             if transaction.query_row(&sql, [jar], |row| row.get::<_, i64>(0))? == 0 {
                 return Err(StoreError::NotOnTowel { number });
             }
-            if holds == Some(true) && !loads::one(&transaction, load)?.clock.is_processed(now) {
+            if holds == Some(true) && !is_processed(&loads::one(&transaction, load)?, *jar, now) {
                 return Err(StoreError::NotProcessed { number });
             }
             transaction.execute(
@@ -159,7 +185,7 @@ impl Store {
     pub fn shelf(&self) -> Result<Vec<ShelfGroup>, StoreError> {
         let connection = self.lock();
         let sql = format!(
-            "SELECT code, product, medium, pack, agent, size, min(at) AS canned_at, count(*) AS count {LIFTED}
+            "SELECT code, product, medium, pack, agent, size, min(load_event.at) AS canned_at, count(*) AS count {LIFTED}
              AND seal = 'holds' GROUP BY batch.id, size ORDER BY canned_at, batch.id"
         );
         let mut statement = connection.prepare_cached(&sql)?;

@@ -20,7 +20,7 @@ fn set_out(store: &Store) -> i64 {
     store.add_batch(&batch(vec![Draw { lot, weight_g: 10_000 }]), NOW).unwrap();
     let load = store.open_loads().unwrap()[0].id;
     store.tick_load(load, JarStep::Acid, NOW).unwrap();
-    store.tick_load(load, JarStep::Filled, NOW).unwrap();
+    store.tick_load(load, JarStep::Lid, NOW).unwrap();
     load
 }
 

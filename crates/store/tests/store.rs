@@ -18,7 +18,7 @@ fn with_batch(store: &Store) -> (i64, i64, i64) {
 
 fn make_ready(store: &Store, load: i64) {
     store.tick_load(load, JarStep::Acid, NOW).unwrap();
-    store.tick_load(load, JarStep::Filled, NOW).unwrap();
+    store.tick_load(load, JarStep::Lid, NOW).unwrap();
 }
 
 #[test]
@@ -88,21 +88,24 @@ fn food_waits_for_acid_and_the_canner_for_both() {
 fn jars_are_recounted_on_the_bench_and_the_yield_follows() {
     let store = Store::in_memory().unwrap();
     let (batch, first, second) = with_batch(&store);
-    store.recount(first, JarSize::Quart, 4).unwrap();
+    store.recount(first, batch, JarSize::Quart, 4).unwrap();
     let numbers: Vec<u32> = store.load(first).unwrap().jars.iter().map(|jar| jar.number).collect();
     assert_eq!(numbers, [1, 2, 4, 5], "new jars get numbers nobody has");
-    assert!(matches!(store.recount(first, JarSize::Quart, 8), Err(StoreError::CannerFull)));
+    assert!(matches!(store.recount(first, batch, JarSize::Quart, 8), Err(StoreError::CannerFull)));
     make_ready(&store, first);
-    assert!(matches!(store.recount(first, JarSize::Quart, 3), Err(StoreError::JarFilled { number: 5 })));
+    assert!(matches!(
+        store.recount(first, batch, JarSize::Quart, 3),
+        Err(StoreError::JarFilled { number: 5 })
+    ));
     assert_eq!(store.load(first).unwrap().jars.len(), 4, "nothing is taken by half");
-    store.recount(second, JarSize::Quart, 2).unwrap();
+    store.recount(second, batch, JarSize::Quart, 2).unwrap();
     make_ready(&store, second);
     for (load, start) in [(first, 0), (second, 100)] {
         for (event, minute) in [(BoilEvent::Boils, 0), (BoilEvent::HeatOff, 50), (BoilEvent::Lifted, 56)] {
             store.add_event(load, event, NOW.plus_minutes(start + minute)).unwrap();
         }
     }
-    assert!(matches!(store.recount(first, JarSize::Quart, 5), Err(StoreError::LoadBegun)));
+    assert!(matches!(store.recount(first, batch, JarSize::Quart, 5), Err(StoreError::LoadBegun)));
     // 4 kg in six quarts.
     let finished = store.finished().unwrap();
     assert!((finished[0].pounds_per_quart - 4.0 / 0.453_592_37 / 6.0).abs() < 1e-9);

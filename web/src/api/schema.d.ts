@@ -73,6 +73,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/batches/{id}/pot_dose": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Writes down how much acid was stirred into a batch's pot; the bench shows what each jar still lacks. */
+        put: operations["set_pot_dose"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/canners": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Adds a canner. */
+        post: operations["add_canner"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/canners/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        /** Changes a canner. */
+        patch: operations["change_canner"];
+        trace?: never;
+    };
     "/api/compute/acid": {
         parameters: {
             query?: never;
@@ -409,7 +460,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Ticks a step of one jar, or takes the tick back. */
+        /** Ticks a step of one jar, with those before it but the acid, or takes it back. */
         post: operations["tick_jar"];
         delete?: never;
         options?: never;
@@ -504,6 +555,58 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/loads/grouping": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How the waiting loads of every batch would go together in the least time; `null` when none waits. */
+        get: operations["get_grouping"];
+        put?: never;
+        /** Puts the waiting loads together anew. */
+        post: operations["regroup"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/loads/lifted": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What was lifted today: done against required; and the wash-up list. */
+        get: operations["list_lifted"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/loads/{id}/canner": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Puts a waiting load into another canner of the same kind. */
+        put: operations["move_load"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/loads/{id}/events": {
         parameters: {
             query?: never;
@@ -533,6 +636,23 @@ export interface paths {
         post?: never;
         /** Takes the last event of a load back. */
         delete: operations["undo_event"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/loads/{id}/readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Writes down what a probe in the canner read; a device posts here as a hand does. */
+        post: operations["add_reading"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -572,6 +692,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/loads/{id}/simulated": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Puts a simulated probe into a load's canner, or turns the flame under it off and on. For practice and demo only. */
+        post: operations["simulate_canner"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/loads/{id}/steps": {
         parameters: {
             query?: never;
@@ -583,6 +720,23 @@ export interface paths {
         put?: never;
         /** Ticks a step of every jar of a load that is ready for it. */
         post: operations["tick_load"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/loads/{id}/warmth": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Says how warm the empty jars are, so that cold glass and hot food are warned of. */
+        put: operations["set_warmth"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -911,6 +1065,13 @@ export interface components {
              */
             used: number;
         };
+        /** @description Today's lifted loads, and what is left to do after the last one. */
+        AfterView: {
+            /** @description What was lifted in the last twelve hours, oldest first. */
+            lifted: components["schemas"]["LoadView"][];
+            /** @description The wash-up list, in working order. */
+            wash_up: string[];
+        };
         /**
          * @description What makes the jar acid enough.
          * @enum {string}
@@ -1195,6 +1356,11 @@ export interface components {
             method: components["schemas"]["Method"];
             /** @description Raw or hot. */
             pack: components["schemas"]["Pack"];
+            /**
+             * Format: double
+             * @description Acid stirred into the pot instead of the jars, in teaspoons.
+             */
+            pot_dose_tsp?: number | null;
             /** @description What it becomes. */
             product: components["schemas"]["Product"];
             rest?: components["schemas"]["Rest"] | null;
@@ -1223,16 +1389,16 @@ export interface components {
         Bench: {
             /** @description Jars with acid. */
             acid: number;
-            /** @description Jars filled. */
-            filled: number;
             /** @description Jars in it. */
             jars: number;
+            /** @description Jars with their lids on. */
+            ready: number;
         };
         /**
          * @description Something a person saw or did at the canner.
          * @enum {string}
          */
-        BoilEvent: "jars_in" | "boils" | "boil_lost" | "heat_off" | "lifted";
+        BoilEvent: "jars_in" | "vents" | "boils" | "boil_lost" | "topped_up_boiling" | "topped_up_cold" | "jar_broken" | "jar_out" | "jar_added" | "heat_off" | "pressure_down" | "lifted";
         /** @description The altitude that goes with the reading. */
         BoilTestAnswer: {
             /** @description If it reads right. */
@@ -1269,6 +1435,11 @@ export interface components {
         };
         /** @description A canner with what it holds. */
         Canner: {
+            /**
+             * Format: double
+             * @description Width of that burner in millimetres, when it is known.
+             */
+            burner_mm?: number | null;
             /** @description Jars that fit when all are of one size. */
             capacity: {
                 [key: string]: number;
@@ -1283,6 +1454,11 @@ export interface components {
             /** @description What the household calls it. */
             name: string;
             pot?: components["schemas"]["PotSize"] | null;
+            /**
+             * Format: double
+             * @description Power of the burner under it in watts, when it is known.
+             */
+            power_w?: number | null;
         };
         /** @description The answer. */
         CannerAnswer: {
@@ -1641,7 +1817,8 @@ export interface components {
             /** @description Batches on the line. */
             batches: number;
             bench?: components["schemas"]["Bench"] | null;
-            canner?: components["schemas"]["InCanner"] | null;
+            /** @description Loads in canners, the one that calls for somebody first before the others. */
+            canners: components["schemas"]["InCanner"][];
             /** @description Jars on the towel that nobody has judged. */
             cooling: number;
             /**
@@ -1698,14 +1875,37 @@ export interface components {
          * @enum {string}
          */
         Damage: "none" | "blemish" | "bruised" | "mouldy";
-        /** @description Dose for one jar size. */
+        /** @description Dose for one jar of one size of one batch. */
         Dose: {
             /** @description Acid, as measured out: `2 Tbsp`. */
             acid: string;
+            /** @description Acid of choice. */
+            agent: components["schemas"]["Agent"];
+            /**
+             * Format: int64
+             * @description The batch.
+             */
+            batch: number;
+            /** @description Its code. */
+            code: string;
+            /**
+             * Format: int32
+             * @description Jars of it in the load.
+             */
+            count: number;
+            /**
+             * Format: double
+             * @description Headspace in inches.
+             */
+            headspace_in: number;
             /** @description Size. */
             jar: components["schemas"]["JarSize"];
+            /** @description What goes in. */
+            product: components["schemas"]["Product"];
             /** @description Salt, as measured out; `null` when none is wanted. */
             salt?: string | null;
+            /** @description Of acid stirred into the pot: what each of these jars still lacks, `null` when nothing is stirred in or enough is. */
+            still_lacks?: string | null;
         };
         /** @description What draining thin juice now would change. */
         DrainFirst: {
@@ -1729,6 +1929,12 @@ export interface components {
         EventRequest: {
             /** @description What. */
             event: components["schemas"]["BoilEvent"];
+            /**
+             * Format: int64
+             * @description The jar that broke or was taken out.
+             */
+            jar?: number | null;
+            size?: components["schemas"]["JarSize"] | null;
         };
         /** @description One thing that happened to a load. */
         EventView: {
@@ -1736,7 +1942,19 @@ export interface components {
             at: components["schemas"]["Moment"];
             /** @description What. */
             event: components["schemas"]["BoilEvent"];
+            /**
+             * Format: int32
+             * @description Number of the jar it is about, in its batch.
+             */
+            jar_number?: number | null;
+            /** @description In this canner's words. */
+            says: string;
         };
+        /**
+         * @description What became of a jar in the canner.
+         * @enum {string}
+         */
+        Fate: "stayed" | "broken" | "out_in_time" | "out_too_early";
         /**
          * @description Why fruit is not for jars.
          * @enum {string}
@@ -1794,6 +2012,11 @@ export interface components {
             /** @enum {string} */
             way: "bring_back_boil";
         };
+        /** @description The flame under a simulated canner. */
+        FlameRequest: {
+            /** @description On, or off so that the boil is lost. */
+            flame: boolean;
+        };
         /** @description One line of the list. */
         Goal: {
             /**
@@ -1814,6 +2037,45 @@ export interface components {
             /** @description What. */
             product: components["schemas"]["Product"];
             thickness?: components["schemas"]["Thickness"] | null;
+        };
+        /** @description A jar that did not stay with its load. */
+        GoneJar: {
+            /** @description What became of it. */
+            fate: components["schemas"]["Fate"];
+            /**
+             * Format: int64
+             * @description Its record.
+             */
+            jar: number;
+            /**
+             * Format: int32
+             * @description Its number in its batch.
+             */
+            number: number;
+        };
+        /** @description The waiting loads of one canner, put together anew. */
+        GroupingView: {
+            /** @description Loads put together anew. */
+            loads_best: number;
+            /** @description Loads as they are. */
+            loads_now: number;
+            /**
+             * Format: int32
+             * @description Proven: no grouping takes less.
+             */
+            lower_bound_minutes: number;
+            /**
+             * Format: int32
+             * @description Canner minutes of those.
+             */
+            minutes_best: number;
+            /**
+             * Format: int32
+             * @description Canner minutes as they are, turnarounds with them.
+             */
+            minutes_now: number;
+            /** @description Why this grouping, in one line. */
+            why: string;
         };
         /** @description Headspace of a product. */
         HeadspaceRow: {
@@ -1875,38 +2137,65 @@ export interface components {
             /** @description Lots. */
             lots: number;
         };
-        /** @description The load in the canner. */
+        /** @description A load in a canner. */
         InCanner: {
             /** @description Jars in it. */
             jars: number;
             /** @description Minutes it must boil. */
             minutes: components["schemas"]["Minutes"];
+            /** @description Name of the canner. */
+            name: string;
             /** @description Where it stands. */
             now: components["schemas"]["Phase"];
+            suggestion?: components["schemas"]["Suggestion"] | null;
         };
         /**
          * @description What else goes into the jar or the pot.
          * @enum {string}
          */
         Ingredient: "onion" | "pepper" | "mushroom" | "garlic" | "carrot" | "celery" | "beet" | "spinach" | "parsley" | "meat" | "oil" | "wine" | "dried_herb" | "basil_leaf" | "salt" | "sugar";
-        /** @description One jar and what has been done to it. */
+        /** @description One jar, what it is and what has been done to it. */
         Jar: {
             /** @description Acid is in. */
             acid: boolean;
-            /** @description Filled, wiped and capped. */
+            /** @description Its acid. */
+            agent: components["schemas"]["Agent"];
+            /**
+             * Format: int64
+             * @description Its batch.
+             */
+            batch: number;
+            /** @description Bubbles are out, headspace checked again. */
+            bubbles: boolean;
+            /** @description Code of its batch. */
+            code: string;
+            /** @description Filled to the headspace. */
             filled: boolean;
             /**
              * Format: int64
              * @description Number of the record.
              */
             id: number;
+            /** @description Lid and ring are on: ready for the canner. */
+            lid: boolean;
+            medium?: components["schemas"]["Medium"] | null;
             /**
              * Format: int32
              * @description Number of the jar in its batch, from 1.
              */
             number: number;
+            /** @description Raw or hot. */
+            pack: components["schemas"]["Pack"];
+            /** @description What goes in. */
+            product: components["schemas"]["Product"];
+            /** @description Rim is wiped. */
+            rim: boolean;
+            /** @description Salt is in. */
+            salt: boolean;
             /** @description Size. */
             size: components["schemas"]["JarSize"];
+            /** @description Whether salt is wanted. */
+            wants_salt: boolean;
         };
         /** @description So many jars of one size. */
         JarCount: {
@@ -1929,10 +2218,10 @@ export interface components {
          */
         JarSize: "half_pint" | "pint" | "half_litre" | "pint_and_half" | "quart" | "litre" | "half_gallon";
         /**
-         * @description A step on the bench.
+         * @description A step on the bench, in working order.
          * @enum {string}
          */
-        JarStep: "acid" | "filled";
+        JarStep: "acid" | "salt" | "filled" | "bubbles" | "rim" | "lid";
         /** @description A step of one jar, done or taken back. */
         JarStepRequest: {
             /** @description Done, or taken back. */
@@ -2184,8 +2473,10 @@ export interface components {
              * @description Height above sea level in feet; `null` until somebody finds it out, and then nothing is timed.
              */
             altitude_ft?: number | null;
-            /** @description The canner in use. */
+            /** @description The canner that is planned for. */
             canner: components["schemas"]["Canner"];
+            /** @description Every canner. */
+            canners: components["schemas"]["Canner"][];
             /** @description What the household calls it. */
             name: string;
             /**
@@ -2203,13 +2494,13 @@ export interface components {
              * @description Height above sea level in feet, -2,000 to 30,000.
              */
             altitude_ft?: number | null;
-            /** @description Jars that fit into the canner, by size, 1 to 100 each. */
-            capacity?: {
-                [key: string]: number;
-            } | null;
+            /**
+             * Format: int64
+             * @description The canner to plan for.
+             */
+            canner?: number | null;
             /** @description New name, 1 to 80 letters. */
             name?: string | null;
-            pot?: components["schemas"]["PotSize"] | null;
             /**
              * Format: int32
              * @description Minutes between two loads, 0 to 240.
@@ -2276,19 +2567,28 @@ export interface components {
         };
         /** @description A load with all that its stations show. */
         LoadView: {
-            /** @description Its batch. */
+            /** @description The batch it is counted with. */
             batch: components["schemas"]["Batch"];
-            /** @description Dose for each jar size in the load. */
+            /**
+             * Format: int64
+             * @description Number of its canner.
+             */
+            canner: number;
+            /** @description Name of its canner. */
+            canner_name: string;
+            /**
+             * Format: double
+             * @description Minutes from the jars going in to the boil, when it can be worked out.
+             */
+            come_up_minutes?: number | null;
+            /** @description Dose for each batch and jar size in the load. */
             doses: components["schemas"]["Dose"][];
             /** @description What happened, oldest first. */
             events: components["schemas"]["EventView"][];
             /** @description What the judge has to say. */
             findings: components["schemas"]["Finding"][];
-            /**
-             * Format: double
-             * @description Headspace in inches.
-             */
-            headspace_in: number;
+            /** @description Jars that broke or were lifted early. */
+            gone: components["schemas"]["GoneJar"][];
             /**
              * Format: int64
              * @description Number of the record.
@@ -2296,6 +2596,13 @@ export interface components {
             id: number;
             /** @description Its jars. */
             jars: components["schemas"]["Jar"][];
+            /**
+             * Format: double
+             * @description How warm the empty jars are, in degrees Celsius, as somebody judged.
+             */
+            jars_c?: number | null;
+            /** @description How that heats. */
+            method: components["schemas"]["Method"];
             /** @description Minutes one unbroken boil must last. */
             minutes: components["schemas"]["Minutes"];
             /** @description Where it stands now. */
@@ -2310,6 +2617,7 @@ export interface components {
              * @description Place among its batch's loads.
              */
             position: number;
+            probe?: components["schemas"]["ProbeView"] | null;
             /** @description Whether the last unbroken boil was long enough. */
             processed: boolean;
             /**
@@ -2317,8 +2625,21 @@ export interface components {
              * @description Pressure, if any.
              */
             psi?: number | null;
+            /** @description Minutes the jars rest before they are lifted. */
+            rest_minutes: components["schemas"]["Minutes"];
+            /** @description Every event in this canner's words. */
+            sayings: components["schemas"]["Saying"][];
+            /** @description Whether a simulated probe stands in it, and whether its flame is on. */
+            simulated_flame?: boolean | null;
+            /** @description Where they stand, from above, in the order of the jars. */
+            standing: components["schemas"]["Place"][];
             /** @description How often the boil was lost. */
             times_lost: number;
+            /**
+             * Format: double
+             * @description Litres to keep boiling beside it for topping up; `null` in steam and under pressure.
+             */
+            topping_up_l?: number | null;
             /**
              * Format: int64
              * @description Minutes the last unbroken boil has lasted, rounded down.
@@ -2470,6 +2791,14 @@ export interface components {
          * @enum {string}
          */
         Mouth: "regular" | "wide";
+        /** @description Which canner a load goes into. */
+        MoveRequest: {
+            /**
+             * Format: int64
+             * @description Number of the canner.
+             */
+            canner: number;
+        };
         /** @description The nearest airfields and what they say together. */
         NearAnswer: {
             /** @description Nearest first. */
@@ -2491,6 +2820,13 @@ export interface components {
             name: string;
             /** @description Its town. */
             place: string;
+        };
+        /** @description A canner to add. */
+        NewCannerRequest: {
+            /** @description How it heats. */
+            method: components["schemas"]["Method"];
+            /** @description Name, 1 to 80 letters. */
+            name: string;
         };
         /** @description A kettle to add. */
         NewKettleRequest: {
@@ -2546,6 +2882,18 @@ export interface components {
             /** @description When the jars went in. */
             since: components["schemas"]["Moment"];
         } | {
+            /** @description When the air is out and the weight goes on. */
+            ends: components["schemas"]["Moment"];
+            /** @enum {string} */
+            phase: "venting";
+            /** @description When it began to stream. */
+            since: components["schemas"]["Moment"];
+        } | {
+            /** @description When it was done. */
+            at: components["schemas"]["Moment"];
+            /** @enum {string} */
+            phase: "vented";
+        } | {
             /** @description When the time is up if the boil holds. */
             ends: components["schemas"]["Moment"];
             /** @enum {string} */
@@ -2562,6 +2910,11 @@ export interface components {
             at: components["schemas"]["Moment"];
             /** @enum {string} */
             phase: "time_up";
+        } | {
+            /** @enum {string} */
+            phase: "dropping";
+            /** @description When the heat went off. */
+            since: components["schemas"]["Moment"];
         } | {
             /** @description When the jars may be lifted. */
             ends: components["schemas"]["Moment"];
@@ -2589,6 +2942,24 @@ export interface components {
              * @description Jars of it, 0 to 1,000.
              */
             jars: number;
+        };
+        /** @description A jar as it stands in the canner, seen from above: middle and radius in units of the canner's inner radius. */
+        Place: {
+            /**
+             * Format: double
+             * @description Radius of the jar.
+             */
+            r: number;
+            /**
+             * Format: double
+             * @description To the right of the middle.
+             */
+            x: number;
+            /**
+             * Format: double
+             * @description Below the middle.
+             */
+            y: number;
         };
         /** @description A plan that can be carried out. */
         PlanAnswer: {
@@ -2711,6 +3082,14 @@ export interface components {
              */
             short_tsp: number;
         };
+        /** @description Acid stirred into the pot. */
+        PotDoseRequest: {
+            /**
+             * Format: double
+             * @description Teaspoons, above 0 to 4,000; `null` takes it back.
+             */
+            tsp?: number | null;
+        };
         /** @description A canner from inside, in millimetres. */
         PotSize: {
             /**
@@ -2747,6 +3126,19 @@ export interface components {
             gauge: string;
             /** @description Its rows. */
             rows: components["schemas"]["PressureLine"][];
+        };
+        /** @description What a probe in the canner says. */
+        ProbeView: {
+            /** @description When. */
+            at: components["schemas"]["Moment"];
+            /** @description From a simulated probe. */
+            simulated: boolean;
+            suggestion?: components["schemas"]["Suggestion"] | null;
+            /**
+             * Format: double
+             * @description Degrees Celsius.
+             */
+            temp_c: number;
         };
         /** @description Problem details (RFC 9457) with our code and field. */
         Problem: {
@@ -2831,8 +3223,21 @@ export interface components {
             /** Format: int32 */
             low: number;
         };
+        /** @description What a probe in the canner read. */
+        ReadingRequest: {
+            /**
+             * Format: double
+             * @description Degrees Celsius, 1 to 130.
+             */
+            temp_c: number;
+        };
         /** @description Jars of one size in a load. */
         RecountRequest: {
+            /**
+             * Format: int64
+             * @description The batch whose pot gave more or fewer; the load's own when it is not said.
+             */
+            batch?: number | null;
             /**
              * Format: int32
              * @description How many there really are, 0 to 1,000.
@@ -2865,6 +3270,13 @@ export interface components {
          * @enum {string}
          */
         Ripeness: "firm_ripe" | "underripe" | "overripe";
+        /** @description What may be said of the canner, in its own words. */
+        Saying: {
+            /** @description The event. */
+            event: components["schemas"]["BoilEvent"];
+            /** @description The words on the button. */
+            says: string;
+        };
         /** @description Whether some lids hold. */
         SealRequest: {
             /** @description `true` they hold, `false` they failed, `null` takes the judgement back. */
@@ -3019,6 +3431,11 @@ export interface components {
          */
         Subject: "fruit" | "acid" | "contents" | "jars" | "time" | "canner" | "towel";
         /**
+         * @description What the probe suggests.
+         * @enum {string}
+         */
+        Suggestion: "boils" | "boil_lost";
+        /**
          * @description How far sauce is reduced.
          * @enum {string}
          */
@@ -3118,6 +3535,14 @@ export interface components {
          * @enum {string}
          */
         Vine: "living" | "frost_killed" | "dead";
+        /** @description How warm the empty jars are. */
+        WarmthRequest: {
+            /**
+             * Format: double
+             * @description Degrees Celsius, -30 to 200.
+             */
+            jars_c: number;
+        };
         /** @description Times of one pack in one jar. */
         WaterLine: {
             /** @description The tested jar. */
@@ -3355,6 +3780,135 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    set_pot_dose: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PotDoseRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Batch"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_canner: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewCannerRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Canner"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    change_canner: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CannerRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Canner"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4265,6 +4819,120 @@ export interface operations {
             };
         };
     };
+    get_grouping: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GroupingView"] | null;
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    regroup: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LoadView"][];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_lifted: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AfterView"];
+                };
+            };
+        };
+    };
+    move_load: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MoveRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LoadView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     add_event: {
         parameters: {
             query?: never;
@@ -4304,6 +4972,14 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     undo_event: {
@@ -4334,6 +5010,47 @@ export interface operations {
                 };
             };
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_reading: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadingRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LoadView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4429,6 +5146,47 @@ export interface operations {
             };
         };
     };
+    simulate_canner: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FlameRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LoadView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     tick_load: {
         parameters: {
             query?: never;
@@ -4453,6 +5211,47 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    set_warmth: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WarmthRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LoadView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -2,6 +2,7 @@
 
 use actix_web::{get, web};
 use bodega_core::boil_clock::Phase;
+use bodega_core::boil_clock::probe::Suggestion;
 use bodega_core::moment::{Minutes, Moment};
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -9,7 +10,8 @@ use utoipa::ToSchema;
 use bodega_store::{Kitchen, StoreError};
 
 use crate::api::cooks;
-use crate::app::{Shared, read};
+use crate::api::loads::probe;
+use crate::app::{Shared, known_altitude, read};
 use crate::problem::ApiError;
 
 /// The line.
@@ -31,8 +33,8 @@ pub struct Counter {
     pub kettle: Option<OnStove>,
     /// Jars of the load on the bench.
     pub bench: Option<Bench>,
-    /// The load in the canner.
-    pub canner: Option<InCanner>,
+    /// Loads in canners, the one that calls for somebody first before the others.
+    pub canners: Vec<InCanner>,
     /// Jars on the towel that nobody has judged.
     pub cooling: usize,
     /// When the next seals may be checked.
@@ -61,11 +63,11 @@ pub struct Bench {
     pub jars: usize,
     /// Jars with acid.
     pub acid: usize,
-    /// Jars filled.
-    pub filled: usize,
+    /// Jars with their lids on.
+    pub ready: usize,
 }
 
-/// The load in the canner.
+/// A load in a canner.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct InCanner {
     /// Where it stands.
@@ -74,6 +76,20 @@ pub struct InCanner {
     pub minutes: Minutes,
     /// Jars in it.
     pub jars: usize,
+    /// Name of the canner.
+    pub name: String,
+    /// What a probe in it suggests.
+    pub suggestion: Option<Suggestion>,
+}
+
+/// When a load calls for somebody: at once when a hand is wanted, else at the end of what runs.
+const fn calls_at(phase: Phase) -> Moment {
+    match phase {
+        Phase::Counting { ends, .. } | Phase::Resting { ends, .. } | Phase::Venting { ends, .. } => ends,
+        Phase::TimeUp { at } | Phase::Rested { at } | Phase::Vented { at } | Phase::BoilLost { at } => at,
+        Phase::Heating { since } | Phase::Dropping { since } => since,
+        Phase::Waiting | Phase::Lifted { .. } => Moment(i64::MAX),
+    }
 }
 
 fn count(shared: &Shared) -> Result<Counter, StoreError> {
@@ -84,7 +100,20 @@ fn count(shared: &Shared) -> Result<Counter, StoreError> {
         lots.iter().filter(|lot| wanted(lot)).map(|lot| lot.left_g).sum::<i64>()
     };
     let loads = store.open_loads()?;
-    let in_canner = loads.iter().find(|load| !load.clock.happened().is_empty());
+    let kitchen = store.kitchen()?;
+    let altitude = known_altitude(&kitchen);
+    let mut canners: Vec<InCanner> = loads
+        .iter()
+        .filter(|load| !load.clock.happened().is_empty())
+        .map(|load| InCanner {
+            now: load.clock.phase(now),
+            minutes: load.clock.required(),
+            jars: load.jars.len(),
+            name: load.canner.name.clone(),
+            suggestion: probe(load, altitude).and_then(|probe| probe.suggestion),
+        })
+        .collect();
+    canners.sort_by_key(|canner| calls_at(canner.now));
     let on_bench = loads.iter().find(|load| load.clock.happened().is_empty());
     let towel = store.towel()?;
     let stove = cooks::on_stove(shared)?;
@@ -98,20 +127,16 @@ fn count(shared: &Shared) -> Result<Counter, StoreError> {
         now,
         kettle,
         pace: shared.clock.pace(),
-        kitchen: store.kitchen()?,
+        kitchen,
         waiting_g: grams(|lot| lot.condition.can_be_canned()),
         held_g: grams(|lot| lot.condition == bodega_core::fruit::Condition::Unripe),
         batches: store.open_batches()?.len(),
         bench: on_bench.map(|load| Bench {
             jars: load.jars.len(),
             acid: load.jars.iter().filter(|jar| jar.acid).count(),
-            filled: load.jars.iter().filter(|jar| jar.filled).count(),
+            ready: load.jars.iter().filter(|jar| jar.lid).count(),
         }),
-        canner: in_canner.map(|load| InCanner {
-            now: load.clock.phase(now),
-            minutes: load.clock.required(),
-            jars: load.jars.len(),
-        }),
+        canners,
         cooling: towel.iter().flat_map(|load| &load.jars).filter(|jar| jar.holds.is_none()).count(),
         next_check: towel
             .iter()

@@ -1,12 +1,9 @@
 //! The kitchen and the containers it counts in.
 
-use std::collections::BTreeMap;
-
 use actix_web::{delete, get, patch, post, web};
 use bodega_core::fruit::KNOWN_CONTAINERS;
-use bodega_core::jar::JarSize;
-use bodega_core::limits::{ALTITUDE, CAPACITY, RACK_HEIGHT, TURNAROUND, VESSEL_DIAMETER, VESSEL_HEIGHT};
-use bodega_store::{Container, Kitchen, KitchenChange, PotSize, Units};
+use bodega_core::limits::{ALTITUDE, TURNAROUND};
+use bodega_store::{Container, Kitchen, KitchenChange, Units};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -26,11 +23,8 @@ pub struct KitchenRequest {
     pub units: Option<Units>,
     /// Minutes between two loads, 0 to 240.
     pub turnaround_minutes: Option<u32>,
-    /// The canner from inside: 80 to 1,000 mm wide, 50 to 1,000 mm high, rack 0 to 200 mm.
-    pub pot: Option<PotSize>,
-    /// Jars that fit into the canner, by size, 1 to 100 each.
-    #[schema(value_type = Option<BTreeMap<String, u32>>)]
-    pub capacity: Option<BTreeMap<JarSize, u32>>,
+    /// The canner to plan for.
+    pub canner: Option<i64>,
 }
 
 /// A name of 1 to 80 letters, without space around it.
@@ -57,21 +51,12 @@ pub async fn change_kitchen(
     shared: web::Data<Shared>,
     Json(request): Json<KitchenRequest>,
 ) -> Result<web::Json<Kitchen>, ApiError> {
-    for (jar, count) in request.capacity.iter().flatten() {
-        CAPACITY.check(f64::from(*count)).named(&format!("capacity.{}", jar.word()))?;
-    }
-    if let Some(pot) = request.pot {
-        VESSEL_DIAMETER.check(pot.inner_diameter_mm).named("pot.inner_diameter_mm")?;
-        VESSEL_HEIGHT.check(pot.inner_height_mm).named("pot.inner_height_mm")?;
-        RACK_HEIGHT.check(pot.rack_height_mm).named("pot.rack_height_mm")?;
-    }
     let wanted = KitchenChange {
         name: request.name.map(|name| clean_name(&name, "name")).transpose()?,
         altitude_ft: request.altitude_ft.map(|feet| ALTITUDE.check(feet).named("altitude_ft")).transpose()?,
         units: request.units,
         turnaround_minutes: request.turnaround_minutes,
-        pot: request.pot,
-        capacity: request.capacity,
+        canner: request.canner,
     };
     if let Some(minutes) = wanted.turnaround_minutes {
         TURNAROUND.check(f64::from(minutes)).named("turnaround_minutes")?;

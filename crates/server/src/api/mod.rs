@@ -3,12 +3,14 @@
 pub mod almanac;
 pub mod batches;
 pub mod bench;
+pub mod canners;
 pub mod compute;
 pub mod cooks;
 pub mod counter;
 pub mod harvest;
 pub mod health;
 pub mod kitchen;
+pub mod loads;
 pub mod lots;
 pub mod places;
 pub mod plan;
@@ -64,13 +66,23 @@ use crate::problem::{ApiError, Problem};
         cooks::end_cook,
         cooks::calibrate_kettle,
         cooks::simulate,
-        bench::list_loads,
+        canners::add_canner,
+        canners::change_canner,
         bench::tick_jar,
         bench::tick_load,
-        bench::add_event,
-        bench::undo_event,
-        bench::retime_load,
         bench::recount_load,
+        bench::set_warmth,
+        bench::set_pot_dose,
+        loads::list_loads,
+        loads::list_lifted,
+        loads::get_grouping,
+        loads::regroup,
+        loads::add_event,
+        loads::undo_event,
+        loads::retime_load,
+        loads::move_load,
+        loads::add_reading,
+        loads::simulate_canner,
         shelf::list_towel,
         shelf::judge_seals,
         shelf::list_shelf,

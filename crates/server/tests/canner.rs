@@ -1,0 +1,152 @@
+//! The canner over HTTP: doses in the pot, warm glass, single jars, probes, several canners, loads put together.
+
+mod common;
+
+use actix_web::http::Method;
+use actix_web::web;
+use bodega::app::Shared;
+use common::{empty, lot, post, send};
+use serde_json::{Value, json};
+
+fn plan(lot: i64) -> Value {
+    json!({"product": "whole", "medium": "water", "pack": "raw", "thickness": null, "jar": "quart", "jars": null,
+        "agent": "citric_acid", "lots": [lot]})
+}
+
+/// A kitchen at 500 ft with one batch of seven quarts in one load.
+async fn with_load() -> web::Data<Shared> {
+    let shared = empty();
+    send(&shared, Method::POST, "/api/lots", lot("22")).await;
+    send(&shared, Method::PATCH, "/api/kitchen", r#"{"altitude_ft": 500}"#.to_owned()).await;
+    assert_eq!(post(&shared, "/api/batches", plan(1)).await.1["jars"], 7);
+    shared
+}
+
+async fn put(shared: &web::Data<Shared>, path: &str, body: Value) -> (u16, Value) {
+    send(shared, Method::PUT, path, body.to_string()).await
+}
+
+async fn first_load(shared: &web::Data<Shared>) -> Value {
+    send(shared, Method::GET, "/api/loads", String::new()).await.1[0].clone()
+}
+
+#[actix_web::test]
+async fn a_short_pot_dose_says_what_each_jar_still_lacks_and_follows_the_count() {
+    let shared = with_load().await;
+    // Seven quarts need 3½ tsp of citric acid; 2¾ tsp leave ¾ tsp to seven jars: ⅛ each, rounded up.
+    put(&shared, "/api/batches/1/pot_dose", json!({"tsp": 2.75})).await;
+    assert_eq!(first_load(&shared).await["doses"][0]["still_lacks"], "⅛ tsp");
+    post(&shared, "/api/loads/1/recount", json!({"jar": "quart", "count": 5})).await;
+    assert_eq!(first_load(&shared).await["doses"][0]["still_lacks"], Value::Null, "enough for five");
+    let (status, problem) = put(&shared, "/api/batches/1/pot_dose", json!({"tsp": 0})).await;
+    assert_eq!((status, problem["field"].as_str()), (422, Some("tsp")));
+    let (status, _) = put(&shared, "/api/batches/9/pot_dose", json!({"tsp": 1})).await;
+    assert_eq!(status, 404);
+}
+
+#[actix_web::test]
+async fn cold_glass_and_hot_food_are_warned_of_with_the_gap() {
+    let shared = empty();
+    send(&shared, Method::POST, "/api/lots", lot("30")).await;
+    send(&shared, Method::PATCH, "/api/kitchen", r#"{"altitude_ft": 500}"#.to_owned()).await;
+    let mut juice = plan(1);
+    (juice["product"], juice["medium"], juice["pack"]) = (json!("juice"), Value::Null, json!("hot"));
+    post(&shared, "/api/batches", juice).await;
+    let said = |load: &Value| load["findings"].as_array().unwrap().iter().any(|f| f["code"] == "thermal_gap");
+    assert!(!said(&first_load(&shared).await), "nobody has said how warm they are");
+    let (_, cold) = put(&shared, "/api/loads/1/warmth", json!({"jars_c": 15})).await;
+    assert!(said(&cold), "{cold}");
+    let (_, warm) = put(&shared, "/api/loads/1/warmth", json!({"jars_c": 60})).await;
+    assert!(!said(&warm), "{warm}");
+}
+
+#[actix_web::test]
+async fn one_jar_lifted_or_put_in_is_judged_and_explained() {
+    let shared = with_load().await;
+    for step in ["acid", "lid"] {
+        post(&shared, "/api/loads/1/steps", json!({ "step": step })).await;
+    }
+    for event in ["jars_in", "boils"] {
+        post(&shared, "/api/loads/1/events", json!({ "event": event })).await;
+    }
+    let (status, problem) = post(&shared, "/api/loads/1/events", json!({"event": "jar_out"})).await;
+    assert_eq!((status, problem["field"].as_str()), (422, Some("jar")));
+    let (_, out) = post(&shared, "/api/loads/1/events", json!({"event": "jar_out", "jar": 2})).await;
+    assert_eq!(
+        (&out["now"]["phase"], &out["gone"][0]["fate"]),
+        (&json!("boil_lost"), &json!("out_too_early"))
+    );
+    let (_, problem) = post(&shared, "/api/loads/1/events", json!({"event": "jar_broken", "jar": 99})).await;
+    assert_eq!(problem["code"], "which_jar");
+    let (_, full) =
+        post(&shared, "/api/loads/1/events", json!({"event": "jar_added", "size": "quart"})).await;
+    assert_eq!(full["code"], "canner_full", "seven quarts are as many as it holds");
+    let (_, cold) = post(&shared, "/api/loads/1/events", json!({"event": "topped_up_cold"})).await;
+    assert_eq!(cold["now"]["phase"], "boil_lost");
+}
+
+#[actix_web::test]
+async fn a_probe_suggests_the_boil_of_this_place_and_never_starts_the_clock() {
+    let shared = with_load().await;
+    for step in ["acid", "lid"] {
+        post(&shared, "/api/loads/1/steps", json!({ "step": step })).await;
+    }
+    let (_, load) = post(&shared, "/api/loads/1/events", json!({"event": "jars_in"})).await;
+    assert_eq!(load["probe"], Value::Null);
+    // 500 ft: water boils at 99.46 °C.
+    let (_, load) = post(&shared, "/api/loads/1/readings", json!({"temp_c": 95})).await;
+    assert_eq!(
+        (&load["probe"]["suggestion"], &load["now"]["phase"]),
+        (&json!("boil_lost"), &json!("heating"))
+    );
+    let (status, problem) = post(&shared, "/api/loads/1/readings", json!({"temp_c": 400})).await;
+    assert_eq!((status, problem["field"].as_str()), (422, Some("temp_c")));
+    let (_, load) = post(&shared, "/api/loads/1/simulated", json!({"flame": true})).await;
+    assert_eq!(load["simulated_flame"], true);
+    let (_, load) = post(&shared, "/api/loads/1/simulated", json!({"flame": false})).await;
+    assert_eq!(load["simulated_flame"], false);
+}
+
+#[actix_web::test]
+async fn a_pressure_canner_is_planned_for_and_timed_as_one() {
+    let shared = with_load().await;
+    let pot = json!({"name": "pressure pot", "method": "pressure_weighted"});
+    let (_, canner) = post(&shared, "/api/canners", pot).await;
+    let chosen = json!({"canner": canner["id"]}).to_string();
+    let (_, kitchen) = send(&shared, Method::PATCH, "/api/kitchen", chosen).await;
+    assert_eq!(kitchen["canner"]["method"], "pressure_weighted");
+    send(&shared, Method::POST, "/api/lots", lot("22")).await;
+    post(&shared, "/api/batches", plan(2)).await;
+    let (_, loads) = send(&shared, Method::GET, "/api/loads", String::new()).await;
+    let under_pressure = &loads[1];
+    assert!(under_pressure["psi"].is_u64() && under_pressure["water"].is_null(), "{under_pressure}");
+    let lifted =
+        under_pressure["sayings"].as_array().unwrap().iter().find(|s| s["event"] == "boils").unwrap();
+    assert_eq!(lifted["says"], "Pressure is up");
+    let (_, problem) = put(&shared, "/api/loads/1/canner", json!({"canner": canner["id"]})).await;
+    assert_eq!(problem["code"], "other_method");
+}
+
+#[actix_web::test]
+async fn two_batches_share_a_load_when_that_saves_one() {
+    let shared = empty();
+    send(&shared, Method::PATCH, "/api/kitchen", r#"{"altitude_ft": 500}"#.to_owned()).await;
+    for (number, jars) in [(1, 9), (2, 5)] {
+        send(&shared, Method::POST, "/api/lots", lot("40")).await;
+        let mut wish = plan(number);
+        wish["jars"] = json!([{"jar": "quart", "count": jars}]);
+        assert_eq!(post(&shared, "/api/batches", wish).await.0, 200);
+    }
+    let (_, grouping) = send(&shared, Method::GET, "/api/loads/grouping", String::new()).await;
+    // 7 + 2 and 5 quarts at 45 min with 25 min between: three loads, and two when they are put together.
+    assert_eq!((&grouping["loads_now"], &grouping["minutes_now"]), (&json!(3), &json!(210)));
+    assert_eq!((&grouping["loads_best"], &grouping["minutes_best"]), (&json!(2), &json!(140)));
+    assert_eq!(grouping["lower_bound_minutes"], 140);
+    assert_eq!(grouping["why"], "All need 45 min, and 2 loads are the fewest that hold them.");
+    let (_, loads) = send(&shared, Method::POST, "/api/loads/grouping", String::new()).await;
+    let counts: Vec<usize> =
+        loads.as_array().unwrap().iter().map(|load| load["jars"].as_array().unwrap().len()).collect();
+    assert_eq!(counts, [7, 7]);
+    let mixed = &loads[1]["doses"];
+    assert_eq!(mixed.as_array().unwrap().len(), 2, "each batch keeps its own acid: {mixed}");
+}

@@ -1,0 +1,39 @@
+//! An empty kitchen in memory and how to ask it, for every test of the HTTP edge.
+
+use std::sync::Arc;
+
+use actix_web::http::Method;
+use actix_web::{App, test, web};
+use bodega::app::{Shared, routes};
+use bodega::clock::Clock;
+use bodega_store::Store;
+use serde_json::Value;
+
+/// Sends one request to an app of its own over this store; gives the status and the body as it is.
+pub async fn fetch(shared: &web::Data<Shared>, method: Method, path: &str, body: String) -> (u16, Vec<u8>) {
+    let app = test::init_service(App::new().app_data(shared.clone()).configure(routes)).await;
+    let request = test::TestRequest::default().method(method).uri(path).set_payload(body).to_request();
+    let response = test::call_service(&app, request).await;
+    let status = response.status().as_u16();
+    (status, test::read_body(response).await.to_vec())
+}
+
+/// Sends one request; gives the status and the body as JSON, null when it is not.
+pub async fn send(shared: &web::Data<Shared>, method: Method, path: &str, body: String) -> (u16, Value) {
+    let (status, bytes) = fetch(shared, method, path, body).await;
+    (status, serde_json::from_slice(&bytes).unwrap_or(Value::Null))
+}
+
+pub async fn post(shared: &web::Data<Shared>, path: &str, body: Value) -> (u16, Value) {
+    send(shared, Method::POST, path, body.to_string()).await
+}
+
+pub fn empty() -> web::Data<Shared> {
+    web::Data::from(Arc::new(Shared::new(Store::in_memory().unwrap(), Clock::wall())))
+}
+
+pub fn lot(value: &str) -> String {
+    format!(
+        r#"{{"amount":{{"weighed":{{"value":{value},"unit":"lb"}}}},"kind":"paste","condition":"firm_ripe"}}"#
+    )
+}

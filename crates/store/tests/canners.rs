@@ -1,0 +1,116 @@
+//! Several canners, jars that leave early or come late, and loads that hold jars of several batches.
+
+mod common;
+
+use bodega_core::boil_clock::{BoilEvent, Phase};
+use bodega_core::fruit::Condition;
+use bodega_core::jar::JarSize;
+use bodega_core::moment::Minutes;
+use bodega_core::process::Method;
+use bodega_store::{CannerChange, Draw, JarMoment, JarStep, KitchenChange, NewGroup, Store, StoreError};
+use common::{NOW, batch, lot};
+
+/// One batch of three quarts in two loads, every jar ready.
+fn ready_batch(store: &Store) -> i64 {
+    let lot = lot(store, 4_000, Condition::FirmRipe);
+    let batch = store.add_batch(&batch(vec![Draw { lot, weight_g: 4_000 }]), NOW).unwrap();
+    for load in store.batch_loads(batch.id).unwrap() {
+        store.tick_load(load.id, JarStep::Acid, NOW).unwrap();
+        store.tick_load(load.id, JarStep::Lid, NOW).unwrap();
+    }
+    batch.id
+}
+
+#[test]
+fn each_step_ticks_those_before_it_and_takes_those_after_it_back() {
+    let store = Store::in_memory().unwrap();
+    let lot = lot(&store, 4_000, Condition::FirmRipe);
+    store.add_batch(&batch(vec![Draw { lot, weight_g: 4_000 }]), NOW).unwrap();
+    let jar = store.open_loads().unwrap()[0].jars[0].id;
+    store.tick_jar(jar, JarStep::Acid, true, NOW).unwrap();
+    let wiped = store.tick_jar(jar, JarStep::Rim, true, NOW).unwrap();
+    assert_eq!((wiped.filled, wiped.bubbles, wiped.rim, wiped.lid), (true, true, true, false));
+    let back = store.tick_jar(jar, JarStep::Bubbles, false, NOW).unwrap();
+    assert_eq!((back.acid, back.filled, back.bubbles, back.rim), (true, true, false, false));
+}
+
+#[test]
+fn two_canners_boil_at_once_and_each_takes_one_load() {
+    let store = Store::in_memory().unwrap();
+    let batch = ready_batch(&store);
+    let loads = store.batch_loads(batch).unwrap();
+    let second = store.add_canner("tall pot", Method::BoilingWater).unwrap();
+    let closed = store.add_canner("pressure pot", Method::PressureDial).unwrap();
+    assert!(matches!(store.add_canner("tall pot", Method::BoilingWater), Err(StoreError::NameTaken { .. })));
+    assert!(matches!(store.move_load(loads[1].id, closed.id), Err(StoreError::OtherMethod)));
+    store.add_event(loads[0].id, BoilEvent::JarsIn, NOW).unwrap();
+    assert!(matches!(
+        store.add_event(loads[1].id, BoilEvent::JarsIn, NOW),
+        Err(StoreError::CannerBusy { .. })
+    ));
+    store.move_load(loads[1].id, second.id).unwrap();
+    store.add_event(loads[1].id, BoilEvent::JarsIn, NOW).unwrap();
+    assert!(matches!(store.move_load(loads[1].id, 1), Err(StoreError::LoadBegun)));
+    let steam = CannerChange { method: Some(Method::AtmosphericSteam), ..CannerChange::default() };
+    assert!(matches!(store.change_canner(second.id, &steam), Err(StoreError::CannerPlanned { .. })));
+    store.change_canner(closed.id, &steam).unwrap();
+    let chosen = KitchenChange { canner: Some(closed.id), ..KitchenChange::default() };
+    assert_eq!(store.change_kitchen(&chosen).unwrap().canner.method, Method::AtmosphericSteam);
+}
+
+#[test]
+fn a_jar_that_breaks_never_reaches_the_towel_and_one_lifted_early_is_not_said_to_hold() {
+    let store = Store::in_memory().unwrap();
+    let batch = ready_batch(&store);
+    let load = &store.batch_loads(batch).unwrap()[0];
+    let [first, second] = [load.jars[0].id, load.jars[1].id];
+    store.add_event(load.id, BoilEvent::Boils, NOW).unwrap();
+    store.add_jar_event(load.id, JarMoment::Broken(first), NOW.plus_minutes(5)).unwrap();
+    assert!(matches!(
+        store.add_jar_event(load.id, JarMoment::Out(first), NOW.plus_minutes(6)),
+        Err(StoreError::WhichJar)
+    ));
+    store.add_jar_event(load.id, JarMoment::Out(second), NOW.plus_minutes(30)).unwrap();
+    // A third goes in late: the rest starts again, and so it does when that is taken back.
+    let more = store.add_jar_event(load.id, JarMoment::Added(JarSize::Quart), NOW.plus_minutes(31)).unwrap();
+    assert_eq!(more.jars.len(), 3);
+    assert_eq!(store.undo_event(load.id, NOW).unwrap().jars.len(), 2, "the late jar is gone again");
+    store.add_jar_event(load.id, JarMoment::Added(JarSize::Quart), NOW.plus_minutes(31)).unwrap();
+    for (event, minute) in [(BoilEvent::Boils, 40), (BoilEvent::HeatOff, 90), (BoilEvent::Lifted, 95)] {
+        store.add_event(load.id, event, NOW.plus_minutes(minute)).unwrap();
+    }
+    let towel = store.towel().unwrap().remove(0);
+    let there: Vec<i64> = towel.jars.iter().map(|jar| jar.id).collect();
+    assert!(!there.contains(&first) && there.contains(&second) && there.len() == 2, "{towel:?}");
+    assert!(matches!(
+        store.judge_seals(&[second], Some(true), NOW.plus_minutes(900)),
+        Err(StoreError::NotProcessed { .. })
+    ));
+    let late = there.into_iter().find(|id| *id != second).unwrap();
+    store.judge_seals(&[late], Some(true), NOW.plus_minutes(900)).unwrap();
+}
+
+#[test]
+fn loads_of_two_batches_are_put_together_and_survive_one_of_them_leaving() {
+    let store = Store::in_memory().unwrap();
+    let [first, second] = [0; 2].map(|_| {
+        let lot = lot(&store, 4_000, Condition::FirmRipe);
+        store.add_batch(&batch(vec![Draw { lot, weight_g: 4_000 }]), NOW).unwrap().id
+    });
+    let before = store.open_loads().unwrap();
+    let ids: Vec<i64> = before.iter().map(|load| load.id).collect();
+    let jars: Vec<i64> = before.iter().flat_map(|load| load.jars.iter().map(|jar| jar.id)).collect();
+    let group =
+        |jars: &[i64]| NewGroup { batch: first, minutes: Minutes(50), psi: None, jars: jars.to_vec() };
+    assert!(matches!(store.regroup(&ids, &[group(&jars[1..])]), Err(StoreError::NotTogether)));
+    assert_eq!(store.open_loads().unwrap().len(), 4, "all or nothing");
+    store.regroup(&ids, &[group(&jars)]).unwrap();
+    let load = store.open_loads().unwrap().remove(0);
+    assert_eq!((load.jars.len(), load.position, load.of, load.batch.id), (6, 1, 1, first));
+    store.remove_batch(first, true, NOW).unwrap();
+    let left = store.open_loads().unwrap().remove(0);
+    assert_eq!((left.jars.len(), left.batch.id), (3, second), "the other batch's jars stay on the bench");
+    assert_eq!(left.clock.phase(NOW), Phase::Waiting);
+    store.remove_batch(first, false, NOW).unwrap();
+    assert_eq!(store.open_loads().unwrap()[0].jars.len(), 6, "and come back");
+}
