@@ -64,6 +64,8 @@ pub struct BatchPlan {
     pub acid_total: Teaspoons,
     /// Canner loads.
     pub loads: LoadPlan,
+    /// Why they are grouped so, in one line.
+    pub why: String,
 }
 
 /// Why there is no plan.
@@ -129,12 +131,14 @@ pub fn work_out(wish: &Wish, capacity: &[Capacity], turnaround: Minutes) -> Resu
         .collect();
     let held =
         mix.iter().fold(Volume::default(), |sum, line| sum + line.jar.volume() * f64::from(line.count));
+    let grouped = loads::group(&groups, capacity, turnaround)?;
     Ok(BatchPlan {
         volume,
         full_jars,
         left_over: volume.expected - held,
         acid_total: mix.iter().map(|line| line.acid.times(line.count)).sum(),
-        loads: loads::group(&groups, capacity, turnaround)?,
+        why: loads::why(&groups, &grouped, capacity, turnaround),
+        loads: grouped,
         mix,
     })
 }

@@ -23,8 +23,9 @@ async fn set_out_ten_quarts(browser: &Browser, bodega: &Bodega) -> anyhow::Resul
 
 /// From the empty jars of the bench to the first full rolling boil.
 async fn fill_and_boil(browser: &Browser) -> anyhow::Result<()> {
-    browser.press("All acid in").await?;
-    browser.press("All filled").await?;
+    for step in ["All acid in", "All filled", "All bubbles out", "All rims wiped", "All lids on"] {
+        browser.press(step).await?;
+    }
     browser.press("To the canner").await?;
     browser.sees("Lower the jars into hot water").await?;
     browser.press("Jars are in").await?;

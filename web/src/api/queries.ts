@@ -18,6 +18,13 @@ export const ask = {
     queryOptions({ queryKey: ["containers"], queryFn: () => take(api.GET("/api/containers")) }),
   batches: () => queryOptions({ queryKey: ["batches"], queryFn: () => take(api.GET("/api/batches")) }),
   loads: () => queryOptions({ queryKey: ["loads"], queryFn: () => take(api.GET("/api/loads")) }),
+  lifted: () => queryOptions({ queryKey: ["lifted"], queryFn: () => take(api.GET("/api/loads/lifted")) }),
+  grouping: () =>
+    queryOptions({
+      queryKey: ["grouping"],
+      queryFn: () => take(api.GET("/api/loads/grouping")),
+      retry: false,
+    }),
   towel: () => queryOptions({ queryKey: ["towel"], queryFn: () => take(api.GET("/api/towel")) }),
   shelf: () => queryOptions({ queryKey: ["shelf"], queryFn: () => take(api.GET("/api/shelf")) }),
   plan: (request: PlanRequest) =>

@@ -1486,6 +1486,27 @@ export interface components {
              */
             water_level_before_mm: number;
         };
+        /** @description A change to a canner; absent fields stay. */
+        CannerChangeRequest: {
+            /**
+             * Format: double
+             * @description Width of its burner, 80 to 1,000 mm.
+             */
+            burner_mm?: number | null;
+            /** @description Jars that fit, by size, 1 to 100 each. */
+            capacity?: {
+                [key: string]: number;
+            } | null;
+            method?: components["schemas"]["Method"] | null;
+            /** @description New name, 1 to 80 letters. */
+            name?: string | null;
+            pot?: components["schemas"]["PotSize"] | null;
+            /**
+             * Format: double
+             * @description Power of its burner, 50 to 30,000 W.
+             */
+            power_w?: number | null;
+        };
         /** @description What is asked. */
         CannerRequest: {
             /**
@@ -2822,7 +2843,7 @@ export interface components {
             place: string;
         };
         /** @description A canner to add. */
-        NewCannerRequest: {
+        NewCannerChangeRequest: {
             /** @description How it heats. */
             method: components["schemas"]["Method"];
             /** @description Name, 1 to 80 letters. */
@@ -2996,6 +3017,8 @@ export interface components {
              * @description Grams of fruit it draws.
              */
             weight_g: number;
+            /** @description Why they are grouped so, in one line. */
+            why: string;
             /** @description Source of the yield. */
             yield_source: components["schemas"]["Source"];
             /** @description What a quart takes, published and by the household's own batches. */
@@ -3029,6 +3052,8 @@ export interface components {
             jars: components["schemas"]["JarCount"][];
             /** @description How long. */
             minutes: components["schemas"]["Minutes"];
+            /** @description Where the jars stand, from above, in the order of the counts. */
+            standing: components["schemas"]["Place"][];
         };
         /** @description Either a plan or a refusal. */
         PlanPreview: {
@@ -3839,7 +3864,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["NewCannerRequest"];
+                "application/json": components["schemas"]["NewCannerChangeRequest"];
             };
         };
         responses: {
@@ -3880,7 +3905,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["CannerRequest"];
+                "application/json": components["schemas"]["CannerChangeRequest"];
             };
         };
         responses: {

@@ -1,4 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
+import type { Counter } from "../api/client";
 import { ask } from "../api/queries";
 import { useAlarm } from "../parts/useAlarm";
 import { useKitchenNow } from "./clock";
@@ -7,21 +8,42 @@ import { useKitchenNow } from "./clock";
 const HOLD_FROM_C = 87.8;
 const HOLD_TO_C = 93.3;
 
-/** What calls somebody back, whichever station is open: the canner first, then the kettle. */
+/** What one canner calls for, if anything. */
+function callOf(canner: Counter["canners"][number], now: number): string | null {
+  const phase = canner.now;
+  switch (phase.phase) {
+    case "time_up":
+      return "Time is up: heat off";
+    case "counting":
+      if (phase.ends <= now) return "Time is up: heat off";
+      return canner.suggestion === "boil_lost" ? "The probe fell: look for the boil" : null;
+    case "heating":
+    case "boil_lost":
+      return canner.suggestion === "boils" ? "The probe holds the boil: look" : null;
+    case "venting":
+      return phase.ends <= now ? "Vented: put the weight on" : null;
+    case "vented":
+      return "Vented: put the weight on";
+    case "rested":
+      return "Rested: lift the jars";
+    case "resting":
+      return phase.ends <= now ? "Rested: lift the jars" : null;
+    default:
+      return null;
+  }
+}
+
+/** What calls somebody back, whichever station is open: every canner first, then the kettle. */
 export function Alarms() {
   const { data: counter } = useQuery(ask.counter());
   const now = useKitchenNow();
-  const phase = counter?.canner?.now;
+  const canners = counter?.canners ?? [];
+  const calls = canners.flatMap((canner) => {
+    const call = callOf(canner, now);
+    return call === null ? [] : [canners.length > 1 ? `${canner.name}: ${call}` : call];
+  });
   const kettle = counter?.kettle;
-  useAlarm(
-    phase?.phase === "time_up" || (phase?.phase === "counting" && phase.ends <= now)
-      ? "Time is up: heat off"
-      : phase?.phase === "rested" || (phase?.phase === "resting" && phase.ends <= now)
-        ? "Rested: lift the jars"
-        : kettle != null && kettle.finish <= now
-          ? "The kettle is at its mark"
-          : null,
-  );
+  useAlarm(calls[0] ?? (kettle != null && kettle.finish <= now ? "The kettle is at its mark" : null));
   const hot = kettle?.temp_c ?? 0;
   useAlarm(
     hot >= HOLD_TO_C

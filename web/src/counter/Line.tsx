@@ -16,16 +16,29 @@ interface Place {
 
 function cannerPlace(counter: Counter, now: number): Place {
   const place = { station: "canner", name: "Canner" } as const;
-  const load = counter.canner;
-  if (!load) return { ...place, figure: "–", words: "empty" };
+  const [load, ...others] = counter.canners;
+  if (load === undefined) return { ...place, figure: "–", words: "empty" };
   const phase = load.now;
   switch (phase.phase) {
     case "waiting":
     case "heating":
       return { ...place, figure: String(load.jars), words: "heating up" };
+    case "venting":
+      return phase.ends > now
+        ? { ...place, figure: countdown(phase.ends - now), words: "vents" }
+        : { ...place, figure: "Close", words: "the vent" };
+    case "vented":
+      return { ...place, figure: "Close", words: "the vent" };
+    case "dropping":
+      return { ...place, figure: String(load.jars), words: "pressure drops" };
     case "counting":
       return phase.ends > now
-        ? { ...place, figure: countdown(phase.ends - now), words: "boiling", hot: true }
+        ? {
+            ...place,
+            figure: countdown(phase.ends - now),
+            words: others.length > 0 ? `first of ${others.length + 1}` : "boiling",
+            hot: true,
+          }
         : { ...place, figure: "Heat off", words: "" };
     case "boil_lost":
       return { ...place, figure: "Lost", words: "no boil" };

@@ -20,18 +20,20 @@ export const FOOD: Record<Product, string> = {
   paste: "#842012",
 };
 
-/** A jar from the side: empty, with acid, or filled to the headspace. */
+/** A jar from the side: empty, with acid, filled to the headspace, with its lid on. */
 export function JarPicture({
   size,
   product,
   acid,
   filled,
+  lid,
   number,
 }: {
   size: JarSize;
   product: Product;
   acid: boolean;
   filled: boolean;
+  lid: boolean;
   number?: number;
 }) {
   const [half, tall] = SHAPE[size];
@@ -52,7 +54,7 @@ export function JarPicture({
         )}
       </g>
       <path d={glass} fill="none" stroke="#16213f" strokeWidth="2.6" />
-      {filled ? (
+      {lid ? (
         <rect
           x={40 - half + 1}
           y={top - 8}
@@ -83,51 +85,6 @@ export function JarPicture({
           {number}
         </text>
       )}
-    </svg>
-  );
-}
-
-/** A canner from above with its jars in it. */
-export function CannerPicture({ numbers, boiling }: { numbers: (number | string)[]; boiling: boolean }) {
-  const count = Math.max(numbers.length, 1);
-  const inner = count > 7 ? 1 : count > 2 && count < 7 ? 0 : count === 7 ? 1 : 0;
-  const ring = count - inner;
-  const radius = ring <= 1 ? 0 : count <= 7 ? 62 : 70;
-  const disc = Math.min(29, ring <= 1 ? 34 : radius * Math.sin(Math.PI / Math.max(ring, 2)) - 2, 92 - radius);
-  const places = numbers.map((label, index) => {
-    if (inner === 1 && index === numbers.length - 1) return { label, x: 0, y: 0 };
-    const turn = (2 * Math.PI * index) / ring - Math.PI / 2;
-    return { label, x: radius * Math.cos(turn), y: radius * Math.sin(turn) };
-  });
-  return (
-    <svg
-      viewBox="-106 -106 212 212"
-      className="h-full w-full"
-      role="img"
-      aria-label={`${numbers.length} jars in the canner`}
-    >
-      <circle r="100" fill="#bfdced" stroke="#1d3d80" strokeWidth="9" />
-      {boiling &&
-        [0, 1, 2, 3, 4, 5, 6, 7].map((spot) => (
-          <circle
-            key={spot}
-            className="steam"
-            style={{ animationDelay: `${spot * 0.3}s` }}
-            cx={84 * Math.cos(spot * 2.4)}
-            cy={84 * Math.sin(spot * 2.4)}
-            r={3 + (spot % 3)}
-            fill="white"
-          />
-        ))}
-      {places.map(({ label, x, y }) => (
-        <g key={label} transform={`translate(${x} ${y})`}>
-          <circle r={disc} fill="#bd9138" stroke="#16213f" strokeWidth="2" />
-          <circle r={disc - 5} fill="#ecd08a" stroke="#a87d2a" strokeWidth="1.5" />
-          <text y="6" textAnchor="middle" fontSize="18" fontWeight="700" fill="#16213f">
-            {label}
-          </text>
-        </g>
-      ))}
     </svg>
   );
 }

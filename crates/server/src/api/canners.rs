@@ -17,7 +17,7 @@ use crate::problem::{ApiError, NameField, Problem};
 
 /// A canner to add.
 #[derive(Debug, Deserialize, ToSchema)]
-pub struct NewCannerRequest {
+pub struct NewCannerChangeRequest {
     /// Name, 1 to 80 letters.
     pub name: String,
     /// How it heats.
@@ -26,7 +26,7 @@ pub struct NewCannerRequest {
 
 /// A change to a canner; absent fields stay.
 #[derive(Debug, Deserialize, ToSchema)]
-pub struct CannerRequest {
+pub struct CannerChangeRequest {
     /// New name, 1 to 80 letters.
     pub name: Option<String>,
     /// How it heats.
@@ -43,12 +43,12 @@ pub struct CannerRequest {
 }
 
 /// Adds a canner.
-#[utoipa::path(request_body = NewCannerRequest,
+#[utoipa::path(request_body = NewCannerChangeRequest,
     responses((status = 200, body = Canner), (status = 409, body = Problem), (status = 422, body = Problem)))]
 #[post("/api/canners")]
 pub async fn add_canner(
     shared: web::Data<Shared>,
-    Json(request): Json<NewCannerRequest>,
+    Json(request): Json<NewCannerChangeRequest>,
 ) -> Result<web::Json<Canner>, ApiError> {
     let name = clean_name(&request.name, "name")?;
     let done = change(&shared, move |shared| shared.store.add_canner(&name, request.method));
@@ -56,14 +56,14 @@ pub async fn add_canner(
 }
 
 /// Changes a canner.
-#[utoipa::path(params(("id" = i64, Path)), request_body = CannerRequest,
+#[utoipa::path(params(("id" = i64, Path)), request_body = CannerChangeRequest,
     responses((status = 200, body = Canner), (status = 404, body = Problem), (status = 409, body = Problem),
         (status = 422, body = Problem)))]
 #[patch("/api/canners/{id}")]
 pub async fn change_canner(
     shared: web::Data<Shared>,
     id: web::Path<i64>,
-    Json(request): Json<CannerRequest>,
+    Json(request): Json<CannerChangeRequest>,
 ) -> Result<web::Json<Canner>, ApiError> {
     for (jar, count) in request.capacity.iter().flatten() {
         CAPACITY.check(f64::from(*count)).named(&format!("capacity.{}", jar.word()))?;

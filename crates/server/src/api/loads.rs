@@ -23,7 +23,7 @@ use bodega_core::process::{Method, ProcessOption, Product, Query, Refusal, heads
 use bodega_core::units::{Length, Power, Temperature, Volume};
 use bodega_devices::{Device, Reading, SimulatedCanner};
 use bodega_store::{
-    Batch, CannerLoad, CannerReading, Jar, JarMoment, Kitchen, NewGroup, StoreError, count_sizes,
+    Batch, Canner, CannerLoad, CannerReading, Jar, JarMoment, Kitchen, NewGroup, StoreError, count_sizes,
 };
 use serde::{Deserialize, Serialize};
 use uom::si::length::{inch, millimeter};
@@ -199,6 +199,11 @@ fn millimetres(value: f64) -> Length {
     Length::new::<millimeter>(value)
 }
 
+/// Inner width of a canner; a usual one's until somebody measured it.
+pub(crate) fn inner_width(canner: &Canner) -> Length {
+    millimetres(canner.pot.map_or(USUAL_DIAMETER_MM, |pot| pot.inner_diameter_mm))
+}
+
 fn water_of(load: &CannerLoad) -> Option<WaterView> {
     let pot = load.canner.pot.filter(|_| load.batch.method == Method::BoilingWater)?;
     let inside = Pot {
@@ -348,7 +353,6 @@ impl LoadView {
         let come_up = water.as_ref().zip(altitude).map(|(water, altitude)| {
             come_up(&charge(&load, water), altitude.boiling_point(), power(&load), USUAL_EFFICIENCY)
         });
-        let diameter = load.canner.pot.map_or(USUAL_DIAMETER_MM, |pot| pot.inner_diameter_mm);
         let sizes: Vec<JarSize> = load.jars.iter().map(|jar| jar.size).collect();
         let number = |id: Option<i64>| load.jars.iter().find(|jar| Some(jar.id) == id).map(|jar| jar.number);
         Ok(Self {
@@ -362,7 +366,7 @@ impl LoadView {
             rest_minutes: load.clock.rest(),
             psi: load.psi,
             doses: doses(&load, &Pots::of(shared, &load)?),
-            standing: standing(millimetres(diameter), &sizes),
+            standing: standing(inner_width(&load.canner), &sizes),
             jars_c: load.jars_c,
             now: load.clock.phase(now),
             events: load

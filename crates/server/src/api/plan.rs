@@ -3,6 +3,7 @@
 use actix_web::{post, web};
 use bodega_core::acid::Agent;
 use bodega_core::altitude::Altitude;
+use bodega_core::canner::{Place, standing};
 use bodega_core::checklist::Rest;
 use bodega_core::findings::case::CaseAcid;
 use bodega_core::findings::{Case, Finding, judge};
@@ -25,6 +26,7 @@ use uom::si::time::minute;
 use uom::si::volume::liter;
 use utoipa::ToSchema;
 
+use crate::api::loads::inner_width;
 use crate::api::split::missing;
 use crate::app::{Shared, altitude_of, change, read};
 use crate::json::Json;
@@ -92,6 +94,8 @@ pub struct PlanLine {
 pub struct PlanLoad {
     /// What goes in.
     pub jars: Vec<JarCount>,
+    /// Where the jars stand, from above, in the order of the counts.
+    pub standing: Vec<Place>,
     /// How long.
     pub minutes: Minutes,
 }
@@ -119,6 +123,8 @@ pub struct PlanAnswer {
     pub canner_minutes: Minutes,
     /// Whether no other grouping of these jars is shorter.
     pub shortest: bool,
+    /// Why they are grouped so, in one line.
+    pub why: String,
     /// Source of the yield.
     pub yield_source: Source,
     /// What the cupboard lacks for it, in words.
@@ -334,17 +340,20 @@ impl Ground {
 
     fn answer(&self, plan: BatchPlan) -> PlanAnswer {
         let litres = |volume: bodega_core::units::Volume| volume.get::<liter>();
+        let width = inner_width(&self.kitchen.canner);
         let loads = plan
             .loads
             .loads
             .iter()
-            .map(|load| PlanLoad {
-                jars: load
+            .map(|load| {
+                let jars: Vec<JarCount> = load
                     .jars
                     .iter()
                     .map(|(index, count)| JarCount { jar: plan.mix[*index].jar, count: *count })
-                    .collect(),
-                minutes: load.minutes,
+                    .collect();
+                let sizes: Vec<JarSize> =
+                    jars.iter().flat_map(|line| vec![line.jar; line.count as usize]).collect();
+                PlanLoad { jars, standing: standing(width, &sizes), minutes: load.minutes }
             })
             .collect();
         PlanAnswer {
@@ -360,6 +369,7 @@ impl Ground {
             headspace_in: headspace_in(self.wish.product),
             loads,
             canner_minutes: plan.loads.total,
+            why: plan.why.clone(),
             shortest: plan.loads.total == plan.loads.lower_bound,
             yield_source: yields::source(self.wish.product),
             missing: plan

@@ -1,163 +1,161 @@
 import { useQuery } from "@tanstack/react-query";
 import { useNavigate } from "react-router";
-import { api, take, type LoadView } from "../../api/client";
+import { api, take, type JarSize, type JarStep, type LoadView, type Units } from "../../api/client";
 import { ask, useChange } from "../../api/queries";
-import { AGENT, batchText, headspaceText, jarText } from "../../parts/format";
+import { AGENT, batchText, headspaceText, jarText, PRODUCT } from "../../parts/format";
 import { Findings } from "../../parts/Findings";
-import { JarPicture } from "../../parts/JarPicture";
 import { useKeys } from "../../parts/keys";
 import { Note, Trouble } from "../../parts/Note";
 import { Answer, Plate } from "../../parts/Plate";
 import { Stepper } from "../../parts/Stepper";
 import { Touch } from "../../parts/Touch";
+import { BenchCare } from "./BenchCare";
+import { Grouping } from "./Grouping";
+import { JarRow } from "./JarRow";
+import { nextStep, stepsOf } from "./steps";
 
-type Step = "acid" | "filled";
-type Jar = LoadView["jars"][number];
+type Dose = LoadView["doses"][number];
 
-/** One touch does the next thing; touching a finished jar takes the last thing back. */
-function nextStep(jar: Jar): { step: Step; done: boolean } {
-  if (!jar.acid) return { step: "acid", done: true };
-  return jar.filled ? { step: "filled", done: false } : { step: "filled", done: true };
+/** The dose for the jars that come first, in figures that read from two metres, and the others under it. */
+function Doses({ doses, units }: { doses: readonly Dose[]; units: Units }) {
+  const [first, ...others] = doses;
+  if (first === undefined) return null;
+  const mixed = others.some((other) => other.batch !== first.batch);
+  const name = (dose: Dose) =>
+    `${mixed ? `${PRODUCT[dose.product].toLowerCase()} ` : ""}${jarText(dose.jar)}`;
+  return (
+    <Answer value={first.acid} unit={`${AGENT[first.agent]} in each ${name(first)}`}>
+      {others.map((other) => `${other.acid} ${AGENT[other.agent]} in each ${name(other)}. `)}
+      {first.salt != null && `Salt ${first.salt}. `}
+      Acid first, then food to {headspaceText(first.headspace_in, units)} under the rim, bubbles out, rim
+      wiped, lid on fingertip tight.
+    </Answer>
+  );
 }
-
-const SAYS = (jar: Jar) => (jar.filled ? "filled" : jar.acid ? "acid in" : "needs acid");
 
 function Bench({ load }: { load: LoadView }) {
   const { data: counter } = useQuery(ask.counter());
   const go = useNavigate();
-  const tick = useChange(({ id, step, done }: { id: number; step: Step; done: boolean }) =>
+  const tick = useChange(({ id, step, done }: { id: number; step: JarStep; done: boolean }) =>
     take(api.POST("/api/jars/{id}/steps", { params: { path: { id } }, body: { step, done } })),
   );
-  const all = useChange((step: Step) =>
+  const all = useChange((step: JarStep) =>
     take(api.POST("/api/loads/{id}/steps", { params: { path: { id: load.id } }, body: { step } })),
   );
-  const recount = useChange(
-    ({ jar, count: next }: { jar: LoadView["jars"][number]["size"]; count: number }) =>
-      take(
-        api.POST("/api/loads/{id}/recount", {
-          params: { path: { id: load.id } },
-          body: { jar, count: next },
-        }),
-      ),
+  const recount = useChange((body: { batch: number; jar: JarSize; count: number }) =>
+    take(api.POST("/api/loads/{id}/recount", { params: { path: { id: load.id } }, body })),
   );
-  const acid = load.jars.filter((jar) => jar.acid).length;
-  const filled = load.jars.filter((jar) => jar.filled).length;
   const count = load.jars.length;
+  const acid = load.jars.filter((jar) => jar.acid).length;
+  const steps = stepsOf(load.jars).map((step) => ({
+    ...step,
+    have: load.jars.filter((jar) => jar[step.step]).length,
+  }));
+  const next = steps.find((step) => step.have < count);
+  const may = (step: JarStep) => step === "acid" || acid === count;
   useKeys({
-    a: () => all.mutate("acid"),
-    f: () => acid === count && all.mutate("filled"),
+    ...Object.fromEntries(
+      steps.map(({ step, key }) => [key.toLowerCase(), () => may(step) && all.mutate(step)]),
+    ),
     ...Object.fromEntries(
       load.jars
         .slice(0, 9)
         .map((jar, i) => [String(i + 1), () => tick.mutate({ id: jar.id, ...nextStep(jar) })]),
     ),
   });
-  const dose = load.doses[0];
-  if (dose === undefined || counter === undefined) return null;
-  const units = counter.kitchen.units;
+  if (counter === undefined) return null;
+  const mixed = load.doses.some((dose) => dose.batch !== load.batch.id);
+  const lacking = load.doses.filter((dose) => dose.still_lacks != null);
   return (
-    <div className="grid gap-3">
-      <Plate
-        title={`Load ${load.position} of ${load.of}: ${batchText(load.batch)}`}
-        aside={<span className="text-muted">Batch {load.batch.code}</span>}
-      >
-        <div className="flex flex-wrap items-end justify-between gap-x-8 gap-y-3">
-          <Answer value={dose.acid} unit={`${AGENT[load.batch.agent]} in each ${jarText(dose.jar)}`}>
-            {load.doses.slice(1).map((other) => `${other.acid} in each ${jarText(other.jar)}. `)}
-            {dose.salt != null && `Salt ${dose.salt}. `}
-            Acid first, then food to {headspaceText(load.headspace_in, units)} under the rim, bubbles out, rim
-            wiped, lid on.
-          </Answer>
-          <div className="flex flex-wrap gap-4">
-            {load.doses.map((line) => {
-              const have = load.jars.filter((jar) => jar.size === line.jar).length;
-              return (
-                <Stepper
-                  key={line.jar}
-                  label={`The pot gave ${jarText(line.jar, 2)}`}
-                  text={String(have)}
-                  onLess={have > 1 ? () => recount.mutate({ jar: line.jar, count: have - 1 }) : undefined}
-                  onMore={() => recount.mutate({ jar: line.jar, count: have + 1 })}
-                />
-              );
-            })}
-          </div>
+    <Plate
+      title={`Load ${load.position} of ${load.of}: ${mixed ? "several batches together" : batchText(load.batch)}`}
+      aside={<span className="text-muted">{mixed ? load.canner_name : `Batch ${load.batch.code}`}</span>}
+    >
+      <div className="flex flex-wrap items-end justify-between gap-x-8 gap-y-3">
+        <div className="max-w-[820px]">
+          <Doses doses={load.doses} units={counter.kitchen.units} />
         </div>
-        <ul className="mt-4 grid grid-cols-4 gap-2 sm:flex sm:flex-wrap sm:gap-3">
-          {load.jars.map((jar) => (
-            <li key={jar.id} className="sm:max-w-[158px] sm:min-w-[104px] sm:flex-1">
-              <button
-                type="button"
-                data-jar={jar.number}
-                data-state={SAYS(jar)}
-                aria-label={`Jar ${jar.number}, ${SAYS(jar)}`}
-                onClick={() => tick.mutate({ id: jar.id, ...nextStep(jar) })}
-                className="w-full rounded-2xl border-2 border-line bg-white p-1 pb-2 text-center hover:border-cobalt"
-              >
-                <span className="mx-auto block h-[112px] w-full sm:h-[150px]">
-                  <JarPicture
-                    size={jar.size}
-                    product={load.batch.product}
-                    acid={jar.acid}
-                    filled={jar.filled}
-                    number={jar.number}
-                  />
-                </span>
-                <span
-                  className={`block text-sm font-semibold ${jar.filled ? "text-vine" : jar.acid ? "text-ink" : "text-tomato-deep"}`}
-                >
-                  {jar.filled ? "✓ filled" : jar.acid ? "acid in" : "needs acid"}
-                </span>
-              </button>
-            </li>
-          ))}
-        </ul>
-        <div className="mt-5 grid gap-3 sm:grid-cols-3">
-          <Touch
-            big
-            look={acid < count ? "main" : "plain"}
-            shortcut="A"
-            disabled={acid === count}
-            onPress={() => all.mutate("acid")}
-          >
-            {acid === count ? `Acid in all ${count}` : "All acid in"}
-          </Touch>
-          <Touch
-            big
-            look={acid === count && filled < count ? "main" : "plain"}
-            shortcut="F"
-            disabled={acid < count || filled === count}
-            onPress={() => all.mutate("filled")}
-          >
-            {filled === count ? `All ${count} filled` : "All filled"}
-          </Touch>
-          <Touch
-            big
-            look={filled === count ? "done" : "plain"}
-            disabled={filled < count}
-            onPress={() => void go("/canner")}
-          >
-            To the canner
-          </Touch>
+        <div className="flex flex-wrap gap-4">
+          {load.doses.map((line) => {
+            const set = (next: number) => recount.mutate({ batch: line.batch, jar: line.jar, count: next });
+            return (
+              <Stepper
+                key={`${line.batch} ${line.jar}`}
+                label={`The pot gave ${jarText(line.jar, 2)}${mixed ? ` of ${PRODUCT[line.product].toLowerCase()}` : ""}`}
+                text={String(line.count)}
+                onLess={line.count > 1 ? () => set(line.count - 1) : undefined}
+                onMore={() => set(line.count + 1)}
+              />
+            );
+          })}
         </div>
-        <div className="mt-4 grid gap-3">
-          <Trouble error={tick.error ?? all.error ?? recount.error} />
-          <Findings items={load.findings} />
-          {acid < count && (
-            <Note tone="warn">
-              {acid} of {count} jars have their acid. A jar is filled only after its acid is in.
-            </Note>
-          )}
-        </div>
-      </Plate>
-    </div>
+      </div>
+      <JarRow jars={load.jars} mixed={mixed} onTick={(step) => tick.mutate(step)} />
+      <div className="mt-4 flex flex-wrap gap-2">
+        {steps.map(({ step, word, key, have }) => (
+          <Touch
+            key={step}
+            shortcut={key}
+            look={have === count ? "done" : "plain"}
+            disabled={!may(step) || have === count}
+            label={`${word} in all jars`}
+            onPress={() => all.mutate(step)}
+          >
+            {have === count ? `${word} ✓` : `${word} ${have} of ${count}`}
+          </Touch>
+        ))}
+      </div>
+      <div className="mt-3 grid gap-3 sm:grid-cols-2">
+        <Touch
+          big
+          look={next === undefined ? "plain" : "main"}
+          disabled={next === undefined}
+          onPress={() => next !== undefined && all.mutate(next.step)}
+        >
+          {next === undefined ? `All ${count} are ready` : next.all}
+        </Touch>
+        <Touch
+          big
+          look={next === undefined ? "done" : "plain"}
+          disabled={next !== undefined}
+          onPress={() => void go("/canner")}
+        >
+          To the canner
+        </Touch>
+      </div>
+      <div className="mt-4 grid gap-3">
+        <Trouble error={tick.error ?? all.error ?? recount.error} />
+        {lacking.map((dose) => (
+          <Note key={`${dose.batch} ${dose.jar}`} tone="stop">
+            <strong>
+              The pot had too little acid for these jars: {dose.still_lacks} more {AGENT[dose.agent]} into
+              each {jarText(dose.jar)}
+            </strong>{" "}
+            before it is filled.
+          </Note>
+        ))}
+        <Findings items={load.findings} />
+        {acid < count && (
+          <Note tone="warn">
+            {acid} of {count} jars have their acid. A jar is filled only after its acid is in.
+          </Note>
+        )}
+        <Grouping />
+      </div>
+      <BenchCare load={load} />
+    </Plate>
   );
 }
 
+/** Acid in every jar, then everything else. */
 export function JarsStation() {
   const { data: loads } = useQuery(ask.loads());
   if (loads === undefined) return null;
-  const load = loads.find((item) => item.now.phase === "waiting");
+  const waiting = loads.filter((item) => item.now.phase === "waiting" && item.jars.length > 0);
+  const busy = loads.some((item) => !["waiting", "lifted"].includes(item.now.phase));
+  // While the canner is busy a ready load waits, and the next one's jars come to the bench.
+  const unready = waiting.find((item) => item.jars.some((jar) => !jar.lid));
+  const load = busy ? (unready ?? waiting[0]) : waiting[0];
   if (load === undefined) {
     return (
       <Plate title="The bench is clear">

@@ -1,15 +1,15 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, take, type Kitchen, type PotSize } from "../../api/client";
+import { api, take, type Kitchen } from "../../api/client";
 import { ask, useChange } from "../../api/queries";
 import { useSay } from "../../counter/notices";
 import { Choice } from "../../parts/Choice";
-import { altitudeText, JAR_SIZES, jarText } from "../../parts/format";
+import { altitudeText } from "../../parts/format";
 import { Note, Trouble } from "../../parts/Note";
 import { Answer, Plate } from "../../parts/Plate";
 import { Touch } from "../../parts/Touch";
 import { AltitudeFinder } from "./AltitudeFinder";
-import { PotForm } from "./PotForm";
+import { CannerList } from "./CannerList";
 import { KettleList } from "./KettleList";
 import { CupboardList } from "./CupboardList";
 import { ContainerList } from "./ContainerList";
@@ -18,7 +18,7 @@ function Settings({ kitchen }: { kitchen: Kitchen }) {
   const say = useSay();
   const [name, setName] = useState(kitchen.name);
   const change = useChange(
-    (body: Partial<Omit<Kitchen, "canner">> & { capacity?: Record<string, number>; pot?: PotSize }) =>
+    (body: Partial<Pick<Kitchen, "name" | "altitude_ft" | "units">> & { canner?: number }) =>
       take(api.PATCH("/api/kitchen", { body })),
   );
   const use = (feet: number) => {
@@ -34,7 +34,6 @@ function Settings({ kitchen }: { kitchen: Kitchen }) {
       },
     );
   };
-  const capacity = kitchen.canner.capacity;
   return (
     <div className="grid gap-3 lg:grid-cols-2">
       <Plate title="Altitude">
@@ -84,26 +83,7 @@ function Settings({ kitchen }: { kitchen: Kitchen }) {
         </div>
       </Plate>
       <div className="grid content-start gap-3">
-        <Plate title="Your canner holds">
-          <ul className="grid gap-2 sm:grid-cols-2">
-            {JAR_SIZES.filter((jar) => jar !== "half_gallon").map((jar) => {
-              const count = capacity[jar] ?? 0;
-              const set = (next: number) => change.mutate({ capacity: { ...capacity, [jar]: next } });
-              return (
-                <li key={jar} className="flex items-center gap-2">
-                  <Touch disabled={count <= 1} onPress={() => set(count - 1)}>
-                    −
-                  </Touch>
-                  <span className="min-w-28 text-center font-semibold">
-                    {count} {jarText(jar, count)}
-                  </span>
-                  <Touch onPress={() => set(count + 1)}>+</Touch>
-                </li>
-              );
-            })}
-          </ul>
-          <PotForm kitchen={kitchen} onSet={(pot) => change.mutate({ pot })} />
-        </Plate>
+        <CannerList kitchen={kitchen} onPlanFor={(canner) => change.mutate({ canner })} />
         <ContainerList units={kitchen.units} />
       </div>
       <div className="lg:col-span-2">

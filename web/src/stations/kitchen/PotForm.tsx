@@ -1,26 +1,33 @@
 import { useState } from "react";
-import type { Kitchen, PotSize } from "../../api/client";
+import type { PotSize, Units } from "../../api/client";
 import { depthText } from "../../parts/format";
 import { Touch } from "../../parts/Touch";
 import { WeightField } from "../../parts/WeightField";
 import { MM_PER_IN } from "../../parts/units";
 
 /** The canner from inside, so that the water can be worked out before the jars go in. */
-export function PotForm({ kitchen, onSet }: { kitchen: Kitchen; onSet: (pot: PotSize) => void }) {
-  const us = kitchen.units === "us";
+export function PotForm({
+  pot,
+  units,
+  onSet,
+}: {
+  pot: PotSize | null;
+  units: Units;
+  onSet: (pot: PotSize) => void;
+}) {
+  const us = units === "us";
   const unit = us ? "in" : "mm";
   const [wide, setWide] = useState("");
   const [high, setHigh] = useState("");
   const [rack, setRack] = useState("");
-  const pot = kitchen.canner.pot;
   const ready = [wide, high, rack].every((typed) => typed.trim() !== "" && Number.isFinite(Number(typed)));
   const mm = (typed: string) => Number(typed) * (us ? MM_PER_IN : 1);
   return (
     <div className="mt-4 border-t-2 border-line pt-3">
       <p className="mb-2 text-muted">
-        {pot == null
+        {pot === null
           ? "Measure it from inside, and Bodega says how high to fill it before the jars go in."
-          : `Inside ${depthText(pot.inner_diameter_mm, kitchen.units)} wide, ${depthText(pot.inner_height_mm, kitchen.units)} high, rack at ${depthText(pot.rack_height_mm, kitchen.units)}.`}
+          : `Inside ${depthText(pot.inner_diameter_mm, units)} wide, ${depthText(pot.inner_height_mm, units)} high, rack at ${depthText(pot.rack_height_mm, units)}.`}
       </p>
       <div className="flex flex-wrap items-end gap-2">
         <WeightField label="Canner, wide" typed={wide} unit={unit} onType={setWide} />

@@ -13,7 +13,7 @@ import {
 } from "../../parts/format";
 import { Choice } from "../../parts/Choice";
 import { Findings } from "../../parts/Findings";
-import { CannerPicture } from "../../parts/JarPicture";
+import { CannerPicture } from "../../parts/CannerPicture";
 import { Note, Trouble } from "../../parts/Note";
 import { Answer, Plate } from "../../parts/Plate";
 import { Touch } from "../../parts/Touch";
@@ -218,7 +218,10 @@ function Worked({
             return (
               <figure key={index} className="text-center">
                 <div className="mx-auto size-[84px]">
-                  <CannerPicture numbers={Array.from({ length: count }, (_, i) => i + 1)} boiling={false} />
+                  <CannerPicture
+                    jars={load.standing.map((place, i) => ({ label: i + 1, place, gone: false }))}
+                    boiling={false}
+                  />
                 </div>
                 <figcaption className="text-sm font-semibold">
                   {count} × {load.minutes} min
@@ -246,6 +249,12 @@ function Worked({
           words={`${spanText(plan.canner_minutes)} of canner, ${headspaceText(plan.headspace_in, units)} headspace`}
         />
       </div>
+      {plan.loads.length > 1 && (
+        <p className="text-muted">
+          {plan.why}
+          {plan.shortest && " No grouping takes less."}
+        </p>
+      )}
       {request.salt === true && (
         <p className="text-muted">
           Salt for taste: {plan.lines.map((line) => `${line.salt} per ${jarText(line.jar)}`).join(", ")}.

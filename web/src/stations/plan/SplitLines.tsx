@@ -39,7 +39,13 @@ export function SplitLines({
           className="flex flex-wrap items-center gap-x-3 gap-y-1 border-t-2 border-line pt-1.5"
         >
           <span className="h-14 w-11">
-            <JarPicture size={line.jar} product={line.product} acid={line.jars > 0} filled={line.jars > 0} />
+            <JarPicture
+              size={line.jar}
+              product={line.product}
+              acid={line.jars > 0}
+              filled={line.jars > 0}
+              lid={line.jars > 0}
+            />
           </span>
           <p className="min-w-0 flex-1 basis-52 leading-snug">
             <strong className="font-slab text-xl">{line.jars}</strong>{" "}

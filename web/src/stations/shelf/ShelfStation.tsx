@@ -23,7 +23,7 @@ function Board({ product, groups }: { product: Product; groups: ShelfGroup[] }) 
             <div className="flex items-end border-b-[7px] border-[#a87b47] px-1">
               {Array.from({ length: Math.min(group.count, DRAWN) }, (_, i) => (
                 <span key={i} className="-mx-0.5 h-16 w-10">
-                  <JarPicture size={group.size} product={group.product} acid filled />
+                  <JarPicture size={group.size} product={group.product} acid filled lid />
                 </span>
               ))}
               {group.count > DRAWN && (

@@ -1,0 +1,76 @@
+import { useQuery } from "@tanstack/react-query";
+import { Link } from "react-router";
+import type { LoadView } from "../../api/client";
+import { ask } from "../../api/queries";
+import { batchText, clockText } from "../../parts/format";
+import { Plate } from "../../parts/Plate";
+
+const FATE = {
+  stayed: "",
+  broken: "broke",
+  out_in_time: "lifted early, after its own full time",
+  out_too_early: "lifted too early: refrigerate it",
+};
+
+function Lifted({ load }: { load: LoadView }) {
+  return (
+    <li className="border-t-2 border-line py-3 first:border-t-0">
+      <p className="flex flex-wrap items-baseline justify-between gap-x-4">
+        <span className="font-semibold">
+          Load {load.position} of {load.of}: {batchText(load.batch)}, {load.jars.length} jars
+        </span>
+        <span className={`font-semibold ${load.processed ? "text-vine" : "text-tomato-deep"}`}>
+          {load.processed ? "✓ Processed" : "✕ Not processed"}: {load.unbroken_minutes} of {load.minutes} min
+          unbroken
+        </span>
+      </p>
+      <p className="text-muted">
+        {load.events
+          .map(
+            (item) =>
+              `${clockText(item.at)} ${item.says.toLowerCase()}${item.jar_number == null ? "" : ` (jar ${item.jar_number})`}`,
+          )
+          .join(", ")}
+        .
+      </p>
+      {load.gone.map((gone) => (
+        <p key={gone.jar} className="font-semibold text-tomato-deep">
+          Jar {gone.number} {FATE[gone.fate]}.
+        </p>
+      ))}
+    </li>
+  );
+}
+
+/** What was done today against what was required; after the last load, the wash-up list. */
+export function After({ more }: { more: boolean }) {
+  const { data: after } = useQuery(ask.lifted());
+  if (after === undefined || after.lifted.length === 0) return null;
+  return (
+    <div className={`grid gap-3 ${more ? "" : "lg:grid-cols-2"}`}>
+      {!more && (
+        <Plate title="The last load is out: washing up">
+          <ol className="grid list-decimal gap-2 pl-6 text-lg">
+            {after.wash_up.map((line) => (
+              <li key={line}>{line}</li>
+            ))}
+          </ol>
+        </Plate>
+      )}
+      <Plate
+        title="Today in the canner"
+        aside={
+          <Link to="/towel" className="font-semibold text-cobalt underline underline-offset-4">
+            To the towel
+          </Link>
+        }
+      >
+        <ul>
+          {after.lifted.map((load) => (
+            <Lifted key={load.id} load={load} />
+          ))}
+        </ul>
+      </Plate>
+    </div>
+  );
+}

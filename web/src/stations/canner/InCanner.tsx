@@ -1,0 +1,180 @@
+import { useQuery } from "@tanstack/react-query";
+import { useNavigate } from "react-router";
+import { api, take, type BoilEvent, type LoadView } from "../../api/client";
+import { ask, useChange } from "../../api/queries";
+import { useKitchenNow } from "../../counter/clock";
+import { useSay } from "../../counter/notices";
+import { altitudeText, batchText, clockText, jarText } from "../../parts/format";
+import { CannerPicture } from "../../parts/CannerPicture";
+import { Choice } from "../../parts/Choice";
+import { Findings } from "../../parts/Findings";
+import { useKeys } from "../../parts/keys";
+import { Note, Trouble } from "../../parts/Note";
+import { Plate } from "../../parts/Plate";
+import { Touch } from "../../parts/Touch";
+import { allowNotifications } from "../../parts/useAlarm";
+import { JarTrouble } from "./JarTrouble";
+import { momentOf, type Step } from "./moment";
+import { ProbeNote } from "./ProbeNote";
+import { useScreenAwake } from "./useScreenAwake";
+import { WaterNote } from "./WaterNote";
+
+function Progress({ since, ends, now }: { since: number; ends: number; now: number }) {
+  const share = Math.min(1, Math.max(0, (now - since) / (ends - since)));
+  return (
+    <div>
+      <div className="h-5 overflow-hidden rounded-full border-2 border-line bg-cloth" role="presentation">
+        <div className="h-full bg-tomato" style={{ width: `${share * 100}%` }} />
+      </div>
+      <div className="mt-1 flex justify-between text-sm text-muted">
+        <span>{clockText(since)} began</span>
+        <span>{clockText(ends)} done</span>
+      </div>
+    </div>
+  );
+}
+
+const GONE = {
+  stayed: "",
+  broken: "broke. Leave it in until the others are out, then throw it away with its food.",
+  out_in_time: "was lifted early, after its own full time: it counts.",
+  out_too_early: "was lifted before its own full time: refrigerate it and eat it within days.",
+};
+
+/** One load in its canner: the clock of the moment, what to say of it, and what it stands in. */
+export function InCanner({ load }: { load: LoadView }) {
+  const now = useKitchenNow();
+  const { data: counter } = useQuery(ask.counter());
+  const say = useSay();
+  const go = useNavigate();
+  const path = { params: { path: { id: load.id } } };
+  const words = (event: BoilEvent) => load.sayings.find((saying) => saying.event === event)?.says ?? event;
+  const undo = useChange(() => take(api.DELETE("/api/loads/{id}/events/last", path)));
+  const happen = useChange(
+    (event: BoilEvent) => take(api.POST("/api/loads/{id}/events", { ...path, body: { event } })),
+    (_, event) => say(words(event), () => undo.mutate(undefined)),
+  );
+  const retime = useChange(
+    () => take(api.POST("/api/loads/{id}/retime", path)),
+    (changed) => say(`${changed.minutes} minutes now`),
+  );
+  const move = useChange((canner: number) =>
+    take(api.PUT("/api/loads/{id}/canner", { ...path, body: { canner } })),
+  );
+  const moment = momentOf(load, now);
+  useScreenAwake(moment.running);
+  const press = (step: Step) => {
+    allowNotifications();
+    if (!happen.isPending) happen.mutate(step.event);
+  };
+  useKeys(Object.fromEntries(moment.steps.map((step) => [step.key.toLowerCase(), () => press(step)])));
+  if (counter === undefined) return null;
+  const { units, canners } = counter.kitchen;
+  const size = load.jars[0]?.size ?? "quart";
+  const waiting = load.now.phase === "waiting";
+  const others = canners.filter((canner) => canner.method === load.method);
+  const standing = load.standing.map((place, index) => {
+    const jar = load.jars[index];
+    return { label: jar?.number ?? index, place, gone: load.gone.some((item) => item.jar === jar?.id) };
+  });
+  const big = moment.steps.slice(0, 2);
+  const small = moment.steps.slice(2);
+  return (
+    <div className="grid gap-3 lg:grid-cols-[1.65fr_1fr]">
+      <Plate
+        title={`Load ${load.position} of ${load.of}: ${batchText(load.batch)}, ${load.jars.length} ${jarText(size, load.jars.length)}`}
+        aside={<span className="text-muted">{load.canner_name}</span>}
+      >
+        <p className="text-muted">
+          {load.minutes} minutes{" "}
+          {load.method === "boiling_water" ? "of unbroken full boil" : "without a break"}
+          {counter.kitchen.altitude_ft != null && ` at ${altitudeText(load.batch.altitude_ft, units)}`}
+          {load.psi != null && ` under ${load.psi} lb of pressure`}
+        </p>
+        <p
+          data-testid="clock"
+          className={`my-2 font-slab leading-none font-bold tracking-tight ${moment.figure.length > 5 ? "text-[4.2rem] sm:text-[7rem]" : "text-[6.5rem] sm:text-[11rem]"}`}
+        >
+          {moment.figure}
+        </p>
+        <p className="mb-4 text-xl" data-testid="moment">
+          {moment.words}
+        </p>
+        {moment.span !== null && <Progress since={moment.span.since} ends={moment.span.ends} now={now} />}
+        <div className="mt-4 grid gap-3 sm:grid-cols-2">
+          {big.map((step) => (
+            <Touch key={step.event} big look={step.look} shortcut={step.key} onPress={() => press(step)}>
+              {words(step.event)}
+            </Touch>
+          ))}
+        </div>
+        {small.length > 0 && (
+          <div className="mt-3 flex flex-wrap gap-2">
+            {small.map((step) => (
+              <Touch key={step.event} shortcut={step.key} onPress={() => press(step)}>
+                {words(step.event)}
+              </Touch>
+            ))}
+          </div>
+        )}
+        <div className="mt-3">
+          {moment.running && !["resting", "dropping"].includes(load.now.phase) && (
+            <JarTrouble load={load} closed={load.method !== "boiling_water"} />
+          )}
+        </div>
+        <div className="mt-3">
+          <Trouble error={happen.error ?? undo.error ?? retime.error ?? move.error} />
+        </div>
+      </Plate>
+      <Plate title="In the canner">
+        <div className="mx-auto aspect-square max-w-[270px]">
+          <CannerPicture jars={standing} boiling={moment.boiling} />
+        </div>
+        <div className="mt-4 grid gap-3">
+          {load.times_lost > 0 && (
+            <Note tone="warn">
+              The boil was lost {load.times_lost === 1 ? "once" : `${load.times_lost} times`}. The full{" "}
+              {load.minutes} minutes start again from the new boil.
+            </Note>
+          )}
+          {load.gone.map((gone) => (
+            <Note key={gone.jar} tone="warn">
+              Jar {gone.number} {GONE[gone.fate]}
+            </Note>
+          ))}
+          {waiting && <WaterNote load={load} units={units} />}
+          {waiting && others.length > 1 && (
+            <Choice
+              label="Goes into"
+              value={String(load.canner)}
+              options={others.map((canner) => ({ value: String(canner.id), text: canner.name }))}
+              onChoose={(id) => Number(id) !== load.canner && move.mutate(Number(id))}
+            />
+          )}
+          <Findings
+            items={load.findings}
+            ways={{
+              raise_time: {
+                text: (fix) => `Set ${fix.way === "raise_time" ? fix.minutes : load.minutes} minutes`,
+                take: () => retime.mutate(undefined),
+              },
+              find_altitude: { text: () => "To the kitchen", take: () => void go("/kitchen") },
+            }}
+          />
+          {moment.notes.map((note) => (
+            <Note key={note.text} tone={note.tone}>
+              {note.text}
+            </Note>
+          ))}
+          {moment.running && <ProbeNote load={load} units={units} />}
+          <p className="text-sm text-muted">
+            {load.events.map((item) => `${clockText(item.at)} ${item.says.toLowerCase()}`).join(", ")}
+          </p>
+          {load.events.length > 0 && (
+            <Touch onPress={() => undo.mutate(undefined)}>Take the last step back</Touch>
+          )}
+        </div>
+      </Plate>
+    </div>
+  );
+}

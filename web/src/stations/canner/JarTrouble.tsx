@@ -1,0 +1,110 @@
+import { Dialog } from "radix-ui";
+import { useState } from "react";
+import { api, take, type JarSize, type LoadView } from "../../api/client";
+import { useChange } from "../../api/queries";
+import { useSay } from "../../counter/notices";
+import { jarText } from "../../parts/format";
+import { Note, Trouble } from "../../parts/Note";
+import { Touch } from "../../parts/Touch";
+
+type What = "jar_broken" | "jar_out" | "jar_added";
+
+const WHAT: Record<What, { text: string; asks: string; explains: string }> = {
+  jar_broken: {
+    text: "A jar broke",
+    asks: "Which one?",
+    explains: "Leave it in until the others are out; the boil goes on, and so does the clock.",
+  },
+  jar_out: {
+    text: "A jar was taken out",
+    asks: "Which one?",
+    explains:
+      "Opening the lid stops the boil: the others start their full time again. The jar itself counts only if it had its own full time.",
+  },
+  jar_added: {
+    text: "A jar was put in",
+    asks: "Its acid is in, its lid is on. Which size?",
+    explains: "A late jar needs the full time, so all of them start it again when it boils.",
+  },
+};
+const WHATS = Object.keys(WHAT) as What[];
+
+/** What happens to single jars while the canner boils, judged and explained before it is said. */
+export function JarTrouble({ load, closed }: { load: LoadView; closed: boolean }) {
+  const [what, setWhat] = useState<What | null>(null);
+  const say = useSay();
+  const path = { params: { path: { id: load.id } } };
+  const undo = useChange(() => take(api.DELETE("/api/loads/{id}/events/last", path)));
+  const tell = useChange(
+    (body: { event: What; jar?: number; size?: JarSize }) =>
+      take(api.POST("/api/loads/{id}/events", { ...path, body })),
+    (_, { event }) => {
+      setWhat(null);
+      say(WHAT[event].text, () => undo.mutate(undefined));
+    },
+  );
+  const sizes = [...new Set(load.jars.map((jar) => jar.size))];
+  const there = load.jars.filter((jar) => !load.gone.some((gone) => gone.jar === jar.id));
+  return (
+    <Dialog.Root
+      open={what !== null}
+      onOpenChange={(open) => {
+        if (!open) setWhat(null);
+      }}
+    >
+      <div className="flex flex-wrap gap-2">
+        {WHATS.filter((item) => item === "jar_broken" || !closed).map((item) => (
+          <Touch
+            key={item}
+            onPress={() => {
+              tell.reset();
+              setWhat(item);
+            }}
+          >
+            {WHAT[item].text}
+          </Touch>
+        ))}
+      </div>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-20 bg-ink/40" />
+        <Dialog.Content
+          aria-describedby={undefined}
+          className="fixed top-1/2 left-1/2 z-30 w-[min(560px,94vw)] -translate-x-1/2 -translate-y-1/2 rounded-[26px] border-[3px] border-cobalt bg-porcelain p-6"
+        >
+          {what !== null && (
+            <div className="grid gap-4">
+              <Dialog.Title className="font-slab text-2xl font-bold">
+                {WHAT[what].text}. {WHAT[what].asks}
+              </Dialog.Title>
+              <Note tone="warn">{WHAT[what].explains}</Note>
+              <div className="flex flex-wrap gap-2">
+                {what === "jar_added"
+                  ? sizes.map((size) => (
+                      <Touch key={size} big onPress={() => tell.mutate({ event: what, size })}>
+                        {jarText(size)}
+                      </Touch>
+                    ))
+                  : there.map((jar) => (
+                      <Touch
+                        key={jar.id}
+                        big
+                        label={`Jar ${jar.number}`}
+                        onPress={() => tell.mutate({ event: what, jar: jar.id })}
+                      >
+                        {jar.number}
+                      </Touch>
+                    ))}
+              </div>
+              <Trouble error={tell.error} />
+              <Dialog.Close asChild>
+                <button type="button" className="min-h-[48px] justify-self-start font-semibold text-cobalt">
+                  Nothing happened
+                </button>
+              </Dialog.Close>
+            </div>
+          )}
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}

@@ -1,0 +1,31 @@
+import { useQuery } from "@tanstack/react-query";
+import { api, take } from "../../api/client";
+import { ask, useChange } from "../../api/queries";
+import { spanText } from "../../parts/format";
+import { Note, Trouble } from "../../parts/Note";
+import { Touch } from "../../parts/Touch";
+
+/** Says when the waiting loads of all batches would take less time put together otherwise. */
+export function Grouping() {
+  const { data: grouping } = useQuery(ask.grouping());
+  const regroup = useChange(() => take(api.POST("/api/loads/grouping")));
+  if (grouping == null || grouping.minutes_best >= grouping.minutes_now)
+    return <Trouble error={regroup.error} />;
+  const saved = grouping.minutes_now - grouping.minutes_best;
+  return (
+    <Note tone="note">
+      <p>
+        <strong>
+          Put together anew, {grouping.loads_now} loads become {grouping.loads_best}: {spanText(saved)} less
+          of canner.
+        </strong>{" "}
+        {grouping.why}
+        {grouping.lower_bound_minutes === grouping.minutes_best && " No grouping takes less."}
+      </p>
+      <Touch look="main" className="mt-2" onPress={() => regroup.mutate(undefined)}>
+        Put them together
+      </Touch>
+      <Trouble error={regroup.error} />
+    </Note>
+  );
+}

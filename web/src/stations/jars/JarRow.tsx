@@ -1,0 +1,51 @@
+import type { JarStep } from "../../api/client";
+import { JarPicture } from "../../parts/JarPicture";
+import { nextStep, stateOf, type Jar } from "./steps";
+
+/** The jars as they stand on the counter; a touch does the next thing to one. */
+export function JarRow({
+  jars,
+  mixed,
+  onTick,
+}: {
+  jars: readonly Jar[];
+  mixed: boolean;
+  onTick: (tick: { id: number; step: JarStep; done: boolean }) => void;
+}) {
+  return (
+    <ul className="mt-3 grid grid-cols-4 gap-2 sm:flex sm:flex-wrap sm:gap-3">
+      {jars.map((jar) => {
+        const state = stateOf(jar);
+        return (
+          <li key={jar.id} className="sm:max-w-[158px] sm:min-w-[104px] sm:flex-1">
+            <button
+              type="button"
+              data-jar={jar.number}
+              data-state={state}
+              aria-label={`Jar ${jar.number}${mixed ? ` of ${jar.code}` : ""}, ${state}`}
+              onClick={() => onTick({ id: jar.id, ...nextStep(jar) })}
+              className="w-full rounded-2xl border-2 border-line bg-white p-1 pb-2 text-center hover:border-cobalt"
+            >
+              <span className="mx-auto block h-[104px] w-full sm:h-[128px]">
+                <JarPicture
+                  size={jar.size}
+                  product={jar.product}
+                  acid={jar.acid}
+                  filled={jar.filled}
+                  lid={jar.lid}
+                  number={jar.number}
+                />
+              </span>
+              <span
+                className={`block text-sm font-semibold ${jar.lid ? "text-vine" : jar.acid ? "text-ink" : "text-tomato-deep"}`}
+              >
+                {jar.lid ? "✓ lid on" : state}
+              </span>
+              {mixed && <span className="block text-xs text-muted">{jar.code}</span>}
+            </button>
+          </li>
+        );
+      })}
+    </ul>
+  );
+}

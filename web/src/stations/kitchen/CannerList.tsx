@@ -1,0 +1,155 @@
+import { useState } from "react";
+import { api, take, type Canner, type Kitchen, type Method, type PotSize } from "../../api/client";
+import { useChange } from "../../api/queries";
+import { useSay } from "../../counter/notices";
+import { Choice, optionsOf } from "../../parts/Choice";
+import { JAR_SIZES, jarText, METHOD } from "../../parts/format";
+import { Trouble } from "../../parts/Note";
+import { Plate } from "../../parts/Plate";
+import { Stepper } from "../../parts/Stepper";
+import { Touch } from "../../parts/Touch";
+import { WeightField } from "../../parts/WeightField";
+import { MM_PER_IN } from "../../parts/units";
+import { PotForm } from "./PotForm";
+
+const METHODS = Object.keys(METHOD) as Method[];
+
+interface CannerPatch {
+  method?: Method;
+  pot?: PotSize;
+  capacity?: Record<string, number>;
+  power_w?: number;
+  burner_mm?: number;
+}
+
+function BurnerForm({
+  canner,
+  us,
+  onSet,
+}: {
+  canner: Canner;
+  us: boolean;
+  onSet: (patch: CannerPatch) => void;
+}) {
+  const [power, setPower] = useState("");
+  const [wide, setWide] = useState("");
+  const number = (typed: string) => (typed.trim() === "" ? undefined : Number(typed));
+  const ready = [power, wide].some((typed) => typed.trim() !== "" && Number.isFinite(Number(typed)));
+  const set = () => {
+    const mm = number(wide);
+    onSet({ power_w: number(power), burner_mm: mm === undefined ? undefined : mm * (us ? MM_PER_IN : 1) });
+    setPower("");
+    setWide("");
+  };
+  const has = [
+    canner.power_w == null ? null : `${Math.round(canner.power_w)} W`,
+    canner.burner_mm == null
+      ? null
+      : us
+        ? `${(canner.burner_mm / MM_PER_IN).toFixed(1)} in wide`
+        : `${Math.round(canner.burner_mm)} mm wide`,
+  ].filter((part) => part !== null);
+  return (
+    <div className="mt-4 border-t-2 border-line pt-3">
+      <p className="mb-2 text-muted">
+        {has.length === 0
+          ? "Its burner: with its power, Bodega says when it will boil."
+          : `Its burner: ${has.join(", ")}.`}
+      </p>
+      <div className="flex flex-wrap items-end gap-2">
+        <WeightField label="Burner power" typed={power} unit="W" onType={setPower} />
+        <WeightField label="Burner width" typed={wide} unit={us ? "in" : "mm"} onType={setWide} />
+        <Touch disabled={!ready} onPress={set}>
+          Set the burner
+        </Touch>
+      </div>
+    </div>
+  );
+}
+
+/** The canners of the household: how each heats, what it holds, what it stands on. */
+export function CannerList({ kitchen, onPlanFor }: { kitchen: Kitchen; onPlanFor: (id: number) => void }) {
+  const [wanted, setWanted] = useState<number | null>(null);
+  const [name, setName] = useState("");
+  const say = useSay();
+  const canner = kitchen.canners.find((item) => item.id === wanted) ?? kitchen.canner;
+  const change = useChange((body: CannerPatch) =>
+    take(api.PATCH("/api/canners/{id}", { params: { path: { id: canner.id } }, body })),
+  );
+  const add = useChange(
+    (body: { name: string; method: Method }) => take(api.POST("/api/canners", { body })),
+    (added) => {
+      setName("");
+      setWanted(added.id);
+      say(`${added.name} is there`);
+    },
+  );
+  const capacity = canner.capacity;
+  return (
+    <Plate title="Your canners">
+      {kitchen.canners.length > 1 && (
+        <div className="mb-3">
+          <Choice
+            label="Canner"
+            value={String(canner.id)}
+            options={kitchen.canners.map((item) => ({ value: String(item.id), text: item.name }))}
+            onChoose={(id) => setWanted(Number(id))}
+          />
+        </div>
+      )}
+      <div className="mb-3 flex flex-wrap items-center gap-3">
+        <p className="text-xl font-semibold">{canner.name}</p>
+        {canner.id === kitchen.canner.id ? (
+          <span className="font-semibold text-vine">✓ planned for</span>
+        ) : (
+          <Touch onPress={() => onPlanFor(canner.id)}>Plan for this one</Touch>
+        )}
+      </div>
+      <Choice
+        label="It heats with"
+        value={canner.method}
+        options={optionsOf(METHODS, METHOD)}
+        onChoose={(method) => change.mutate({ method })}
+      />
+      <ul className="mt-4 grid gap-2 sm:grid-cols-2">
+        {JAR_SIZES.filter((jar) => jar !== "half_gallon").map((jar) => {
+          const count = capacity[jar] ?? 0;
+          const set = (next: number) => change.mutate({ capacity: { ...capacity, [jar]: next } });
+          return (
+            <li key={jar}>
+              <Stepper
+                text={`${count} ${jarText(jar, count)}`}
+                onLess={count > 1 ? () => set(count - 1) : undefined}
+                onMore={() => set(count + 1)}
+              />
+            </li>
+          );
+        })}
+      </ul>
+      <PotForm pot={canner.pot ?? null} units={kitchen.units} onSet={(pot) => change.mutate({ pot })} />
+      <BurnerForm canner={canner} us={kitchen.units === "us"} onSet={(patch) => change.mutate(patch)} />
+      <form
+        className="mt-4 flex flex-wrap items-end gap-2 border-t-2 border-line pt-3"
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (name.trim() !== "") add.mutate({ name, method: "boiling_water" });
+        }}
+      >
+        <label className="grow">
+          <span className="mb-1 block text-sm font-semibold text-muted">Another canner, called</span>
+          <input
+            value={name}
+            onChange={(event) => setName(event.target.value)}
+            className="min-h-[52px] w-full rounded-xl border-2 border-line bg-white px-3 font-semibold"
+          />
+        </label>
+        <Touch disabled={name.trim() === ""} onPress={() => add.mutate({ name, method: "boiling_water" })}>
+          Add it
+        </Touch>
+      </form>
+      <div className="mt-3">
+        <Trouble error={change.error ?? add.error} />
+      </div>
+    </Plate>
+  );
+}
