@@ -2,6 +2,7 @@
 //!
 //! One layer of like jars on a rack. Mixed loads are judged by shares of these counts (see [`crate::loads`]).
 
+use std::collections::BTreeMap;
 use std::sync::LazyLock;
 
 use serde::Deserialize;
@@ -39,6 +40,18 @@ pub fn usual_outside(jar: JarSize) -> JarOutside {
         JarSize::HalfGallon => (117.0, 230.0),
     };
     JarOutside { diameter: Length::new::<millimeter>(diameter), height: Length::new::<millimeter>(height) }
+}
+
+/// Outer sizes of a household's jars: measured ones, and the usual ones for the rest.
+#[derive(Debug, Clone, Default, PartialEq)]
+pub struct Outsides(pub BTreeMap<JarSize, JarOutside>);
+
+impl Outsides {
+    /// Outside of one size.
+    #[must_use]
+    pub fn of(&self, jar: JarSize) -> JarOutside {
+        self.0.get(&jar).copied().unwrap_or_else(|| usual_outside(jar))
+    }
 }
 
 #[derive(Debug, Clone, Copy, Deserialize)]
@@ -163,10 +176,10 @@ pub const USUAL_EFFICIENCY: f64 = 0.55;
 
 /// How much water to put in so that the tallest jar ends so far under it.
 #[must_use]
-pub fn fill(pot: &Pot, jars: &[(JarSize, u32)], cover: Length) -> Filling {
+pub fn fill(pot: &Pot, jars: &[(JarSize, u32)], cover: Length, outsides: &Outsides) -> Filling {
     let inch = Length::new::<millimeter>(INCH_MM);
     let in_use = || jars.iter().filter(|(_, count)| *count > 0);
-    let tallest = in_use().map(|(jar, _)| usual_outside(*jar).height).fold(Length::default(), Length::max);
+    let tallest = in_use().map(|(jar, _)| outsides.of(*jar).height).fold(Length::default(), Length::max);
     let after = pot.rack_height + tallest + cover;
     let floor = pot.inner_diameter * pot.inner_diameter * (std::f64::consts::PI / 4.0);
     let aside = in_use()
@@ -174,7 +187,7 @@ pub fn fill(pot: &Pot, jars: &[(JarSize, u32)], cover: Length) -> Filling {
     let water = (floor * after - aside).max(Volume::default());
     let share: f64 = in_use()
         .map(|(jar, count)| {
-            let most = jars_side_by_side(pot.inner_diameter, usual_outside(*jar));
+            let most = jars_side_by_side(pot.inner_diameter, outsides.of(*jar));
             if most == 0 { f64::INFINITY } else { f64::from(*count) / f64::from(most) }
         })
         .sum();
@@ -272,9 +285,8 @@ pub struct Place {
 /// Where jars stand in a canner. Like jars start in the rings of the best known packings; unlike ones are then pushed
 /// apart until none overlaps, as far as they fit at all.
 #[must_use]
-pub fn standing(inner_diameter: Length, jars: &[JarSize]) -> Vec<Place> {
-    let radius =
-        |jar: &JarSize| (usual_outside(*jar).diameter / inner_diameter).get::<uom::si::ratio::ratio>();
+pub fn standing(inner_diameter: Length, jars: &[JarSize], outsides: &Outsides) -> Vec<Place> {
+    let radius = |jar: &JarSize| (outsides.of(*jar).diameter / inner_diameter).get::<uom::si::ratio::ratio>();
     let rings = rings(jars.len());
     let mut places = Vec::with_capacity(jars.len());
     let mut left = jars;
@@ -357,8 +369,8 @@ mod tests {
     use uom::si::volume::liter;
 
     use super::{
-        Charge, Crowding, Pot, come_up, fill, jars_side_by_side, overhangs, standing, topping_up,
-        usual_outside,
+        Charge, Crowding, JarOutside, Outsides, Pot, come_up, fill, jars_side_by_side, overhangs, standing,
+        topping_up, usual_outside,
     };
     use crate::altitude::Altitude;
     use crate::jar::JarSize;
@@ -383,7 +395,7 @@ mod tests {
 
     #[test]
     fn water_rises_by_what_the_jars_push_aside() {
-        let filling = fill(&standard(), &[(JarSize::Quart, 7)], mm(38.0));
+        let filling = fill(&standard(), &[(JarSize::Quart, 7)], mm(38.0), &Outsides::default());
         assert!(filling.fits, "{filling:?}");
         // 228 mm of water over 730.6 cm² less seven quarts of 1.17 L.
         let expected = 0.228 * 730.62e-4 * 1000.0 - 7.0 * 0.946_353 * 1.24;
@@ -394,12 +406,13 @@ mod tests {
 
     #[test]
     fn too_many_too_tall_and_too_little_water_are_said() {
-        let crowded = fill(&standard(), &[(JarSize::Quart, 5), (JarSize::Pint, 4)], mm(38.0));
+        let crowded =
+            fill(&standard(), &[(JarSize::Quart, 5), (JarSize::Pint, 4)], mm(38.0), &Outsides::default());
         assert_eq!((crowded.fits, crowded.cautions), (false, vec![Crowding::TooMany]));
         let low = Pot { inner_height: mm(200.0), ..standard() };
-        let tall = fill(&low, &[(JarSize::Quart, 7)], mm(38.0));
+        let tall = fill(&low, &[(JarSize::Quart, 7)], mm(38.0), &Outsides::default());
         assert_eq!((tall.fits, tall.cautions), (false, vec![Crowding::TooTall]));
-        let thin = fill(&standard(), &[(JarSize::Pint, 9)], mm(10.0));
+        let thin = fill(&standard(), &[(JarSize::Pint, 9)], mm(10.0), &Outsides::default());
         assert_eq!((thin.fits, thin.cautions), (true, vec![Crowding::LowCover]));
     }
 
@@ -418,7 +431,7 @@ mod tests {
         for (jar, count) in
             [(JarSize::Quart, 7), (JarSize::Pint, 9), (JarSize::HalfPint, 12), (JarSize::Quart, 1)]
         {
-            let places = standing(mm(305.0), &vec![jar; count]);
+            let places = standing(mm(305.0), &vec![jar; count], &Outsides::default());
             assert!(
                 places.len() == count && overlap(&places) < 0.02,
                 "{count} of {jar}: {}",
@@ -426,7 +439,7 @@ mod tests {
             );
         }
         let mixed = [vec![JarSize::Quart; 3], vec![JarSize::Pint; 4]].concat();
-        assert!(overlap(&standing(mm(305.0), &mixed)) < 0.02);
+        assert!(overlap(&standing(mm(305.0), &mixed, &Outsides::default())) < 0.02);
     }
 
     #[test]
@@ -453,5 +466,14 @@ mod tests {
         assert!(!overhangs(mm(330.0), mm(230.0)) && overhangs(mm(332.0), mm(230.0)));
         assert!((topping_up(Minutes(90)).get::<liter>() - 1.5).abs() < 1e-9);
         assert!((topping_up(Minutes(35)).get::<liter>() - 1.0).abs() < 1e-9, "less is no help");
+    }
+
+    #[test]
+    fn a_measured_jar_counts_as_it_was_measured() {
+        let wide = JarOutside { diameter: mm(110.0), height: mm(178.0) };
+        let outsides = Outsides([(JarSize::Quart, wide)].into());
+        let filling = fill(&standard(), &[(JarSize::Quart, 7)], mm(38.0), &outsides);
+        assert_eq!((filling.fits, filling.cautions), (false, vec![Crowding::TooMany]));
+        assert_eq!(outsides.of(JarSize::Pint), usual_outside(JarSize::Pint));
     }
 }

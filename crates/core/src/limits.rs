@@ -98,6 +98,12 @@ pub const VESSEL_HEIGHT: Limit =
 /// Height of the rack above the pot's bottom.
 pub const RACK_HEIGHT: Limit =
     Limit { name: "rack height", unit: "mm", min: 0.0, max: 200.0, why: "a towel; a tall trivet" };
+/// Outer width of a jar.
+pub const JAR_DIAMETER: Limit =
+    Limit { name: "jar's width", unit: "mm", min: 30.0, max: 300.0, why: "a sample glass; a crock" };
+/// Height of a jar with its lid.
+pub const JAR_HEIGHT: Limit =
+    Limit { name: "jar's height", unit: "mm", min: 30.0, max: 500.0, why: "a sample glass; a crock" };
 /// A process, a rest or a log of a boil.
 pub const MINUTES: Limit = Limit { name: "minutes", unit: "min", min: 0.0, max: 1440.0, why: "a whole day" };
 /// Hours on the towel.

@@ -37,6 +37,12 @@ pub fn in_pounds(mass: Mass) -> f64 {
     mass.get::<kilogram>() / KG_PER_LB
 }
 
+/// A length in millimetres.
+#[must_use]
+pub fn millimetres(value: f64) -> Length {
+    Length::new::<uom::si::length::millimeter>(value)
+}
+
 /// A weight in kilograms.
 #[must_use]
 pub fn kilograms(value: f64) -> Mass {

@@ -150,3 +150,18 @@ async fn two_batches_share_a_load_when_that_saves_one() {
     let mixed = &loads[1]["doses"];
     assert_eq!(mixed.as_array().unwrap().len(), 2, "each batch keeps its own acid: {mixed}");
 }
+
+#[actix_web::test]
+async fn jars_measured_from_outside_move_the_water() {
+    let shared = with_load().await;
+    let pot = json!({"pot": {"inner_diameter_mm": 305, "inner_height_mm": 300, "rack_height_mm": 12}});
+    send(&shared, Method::PATCH, "/api/canners/1", pot.to_string()).await;
+    let level = |load: &Value| load["water"]["level_before_mm"].as_f64().unwrap();
+    let usual = level(&first_load(&shared).await);
+    let tall = json!({"jar_outsides": {"quart": {"diameter_mm": 95, "height_mm": 190}}}).to_string();
+    send(&shared, Method::PATCH, "/api/kitchen", tall).await;
+    assert!((level(&first_load(&shared).await) - usual - 12.0).abs() < 1e-6, "12 mm taller than usual");
+    let flat = json!({"jar_outsides": {"quart": {"diameter_mm": 95, "height_mm": 1}}}).to_string();
+    let (status, problem) = send(&shared, Method::PATCH, "/api/kitchen", flat).await;
+    assert_eq!((status, problem["field"].as_str()), (422, Some("jar_outsides.quart.height_mm")));
+}

@@ -31,3 +31,10 @@ CREATE TABLE canner_reading (
 ) STRICT;
 
 CREATE INDEX canner_reading_by_load ON canner_reading (load_id, id);
+
+-- Outer sizes of the household's own jars; sizes without a row are the usual ones.
+CREATE TABLE jar_outside (
+    jar         TEXT PRIMARY KEY,
+    diameter_mm REAL NOT NULL CHECK (diameter_mm > 0),
+    height_mm   REAL NOT NULL CHECK (height_mm > 0)
+) STRICT, WITHOUT ROWID;

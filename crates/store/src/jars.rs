@@ -199,11 +199,12 @@ impl Store {
     }
 
     /// Recounts the jars of one batch and size in a load that waits on the bench, because the pot gave more or fewer.
-    /// Jars are taken from the end; a filled one is never taken.
+    /// Jars are taken from the end; a filled one is never taken. Jars that the canner does not hold in this load go into
+    /// the next waiting one with room, or into a load of their own.
     ///
     /// # Errors
     /// [`StoreError::LoadBegun`] once the load is in the canner; [`StoreError::JarFilled`] when filled jars would have
-    /// to go; [`StoreError::CannerFull`] when the canner does not hold so many; [`StoreError::NotFound`].
+    /// to go; [`StoreError::CannerFull`] when the canner holds none of that size; [`StoreError::NotFound`].
     pub fn recount(&self, load: i64, batch: i64, size: JarSize, count: u32) -> Result<(), StoreError> {
         let mut connection = self.lock();
         let transaction = connection.transaction()?;
@@ -212,9 +213,7 @@ impl Store {
             return Err(StoreError::LoadBegun);
         }
         let is_counted = |jar: &Jar| jar.size == size && jar.batch == batch;
-        let mut sizes = count_sizes(found.jars.iter().filter(|jar| !is_counted(jar)));
-        sizes.push((size, count));
-        check_capacity(&found.canner, &sizes)?;
+        check_capacity(&found.canner, &[(size, 1)])?;
         let counted: Vec<&Jar> = found.jars.iter().filter(|jar| is_counted(jar)).collect();
         let have = counted.len();
         let want = count as usize;
@@ -225,7 +224,8 @@ impl Store {
             transaction.execute("DELETE FROM jar WHERE id = ?1", [jar.id])?;
         }
         for _ in have..want {
-            set_out(&transaction, batch, load, size)?;
+            let into = loads::with_room(&transaction, load, size)?;
+            set_out(&transaction, batch, into, size)?;
         }
         Ok(transaction.commit()?)
     }

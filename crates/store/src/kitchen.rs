@@ -1,10 +1,15 @@
 //! The kitchen: its height, its units and the containers it counts in.
 
+use std::collections::BTreeMap;
+
+use bodega_core::canner::{JarOutside, Outsides};
+use bodega_core::jar::JarSize;
 use bodega_core::process::Method;
+use bodega_core::units::millimetres;
 use rusqlite::{Connection, OptionalExtension, params};
 use serde::{Deserialize, Serialize};
 
-use crate::rows::found;
+use crate::rows::{found, word};
 use crate::{Canner, Store, StoreError, canners};
 
 /// Units a kitchen reads; records are metric whatever is shown.
@@ -43,6 +48,31 @@ pub struct Kitchen {
     pub canner: Canner,
     /// Every canner.
     pub canners: Vec<Canner>,
+    /// Jars that somebody measured from outside; the others are the usual ones.
+    #[cfg_attr(feature = "schema", schema(value_type = BTreeMap<String, JarMeasure>))]
+    pub jar_outsides: BTreeMap<JarSize, JarMeasure>,
+}
+
+/// A jar from outside, with its lid and ring, in millimetres.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct JarMeasure {
+    /// Widest part.
+    pub diameter_mm: f64,
+    /// From the base to the top of the lid.
+    pub height_mm: f64,
+}
+
+impl Kitchen {
+    /// Outer sizes of the jars in the core's terms.
+    #[must_use]
+    pub fn outsides(&self) -> Outsides {
+        let outside = |measure: &JarMeasure| JarOutside {
+            diameter: millimetres(measure.diameter_mm),
+            height: millimetres(measure.height_mm),
+        };
+        Outsides(self.jar_outsides.iter().map(|(jar, measure)| (*jar, outside(measure))).collect())
+    }
 }
 
 /// A change to the kitchen; absent fields stay.
@@ -58,6 +88,8 @@ pub struct KitchenChange {
     pub turnaround_minutes: Option<u32>,
     /// The canner to plan for.
     pub canner: Option<i64>,
+    /// Jars that were measured from outside.
+    pub jar_outsides: BTreeMap<JarSize, JarMeasure>,
 }
 
 /// A container the household has taught: counted instead of weighed.
@@ -124,6 +156,12 @@ impl Store {
                 change.canner
             ],
         )?;
+        for (jar, measure) in &change.jar_outsides {
+            transaction.execute(
+                "INSERT OR REPLACE INTO jar_outside (jar, diameter_mm, height_mm) VALUES (?1, ?2, ?3)",
+                params![jar.word(), measure.diameter_mm, measure.height_mm],
+            )?;
+        }
         let kitchen = read_kitchen(&transaction)?;
         transaction.commit()?;
         Ok(kitchen)
@@ -197,5 +235,15 @@ pub(crate) fn read_kitchen(connection: &Connection) -> Result<Kitchen, StoreErro
         turnaround_minutes: row.get("turnaround_minutes")?,
         canner: canner.cloned().ok_or_else(|| StoreError::Damaged("there is no canner".to_owned()))?,
         canners,
+        jar_outsides: jar_outsides(connection)?,
     })
+}
+
+fn jar_outsides(connection: &Connection) -> Result<BTreeMap<JarSize, JarMeasure>, StoreError> {
+    let mut statement = connection.prepare_cached("SELECT * FROM jar_outside")?;
+    let rows = statement.query_map([], |row| {
+        let measure = JarMeasure { diameter_mm: row.get("diameter_mm")?, height_mm: row.get("height_mm")? };
+        Ok((word(row, "jar")?, measure))
+    })?;
+    Ok(rows.collect::<Result<_, _>>()?)
 }

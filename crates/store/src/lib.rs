@@ -29,7 +29,7 @@ pub use cooks::{Cook, CookEvent, Kettle, NewCook, NewKettle};
 pub use error::StoreError;
 pub use goals::Goal;
 pub use jars::{Jar, JarStep, count_sizes};
-pub use kitchen::{Container, Kitchen, KitchenChange, Units};
+pub use kitchen::{Container, JarMeasure, Kitchen, KitchenChange, Units};
 pub use loads::{CannerLoad, CannerReading, JarMoment, NewGroup};
 pub use lots::{Lot, LotChange, NewLot};
 pub use shelf::{ShelfGroup, Towel, TowelJar};

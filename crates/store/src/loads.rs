@@ -391,6 +391,30 @@ fn check_canner_free(connection: &Connection, load: &CannerLoad) -> Result<(), S
     Ok(())
 }
 
+/// The load that takes one more jar: this one, the next waiting one of its batch and canner with room, or a new one.
+pub(crate) fn with_room(connection: &Connection, load: i64, size: JarSize) -> Result<i64, StoreError> {
+    let wanted = one(connection, load)?;
+    let mut statement = connection
+        .prepare_cached("SELECT id FROM canner_load WHERE batch_id = ?1 ORDER BY id <> ?2, position")?;
+    let sisters =
+        statement.query_map([wanted.batch.id, load], |row| row.get(0))?.collect::<Result<Vec<i64>, _>>()?;
+    for id in sisters {
+        let sister = one(connection, id)?;
+        let mut sizes = count_sizes(&sister.jars);
+        sizes.push((size, 1));
+        let is_waiting = sister.clock.happened().is_empty() && sister.canner.id == wanted.canner.id;
+        if is_waiting && jars::check_capacity(&sister.canner, &sizes).is_ok() {
+            return Ok(id);
+        }
+    }
+    connection.execute(
+        "INSERT INTO canner_load (canner_id, batch_id, position, minutes, psi)
+         SELECT ?1, ?2, coalesce(max(position), 0) + 1, ?3, ?4 FROM canner_load WHERE batch_id = ?2",
+        params![wanted.canner.id, wanted.batch.id, wanted.clock.required().0, wanted.psi],
+    )?;
+    Ok(connection.last_insert_rowid())
+}
+
 /// Counts the loads of every batch from 1 again.
 fn renumber(connection: &Connection) -> Result<(), StoreError> {
     // By way of far places, because two loads of a batch never share one.

@@ -91,12 +91,22 @@ fn jars_are_recounted_on_the_bench_and_the_yield_follows() {
     store.recount(first, batch, JarSize::Quart, 4).unwrap();
     let numbers: Vec<u32> = store.load(first).unwrap().jars.iter().map(|jar| jar.number).collect();
     assert_eq!(numbers, [1, 2, 4, 5], "new jars get numbers nobody has");
-    assert!(matches!(store.recount(first, batch, JarSize::Quart, 8), Err(StoreError::CannerFull)));
+    // The canner holds seven quarts: of ten, three go into the next load, which has room for them.
+    store.recount(first, batch, JarSize::Quart, 10).unwrap();
+    let counts = |store: &Store| -> Vec<usize> {
+        store.batch_loads(batch).unwrap().iter().map(|load| load.jars.len()).collect()
+    };
+    assert_eq!(counts(&store), [7, 4]);
+    // Five more than both hold: a load of their own.
+    store.recount(second, batch, JarSize::Quart, 12).unwrap();
+    assert_eq!(counts(&store), [7, 7, 5]);
+    let third = store.batch_loads(batch).unwrap()[2].id;
+    store.recount(third, batch, JarSize::Quart, 0).unwrap();
+    store.recount(second, batch, JarSize::Quart, 1).unwrap();
+    store.recount(first, batch, JarSize::Quart, 4).unwrap();
+    assert!(matches!(store.recount(first, batch, JarSize::HalfGallon, 1), Err(StoreError::CannerFull)));
     make_ready(&store, first);
-    assert!(matches!(
-        store.recount(first, batch, JarSize::Quart, 3),
-        Err(StoreError::JarFilled { number: 5 })
-    ));
+    assert!(matches!(store.recount(first, batch, JarSize::Quart, 3), Err(StoreError::JarFilled { .. })));
     assert_eq!(store.load(first).unwrap().jars.len(), 4, "nothing is taken by half");
     store.recount(second, batch, JarSize::Quart, 2).unwrap();
     make_ready(&store, second);

@@ -2233,6 +2233,19 @@ export interface components {
          * @enum {string}
          */
         JarKind: "mason" | "packer" | "antique" | "wire_bail";
+        /** @description A jar from outside, with its lid and ring, in millimetres. */
+        JarMeasure: {
+            /**
+             * Format: double
+             * @description Widest part.
+             */
+            diameter_mm: number;
+            /**
+             * Format: double
+             * @description From the base to the top of the lid.
+             */
+            height_mm: number;
+        };
         /**
          * @description Size of a jar, from smallest to largest.
          * @enum {string}
@@ -2498,6 +2511,10 @@ export interface components {
             canner: components["schemas"]["Canner"];
             /** @description Every canner. */
             canners: components["schemas"]["Canner"][];
+            /** @description Jars that somebody measured from outside; the others are the usual ones. */
+            jar_outsides: {
+                [key: string]: components["schemas"]["JarMeasure"];
+            };
             /** @description What the household calls it. */
             name: string;
             /**
@@ -2520,6 +2537,10 @@ export interface components {
              * @description The canner to plan for.
              */
             canner?: number | null;
+            /** @description Jars measured from outside, by size: 30 to 300 mm wide, 30 to 500 mm high. */
+            jar_outsides?: {
+                [key: string]: components["schemas"]["JarMeasure"];
+            };
             /** @description New name, 1 to 80 letters. */
             name?: string | null;
             /**

@@ -6,11 +6,14 @@ export function Stepper({
   text,
   onLess,
   onMore,
+  wide = false,
 }: {
   label?: string;
   text: string;
   onLess: (() => void) | undefined;
   onMore: (() => void) | undefined;
+  /** Room for a word beside the number, so that a column of them lines up. */
+  wide?: boolean;
 }) {
   return (
     <div>
@@ -19,7 +22,7 @@ export function Stepper({
         <Touch label={`Less ${label ?? text}`} disabled={onLess === undefined} onPress={() => onLess?.()}>
           −
         </Touch>
-        <span className="min-w-10 text-center font-semibold">{text}</span>
+        <span className={`text-center font-semibold ${wide ? "min-w-28" : "min-w-10"}`}>{text}</span>
         <Touch label={`More ${label ?? text}`} disabled={onMore === undefined} onPress={() => onMore?.()}>
           +
         </Touch>

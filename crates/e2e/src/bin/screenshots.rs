@@ -19,7 +19,7 @@ const VIEWS: [&str; 11] = [
     "kitchen",
 ];
 /// Views whose layout is shown on a phone too.
-const PHONE_VIEWS: [&str; 5] = ["crates", "plan", "kettle", "canner", "almanac"];
+const PHONE_VIEWS: [&str; 6] = ["crates", "plan", "kettle", "jars", "canner", "almanac"];
 
 #[tokio::main]
 async fn main() -> anyhow::Result<()> {

@@ -16,7 +16,7 @@ use bodega_core::limits::{BRIX, DEPTH_READ, KETTLE_VOLUME, PROBE, VESSEL_DIAMETE
 use bodega_core::moment::{Minutes, Moment};
 use bodega_core::outlook::{BOILS_AWAY_L_PER_H, juice_brix};
 use bodega_core::process::Product;
-use bodega_core::units::{Length, Time, kilograms, litres};
+use bodega_core::units::{Length, Time, kilograms, litres, millimetres};
 use bodega_core::yields::{self, full_jars};
 use bodega_devices::{Device, Hand, Instrument, Reading, SimulatedKettle};
 use bodega_store::{Batch, Cook, CookEvent, Kettle, NewCook, NewKettle, StoreError};
@@ -244,7 +244,6 @@ impl Simulation {
 }
 
 fn vessel(kettle: &Kettle) -> Vessel {
-    let millimetres = Length::new::<millimeter>;
     let measures = (1..).map(|count| litres(kettle.pour_l.unwrap_or_default() * f64::from(count)));
     Vessel {
         inner_diameter: millimetres(kettle.inner_diameter_mm),

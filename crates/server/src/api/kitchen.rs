@@ -1,9 +1,12 @@
 //! The kitchen and the containers it counts in.
 
+use std::collections::BTreeMap;
+
 use actix_web::{delete, get, patch, post, web};
 use bodega_core::fruit::KNOWN_CONTAINERS;
-use bodega_core::limits::{ALTITUDE, TURNAROUND};
-use bodega_store::{Container, Kitchen, KitchenChange, Units};
+use bodega_core::jar::JarSize;
+use bodega_core::limits::{ALTITUDE, JAR_DIAMETER, JAR_HEIGHT, TURNAROUND};
+use bodega_store::{Container, JarMeasure, Kitchen, KitchenChange, Units};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -25,6 +28,10 @@ pub struct KitchenRequest {
     pub turnaround_minutes: Option<u32>,
     /// The canner to plan for.
     pub canner: Option<i64>,
+    /// Jars measured from outside, by size: 30 to 300 mm wide, 30 to 500 mm high.
+    #[serde(default)]
+    #[schema(value_type = BTreeMap<String, JarMeasure>)]
+    pub jar_outsides: BTreeMap<JarSize, JarMeasure>,
 }
 
 /// A name of 1 to 80 letters, without space around it.
@@ -51,12 +58,17 @@ pub async fn change_kitchen(
     shared: web::Data<Shared>,
     Json(request): Json<KitchenRequest>,
 ) -> Result<web::Json<Kitchen>, ApiError> {
+    for (jar, measure) in &request.jar_outsides {
+        JAR_DIAMETER.check(measure.diameter_mm).named(&format!("jar_outsides.{}.diameter_mm", jar.word()))?;
+        JAR_HEIGHT.check(measure.height_mm).named(&format!("jar_outsides.{}.height_mm", jar.word()))?;
+    }
     let wanted = KitchenChange {
         name: request.name.map(|name| clean_name(&name, "name")).transpose()?,
         altitude_ft: request.altitude_ft.map(|feet| ALTITUDE.check(feet).named("altitude_ft")).transpose()?,
         units: request.units,
         turnaround_minutes: request.turnaround_minutes,
         canner: request.canner,
+        jar_outsides: request.jar_outsides,
     };
     if let Some(minutes) = wanted.turnaround_minutes {
         TURNAROUND.check(f64::from(minutes)).named("turnaround_minutes")?;

@@ -20,7 +20,7 @@ use bodega_core::loads::{Group, LoadPlan, group, why};
 use bodega_core::moment::{Minutes, Moment};
 use bodega_core::plan::salt_per_jar;
 use bodega_core::process::{Method, ProcessOption, Product, Query, Refusal, headspace_in, look_up};
-use bodega_core::units::{Length, Power, Temperature, Volume};
+use bodega_core::units::{Length, Power, Temperature, Volume, millimetres};
 use bodega_devices::{Device, Reading, SimulatedCanner};
 use bodega_store::{
     Batch, Canner, CannerLoad, CannerReading, Jar, JarMoment, Kitchen, NewGroup, StoreError, count_sizes,
@@ -195,23 +195,19 @@ const WALLS_MM: f64 = 6.0;
 const OVERHANG: &str = "The canner stands more than 2 in over its burner on a side: its edge will not boil. Take a larger \
     burner or a smaller pot.";
 
-fn millimetres(value: f64) -> Length {
-    Length::new::<millimeter>(value)
-}
-
 /// Inner width of a canner; a usual one's until somebody measured it.
 pub(crate) fn inner_width(canner: &Canner) -> Length {
     millimetres(canner.pot.map_or(USUAL_DIAMETER_MM, |pot| pot.inner_diameter_mm))
 }
 
-fn water_of(load: &CannerLoad) -> Option<WaterView> {
+fn water_of(load: &CannerLoad, kitchen: &Kitchen) -> Option<WaterView> {
     let pot = load.canner.pot.filter(|_| load.batch.method == Method::BoilingWater)?;
     let inside = Pot {
         inner_diameter: millimetres(pot.inner_diameter_mm),
         inner_height: millimetres(pot.inner_height_mm),
         rack_height: millimetres(pot.rack_height_mm),
     };
-    let filling = fill(&inside, &count_sizes(&load.jars), Length::new::<inch>(COVER_IN));
+    let filling = fill(&inside, &count_sizes(&load.jars), Length::new::<inch>(COVER_IN), &kitchen.outsides());
     let mut cautions: Vec<String> = filling.cautions.iter().map(ToString::to_string).collect();
     let outside = millimetres(pot.inner_diameter_mm + WALLS_MM);
     if load.canner.burner_mm.is_some_and(|burner| overhangs(outside, millimetres(burner))) {
@@ -349,7 +345,7 @@ impl LoadView {
     ) -> Result<Self, StoreError> {
         let altitude = known_altitude(kitchen);
         let method = load.batch.method;
-        let water = water_of(&load);
+        let water = water_of(&load, kitchen);
         let come_up = water.as_ref().zip(altitude).map(|(water, altitude)| {
             come_up(&charge(&load, water), altitude.boiling_point(), power(&load), USUAL_EFFICIENCY)
         });
@@ -366,7 +362,7 @@ impl LoadView {
             rest_minutes: load.clock.rest(),
             psi: load.psi,
             doses: doses(&load, &Pots::of(shared, &load)?),
-            standing: standing(inner_width(&load.canner), &sizes),
+            standing: standing(inner_width(&load.canner), &sizes, &kitchen.outsides()),
             jars_c: load.jars_c,
             now: load.clock.phase(now),
             events: load
@@ -710,7 +706,7 @@ pub async fn simulate_canner(
     let now = shared.clock.now();
     if shared.simulated_canners.turn(id, now, request.flame) {
         // Without a measured pot the water is a usual one's.
-        let water = water_of(&load).map_or(12.0, |water| water.water_l);
+        let water = water_of(&load, &kitchen).map_or(12.0, |water| water.water_l);
         let start = Temperature::new::<degree_celsius>(water_before_c(load.batch.pack));
         let charge = Charge {
             water: bodega_core::units::litres(water),

@@ -340,7 +340,7 @@ impl Ground {
 
     fn answer(&self, plan: BatchPlan) -> PlanAnswer {
         let litres = |volume: bodega_core::units::Volume| volume.get::<liter>();
-        let width = inner_width(&self.kitchen.canner);
+        let (width, outsides) = (inner_width(&self.kitchen.canner), self.kitchen.outsides());
         let loads = plan
             .loads
             .loads
@@ -353,7 +353,7 @@ impl Ground {
                     .collect();
                 let sizes: Vec<JarSize> =
                     jars.iter().flat_map(|line| vec![line.jar; line.count as usize]).collect();
-                PlanLoad { jars, standing: standing(width, &sizes), minutes: load.minutes }
+                PlanLoad { jars, standing: standing(width, &sizes, &outsides), minutes: load.minutes }
             })
             .collect();
         PlanAnswer {

@@ -5,10 +5,12 @@ import type { LoadView } from "../../api/client";
 import { ask } from "../../api/queries";
 import { useKitchenNow } from "../../counter/clock";
 import { Choice } from "../../parts/Choice";
+import { batchText } from "../../parts/format";
 import { Plate } from "../../parts/Plate";
 import { After } from "./After";
 import { InCanner } from "./InCanner";
 import { momentOf } from "./moment";
+import { WaterNote } from "./WaterNote";
 
 /** Loads to look at: all that are in a canner, then the ready one that goes into a free one next. */
 function atHand(loads: readonly LoadView[]): LoadView[] {
@@ -24,10 +26,12 @@ function atHand(loads: readonly LoadView[]): LoadView[] {
 /** One clock for every canner that is on. */
 export function CannerStation() {
   const { data: loads } = useQuery(ask.loads());
+  const { data: counter } = useQuery(ask.counter());
   const [wanted, setWanted] = useState<number | null>(null);
   const now = useKitchenNow();
   if (loads === undefined) return null;
   const shown = atHand(loads);
+  const next = loads.find((item) => item.now.phase === "waiting" && item.jars.length > 0);
   const load = shown.find((item) => item.id === wanted) ?? shown[0];
   return (
     <div className="grid gap-3">
@@ -45,19 +49,23 @@ export function CannerStation() {
       {load !== undefined ? (
         <InCanner key={load.id} load={load} />
       ) : (
-        <Plate title="The canner is empty">
-          <p className="text-lg text-muted">
-            {loads.length > 0
-              ? "The next load's jars do not all have their lids on yet."
-              : "Nothing is planned for the canner."}
-          </p>
-          {loads.length > 0 && (
-            <Link
-              to="/jars"
-              className="mt-3 inline-flex min-h-[48px] items-center font-semibold text-cobalt underline underline-offset-4"
-            >
-              To the jars
-            </Link>
+        <Plate title={next === undefined ? "The canner is empty" : "Next load: make the water ready"}>
+          {next === undefined || counter === undefined ? (
+            <p className="text-lg text-muted">Nothing is planned for the canner.</p>
+          ) : (
+            <div className="grid gap-3">
+              <p className="text-lg text-muted">
+                Load {next.position} of {next.of}, {batchText(next.batch)}: its jars do not all have their
+                lids on yet.
+              </p>
+              <WaterNote load={next} units={counter.kitchen.units} />
+              <Link
+                to="/jars"
+                className="inline-flex min-h-[48px] items-center font-semibold text-cobalt underline underline-offset-4"
+              >
+                To the jars
+              </Link>
+            </div>
           )}
         </Plate>
       )}

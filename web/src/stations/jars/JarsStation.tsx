@@ -28,7 +28,7 @@ function Doses({ doses, units }: { doses: readonly Dose[]; units: Units }) {
       {others.map((other) => `${other.acid} ${AGENT[other.agent]} in each ${name(other)}. `)}
       {first.salt != null && `Salt ${first.salt}. `}
       Acid first, then food to {headspaceText(first.headspace_in, units)} under the rim, bubbles out, rim
-      wiped, lid on fingertip tight.
+      wiped, lid on.
     </Answer>
   );
 }

@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { useState, type ReactNode } from "react";
 import { api, take, type Canner, type Kitchen, type Method, type PotSize } from "../../api/client";
 import { useChange } from "../../api/queries";
 import { useSay } from "../../counter/notices";
@@ -68,7 +68,15 @@ function BurnerForm({
 }
 
 /** The canners of the household: how each heats, what it holds, what it stands on. */
-export function CannerList({ kitchen, onPlanFor }: { kitchen: Kitchen; onPlanFor: (id: number) => void }) {
+export function CannerList({
+  kitchen,
+  onPlanFor,
+  children,
+}: {
+  kitchen: Kitchen;
+  onPlanFor: (id: number) => void;
+  children?: ReactNode;
+}) {
   const [wanted, setWanted] = useState<number | null>(null);
   const [name, setName] = useState("");
   const say = useSay();
@@ -118,6 +126,7 @@ export function CannerList({ kitchen, onPlanFor }: { kitchen: Kitchen; onPlanFor
           return (
             <li key={jar}>
               <Stepper
+                wide
                 text={`${count} ${jarText(jar, count)}`}
                 onLess={count > 1 ? () => set(count - 1) : undefined}
                 onMore={() => set(count + 1)}
@@ -128,6 +137,7 @@ export function CannerList({ kitchen, onPlanFor }: { kitchen: Kitchen; onPlanFor
       </ul>
       <PotForm pot={canner.pot ?? null} units={kitchen.units} onSet={(pot) => change.mutate({ pot })} />
       <BurnerForm canner={canner} us={kitchen.units === "us"} onSet={(patch) => change.mutate(patch)} />
+      {children}
       <form
         className="mt-4 flex flex-wrap items-end gap-2 border-t-2 border-line pt-3"
         onSubmit={(event) => {

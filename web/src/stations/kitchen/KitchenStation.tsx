@@ -10,6 +10,7 @@ import { Answer, Plate } from "../../parts/Plate";
 import { Touch } from "../../parts/Touch";
 import { AltitudeFinder } from "./AltitudeFinder";
 import { CannerList } from "./CannerList";
+import { JarSizes } from "./JarSizes";
 import { KettleList } from "./KettleList";
 import { CupboardList } from "./CupboardList";
 import { ContainerList } from "./ContainerList";
@@ -18,7 +19,7 @@ function Settings({ kitchen }: { kitchen: Kitchen }) {
   const say = useSay();
   const [name, setName] = useState(kitchen.name);
   const change = useChange(
-    (body: Partial<Pick<Kitchen, "name" | "altitude_ft" | "units">> & { canner?: number }) =>
+    (body: Partial<Pick<Kitchen, "name" | "altitude_ft" | "units" | "jar_outsides">> & { canner?: number }) =>
       take(api.PATCH("/api/kitchen", { body })),
   );
   const use = (feet: number) => {
@@ -83,7 +84,9 @@ function Settings({ kitchen }: { kitchen: Kitchen }) {
         </div>
       </Plate>
       <div className="grid content-start gap-3">
-        <CannerList kitchen={kitchen} onPlanFor={(canner) => change.mutate({ canner })} />
+        <CannerList kitchen={kitchen} onPlanFor={(canner) => change.mutate({ canner })}>
+          <JarSizes kitchen={kitchen} onSet={(jar_outsides) => change.mutate({ jar_outsides })} />
+        </CannerList>
         <ContainerList units={kitchen.units} />
       </div>
       <div className="lg:col-span-2">

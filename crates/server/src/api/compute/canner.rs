@@ -3,10 +3,10 @@
 use std::collections::BTreeMap;
 
 use actix_web::{post, web};
-use bodega_core::canner::{Filling, Pot, fill, jars_side_by_side, usual_outside};
+use bodega_core::canner::{Filling, Outsides, Pot, fill, jars_side_by_side, usual_outside};
 use bodega_core::jar::JarSize;
 use bodega_core::limits::{JAR_COUNT, RACK_HEIGHT, VESSEL_DIAMETER, VESSEL_HEIGHT, WATER_COVER};
-use bodega_core::units::Length;
+use bodega_core::units::{Length, millimetres};
 use serde::{Deserialize, Serialize};
 use uom::si::length::{inch, millimeter};
 use uom::si::volume::liter;
@@ -51,7 +51,6 @@ pub struct CannerAnswer {
 #[post("/api/compute/canner")]
 pub async fn compute_canner(Json(request): Json<CannerRequest>) -> Result<web::Json<CannerAnswer>, ApiError> {
     let vessel = request.vessel;
-    let millimetres = Length::new::<millimeter>;
     let pot = Pot {
         inner_diameter: millimetres(
             VESSEL_DIAMETER.check(vessel.inner_diameter_mm).named("vessel.inner_diameter_mm")?,
@@ -67,7 +66,8 @@ pub async fn compute_canner(Json(request): Json<CannerRequest>) -> Result<web::J
         jars.push((line.jar, line.count));
     }
     let cover = Length::new::<inch>(WATER_COVER.check(request.cover_in).named("cover_in")?);
-    let Filling { fits, water, level_before, headroom, cautions } = fill(&pot, &jars, cover);
+    let Filling { fits, water, level_before, headroom, cautions } =
+        fill(&pot, &jars, cover, &Outsides::default());
     Ok(web::Json(CannerAnswer {
         fits,
         max_of: JarSize::ALL

@@ -8,7 +8,7 @@ use bodega_core::limits::{
     BRIX, DEPTH_READ, EFFICIENCY, EVAPORATION, FRACTION_LEFT, KETTLE_VOLUME, LOG_MINUTE, VESSEL_DIAMETER,
     VESSEL_HEIGHT, WATTS, WEIGHT,
 };
-use bodega_core::units::{Length, Power, Time, kilograms, litres};
+use bodega_core::units::{Length, Power, Time, kilograms, litres, millimetres};
 use serde::{Deserialize, Serialize};
 use uom::si::length::millimeter;
 use uom::si::mass::kilogram;
@@ -246,7 +246,6 @@ pub(crate) fn sight(
 
 impl KettleRequest {
     fn checked(self) -> Result<CookDown, ApiError> {
-        let millimetres = Length::new::<millimeter>;
         let vessel = Vessel::straight(
             millimetres(
                 VESSEL_DIAMETER.check(self.vessel.inner_diameter_mm).named("vessel.inner_diameter_mm")?,
