@@ -18,6 +18,7 @@ pub mod loads;
 pub mod measure;
 pub mod moment;
 pub mod outlook;
+pub mod pantry;
 pub mod places;
 pub mod plan;
 pub mod process;

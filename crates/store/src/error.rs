@@ -87,6 +87,29 @@ pub enum StoreError {
         /// Number of the jar in its batch.
         number: u32,
     },
+    /// Nothing is decided about a jar whose lid did not fail.
+    #[error("jar {number} has no failed lid; say first that it failed or is doubtful")]
+    NotFailed {
+        /// Number of the jar in its batch.
+        number: u32,
+    },
+    /// A day has passed since the jar was lifted.
+    #[error(
+        "jar {number} came out more than 24 hours ago and is not processed again; refrigerate, freeze or discard it"
+    )]
+    TooLate {
+        /// Number of the jar in its batch.
+        number: u32,
+    },
+    /// There is no such jar on the shelf.
+    #[error("there is none of these on the shelf any more")]
+    ShelfEmpty,
+    /// The jar has left already.
+    #[error("jar {number} has left the shelf already")]
+    AlreadyGone {
+        /// Number of the jar in its batch.
+        number: u32,
+    },
     /// Something of the cupboard was never counted.
     #[error("{what} was never counted; say how much there is first")]
     NotCounted {
@@ -128,6 +151,39 @@ pub enum StoreError {
     NameTaken {
         /// The name.
         name: String,
+    },
+    /// There are records already.
+    #[error("there are records here already; bring a document into an empty kitchen only")]
+    NotEmpty,
+    /// A document with faults.
+    #[error("the document was not taken, nothing was changed: {}", faults.join("; "))]
+    BadDocument {
+        /// Every fault found, up to a limit.
+        faults: Vec<String>,
+    },
+    /// A backup that is not whole.
+    #[error("{file} is no good backup: {what}")]
+    BadBackup {
+        /// The file.
+        file: String,
+        /// What is wrong with it.
+        what: String,
+    },
+    /// The records themselves are damaged.
+    #[error(
+        "the records in {file} are damaged ({what}); the file was left as it is. {}",
+        match backup {
+            Some(backup) => format!("The newest good backup is {backup}; bring it back with \"bodega restore {backup}\""),
+            None => "There is no good backup beside it; restore one of yours with \"bodega restore FILE\"".to_owned(),
+        }
+    )]
+    DamagedFile {
+        /// The file.
+        file: String,
+        /// What is wrong with it.
+        what: String,
+        /// The newest good backup.
+        backup: Option<String>,
     },
     /// The file was written by a newer program.
     #[error("these records were written by a newer Bodega; update the program, the file was left as it is")]

@@ -44,6 +44,8 @@ pub struct Kitchen {
     pub units: Units,
     /// Minutes from lifting one load to the next one's jars going in.
     pub turnaround_minutes: u32,
+    /// Pounds of fruit to expect of one plant.
+    pub pounds_per_plant: f64,
     /// The canner that is planned for.
     pub canner: Canner,
     /// Every canner.
@@ -86,6 +88,8 @@ pub struct KitchenChange {
     pub units: Option<Units>,
     /// New turnaround.
     pub turnaround_minutes: Option<u32>,
+    /// New pounds of fruit to expect of one plant.
+    pub pounds_per_plant: Option<f64>,
     /// The canner to plan for.
     pub canner: Option<i64>,
     /// Jars that were measured from outside.
@@ -147,13 +151,14 @@ impl Store {
         transaction.execute(
             "UPDATE kitchen SET name = coalesce(?1, name), altitude_ft = coalesce(?2, altitude_ft),
              units = coalesce(?3, units), turnaround_minutes = coalesce(?4, turnaround_minutes),
-             canner_id = coalesce(?5, canner_id)",
+             canner_id = coalesce(?5, canner_id), pounds_per_plant = coalesce(?6, pounds_per_plant)",
             params![
                 change.name,
                 change.altitude_ft,
                 change.units.map(Units::word),
                 change.turnaround_minutes,
-                change.canner
+                change.canner,
+                change.pounds_per_plant
             ],
         )?;
         for (jar, measure) in &change.jar_outsides {
@@ -222,7 +227,7 @@ fn read_container(row: &rusqlite::Row<'_>) -> rusqlite::Result<Container> {
 
 pub(crate) fn read_kitchen(connection: &Connection) -> Result<Kitchen, StoreError> {
     let canners = canners::all(connection)?;
-    let sql = "SELECT name, altitude_ft, units, turnaround_minutes, canner_id FROM kitchen";
+    let sql = "SELECT name, altitude_ft, units, turnaround_minutes, canner_id, pounds_per_plant FROM kitchen";
     let mut statement = connection.prepare_cached(sql)?;
     let mut rows = statement.query([])?;
     let row = rows.next()?.ok_or_else(|| StoreError::Damaged("there is no kitchen".to_owned()))?;
@@ -233,6 +238,7 @@ pub(crate) fn read_kitchen(connection: &Connection) -> Result<Kitchen, StoreErro
         altitude_ft: row.get("altitude_ft")?,
         units: if units == Units::Metric.word() { Units::Metric } else { Units::Us },
         turnaround_minutes: row.get("turnaround_minutes")?,
+        pounds_per_plant: row.get("pounds_per_plant")?,
         canner: canner.cloned().ok_or_else(|| StoreError::Damaged("there is no canner".to_owned()))?,
         canners,
         jar_outsides: jar_outsides(connection)?,

@@ -415,6 +415,17 @@ pub(crate) fn with_room(connection: &Connection, load: i64, size: JarSize) -> Re
     Ok(connection.last_insert_rowid())
 }
 
+/// Takes a waiting load away that holds no jar and never held one.
+pub(crate) fn remove_empty(connection: &Connection, load: i64) -> Result<(), StoreError> {
+    connection.execute(
+        "DELETE FROM canner_load WHERE id = ?1 AND NOT EXISTS (SELECT 1 FROM jar WHERE load_id = ?1)
+         AND NOT EXISTS (SELECT 1 FROM jar_past WHERE load_id = ?1)
+         AND NOT EXISTS (SELECT 1 FROM load_event WHERE load_id = ?1)",
+        [load],
+    )?;
+    Ok(())
+}
+
 /// Counts the loads of every batch from 1 again.
 fn renumber(connection: &Connection) -> Result<(), StoreError> {
     // By way of far places, because two loads of a batch never share one.

@@ -5,9 +5,11 @@ use bodega_core::altitude::Altitude;
 use bodega_core::boil_clock::Fate;
 use bodega_core::jar::JarSize;
 use bodega_core::moment::Moment;
+use bodega_core::pantry::{Discard, Leaving};
 use bodega_core::process::{Medium, Pack, Product, Query, look_up};
-use bodega_core::seal::window;
-use rusqlite::params;
+use bodega_core::seal::{Rescue, Verdict, fridge_until, may_reprocess, window};
+use bodega_core::yields::Thickness;
+use rusqlite::{Connection, OptionalExtension, Row, params};
 use serde::Serialize;
 
 use crate::rows::{found, optional_word, word};
@@ -39,20 +41,64 @@ pub struct Towel {
 pub struct TowelJar {
     /// Number of the record.
     pub id: i64,
+    /// Its batch.
+    pub batch: i64,
+    /// Code of its batch.
+    pub code: String,
     /// Number in its batch.
     pub number: u32,
     /// Size.
     pub size: JarSize,
-    /// `true` holds, `false` failed, `null` not judged yet.
-    pub holds: Option<bool>,
+    /// What was found at its lid; `null` while nobody has looked.
+    pub verdict: Option<Verdict>,
     /// When it was judged.
     pub judged_at: Option<Moment>,
+    /// What was decided when it failed.
+    pub rescue: Option<Rescue>,
+    /// Ring off, washed and dry.
+    pub tidy: bool,
+}
+
+impl TowelJar {
+    /// Whether somebody still has to do something about it.
+    #[must_use]
+    pub fn is_open(&self) -> bool {
+        match self.verdict {
+            None => true,
+            Some(Verdict::Holds) => !self.tidy,
+            // Broken glass is thrown away with its food; nothing is left to decide.
+            Some(Verdict::Broken) => false,
+            Some(Verdict::Failed | Verdict::Doubtful) => self.rescue.is_none(),
+        }
+    }
+}
+
+/// A jar that did not seal and is kept cold.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Rescued {
+    /// Number of the record.
+    pub id: i64,
+    /// Code of its batch.
+    pub code: String,
+    /// Number in its batch.
+    pub number: u32,
+    /// What is in it.
+    pub product: Product,
+    /// Where it is.
+    pub rescue: Rescue,
+    /// When it was put there.
+    pub since: Moment,
+    /// Until when it is eaten; `null` in the freezer.
+    pub until: Option<Moment>,
 }
 
 /// Like jars on the shelf.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct ShelfGroup {
+    /// The batch.
+    pub batch: i64,
     /// Batch code.
     pub code: String,
     /// What is in the jars.
@@ -67,8 +113,34 @@ pub struct ShelfGroup {
     pub size: JarSize,
     /// When the jars came out of the canner.
     pub canned_at: Moment,
+    /// Of sauce.
+    pub thickness: Option<Thickness>,
+    /// A jar of this batch spoiled: look at every one of these before it is opened, or discard them.
+    pub recalled: bool,
     /// How many.
     pub count: u32,
+}
+
+/// What to look for on the shelf; absent fields ask for nothing.
+#[derive(Debug, Clone, Default, PartialEq)]
+pub struct ShelfSearch {
+    /// Part of the batch code.
+    pub code: Option<String>,
+    /// What is in the jars.
+    pub product: Option<Product>,
+    /// Lifted from this moment on.
+    pub from: Option<Moment>,
+    /// Lifted before this moment.
+    pub before: Option<Moment>,
+}
+
+/// How a jar left the shelf.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct Gone {
+    /// How.
+    pub how: Leaving,
+    /// Why, when it was thrown away.
+    pub why: Option<Discard>,
 }
 
 /// Jars out of the canner, with when they were lifted.
@@ -102,15 +174,17 @@ fn is_processed(load: &CannerLoad, jar: i64, now: Moment) -> bool {
 }
 
 impl Store {
-    /// Loads on the towel, oldest first; a load leaves when every lid holds.
+    /// Loads on the towel, oldest first; a load leaves when every jar of it is settled.
     ///
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn towel(&self) -> Result<Vec<Towel>, StoreError> {
         let connection = self.lock();
         let sql = format!(
-            "SELECT jar.id, number, size, seal, seal_at, jar.load_id, code, product, load_event.at {LIFTED}
-             AND jar.load_id IN (SELECT load_id FROM jar WHERE seal IS NULL OR seal = 'failed')
+            "SELECT jar.*, code, product, load_event.at {LIFTED}
+             AND gone_at IS NULL AND jar.load_id IN (
+                 SELECT load_id FROM jar WHERE gone_at IS NULL AND rescue IS NULL
+                 AND (seal IS NULL OR (seal = 'failed' AND seal_detail IS NOT 'broken') OR tidy_at IS NULL))
              ORDER BY load_event.at, jar.load_id, batch.id, number"
         );
         let mut statement = connection.prepare_cached(&sql)?;
@@ -118,8 +192,8 @@ impl Store {
         let mut towels: Vec<Towel> = Vec::new();
         while let Some(row) = rows.next()? {
             let load_id = row.get("load_id")?;
-            let lifted_at = Moment(row.get("at")?);
             if towels.last().is_none_or(|towel| towel.load_id != load_id) {
+                let lifted_at = Moment(row.get("at")?);
                 let (check_from, check_by) = window(lifted_at);
                 let (code, product) = (row.get("code")?, word(row, "product")?);
                 towels.push(Towel {
@@ -132,77 +206,281 @@ impl Store {
                     jars: Vec::new(),
                 });
             }
-            let seal: Option<String> = row.get("seal")?;
             if let Some(towel) = towels.last_mut() {
-                towel.jars.push(TowelJar {
-                    id: row.get("id")?,
-                    number: row.get("number")?,
-                    size: word(row, "size")?,
-                    holds: seal.map(|seal| seal == "holds"),
-                    judged_at: row.get::<_, Option<i64>>("seal_at")?.map(Moment),
-                });
+                towel.jars.push(read_towel_jar(row)?);
             }
         }
+        towels.retain(|towel| towel.jars.iter().any(TowelJar::is_open));
         Ok(towels)
     }
 
-    /// Records for some jars whether their lids hold, or takes the judgement back with `None`; all of them or none.
+    /// Records what was found at some lids, or takes it back with `None`; all of them or none.
     ///
     /// # Errors
-    /// [`StoreError::NotOnTowel`] while one of them is not out of the canner; [`StoreError::NotProcessed`] when a lid is
-    /// said to hold on a jar whose boil was too short; [`StoreError::NotFound`].
-    pub fn judge_seals(&self, jars: &[i64], holds: Option<bool>, now: Moment) -> Result<(), StoreError> {
+    /// [`StoreError::NotOnTowel`] while one of them is not out of the canner or no longer there;
+    /// [`StoreError::NotProcessed`] when a lid is said to hold on a jar whose boil was too short;
+    /// [`StoreError::NotFound`].
+    pub fn judge_seals(&self, jars: &[i64], verdict: Option<Verdict>, now: Moment) -> Result<(), StoreError> {
         let mut connection = self.lock();
         let transaction = connection.transaction()?;
-        let seal = holds.map(|holds| if holds { "holds" } else { "failed" });
+        let (seal, detail) = match verdict {
+            None => (None, None),
+            Some(Verdict::Holds) => (Some("holds"), None),
+            Some(Verdict::Failed) => (Some("failed"), None),
+            Some(Verdict::Broken) => (Some("failed"), Some("broken")),
+            Some(Verdict::Doubtful) => (Some("failed"), Some("doubtful")),
+        };
         for jar in jars {
-            let (number, load): (u32, i64) = found(
-                transaction.query_row("SELECT number, load_id FROM jar WHERE id = ?1", [jar], |row| {
-                    Ok((row.get(0)?, row.get(1)?))
-                }),
-                "jar",
-                *jar,
-            )?;
-            let sql = format!("SELECT count(*) {LIFTED} AND jar.id = ?1");
-            if transaction.query_row(&sql, [jar], |row| row.get::<_, i64>(0))? == 0 {
-                return Err(StoreError::NotOnTowel { number });
-            }
-            if holds == Some(true) && !is_processed(&loads::one(&transaction, load)?, *jar, now) {
+            let (number, load, _) = lifted(&transaction, *jar)?;
+            if verdict == Some(Verdict::Holds) && !is_processed(&loads::one(&transaction, load)?, *jar, now) {
                 return Err(StoreError::NotProcessed { number });
             }
             transaction.execute(
-                "UPDATE jar SET seal = ?2, seal_at = ?3 WHERE id = ?1",
-                params![jar, seal, seal.map(|_| now.0)],
+                "UPDATE jar SET seal = ?2, seal_detail = ?3, seal_at = ?4, tidy_at = NULL, rescue = NULL,
+                 rescue_at = NULL WHERE id = ?1",
+                params![jar, seal, detail, seal.map(|_| now.0)],
             )?;
         }
         Ok(transaction.commit()?)
+    }
+
+    /// Rings off, washed and dry, for all of the jars or none; or takes it back.
+    ///
+    /// # Errors
+    /// [`StoreError::NotOnTowel`]; [`StoreError::NotFound`].
+    pub fn tidy(&self, jars: &[i64], done: bool, now: Moment) -> Result<(), StoreError> {
+        let mut connection = self.lock();
+        let transaction = connection.transaction()?;
+        for jar in jars {
+            lifted(&transaction, *jar)?;
+            transaction
+                .execute("UPDATE jar SET tidy_at = ?2 WHERE id = ?1", params![jar, done.then_some(now.0)])?;
+        }
+        Ok(transaction.commit()?)
+    }
+
+    /// Decides about a jar whose lid failed, or takes that back. To be processed again it goes to the bench in a load
+    /// with a new lid to come; the load it was in stays in its history.
+    ///
+    /// # Errors
+    /// [`StoreError::NotFailed`] when its lid did not; [`StoreError::TooLate`] a day after it was lifted;
+    /// [`StoreError::LoadBegun`] when its new load is in the canner already; [`StoreError::NotFound`].
+    pub fn rescue(&self, jar: i64, rescue: Option<Rescue>, now: Moment) -> Result<(), StoreError> {
+        let mut connection = self.lock();
+        let transaction = connection.transaction()?;
+        take_rescue_back(&transaction, jar)?;
+        let (number, load, lifted_at) = lifted(&transaction, jar)?;
+        let Some(rescue) = rescue else { return Ok(transaction.commit()?) };
+        let found = transaction.query_row("SELECT * FROM jar WHERE id = ?1", [jar], read_verdict)?;
+        let verdict = found.filter(|verdict| !matches!(verdict, Verdict::Holds | Verdict::Broken));
+        let Some(verdict) = verdict else { return Err(StoreError::NotFailed { number }) };
+        transaction.execute(
+            "UPDATE jar SET rescue = ?2, rescue_at = ?3 WHERE id = ?1",
+            params![jar, rescue.word(), now.0],
+        )?;
+        if rescue == Rescue::Reprocess {
+            if !may_reprocess(verdict, lifted_at, now) {
+                return Err(StoreError::TooLate { number });
+            }
+            let size = transaction
+                .query_row("SELECT size FROM jar WHERE id = ?1", [jar], |row| word(row, "size"))?;
+            let again = loads::with_room(&transaction, load, size)?;
+            transaction.execute(
+                "INSERT INTO jar_past (jar_id, load_id, judged_at) SELECT id, load_id, seal_at FROM jar WHERE id = ?1",
+                [jar],
+            )?;
+            transaction.execute(
+                "UPDATE jar SET load_id = ?2, seal = NULL, seal_detail = NULL, seal_at = NULL, rim_at = NULL,
+                 lid_at = NULL, rescue = NULL, rescue_at = NULL WHERE id = ?1",
+                params![jar, again],
+            )?;
+        }
+        Ok(transaction.commit()?)
+    }
+
+    /// Jars that did not seal and are kept cold, oldest first.
+    ///
+    /// # Errors
+    /// [`StoreError::Sqlite`] when the file cannot be read.
+    pub fn rescued(&self) -> Result<Vec<Rescued>, StoreError> {
+        let connection = self.lock();
+        let mut statement = connection.prepare_cached(
+            "SELECT jar.id, code, number, product, rescue, rescue_at FROM jar JOIN batch ON batch.id = batch_id
+             WHERE rescue IS NOT NULL AND gone_at IS NULL AND removed_at IS NULL ORDER BY rescue_at, jar.id",
+        )?;
+        let rows = statement.query_map([], |row| {
+            let (rescue, since) = (word(row, "rescue")?, Moment(row.get("rescue_at")?));
+            Ok(Rescued {
+                id: row.get("id")?,
+                code: row.get("code")?,
+                number: row.get("number")?,
+                product: word(row, "product")?,
+                rescue,
+                since,
+                until: (rescue == Rescue::Refrigerator).then(|| fridge_until(since)),
+            })
+        })?;
+        Ok(rows.collect::<Result<_, _>>()?)
     }
 
     /// Jars on the shelf by product and date, oldest first.
     ///
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
-    pub fn shelf(&self) -> Result<Vec<ShelfGroup>, StoreError> {
+    pub fn shelf(&self, search: &ShelfSearch) -> Result<Vec<ShelfGroup>, StoreError> {
         let connection = self.lock();
         let sql = format!(
-            "SELECT code, product, medium, pack, agent, size, min(load_event.at) AS canned_at, count(*) AS count {LIFTED}
-             AND seal = 'holds' GROUP BY batch.id, size ORDER BY canned_at, batch.id"
+            "SELECT batch.id AS batch, code, product, medium, pack, agent, thickness, size,
+             min(load_event.at) AS canned_at, count(*) AS count,
+             EXISTS (SELECT 1 FROM jar AS bad WHERE bad.batch_id = batch.id AND bad.gone_how = 'discarded'
+                 AND bad.gone_why IN ({SPOILED})) AS recalled
+             {LIFTED} AND seal = 'holds' AND gone_at IS NULL
+             AND (?1 IS NULL OR instr(code, ?1) > 0) AND (?2 IS NULL OR product = ?2)
+             AND (?3 IS NULL OR load_event.at >= ?3) AND (?4 IS NULL OR load_event.at < ?4)
+             GROUP BY batch.id, size ORDER BY canned_at, batch.id",
+            SPOILED = spoiled_words(),
         );
         let mut statement = connection.prepare_cached(&sql)?;
+        let given = params![
+            search.code,
+            search.product.map(Product::word),
+            search.from.map(|at| at.0),
+            search.before.map(|at| at.0)
+        ];
         let groups = statement
-            .query_map([], |row| {
+            .query_map(given, |row| {
                 Ok(ShelfGroup {
+                    batch: row.get("batch")?,
                     code: row.get("code")?,
                     product: word(row, "product")?,
                     medium: optional_word(row, "medium")?,
                     pack: word(row, "pack")?,
                     agent: word(row, "agent")?,
+                    thickness: optional_word(row, "thickness")?,
                     size: word(row, "size")?,
                     canned_at: Moment(row.get("canned_at")?),
                     count: row.get("count")?,
+                    recalled: row.get("recalled")?,
                 })
             })?
             .collect::<Result<_, _>>()?;
         Ok(groups)
     }
+
+    /// The next jar of a batch and size that would be taken.
+    ///
+    /// # Errors
+    /// [`StoreError::ShelfEmpty`] when there is none.
+    pub fn next_jar(&self, batch: i64, size: JarSize) -> Result<i64, StoreError> {
+        let jar = self.lock().query_row(
+            "SELECT id FROM jar WHERE batch_id = ?1 AND size = ?2 AND seal = 'holds' AND gone_at IS NULL
+             ORDER BY number LIMIT 1",
+            params![batch, size.word()],
+            |row| row.get(0),
+        );
+        match jar {
+            Err(rusqlite::Error::QueryReturnedNoRows) => Err(StoreError::ShelfEmpty),
+            other => Ok(other?),
+        }
+    }
+
+    /// A jar leaves the shelf, or the refrigerator or freezer; `None` brings it back.
+    ///
+    /// # Errors
+    /// [`StoreError::NotOnTowel`] while it is not out of the canner; [`StoreError::AlreadyGone`]; [`StoreError::NotFound`].
+    pub fn leave(&self, jar: i64, gone: Option<Gone>, now: Moment) -> Result<(), StoreError> {
+        let connection = self.lock();
+        let (number, _, _) = lifted(&connection, jar)?;
+        let left: Option<i64> =
+            connection.query_row("SELECT gone_at FROM jar WHERE id = ?1", [jar], |row| row.get(0))?;
+        if gone.is_some() && left.is_some() {
+            return Err(StoreError::AlreadyGone { number });
+        }
+        connection.execute(
+            "UPDATE jar SET gone_at = ?2, gone_how = ?3, gone_why = ?4 WHERE id = ?1",
+            params![
+                jar,
+                gone.map(|_| now.0),
+                gone.map(|gone| gone.how.word()),
+                gone.and_then(|gone| gone.why).map(Discard::word)
+            ],
+        )?;
+        Ok(())
+    }
+}
+
+/// Words of the reasons that make a batch suspect, for SQL.
+fn spoiled_words() -> String {
+    let words: Vec<String> =
+        Discard::ALL.iter().filter(|why| why.is_spoilage()).map(|why| format!("'{}'", why.word())).collect();
+    words.join(", ")
+}
+
+/// Number and load of a jar that is out of the canner, and when it was lifted.
+fn lifted(connection: &Connection, jar: i64) -> Result<(u32, i64, Moment), StoreError> {
+    let (number, load): (u32, i64) = found(
+        connection.query_row("SELECT number, load_id FROM jar WHERE id = ?1", [jar], |row| {
+            Ok((row.get(0)?, row.get(1)?))
+        }),
+        "jar",
+        jar,
+    )?;
+    let sql = format!("SELECT load_event.at {LIFTED} AND jar.id = ?1");
+    match connection.query_row(&sql, [jar], |row| row.get(0)) {
+        Err(rusqlite::Error::QueryReturnedNoRows) => Err(StoreError::NotOnTowel { number }),
+        at => Ok((number, load, Moment(at?))),
+    }
+}
+
+/// Brings a jar back from the cold or from the load it was to be processed in again.
+fn take_rescue_back(connection: &Connection, jar: i64) -> Result<(), StoreError> {
+    connection.execute("UPDATE jar SET rescue = NULL, rescue_at = NULL WHERE id = ?1", [jar])?;
+    let load: i64 = found(
+        connection.query_row("SELECT load_id FROM jar WHERE id = ?1", [jar], |row| row.get(0)),
+        "jar",
+        jar,
+    )?;
+    let past: Option<(i64, i64, i64)> = connection
+        .query_row(
+            "SELECT id, load_id, judged_at FROM jar_past WHERE jar_id = ?1 ORDER BY id DESC LIMIT 1",
+            [jar],
+            |row| Ok((row.get(0)?, row.get(1)?, row.get(2)?)),
+        )
+        .optional()?;
+    let begun = !loads::one(connection, load)?.clock.happened().is_empty();
+    // A jar that has been through its new load stays with it.
+    let Some((past, before, judged_at)) = past.filter(|_| !begun) else { return Ok(()) };
+    connection.execute(
+        "UPDATE jar SET load_id = ?2, seal = 'failed', seal_at = ?3, rim_at = filled_at, lid_at = filled_at
+         WHERE id = ?1",
+        params![jar, before, judged_at],
+    )?;
+    connection.execute("DELETE FROM jar_past WHERE id = ?1", [past])?;
+    loads::remove_empty(connection, load)
+}
+
+/// What was found at a jar's lid.
+pub(crate) fn read_verdict(row: &Row<'_>) -> rusqlite::Result<Option<Verdict>> {
+    let seal: Option<String> = row.get("seal")?;
+    let detail: Option<String> = row.get("seal_detail")?;
+    Ok(seal.map(|seal| match (seal.as_str(), detail.as_deref()) {
+        ("holds", _) => Verdict::Holds,
+        (_, Some("broken")) => Verdict::Broken,
+        (_, Some("doubtful")) => Verdict::Doubtful,
+        _ => Verdict::Failed,
+    }))
+}
+
+fn read_towel_jar(row: &Row<'_>) -> rusqlite::Result<TowelJar> {
+    Ok(TowelJar {
+        id: row.get("id")?,
+        batch: row.get("batch_id")?,
+        code: row.get("code")?,
+        number: row.get("number")?,
+        size: word(row, "size")?,
+        verdict: read_verdict(row)?,
+        judged_at: row.get::<_, Option<i64>>("seal_at")?.map(Moment),
+        rescue: optional_word(row, "rescue")?,
+        tidy: row.get::<_, Option<i64>>("tidy_at")?.is_some(),
+    })
 }

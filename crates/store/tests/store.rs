@@ -5,7 +5,8 @@ mod common;
 use bodega_core::boil_clock::{BoilEvent, Phase};
 use bodega_core::fruit::Condition;
 use bodega_core::jar::JarSize;
-use bodega_store::{Draw, JarStep, LotChange, Store, StoreError};
+use bodega_core::seal::Verdict;
+use bodega_store::{Draw, JarStep, LotChange, ShelfSearch, Store, StoreError};
 use common::{NOW, batch, lot};
 
 /// A kitchen with one batch of two quarts and one quart; returns the ids of its two loads.
@@ -172,20 +173,26 @@ fn towel_then_shelf() {
     let (_, load, _) = with_batch(&store);
     make_ready(&store, load);
     let jar = store.load(load).unwrap().jars[0].id;
-    assert!(matches!(store.judge_seals(&[jar], Some(true), NOW), Err(StoreError::NotOnTowel { number: 1 })));
+    assert!(matches!(
+        store.judge_seals(&[jar], Some(Verdict::Holds), NOW),
+        Err(StoreError::NotOnTowel { number: 1 })
+    ));
     for (event, minute) in [(BoilEvent::Boils, 0), (BoilEvent::HeatOff, 50), (BoilEvent::Lifted, 56)] {
         store.add_event(load, event, NOW.plus_minutes(minute)).unwrap();
     }
     let towel = store.towel().unwrap().remove(0);
     assert_eq!(towel.check_from, NOW.plus_minutes(56 + 12 * 60));
     let [first, second] = [towel.jars[0].id, towel.jars[1].id];
-    store.judge_seals(&[first], Some(true), NOW).unwrap();
-    store.judge_seals(&[second], Some(false), NOW).unwrap();
-    assert_eq!(store.shelf().unwrap()[0].count, 1, "a failed lid does not reach the shelf");
-    assert_eq!(store.towel().unwrap().len(), 1, "the load stays until every lid is settled");
-    assert!(store.judge_seals(&[second, 9999], Some(true), NOW).is_err());
-    assert_eq!(store.towel().unwrap()[0].jars[1].holds, Some(false), "all of them or none");
-    store.judge_seals(&[first, second], Some(true), NOW).unwrap();
+    let all = ShelfSearch::default();
+    store.judge_seals(&[first], Some(Verdict::Holds), NOW).unwrap();
+    store.judge_seals(&[second], Some(Verdict::Failed), NOW).unwrap();
+    assert_eq!(store.shelf(&all).unwrap()[0].count, 1, "a failed lid does not reach the shelf");
+    assert_eq!(store.towel().unwrap().len(), 1, "the load stays until every jar is settled");
+    assert!(store.judge_seals(&[second, 9999], Some(Verdict::Holds), NOW).is_err());
+    assert_eq!(store.towel().unwrap()[0].jars[1].verdict, Some(Verdict::Failed), "all of them or none");
+    store.judge_seals(&[first, second], Some(Verdict::Holds), NOW).unwrap();
+    assert_eq!(store.towel().unwrap().len(), 1, "until they are washed and dry");
+    store.tidy(&[first, second], true, NOW).unwrap();
     assert!(store.towel().unwrap().is_empty());
     store.judge_seals(&[first, second], None, NOW).unwrap();
     assert_eq!(store.towel().unwrap()[0].jars.len(), 2, "judgements are taken back");
