@@ -13,6 +13,7 @@ pub mod findings;
 pub mod fruit;
 pub mod jar;
 pub mod kettle;
+pub mod label_sheet;
 pub mod limits;
 pub mod loads;
 pub mod measure;

@@ -104,6 +104,14 @@ pub const JAR_DIAMETER: Limit =
 /// Height of a jar with its lid.
 pub const JAR_HEIGHT: Limit =
     Limit { name: "jar's height", unit: "mm", min: 30.0, max: 500.0, why: "a sample glass; a crock" };
+/// Fruit from one plant.
+pub const PLANT_YIELD: Limit = Limit {
+    name: "fruit of a plant",
+    unit: "lb",
+    min: 0.5,
+    max: 100.0,
+    why: "a bad year in a pot; a greenhouse",
+};
 /// A process, a rest or a log of a boil.
 pub const MINUTES: Limit = Limit { name: "minutes", unit: "min", min: 0.0, max: 1440.0, why: "a whole day" };
 /// Hours on the towel.

@@ -1,8 +1,9 @@
 //! The only place that reads the time of day; everything else is handed a moment.
 
 use bodega_core::moment::Moment;
-use jiff::Timestamp;
+use jiff::civil::date;
 use jiff::tz::TimeZone;
+use jiff::{Span, Timestamp, ZonedDateTime};
 
 /// The kitchen's clock: wall time, or for a demo a time of its own that starts at a chosen moment and may run faster.
 #[derive(Debug, Clone, Copy)]
@@ -43,12 +44,37 @@ impl Clock {
     pub fn today(self) -> String {
         day_of(self.now())
     }
+
+    /// The week of today (ISO 8601), `2026-W37`.
+    #[must_use]
+    pub fn week(self) -> String {
+        let week = zoned(self.now()).date().iso_week_date();
+        format!("{:04}-W{:02}", week.year(), week.week())
+    }
+}
+
+fn zoned(moment: Moment) -> ZonedDateTime {
+    // Moments come from a clock, far inside the range of timestamps; the epoch stands in for a damaged one.
+    let timestamp = Timestamp::from_millisecond(moment.0).unwrap_or(Timestamp::UNIX_EPOCH);
+    timestamp.to_zoned_datetime(TimeZone::system())
 }
 
 /// The local date of a moment, `YYYY-MM-DD`.
 #[must_use]
 pub fn day_of(moment: Moment) -> String {
-    // Moments come from a clock, far inside the range of timestamps; the epoch stands in for a damaged one.
-    let timestamp = Timestamp::from_millisecond(moment.0).unwrap_or(Timestamp::UNIX_EPOCH);
-    timestamp.to_zoned_datetime(TimeZone::system()).date().to_string()
+    zoned(moment).date().to_string()
+}
+
+/// The local date so many months after a moment, `YYYY-MM-DD`.
+#[must_use]
+pub fn day_after_months(moment: Moment, months: i32) -> String {
+    let day = zoned(moment).date();
+    day.checked_add(Span::new().months(months)).unwrap_or(day).to_string()
+}
+
+/// The first moment of a year, local time.
+#[must_use]
+pub fn start_of_year(year: i16) -> Option<Moment> {
+    let zoned = date(year, 1, 1).to_zoned_datetime(TimeZone::system()).ok()?;
+    Some(Moment(zoned.timestamp().as_millisecond()))
 }

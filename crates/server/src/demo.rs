@@ -10,6 +10,7 @@ use bodega_core::jar::{JarSize, Mouth};
 use bodega_core::kettle::{CookWhat, HeatSetting, KettleHeat, TargetKind};
 use bodega_core::moment::{Minutes, Moment};
 use bodega_core::process::{Medium, Method, Pack, Product};
+use bodega_core::seal::Verdict;
 use bodega_core::yields::Thickness;
 use bodega_store::{
     CannerChange, CookEvent, Draw, Goal, Item, JarStep, KitchenChange, NewBatch, NewCook, NewKettle, NewLoad,
@@ -137,7 +138,8 @@ impl Season<'_> {
     fn shelve(&self) -> Result<(), StoreError> {
         for towel in self.store.towel()? {
             let jars: Vec<i64> = towel.jars.iter().map(|jar| jar.id).collect();
-            self.store.judge_seals(&jars, Some(true), towel.check_from)?;
+            self.store.judge_seals(&jars, Some(Verdict::Holds), towel.check_from)?;
+            self.store.tidy(&jars, true, towel.check_from)?;
         }
         Ok(())
     }

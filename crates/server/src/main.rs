@@ -8,7 +8,7 @@ use actix_web::{App, HttpServer, web};
 use anyhow::Context;
 use bodega::app::{self, Shared};
 use bodega::{api, clock::Clock, demo};
-use bodega_store::Store;
+use bodega_store::{Store, backup};
 use clap::{Parser, Subcommand};
 
 /// The counter of a tomato canning kitchen.
@@ -45,6 +45,22 @@ enum Command {
         #[arg(long, default_value_t = 4730)]
         port: u16,
     },
+    /// Write a backup of a kitchen's records to a file.
+    Backup {
+        /// The file to write.
+        file: PathBuf,
+        /// Directory of the records.
+        #[arg(long, default_value = "bodega-data")]
+        data: PathBuf,
+    },
+    /// Put a backup in the place of a kitchen's records; what was there is kept beside it. Stop Bodega first.
+    Restore {
+        /// The backup.
+        file: PathBuf,
+        /// Directory of the records.
+        #[arg(long, default_value = "bodega-data")]
+        data: PathBuf,
+    },
     /// Print the API's description.
     Openapi,
 }
@@ -69,6 +85,25 @@ fn main() -> anyhow::Result<()> {
             set_up.context("the demo kitchen could not be set up")?;
             run(store, clock, port)
         }
+        Command::Backup { file, data } => {
+            anyhow::ensure!(
+                data.join(bodega_store::FILE_NAME).is_file(),
+                "there are no records in {}",
+                data.display()
+            );
+            Store::open(&data)?.backup_to(&file)?;
+            println!("The records are in {}", file.display());
+            Ok(())
+        }
+        Command::Restore { file, data } => {
+            let stamp = Clock::wall().now().0.to_string();
+            let kept = backup::restore(&file, &data, &stamp)?;
+            println!("The records of {} are back", file.display());
+            if let Some(kept) = kept {
+                println!("What was there before is kept in {}", kept.display());
+            }
+            Ok(())
+        }
         Command::Openapi => {
             println!("{}", api::description_json()?);
             Ok(())
@@ -82,6 +117,7 @@ fn run(store: Store, clock: Clock, port: u16) -> anyhow::Result<()> {
     let address = listener.local_addr()?;
     let shared = web::Data::from(Arc::new(Shared::new(store, clock)));
     actix_web::rt::System::new().block_on(async move {
+        actix_web::rt::spawn(api::backups::keep_daily(shared.clone()));
         let server = HttpServer::new(move || App::new().app_data(shared.clone()).configure(app::routes))
             .workers(2)
             .shutdown_timeout(1)

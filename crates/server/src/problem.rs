@@ -109,6 +109,14 @@ fn store_parts(error: &StoreError) -> (StatusCode, &'static str, Option<String>)
         StoreError::BatchBegun { .. } => conflict("batch_begun", None),
         StoreError::NotOnTowel { .. } => conflict("not_on_towel", None),
         StoreError::NotProcessed { .. } => conflict("not_processed", Some("holds")),
+        StoreError::NotFailed { .. } => conflict("not_failed", Some("rescue")),
+        StoreError::TooLate { .. } => conflict("too_late", Some("rescue")),
+        StoreError::ShelfEmpty => conflict("shelf_empty", Some("size")),
+        StoreError::AlreadyGone { .. } => conflict("already_gone", Some("jar")),
+        StoreError::NotEmpty => conflict("not_empty", None),
+        StoreError::BadDocument { .. } => {
+            (StatusCode::UNPROCESSABLE_ENTITY, "bad_document", Some("records".to_owned()))
+        }
         StoreError::NotCounted { .. } => conflict("not_counted", Some("agent")),
         StoreError::KettleBusy => conflict("kettle_busy", Some("kettle")),
         StoreError::LoadBegun => conflict("load_begun", None),
@@ -119,7 +127,9 @@ fn store_parts(error: &StoreError) -> (StatusCode, &'static str, Option<String>)
         StoreError::NotTogether => conflict("not_together", None),
         StoreError::WhichJar => conflict("which_jar", Some("jar")),
         StoreError::NameTaken { .. } => conflict("name_taken", Some("name")),
-        StoreError::Newer
+        StoreError::BadBackup { .. }
+        | StoreError::DamagedFile { .. }
+        | StoreError::Newer
         | StoreError::Migration(_)
         | StoreError::Directory { .. }
         | StoreError::Damaged(_)

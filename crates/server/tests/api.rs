@@ -137,7 +137,7 @@ async fn a_batch_walks_through_the_api_in_order_only() {
     assert_eq!(problem["code"], "out_of_order");
     let (_, load) = post(&shared, "/api/loads/1/events", happen("boils")).await;
     assert_eq!((&load["now"]["phase"], &load["minutes"]), (&json!("counting"), &json!(45)));
-    let seals = json!({"jars": [1], "holds": true}).to_string();
+    let seals = json!({"jars": [1], "verdict": "holds"}).to_string();
     let (_, problem) = send(&shared, Method::PUT, "/api/seals", seals).await;
     assert_eq!(problem["code"], "not_on_towel");
     let (_, counter) = send(&shared, Method::GET, "/api/counter", String::new()).await;
@@ -251,7 +251,7 @@ async fn jars_that_were_not_processed_are_not_shelved() {
         (&towel[0]["processed"], &towel[0]["findings"][0]["code"]),
         (&json!(false), &json!("process_short"))
     );
-    let seals = json!({"jars": [1, 2], "holds": true}).to_string();
+    let seals = json!({"jars": [1, 2], "verdict": "holds"}).to_string();
     let (status, problem) = send(&shared, Method::PUT, "/api/seals", seals).await;
     assert_eq!((status, &problem["code"]), (409, &json!("not_processed")));
 }

@@ -49,7 +49,8 @@ pub async fn change_batch(
     Ok(web::Json(done))
 }
 
-fn sheet(batch: &Batch, loads: &[CannerLoad]) -> Sheet {
+/// What a batch's checklist is made of.
+pub(crate) fn sheet(batch: &Batch, loads: &[CannerLoad]) -> Sheet {
     Sheet {
         making: Making {
             product: batch.product,

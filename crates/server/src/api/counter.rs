@@ -7,7 +7,7 @@ use bodega_core::moment::{Minutes, Moment};
 use serde::Serialize;
 use utoipa::ToSchema;
 
-use bodega_store::{Kitchen, StoreError};
+use bodega_store::{Kitchen, ShelfSearch, StoreError};
 
 use crate::api::cooks;
 use crate::api::loads::probe;
@@ -137,13 +137,13 @@ fn count(shared: &Shared) -> Result<Counter, StoreError> {
             ready: load.jars.iter().filter(|jar| jar.lid).count(),
         }),
         canners,
-        cooling: towel.iter().flat_map(|load| &load.jars).filter(|jar| jar.holds.is_none()).count(),
+        cooling: towel.iter().flat_map(|load| &load.jars).filter(|jar| jar.verdict.is_none()).count(),
         next_check: towel
             .iter()
-            .filter(|load| load.jars.iter().any(|jar| jar.holds.is_none()))
+            .filter(|load| load.jars.iter().any(|jar| jar.verdict.is_none()))
             .map(|load| load.check_from)
             .min(),
-        shelved: store.shelf()?.iter().map(|group| group.count).sum(),
+        shelved: store.shelf(&ShelfSearch::default())?.iter().map(|group| group.count).sum(),
     })
 }
 

@@ -5,7 +5,7 @@ use std::collections::BTreeMap;
 use actix_web::{delete, get, patch, post, web};
 use bodega_core::fruit::KNOWN_CONTAINERS;
 use bodega_core::jar::JarSize;
-use bodega_core::limits::{ALTITUDE, JAR_DIAMETER, JAR_HEIGHT, TURNAROUND};
+use bodega_core::limits::{ALTITUDE, JAR_DIAMETER, JAR_HEIGHT, PLANT_YIELD, TURNAROUND};
 use bodega_store::{Container, JarMeasure, Kitchen, KitchenChange, Units};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -26,6 +26,8 @@ pub struct KitchenRequest {
     pub units: Option<Units>,
     /// Minutes between two loads, 0 to 240.
     pub turnaround_minutes: Option<u32>,
+    /// Pounds of fruit to expect of one plant, 0.5 to 100.
+    pub pounds_per_plant: Option<f64>,
     /// The canner to plan for.
     pub canner: Option<i64>,
     /// Jars measured from outside, by size: 30 to 300 mm wide, 30 to 500 mm high.
@@ -67,6 +69,10 @@ pub async fn change_kitchen(
         altitude_ft: request.altitude_ft.map(|feet| ALTITUDE.check(feet).named("altitude_ft")).transpose()?,
         units: request.units,
         turnaround_minutes: request.turnaround_minutes,
+        pounds_per_plant: request
+            .pounds_per_plant
+            .map(|pounds| PLANT_YIELD.check(pounds).named("pounds_per_plant"))
+            .transpose()?,
         canner: request.canner,
         jar_outsides: request.jar_outsides,
     };

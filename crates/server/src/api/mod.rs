@@ -1,22 +1,27 @@
 //! The HTTP API: one file per resource, its types beside its handlers.
 
 pub mod almanac;
+pub mod backups;
 pub mod batches;
 pub mod bench;
 pub mod canners;
 pub mod compute;
 pub mod cooks;
 pub mod counter;
+pub mod exchange;
 pub mod harvest;
 pub mod health;
 pub mod kitchen;
+pub mod labels;
 pub mod loads;
 pub mod lots;
 pub mod places;
 pub mod plan;
+pub mod record;
 pub mod shelf;
 pub mod split;
 pub mod stock;
+pub mod towel;
 
 use actix_web::{HttpResponse, get};
 use utoipa::OpenApi;
@@ -83,9 +88,29 @@ use crate::problem::{ApiError, Problem};
         loads::move_load,
         loads::add_reading,
         loads::simulate_canner,
-        shelf::list_towel,
-        shelf::judge_seals,
+        towel::list_towel,
+        towel::judge_seals,
+        towel::tidy_jars,
+        towel::rescue_jar,
+        towel::list_cold,
         shelf::list_shelf,
+        shelf::leave_shelf,
+        shelf::bring_back,
+        shelf::get_jar,
+        shelf::get_pantry,
+        shelf::set_pantry_goals,
+        record::get_record,
+        record::list_all_batches,
+        record::add_ph,
+        labels::get_labels,
+        labels::get_labels_pdf,
+        exchange::export_all,
+        exchange::import_all,
+        exchange::export_jars,
+        exchange::export_batches,
+        exchange::export_calendar,
+        exchange::export_recipe,
+        backups::list_backups,
         compute::audit::compute_audit,
         compute::canner::compute_canner,
         compute::kettle::compute_kettle,

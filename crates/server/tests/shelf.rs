@@ -1,0 +1,206 @@
+//! From the towel to the table over HTTP: labels, open formats, next season. The calendar and the CSV are read back by
+//! parsers that did not write them: `ical` and `simd-csv`.
+
+mod common;
+
+use actix_web::http::Method;
+use actix_web::web;
+use bodega::app::Shared;
+use common::{empty, fetch, lot, post, send};
+use serde_json::{Value, json};
+
+async fn put(shared: &web::Data<Shared>, path: &str, body: Value) -> (u16, Value) {
+    send(shared, Method::PUT, path, body.to_string()).await
+}
+
+async fn get(shared: &web::Data<Shared>, path: &str) -> Value {
+    send(shared, Method::GET, path, String::new()).await.1
+}
+
+async fn text(shared: &web::Data<Shared>, path: &str) -> String {
+    String::from_utf8(fetch(shared, Method::GET, path, String::new()).await.1).unwrap()
+}
+
+/// A kitchen with seven quarts on the towel, lifted this moment; the kitchen counts to three minutes for the test.
+async fn with_towel() -> web::Data<Shared> {
+    let shared = empty();
+    send(&shared, Method::POST, "/api/lots", lot("22")).await;
+    send(&shared, Method::PATCH, "/api/kitchen", r#"{"altitude_ft": 500}"#.to_owned()).await;
+    let plan = json!({"product": "whole", "medium": "water", "pack": "raw", "thickness": null, "jar": "quart",
+        "jars": null, "agent": "citric_acid", "lots": [1]});
+    post(&shared, "/api/batches", plan).await;
+    let store = &shared.store;
+    let now = shared.clock.now();
+    store.tick_load(1, bodega_store::JarStep::Acid, now).unwrap();
+    store.tick_load(1, bodega_store::JarStep::Lid, now).unwrap();
+    use bodega_core::boil_clock::BoilEvent::{Boils, HeatOff, Lifted};
+    for (event, ago) in [(Boils, 60), (HeatOff, 10), (Lifted, 0)] {
+        store.add_event(1, event, now.plus_minutes(-ago)).unwrap();
+    }
+    shared
+}
+
+#[actix_web::test]
+async fn lids_are_judged_rescued_and_shelved_in_words() {
+    let shared = with_towel().await;
+    assert_eq!(put(&shared, "/api/seals", json!({"jars": [1, 2, 3, 4, 5], "verdict": "holds"})).await.0, 204);
+    put(&shared, "/api/seals", json!({"jars": [6, 7], "verdict": "doubtful"})).await;
+    let (_, problem) = put(&shared, "/api/jars/1/rescue", json!({"rescue": "freezer"})).await;
+    assert_eq!(problem["code"], "not_failed");
+    assert_eq!(put(&shared, "/api/jars/6/rescue", json!({"rescue": "refrigerator"})).await.0, 204);
+    assert_eq!(put(&shared, "/api/jars/7/rescue", json!({"rescue": "reprocess"})).await.0, 204);
+    assert_eq!(get(&shared, "/api/cold").await["jars"][0]["number"], 6);
+    let bench = get(&shared, "/api/loads").await;
+    assert_eq!((&bench[0]["jars"][0]["number"], &bench[0]["minutes"]), (&json!(7), &json!(45)));
+    put(&shared, "/api/tidy", json!({"jars": [1, 2, 3, 4, 5], "done": true})).await;
+    assert_eq!(get(&shared, "/api/towel").await, json!([]));
+    assert_eq!(get(&shared, "/api/shelf?code=nothing").await, json!([]));
+    assert_eq!(get(&shared, "/api/shelf?product=whole").await[0]["count"], 5);
+    assert_eq!(send(&shared, Method::GET, "/api/shelf?year=20", String::new()).await.0, 422);
+    let (status, problem) = put(&shared, "/api/seals", json!({"jars": [1], "verdict": "sort of"})).await;
+    assert_eq!((status, problem["field"].as_str()), (422, Some("verdict")));
+}
+
+#[actix_web::test]
+async fn eating_moves_the_forecast_and_a_spoiled_jar_names_its_sisters() {
+    let shared = with_towel().await;
+    put(&shared, "/api/seals", json!({"jars": [1, 2, 3, 4, 5, 6, 7], "verdict": "holds"})).await;
+    let before = get(&shared, "/api/pantry").await;
+    assert_eq!((&before["lines"][0]["runs_out"], &before["plants"]), (&Value::Null, &json!(0)));
+    let take = json!({"batch": 1, "size": "quart", "how": "eaten"});
+    let (_, left) = post(&shared, "/api/shelf/leave", take).await;
+    assert_eq!((&left["jar"]["number"], &left["sisters"]), (&json!(1), &json!([])));
+    // One in the first month: twelve for a season, less the six that stand there.
+    let after = get(&shared, "/api/pantry").await;
+    assert_eq!((&after["lines"][0]["next_season"], &after["lines"][0]["on_shelf"]), (&json!(12), &json!(6)));
+    assert!(after["lines"][0]["runs_out"].is_i64() && after["plants"].as_u64().unwrap() > 0, "{after}");
+    assert_eq!(send(&shared, Method::POST, "/api/pantry/goals", String::new()).await.0, 204);
+    assert_eq!(get(&shared, "/api/goals").await[0]["count"], 6);
+
+    let (status, problem) = post(&shared, "/api/shelf/leave", json!({"jar": 2, "how": "discarded"})).await;
+    assert_eq!((status, problem["field"].as_str()), (422, Some("why")));
+    let (_, bad) =
+        post(&shared, "/api/shelf/leave", json!({"jar": 2, "how": "discarded", "why": "bulge"})).await;
+    assert_eq!(bad["sisters"].as_array().unwrap().len(), 6);
+    let card = get(&shared, "/api/jars/3").await;
+    assert_eq!(card["recalled"], true);
+    assert!(
+        card["before_opening"]
+            .as_array()
+            .unwrap()
+            .iter()
+            .any(|line| line.as_str().unwrap().contains("do not taste"))
+    );
+    assert_eq!(
+        send(&shared, Method::POST, "/api/jars/2/back", String::new()).await.1["gone_at"],
+        Value::Null
+    );
+    assert_eq!(get(&shared, "/api/jars/3").await["recalled"], false);
+}
+
+#[actix_web::test]
+async fn labels_lie_on_the_sheet_to_the_millimetre_and_come_as_pdf() {
+    let shared = with_towel().await;
+    let query = "jars=1,2,3&shape=round&paper=a4&width_mm=60&gap_mm=5&start=11";
+    let pages = get(&shared, &format!("/api/labels?{query}")).await;
+    assert_eq!((&pages["columns"], &pages["rows"]), (&json!(3), &json!(4)));
+    let svgs = pages["pages"].as_array().unwrap();
+    assert_eq!(svgs.len(), 2, "two on what is left of the sheet, one on the next");
+    let first = svgs[0].as_str().unwrap();
+    assert!(
+        first.contains("width=\"210mm\" height=\"297mm\"") && first.contains("translate(75.000 216.000)"),
+        "{first}"
+    );
+    assert!(
+        first.contains("Whole tomatoes") && first.contains("citric acid") && first.contains("best before")
+    );
+    let (status, bytes) =
+        fetch(&shared, Method::GET, &format!("/api/labels.pdf?{query}"), String::new()).await;
+    let document = lopdf::Document::load_mem(&bytes).unwrap();
+    assert_eq!((status, document.get_pages().len()), (200, 2));
+    let page = document.get_object(document.get_pages()[&1]).unwrap().as_dict().unwrap();
+    let size = page.get(b"MediaBox").unwrap().as_array().unwrap();
+    let width = size[2].as_float().unwrap();
+    assert!((f64::from(width) - 210.0 * 72.0 / 25.4).abs() < 0.1, "{width} pt");
+    for (query, field) in [
+        ("jars=1&shape=round&paper=a4&width_mm=5", "width_mm"),
+        ("jars=one&shape=round&paper=a4&width_mm=60", "jars"),
+        ("jars=1&shape=round&paper=a4&width_mm=60&start=0", "start"),
+    ] {
+        let (status, problem) =
+            send(&shared, Method::GET, &format!("/api/labels?{query}"), String::new()).await;
+        assert_eq!((status, problem["field"].as_str()), (422, Some(field)), "{query}");
+    }
+}
+
+#[actix_web::test]
+async fn the_calendar_and_the_csv_are_read_by_others() {
+    let shared = with_towel().await;
+    put(&shared, "/api/seals", json!({"jars": [1, 2], "verdict": "holds"})).await;
+    let unripe = lot("3").replace("firm_ripe", "unripe");
+    send(&shared, Method::POST, "/api/lots", unripe).await;
+    let calendar = text(&shared, "/api/calendar.ics").await;
+    let parsed = ical::IcalParser::new(calendar.as_bytes()).next().unwrap().unwrap();
+    let value = |event: &ical::parser::ical::component::IcalEvent, name: &str| {
+        event
+            .properties
+            .iter()
+            .find(|property| property.name == name)
+            .and_then(|property| property.value.clone())
+    };
+    let uids: Vec<String> = parsed.events.iter().map(|event| value(event, "UID").unwrap()).collect();
+    assert_eq!(uids.len(), 3, "{calendar}");
+    assert!(uids[0].starts_with("lids-") && uids[1].starts_with("sill-") && uids[2].starts_with("best-"));
+    assert!(
+        parsed
+            .events
+            .iter()
+            .all(|event| value(event, "DTSTART").is_some() && value(event, "DTSTAMP").is_some())
+    );
+
+    for (path, lines) in [("/api/jars.csv", 7), ("/api/batches.csv", 1)] {
+        let csv = text(&shared, path).await;
+        let mut reader = simd_csv::Reader::from_reader(csv.as_bytes());
+        let columns = reader.byte_headers().unwrap().len();
+        let records: Vec<_> = reader.byte_records().collect::<Result<_, _>>().unwrap();
+        assert_eq!(records.len(), lines, "{csv}");
+        assert!(records.iter().all(|record| record.len() == columns));
+    }
+}
+
+#[actix_web::test]
+async fn everything_goes_out_and_comes_back_the_same_or_not_at_all() {
+    let shared = with_towel().await;
+    post(&shared, "/api/batches/1/ph", json!({"ph": 4.2, "sample_c": 25, "calibrated_today": true})).await;
+    let out = text(&shared, "/api/export.json").await;
+    let other = empty();
+    let (status, taken) = send(&other, Method::POST, "/api/import.json", out.clone()).await;
+    assert_eq!((status, &taken["batches"]), (200, &json!(1)));
+    assert_eq!(text(&other, "/api/export.json").await, out);
+    let (status, problem) = send(&other, Method::POST, "/api/import.json", out.clone()).await;
+    assert_eq!((status, &problem["code"]), (409, &json!("not_empty")));
+    let third = empty();
+    let bad = out.replace("\"quart\"", "\"bucket\"");
+    let (status, problem) = send(&third, Method::POST, "/api/import.json", bad).await;
+    assert_eq!((status, &problem["code"]), (422, &json!("bad_document")));
+    assert!(third.store.is_empty().unwrap());
+}
+
+#[actix_web::test]
+async fn the_record_tells_a_batch_from_the_fruit_to_the_shelf() {
+    let shared = with_towel().await;
+    let (_, high) = post(&shared, "/api/batches/1/ph", json!({"ph": 4.7})).await;
+    assert_eq!(high["ph"][0]["findings"][0]["code"], "ph_high");
+    let record = get(&shared, "/api/batches/1/record").await;
+    assert_eq!(
+        (&record["fruit"][0]["weight_g"], &record["loads"][0]["processed"]),
+        (&json!(9979), &json!(true))
+    );
+    assert_eq!(record["jars"].as_array().unwrap().len(), 7);
+    let recipe = get(&shared, "/api/batches/1/recipe.jsonld").await;
+    assert_eq!((&recipe["@context"], &recipe["@type"]), (&json!("https://schema.org"), &json!("Recipe")));
+    assert!(recipe["recipeInstructions"].as_array().unwrap().len() > 5);
+    assert_eq!(send(&shared, Method::GET, "/api/batches/9/record", String::new()).await.0, 404);
+    let (status, problem) = post(&shared, "/api/batches/1/ph", json!({"ph": 40})).await;
+    assert_eq!((status, problem["field"].as_str()), (422, Some("ph")));
+}
