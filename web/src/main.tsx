@@ -15,6 +15,9 @@ import { ChecklistStation } from "./stations/plan/ChecklistStation";
 import { CompareStation } from "./stations/plan/CompareStation";
 import { PlanStation } from "./stations/plan/PlanStation";
 import { SplitStation } from "./stations/plan/SplitStation";
+import { LabelsPage } from "./stations/labels/LabelsPage";
+import { JarStation } from "./stations/shelf/JarStation";
+import { RecordStation } from "./stations/shelf/RecordStation";
 import { ShelfStation } from "./stations/shelf/ShelfStation";
 import { TowelStation } from "./stations/towel/TowelStation";
 
@@ -25,6 +28,7 @@ const client = new QueryClient({
 });
 
 const router = createBrowserRouter([
+  { path: "/labels", element: <LabelsPage /> },
   {
     element: <Shell />,
     children: [
@@ -39,6 +43,8 @@ const router = createBrowserRouter([
       { path: "/canner", element: <CannerStation /> },
       { path: "/towel", element: <TowelStation /> },
       { path: "/shelf", element: <ShelfStation /> },
+      { path: "/jar/:id", element: <JarStation /> },
+      { path: "/batches/:id/record", element: <RecordStation /> },
       { path: "/almanac", element: <AlmanacStation /> },
       { path: "/kitchen", element: <KitchenStation /> },
       { path: "*", element: <Navigate to="/crates" replace /> },

@@ -5,7 +5,7 @@ use crate::vocabulary::vocabulary;
 
 vocabulary! {
     /// What was found at a lid.
-    "verdict", Verdict {
+    "verdict", LidVerdict {
         /// It holds.
         Holds = "holds", "lid holds";
         /// It does not.
@@ -55,24 +55,24 @@ pub const fn fridge_until(since: Moment) -> Moment {
 
 /// Whether a jar may still be processed again: its lid failed or is doubtful, and the day is not over.
 #[must_use]
-pub fn may_reprocess(verdict: Verdict, lifted_at: Moment, now: Moment) -> bool {
-    matches!(verdict, Verdict::Failed | Verdict::Doubtful) && now <= window(lifted_at).1
+pub fn may_reprocess(verdict: LidVerdict, lifted_at: Moment, now: Moment) -> bool {
+    matches!(verdict, LidVerdict::Failed | LidVerdict::Doubtful) && now <= window(lifted_at).1
 }
 
 #[cfg(test)]
 mod tests {
-    use super::{Verdict, may_reprocess};
+    use super::{LidVerdict, may_reprocess};
     use crate::moment::Moment;
 
     #[test]
     fn a_failed_lid_is_processed_again_within_a_day_and_a_broken_jar_never() {
         let lifted = Moment(1_790_000_000_000);
         for (verdict, hours, expected) in [
-            (Verdict::Failed, 13, true),
-            (Verdict::Doubtful, 24, true),
-            (Verdict::Failed, 25, false),
-            (Verdict::Broken, 1, false),
-            (Verdict::Holds, 13, false),
+            (LidVerdict::Failed, 13, true),
+            (LidVerdict::Doubtful, 24, true),
+            (LidVerdict::Failed, 25, false),
+            (LidVerdict::Broken, 1, false),
+            (LidVerdict::Holds, 13, false),
         ] {
             assert_eq!(
                 may_reprocess(verdict, lifted, lifted.plus_minutes(hours * 60)),

@@ -199,6 +199,15 @@ impl Browser {
         Ok(self.find(&xpath).await?.click().await?)
     }
 
+    /// Follows the link with these words.
+    ///
+    /// # Errors
+    /// When there is none.
+    pub async fn press_link(&self, words: &str) -> anyhow::Result<()> {
+        let xpath = format!("//a[contains(normalize-space(.), \"{words}\")]");
+        Ok(self.find(&xpath).await?.click().await?)
+    }
+
     /// Types into the field with this label.
     ///
     /// # Errors
@@ -252,16 +261,41 @@ impl Browser {
         Ok(())
     }
 
+    /// Shows the page as on a screen again.
+    ///
+    /// # Errors
+    /// When the browser does not answer.
+    pub async fn show_as_screen(&self) -> anyhow::Result<()> {
+        let media = serde_json::json!({"media": ""});
+        self.page.cdp().send_raw("Emulation.setEmulatedMedia", media).await?;
+        Ok(())
+    }
+
     /// How many pages the page takes when it is printed as its style sheet asks.
     ///
     /// # Errors
-    /// When the browser does not print.
+    /// As [`Self::printed_sheets`].
     pub async fn printed_pages(&self) -> anyhow::Result<usize> {
+        Ok(self.printed_sheets().await?.len())
+    }
+
+    /// Width and height in points of every sheet the page is printed on, as its style sheet asks.
+    ///
+    /// # Errors
+    /// When the browser does not print.
+    pub async fn printed_sheets(&self) -> anyhow::Result<Vec<(f64, f64)>> {
         let paper = serde_json::json!({"preferCSSPageSize": true, "printBackground": true});
         let answer = self.page.cdp().send_raw("Page.printToPDF", paper).await?;
         let pdf = BASE64_STANDARD.decode(answer["data"].as_str().context("no PDF came back")?)?;
         let document = lopdf::Document::load_mem(&pdf)?;
-        Ok(document.get_pages().len())
+        let size = |id: &lopdf::ObjectId| -> anyhow::Result<(f64, f64)> {
+            let media = document.get_dictionary(*id)?.get(b"MediaBox")?.as_array()?;
+            let edge = |place: usize| -> anyhow::Result<f64> {
+                Ok(f64::from(media.get(place).context("a box has four edges")?.as_float()?))
+            };
+            Ok((edge(2)? - edge(0)?, edge(3)? - edge(1)?))
+        };
+        document.get_pages().values().map(size).collect()
     }
 
     /// The number of the moment.

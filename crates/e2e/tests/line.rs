@@ -64,9 +64,11 @@ async fn jars_walk_from_the_crate_to_the_shelf() -> anyhow::Result<()> {
     browser.walk_to("towel").await?;
     browser.sees("check the lids").await?;
     browser.press("All 7 hold").await?;
-    browser.sees("The towel is clear").await?;
+    browser.sees("Rings off, jars washed and dried").await?;
     browser.press("Undo").await?;
     browser.press("All 7 hold").await?;
+    browser.press("Rings off, washed, dry").await?;
+    browser.sees("The towel is clear").await?;
     browser.walk_to("shelf").await?;
     browser.sees("7 quarts").await?;
     assert_eq!(browser.figure("shelf").await?, "7");

@@ -9,12 +9,13 @@ use bodega_core::fruit::{Condition, Kind, SILL_DAYS};
 use bodega_core::jar::{JarSize, Mouth};
 use bodega_core::kettle::{CookWhat, HeatSetting, KettleHeat, TargetKind};
 use bodega_core::moment::{Minutes, Moment};
+use bodega_core::pantry::Leaving;
 use bodega_core::process::{Medium, Method, Pack, Product};
-use bodega_core::seal::Verdict;
+use bodega_core::seal::LidVerdict;
 use bodega_core::yields::Thickness;
 use bodega_store::{
-    CannerChange, CookEvent, Draw, Goal, Item, JarStep, KitchenChange, NewBatch, NewCook, NewKettle, NewLoad,
-    NewLot, PotSize, Store, StoreError,
+    CannerChange, CookEvent, Draw, Goal, Gone, Item, JarStep, KitchenChange, NewBatch, NewCook, NewKettle,
+    NewLoad, NewLot, PotSize, ShelfSearch, Store, StoreError,
 };
 use jiff::civil::date;
 use jiff::tz::TimeZone;
@@ -138,7 +139,7 @@ impl Season<'_> {
     fn shelve(&self) -> Result<(), StoreError> {
         for towel in self.store.towel()? {
             let jars: Vec<i64> = towel.jars.iter().map(|jar| jar.id).collect();
-            self.store.judge_seals(&jars, Some(Verdict::Holds), towel.check_from)?;
+            self.store.judge_seals(&jars, Some(LidVerdict::Holds), towel.check_from)?;
             self.store.tidy(&jars, true, towel.check_from)?;
         }
         Ok(())
@@ -199,6 +200,16 @@ pub fn fill(store: &Store, now: Moment) -> Result<(), StoreError> {
             season.process(load, minutes, start.plus_minutes(hour * 60))?;
         }
         season.shelve()?;
+    }
+
+    // Through the winter some of it was eaten; of last autumn's sauce a third is left.
+    let autumn = store.shelf(&ShelfSearch::default())?.into_iter().next();
+    if let Some(autumn) = autumn {
+        for days_ago in [290, 241, 200, 148, 96, 33] {
+            let jar = store.next_jar(autumn.batch, autumn.size)?;
+            let eaten = Gone { how: Leaving::Eaten, why: None };
+            store.leave(jar, Some(eaten), now.plus_minutes(-days_ago * DAY))?;
+        }
     }
 
     // This morning: two loads of thick sauce, cooling.

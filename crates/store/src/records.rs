@@ -5,7 +5,7 @@ use bodega_core::jar::JarSize;
 use bodega_core::moment::Moment;
 use bodega_core::pantry::{Discard, Leaving};
 use bodega_core::process::{Medium, Pack, Product};
-use bodega_core::seal::{Rescue, Verdict};
+use bodega_core::seal::{LidVerdict, Rescue};
 use bodega_core::yields::Thickness;
 use rusqlite::{Connection, Row, params};
 use serde::Serialize;
@@ -47,7 +47,7 @@ pub struct JarRecord {
     /// It broke in the canner.
     pub broke: bool,
     /// What was found at its lid.
-    pub verdict: Option<Verdict>,
+    pub verdict: Option<LidVerdict>,
     /// When.
     pub judged_at: Option<Moment>,
     /// What was decided when it failed.

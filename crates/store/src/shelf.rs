@@ -7,7 +7,7 @@ use bodega_core::jar::JarSize;
 use bodega_core::moment::Moment;
 use bodega_core::pantry::{Discard, Leaving};
 use bodega_core::process::{Medium, Pack, Product, Query, look_up};
-use bodega_core::seal::{Rescue, Verdict, fridge_until, may_reprocess, window};
+use bodega_core::seal::{LidVerdict, Rescue, fridge_until, may_reprocess, window};
 use bodega_core::yields::Thickness;
 use rusqlite::{Connection, OptionalExtension, Row, params};
 use serde::Serialize;
@@ -50,7 +50,7 @@ pub struct TowelJar {
     /// Size.
     pub size: JarSize,
     /// What was found at its lid; `null` while nobody has looked.
-    pub verdict: Option<Verdict>,
+    pub verdict: Option<LidVerdict>,
     /// When it was judged.
     pub judged_at: Option<Moment>,
     /// What was decided when it failed.
@@ -65,10 +65,10 @@ impl TowelJar {
     pub fn is_open(&self) -> bool {
         match self.verdict {
             None => true,
-            Some(Verdict::Holds) => !self.tidy,
+            Some(LidVerdict::Holds) => !self.tidy,
             // Broken glass is thrown away with its food; nothing is left to decide.
-            Some(Verdict::Broken) => false,
-            Some(Verdict::Failed | Verdict::Doubtful) => self.rescue.is_none(),
+            Some(LidVerdict::Broken) => false,
+            Some(LidVerdict::Failed | LidVerdict::Doubtful) => self.rescue.is_none(),
         }
     }
 }
@@ -220,19 +220,26 @@ impl Store {
     /// [`StoreError::NotOnTowel`] while one of them is not out of the canner or no longer there;
     /// [`StoreError::NotProcessed`] when a lid is said to hold on a jar whose boil was too short;
     /// [`StoreError::NotFound`].
-    pub fn judge_seals(&self, jars: &[i64], verdict: Option<Verdict>, now: Moment) -> Result<(), StoreError> {
+    pub fn judge_seals(
+        &self,
+        jars: &[i64],
+        verdict: Option<LidVerdict>,
+        now: Moment,
+    ) -> Result<(), StoreError> {
         let mut connection = self.lock();
         let transaction = connection.transaction()?;
         let (seal, detail) = match verdict {
             None => (None, None),
-            Some(Verdict::Holds) => (Some("holds"), None),
-            Some(Verdict::Failed) => (Some("failed"), None),
-            Some(Verdict::Broken) => (Some("failed"), Some("broken")),
-            Some(Verdict::Doubtful) => (Some("failed"), Some("doubtful")),
+            Some(LidVerdict::Holds) => (Some("holds"), None),
+            Some(LidVerdict::Failed) => (Some("failed"), None),
+            Some(LidVerdict::Broken) => (Some("failed"), Some("broken")),
+            Some(LidVerdict::Doubtful) => (Some("failed"), Some("doubtful")),
         };
         for jar in jars {
             let (number, load, _) = lifted(&transaction, *jar)?;
-            if verdict == Some(Verdict::Holds) && !is_processed(&loads::one(&transaction, load)?, *jar, now) {
+            if verdict == Some(LidVerdict::Holds)
+                && !is_processed(&loads::one(&transaction, load)?, *jar, now)
+            {
                 return Err(StoreError::NotProcessed { number });
             }
             transaction.execute(
@@ -272,7 +279,7 @@ impl Store {
         let (number, load, lifted_at) = lifted(&transaction, jar)?;
         let Some(rescue) = rescue else { return Ok(transaction.commit()?) };
         let found = transaction.query_row("SELECT * FROM jar WHERE id = ?1", [jar], read_verdict)?;
-        let verdict = found.filter(|verdict| !matches!(verdict, Verdict::Holds | Verdict::Broken));
+        let verdict = found.filter(|verdict| !matches!(verdict, LidVerdict::Holds | LidVerdict::Broken));
         let Some(verdict) = verdict else { return Err(StoreError::NotFailed { number }) };
         transaction.execute(
             "UPDATE jar SET rescue = ?2, rescue_at = ?3 WHERE id = ?1",
@@ -460,14 +467,14 @@ fn take_rescue_back(connection: &Connection, jar: i64) -> Result<(), StoreError>
 }
 
 /// What was found at a jar's lid.
-pub(crate) fn read_verdict(row: &Row<'_>) -> rusqlite::Result<Option<Verdict>> {
+pub(crate) fn read_verdict(row: &Row<'_>) -> rusqlite::Result<Option<LidVerdict>> {
     let seal: Option<String> = row.get("seal")?;
     let detail: Option<String> = row.get("seal_detail")?;
     Ok(seal.map(|seal| match (seal.as_str(), detail.as_deref()) {
-        ("holds", _) => Verdict::Holds,
-        (_, Some("broken")) => Verdict::Broken,
-        (_, Some("doubtful")) => Verdict::Doubtful,
-        _ => Verdict::Failed,
+        ("holds", _) => LidVerdict::Holds,
+        (_, Some("broken")) => LidVerdict::Broken,
+        (_, Some("doubtful")) => LidVerdict::Doubtful,
+        _ => LidVerdict::Failed,
     }))
 }
 

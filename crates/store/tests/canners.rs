@@ -7,7 +7,7 @@ use bodega_core::fruit::Condition;
 use bodega_core::jar::JarSize;
 use bodega_core::moment::Minutes;
 use bodega_core::process::Method;
-use bodega_core::seal::Verdict;
+use bodega_core::seal::LidVerdict;
 use bodega_store::{CannerChange, Draw, JarMoment, JarStep, KitchenChange, NewGroup, Store, StoreError};
 use common::{NOW, batch, lot};
 
@@ -84,11 +84,11 @@ fn a_jar_that_breaks_never_reaches_the_towel_and_one_lifted_early_is_not_said_to
     let there: Vec<i64> = towel.jars.iter().map(|jar| jar.id).collect();
     assert!(!there.contains(&first) && there.contains(&second) && there.len() == 2, "{towel:?}");
     assert!(matches!(
-        store.judge_seals(&[second], Some(Verdict::Holds), NOW.plus_minutes(900)),
+        store.judge_seals(&[second], Some(LidVerdict::Holds), NOW.plus_minutes(900)),
         Err(StoreError::NotProcessed { .. })
     ));
     let late = there.into_iter().find(|id| *id != second).unwrap();
-    store.judge_seals(&[late], Some(Verdict::Holds), NOW.plus_minutes(900)).unwrap();
+    store.judge_seals(&[late], Some(LidVerdict::Holds), NOW.plus_minutes(900)).unwrap();
 }
 
 #[test]

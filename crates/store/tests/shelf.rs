@@ -8,7 +8,7 @@ use bodega_core::jar::JarSize;
 use bodega_core::moment::Moment;
 use bodega_core::pantry::{Discard, Leaving};
 use bodega_core::process::Product;
-use bodega_core::seal::{Rescue, Verdict};
+use bodega_core::seal::{LidVerdict, Rescue};
 use bodega_store::{Draw, Gone, JarStep, ShelfSearch, Store, StoreError};
 use common::{NOW, batch, lot};
 
@@ -46,7 +46,7 @@ fn a_failed_jar_goes_through_the_canner_again_and_keeps_its_history() {
         store.rescue(jars[0], Some(Rescue::Reprocess), at(13)),
         Err(StoreError::NotFailed { .. })
     ));
-    store.judge_seals(&[jars[0]], Some(Verdict::Failed), at(13)).unwrap();
+    store.judge_seals(&[jars[0]], Some(LidVerdict::Failed), at(13)).unwrap();
     assert!(matches!(
         store.rescue(jars[0], Some(Rescue::Reprocess), at(25)),
         Err(StoreError::TooLate { .. })
@@ -63,13 +63,13 @@ fn a_failed_jar_goes_through_the_canner_again_and_keeps_its_history() {
     // Taken back, the new load is gone and the jar lies failed on the towel.
     store.rescue(jars[0], None, at(14)).unwrap();
     assert!(store.open_loads().unwrap().is_empty());
-    assert_eq!(store.jar(jars[0]).unwrap().verdict, Some(Verdict::Failed));
+    assert_eq!(store.jar(jars[0]).unwrap().verdict, Some(LidVerdict::Failed));
     store.rescue(jars[0], Some(Rescue::Reprocess), at(14)).unwrap();
     let again = store.open_loads().unwrap().remove(0).id;
     process(&store, again, 15 * 60);
     let record = store.jar(jars[0]).unwrap();
     assert_eq!((record.load, record.earlier_loads), (again, vec![first_load]));
-    store.judge_seals(&[jars[0]], Some(Verdict::Holds), at(40)).unwrap();
+    store.judge_seals(&[jars[0]], Some(LidVerdict::Holds), at(40)).unwrap();
     assert_eq!(store.shelf(&ShelfSearch::default()).unwrap()[0].batch, batch);
 }
 
@@ -77,7 +77,7 @@ fn a_failed_jar_goes_through_the_canner_again_and_keeps_its_history() {
 fn a_jar_kept_cold_is_listed_until_it_is_eaten() {
     let store = Store::in_memory().unwrap();
     let (_, jars) = cooling(&store);
-    store.judge_seals(&jars[..2], Some(Verdict::Doubtful), at(13)).unwrap();
+    store.judge_seals(&jars[..2], Some(LidVerdict::Doubtful), at(13)).unwrap();
     store.rescue(jars[0], Some(Rescue::Refrigerator), at(13)).unwrap();
     store.rescue(jars[1], Some(Rescue::Freezer), at(13)).unwrap();
     let cold = store.rescued().unwrap();
@@ -88,7 +88,7 @@ fn a_jar_kept_cold_is_listed_until_it_is_eaten() {
     store.leave(jars[0], None, at(30)).unwrap();
     assert_eq!(store.rescued().unwrap().len(), 2, "and comes back");
     // Broken glass leaves nothing to decide.
-    store.judge_seals(&[jars[2]], Some(Verdict::Broken), at(13)).unwrap();
+    store.judge_seals(&[jars[2]], Some(LidVerdict::Broken), at(13)).unwrap();
     assert!(matches!(
         store.rescue(jars[2], Some(Rescue::Freezer), at(13)),
         Err(StoreError::NotFailed { .. })
@@ -101,7 +101,7 @@ fn jars_leave_the_shelf_oldest_first_and_a_spoiled_one_recalls_its_sisters() {
     let store = Store::in_memory().unwrap();
     let (batch, jars) = cooling(&store);
     assert!(matches!(store.next_jar(batch, JarSize::Quart), Err(StoreError::ShelfEmpty)));
-    store.judge_seals(&jars, Some(Verdict::Holds), at(13)).unwrap();
+    store.judge_seals(&jars, Some(LidVerdict::Holds), at(13)).unwrap();
     assert_eq!(store.next_jar(batch, JarSize::Quart).unwrap(), jars[0]);
     let eaten = Gone { how: Leaving::Eaten, why: None };
     store.leave(jars[0], Some(eaten), at(100)).unwrap();
@@ -122,7 +122,7 @@ fn jars_leave_the_shelf_oldest_first_and_a_spoiled_one_recalls_its_sisters() {
 fn the_shelf_is_searched_by_code_product_and_time() {
     let store = Store::in_memory().unwrap();
     let (_, jars) = cooling(&store);
-    store.judge_seals(&jars, Some(Verdict::Holds), at(13)).unwrap();
+    store.judge_seals(&jars, Some(LidVerdict::Holds), at(13)).unwrap();
     let found = |search: ShelfSearch| store.shelf(&search).unwrap().len();
     let code = |code: &str| ShelfSearch { code: Some(code.to_owned()), ..ShelfSearch::default() };
     assert_eq!((found(code("0912")), found(code("1999"))), (1, 0));

@@ -5,7 +5,7 @@ mod common;
 use bodega_core::boil_clock::{BoilEvent, Phase};
 use bodega_core::fruit::Condition;
 use bodega_core::jar::JarSize;
-use bodega_core::seal::Verdict;
+use bodega_core::seal::LidVerdict;
 use bodega_store::{Draw, JarStep, LotChange, ShelfSearch, Store, StoreError};
 use common::{NOW, batch, lot};
 
@@ -174,7 +174,7 @@ fn towel_then_shelf() {
     make_ready(&store, load);
     let jar = store.load(load).unwrap().jars[0].id;
     assert!(matches!(
-        store.judge_seals(&[jar], Some(Verdict::Holds), NOW),
+        store.judge_seals(&[jar], Some(LidVerdict::Holds), NOW),
         Err(StoreError::NotOnTowel { number: 1 })
     ));
     for (event, minute) in [(BoilEvent::Boils, 0), (BoilEvent::HeatOff, 50), (BoilEvent::Lifted, 56)] {
@@ -184,13 +184,13 @@ fn towel_then_shelf() {
     assert_eq!(towel.check_from, NOW.plus_minutes(56 + 12 * 60));
     let [first, second] = [towel.jars[0].id, towel.jars[1].id];
     let all = ShelfSearch::default();
-    store.judge_seals(&[first], Some(Verdict::Holds), NOW).unwrap();
-    store.judge_seals(&[second], Some(Verdict::Failed), NOW).unwrap();
+    store.judge_seals(&[first], Some(LidVerdict::Holds), NOW).unwrap();
+    store.judge_seals(&[second], Some(LidVerdict::Failed), NOW).unwrap();
     assert_eq!(store.shelf(&all).unwrap()[0].count, 1, "a failed lid does not reach the shelf");
     assert_eq!(store.towel().unwrap().len(), 1, "the load stays until every jar is settled");
-    assert!(store.judge_seals(&[second, 9999], Some(Verdict::Holds), NOW).is_err());
-    assert_eq!(store.towel().unwrap()[0].jars[1].verdict, Some(Verdict::Failed), "all of them or none");
-    store.judge_seals(&[first, second], Some(Verdict::Holds), NOW).unwrap();
+    assert!(store.judge_seals(&[second, 9999], Some(LidVerdict::Holds), NOW).is_err());
+    assert_eq!(store.towel().unwrap()[0].jars[1].verdict, Some(LidVerdict::Failed), "all of them or none");
+    store.judge_seals(&[first, second], Some(LidVerdict::Holds), NOW).unwrap();
     assert_eq!(store.towel().unwrap().len(), 1, "until they are washed and dry");
     store.tidy(&[first, second], true, NOW).unwrap();
     assert!(store.towel().unwrap().is_empty());

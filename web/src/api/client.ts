@@ -25,6 +25,14 @@ export type Kind = Schemas["Kind"];
 export type Condition = Schemas["Condition"];
 export type Thickness = Schemas["Thickness"];
 export type Units = Schemas["Units"];
+export type Verdict = Schemas["LidVerdict"];
+export type Rescue = Schemas["Rescue"];
+export type Leaving = Schemas["Leaving"];
+export type Discard = Schemas["Discard"];
+export type JarRecord = Schemas["JarRecord"];
+export type BatchRecord = Schemas["BatchRecord"];
+export type Shape = Schemas["Shape"];
+export type Paper = Schemas["Paper"];
 export type Towel = Schemas["TowelView"];
 export type ShelfGroup = Schemas["ShelfGroup"];
 export type Amount = Schemas["Amount"];
@@ -78,15 +86,19 @@ export async function take<T>(asked: Promise<Answer<T>>): Promise<T> {
   throw new Error(`Bodega answered ${response.status}; try again`);
 }
 
-/** Brings a harvest log in; the body is the file itself, not JSON. */
-export async function importHarvest(file: File): Promise<Schemas["Imported"]> {
-  const response = await fetch("/api/harvest.csv", {
-    method: "POST",
-    headers: { "content-type": "text/csv" },
-    body: file,
-  });
+/** Sends a file as it is. */
+async function sendFile<T>(path: string, type: string, file: File): Promise<T> {
+  const response = await fetch(path, { method: "POST", headers: { "content-type": type }, body: file });
   const body: unknown = await response.json();
-  if (response.ok) return body as Schemas["Imported"];
+  if (response.ok) return body as T;
   if (isProblem(body)) throw new Refused(body);
   throw new Error(`Bodega answered ${response.status}; try again`);
 }
+
+/** Brings a harvest log in. */
+export const importHarvest = (file: File) =>
+  sendFile<Schemas["Imported"]>("/api/harvest.csv", "text/csv", file);
+
+/** Brings everything in, into an empty kitchen. */
+export const importRecords = (file: File) =>
+  sendFile<Schemas["Taken"]>("/api/import.json", "application/json", file);

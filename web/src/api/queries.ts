@@ -9,6 +9,9 @@ import {
   type SplitRequest,
   type Thickness,
 } from "./client";
+import type { paths } from "./schema";
+
+export type LabelQuery = paths["/api/labels"]["get"]["parameters"]["query"];
 
 /** Every question the screens ask, key and fetcher in one place. */
 export const ask = {
@@ -26,7 +29,38 @@ export const ask = {
       retry: false,
     }),
   towel: () => queryOptions({ queryKey: ["towel"], queryFn: () => take(api.GET("/api/towel")) }),
-  shelf: () => queryOptions({ queryKey: ["shelf"], queryFn: () => take(api.GET("/api/shelf")) }),
+  shelf: (query: { code?: string; product?: Product; year?: number } = {}) =>
+    queryOptions({
+      queryKey: ["shelf", query],
+      queryFn: () => take(api.GET("/api/shelf", { params: { query } })),
+      placeholderData: (previous) => previous,
+      retry: false,
+    }),
+  cold: () => queryOptions({ queryKey: ["cold"], queryFn: () => take(api.GET("/api/cold")) }),
+  pantry: () => queryOptions({ queryKey: ["pantry"], queryFn: () => take(api.GET("/api/pantry")) }),
+  jar: (id: number) =>
+    queryOptions({
+      queryKey: ["jar", id],
+      queryFn: () => take(api.GET("/api/jars/{id}", { params: { path: { id } } })),
+      retry: false,
+    }),
+  record: (id: number) =>
+    queryOptions({
+      queryKey: ["record", id],
+      queryFn: () => take(api.GET("/api/batches/{id}/record", { params: { path: { id } } })),
+      retry: false,
+    }),
+  allBatches: () =>
+    queryOptions({ queryKey: ["all batches"], queryFn: () => take(api.GET("/api/batches/all")) }),
+  labels: (query: LabelQuery) =>
+    queryOptions({
+      queryKey: ["labels", query],
+      queryFn: () => take(api.GET("/api/labels", { params: { query } })),
+      enabled: query.jars !== "",
+      placeholderData: (previous) => previous,
+      retry: false,
+    }),
+  backups: () => queryOptions({ queryKey: ["backups"], queryFn: () => take(api.GET("/api/backups")) }),
   plan: (request: PlanRequest) =>
     queryOptions({
       queryKey: ["plan", request],

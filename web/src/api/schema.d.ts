@@ -21,6 +21,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/backups": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Backups that are kept, newest first. */
+        get: operations["list_backups"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/batches": {
         parameters: {
             query?: never;
@@ -33,6 +50,40 @@ export interface paths {
         put?: never;
         /** Accepts a plan: the fruit is drawn, the jars and loads are set out. */
         post: operations["accept_plan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every batch as CSV, newest first. */
+        get: operations["export_batches"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/all": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every batch, newest first. */
+        get: operations["list_all_batches"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -73,6 +124,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/batches/{id}/ph": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Writes a pH reading down; it never replaces the acid and never shortens the time. */
+        post: operations["add_ph"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/batches/{id}/pot_dose": {
         parameters: {
             query?: never;
@@ -83,6 +151,57 @@ export interface paths {
         get?: never;
         /** Writes down how much acid was stirred into a batch's pot; the bench shows what each jar still lacks. */
         put: operations["set_pot_dose"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{id}/recipe.jsonld": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The procedure of a batch as schema.org Recipe, JSON-LD. */
+        get: operations["export_recipe"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{id}/record": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A batch from the crate to the table. */
+        get: operations["get_record"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calendar.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Seal checks, days to look at held fruit, and best-before days as iCalendar. */
+        get: operations["export_calendar"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -122,6 +241,23 @@ export interface paths {
         head?: never;
         /** Changes a canner. */
         patch: operations["change_canner"];
+        trace?: never;
+    };
+    "/api/cold": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Jars that did not seal and are kept cold. */
+        get: operations["list_cold"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
         trace?: never;
     };
     "/api/compute/acid": {
@@ -398,6 +534,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/export.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Everything as one JSON document. */
+        get: operations["export_all"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/goals": {
         parameters: {
             query?: never;
@@ -444,6 +597,91 @@ export interface paths {
         /** Answers when the records can be read. */
         get: operations["health"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/import.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes a document into an empty kitchen, all or nothing; every fault is listed. */
+        post: operations["import_all"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jars.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every jar as CSV. */
+        get: operations["export_jars"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jars/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One jar. */
+        get: operations["get_jar"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jars/{id}/back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Brings a jar back that had left. */
+        post: operations["bring_back"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jars/{id}/rescue": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Decides about a jar whose lid failed. To be processed again it goes back to the bench for a new lid. */
+        put: operations["rescue_jar"];
         post?: never;
         delete?: never;
         options?: never;
@@ -519,6 +757,40 @@ export interface paths {
         head?: never;
         /** Changes the kitchen. */
         patch: operations["change_kitchen"];
+        trace?: never;
+    };
+    "/api/labels": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Labels of some jars, one SVG for each page. */
+        get: operations["get_labels"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/labels.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The same labels as one PDF, to the millimetre. */
+        get: operations["get_labels_pdf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
         trace?: never;
     };
     "/api/live": {
@@ -778,6 +1050,40 @@ export interface paths {
         patch: operations["change_lot"];
         trace?: never;
     };
+    "/api/pantry": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** When each product runs out, and what to put up next season. */
+        get: operations["get_pantry"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pantry/goals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Makes next season's jars the Plan's goals. */
+        post: operations["set_pantry_goals"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/places": {
         parameters: {
             query?: never;
@@ -888,7 +1194,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Records whether lids hold, for all of the jars or none. */
+        /** Records what was found at lids, for all of the jars or none. */
         put: operations["judge_seals"];
         post?: never;
         delete?: never;
@@ -908,6 +1214,23 @@ export interface paths {
         get: operations["list_shelf"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/leave": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A jar leaves: eaten, given away, or thrown away with a reason. */
+        post: operations["leave_shelf"];
         delete?: never;
         options?: never;
         head?: never;
@@ -943,6 +1266,23 @@ export interface paths {
         put?: never;
         /** Says that a bottle was opened today. */
         post: operations["open_bottle"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tidy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Records that rings are off and jars washed and dry, for all of them or none. */
+        put: operations["tidy_jars"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1318,6 +1658,16 @@ export interface components {
              */
             water?: number | null;
         };
+        /** @description A backup file. */
+        BackupFile: {
+            /**
+             * Format: int64
+             * @description Its size in bytes.
+             */
+            bytes: number;
+            /** @description Name of the file in the folder of backups. */
+            name: string;
+        };
         /** @description A column of a table. */
         Band: {
             /** @description Whether the kitchen lies in it. */
@@ -1377,6 +1727,21 @@ export interface components {
         BatchChangeRequest: {
             /** @description Whether it is off the line. */
             removed: boolean;
+        };
+        /** @description A batch from the crate to the table. */
+        BatchRecord: {
+            /** @description The batch. */
+            batch: components["schemas"]["Batch"];
+            /** @description Its fruit. */
+            fruit: components["schemas"]["Drawn"][];
+            /** @description The household. */
+            household: string;
+            /** @description Its jars. */
+            jars: components["schemas"]["JarRecord"][];
+            /** @description Every load its jars went through, oldest first. */
+            loads: components["schemas"]["LoadView"][];
+            /** @description pH readings. */
+            ph: components["schemas"]["PhView"][];
         };
         /** @description A batch with its checklist. */
         BatchSheet: {
@@ -1524,6 +1889,16 @@ export interface components {
          * @enum {string}
          */
         Code: "no_acid" | "acid_short" | "fresh_citrus" | "pot_dose_short" | "process_short" | "no_tested_process" | "altitude_missing" | "steam_limit" | "boil_lost" | "mixed_load_short" | "not_processed" | "jar_unsuited" | "frost_killed_vine" | "overripe" | "mouldy" | "low_acid_addition" | "vegetable_ratio" | "reprocess_late" | "ph_high" | "lid_reused" | "headspace" | "water_cover" | "thermal_gap" | "ph_uncalibrated" | "ph_uncompensated" | "litre_as_quart" | "bruised" | "rest_short" | "seal_check_early" | "rings_on" | "bottle_old" | "underripe" | "medium_missing";
+        /** @description Jars kept cold, and how much room a frozen one needs. */
+        ColdView: {
+            /**
+             * Format: double
+             * @description Headspace of a frozen jar in inches.
+             */
+            freezer_headspace_in: number;
+            /** @description The jars, oldest first. */
+            jars: components["schemas"]["Rescued"][];
+        };
         /** @description Fruit to look at. */
         CompareRequest: {
             /** @description Acid of choice. */
@@ -1896,6 +2271,11 @@ export interface components {
          * @enum {string}
          */
         Damage: "none" | "blemish" | "bruised" | "mouldy";
+        /**
+         * @description Why a jar was thrown away.
+         * @enum {string}
+         */
+        Discard: "leak" | "bulge" | "unsealed" | "spurt" | "smell" | "mould" | "old" | "dropped";
         /** @description Dose for one jar of one size of one batch. */
         Dose: {
             /** @description Acid, as measured out: `2 Tbsp`. */
@@ -1945,6 +2325,16 @@ export interface components {
              * @description Minutes it spares.
              */
             spares_minutes: number;
+        };
+        /** @description Fruit of a batch. */
+        Drawn: {
+            /** @description The lot. */
+            lot: components["schemas"]["Lot"];
+            /**
+             * Format: int64
+             * @description Grams of it.
+             */
+            weight_g: number;
         };
         /** @description Something seen or done at the canner. */
         EventRequest: {
@@ -2218,6 +2608,15 @@ export interface components {
             /** @description Whether salt is wanted. */
             wants_salt: boolean;
         };
+        /** @description One jar, as its label's code opens it. */
+        JarCard: {
+            /** @description What to look at before it is opened. */
+            before_opening: string[];
+            /** @description The jar. */
+            jar: components["schemas"]["JarRecord"];
+            /** @description Whether a sister of its batch spoiled. */
+            recalled: boolean;
+        };
         /** @description So many jars of one size. */
         JarCount: {
             /**
@@ -2245,6 +2644,54 @@ export interface components {
              * @description From the base to the top of the lid.
              */
             height_mm: number;
+        };
+        /** @description A jar with everything that became of it. */
+        JarRecord: {
+            /** @description Its acid. */
+            agent: components["schemas"]["Agent"];
+            /**
+             * Format: int64
+             * @description Its batch.
+             */
+            batch: number;
+            /** @description It broke in the canner. */
+            broke: boolean;
+            /** @description Code of its batch. */
+            code: string;
+            /** @description Loads it went through before, oldest first. */
+            earlier_loads: number[];
+            gone_at?: components["schemas"]["Moment"] | null;
+            gone_how?: components["schemas"]["Leaving"] | null;
+            gone_why?: components["schemas"]["Discard"] | null;
+            /**
+             * Format: int64
+             * @description Number of the record.
+             */
+            id: number;
+            judged_at?: components["schemas"]["Moment"] | null;
+            lifted_at?: components["schemas"]["Moment"] | null;
+            /**
+             * Format: int64
+             * @description The load it was processed in.
+             */
+            load: number;
+            medium?: components["schemas"]["Medium"] | null;
+            /**
+             * Format: int32
+             * @description Number in its batch.
+             */
+            number: number;
+            /** @description Raw or hot. */
+            pack: components["schemas"]["Pack"];
+            /** @description What is in it. */
+            product: components["schemas"]["Product"];
+            rescue?: components["schemas"]["Rescue"] | null;
+            /** @description Size. */
+            size: components["schemas"]["JarSize"];
+            thickness?: components["schemas"]["Thickness"] | null;
+            /** @description Ring off, washed and dry. */
+            tidy: boolean;
+            verdict?: components["schemas"]["LidVerdict"] | null;
         };
         /**
          * @description Size of a jar, from smallest to largest.
@@ -2518,6 +2965,11 @@ export interface components {
             /** @description What the household calls it. */
             name: string;
             /**
+             * Format: double
+             * @description Pounds of fruit to expect of one plant.
+             */
+            pounds_per_plant: number;
+            /**
              * Format: int32
              * @description Minutes from lifting one load to the next one's jars going in.
              */
@@ -2544,6 +2996,11 @@ export interface components {
             /** @description New name, 1 to 80 letters. */
             name?: string | null;
             /**
+             * Format: double
+             * @description Pounds of fruit to expect of one plant, 0.5 to 100.
+             */
+            pounds_per_plant?: number | null;
+            /**
              * Format: int32
              * @description Minutes between two loads, 0 to 240.
              */
@@ -2560,6 +3017,54 @@ export interface components {
              */
             weight_kg: number;
         };
+        /** @description The pages, ready to print. */
+        LabelPages: {
+            /** @description Labels in a row. */
+            columns: number;
+            /** @description One SVG for each page, in millimetres. */
+            pages: string[];
+            /**
+             * Format: double
+             * @description Height of the paper in millimetres.
+             */
+            paper_height_mm: number;
+            /**
+             * Format: double
+             * @description Width of the paper in millimetres.
+             */
+            paper_width_mm: number;
+            /** @description Rows on a page. */
+            rows: number;
+        };
+        /** @description A jar that left, and where its sisters are when it had spoiled. */
+        LeaveAnswer: {
+            /** @description The jar. */
+            jar: components["schemas"]["JarRecord"];
+            /** @description The other jars of its batch, when its contents spoiled; empty otherwise. */
+            sisters: components["schemas"]["JarRecord"][];
+        };
+        /** @description A jar that leaves. */
+        LeaveRequest: {
+            /**
+             * Format: int64
+             * @description The batch to take from.
+             */
+            batch?: number | null;
+            /** @description How it leaves. */
+            how: components["schemas"]["Leaving"];
+            /**
+             * Format: int64
+             * @description The jar; or the batch and size of which the first one is taken.
+             */
+            jar?: number | null;
+            size?: components["schemas"]["JarSize"] | null;
+            why?: components["schemas"]["Discard"] | null;
+        };
+        /**
+         * @description How a jar leaves the shelf.
+         * @enum {string}
+         */
+        Leaving: "eaten" | "given" | "discarded";
         /**
          * @description Whether the lid has sealed before.
          * @enum {string}
@@ -2580,6 +3085,11 @@ export interface components {
              */
             used: number;
         };
+        /**
+         * @description What was found at a lid.
+         * @enum {string}
+         */
+        LidVerdict: "holds" | "failed" | "broken" | "doubtful";
         /** @description One load. */
         LoadAnswer: {
             /** @description What goes in. */
@@ -2914,6 +3424,114 @@ export interface components {
          * @enum {string}
          */
         Pack: "hot" | "raw";
+        /** @description What the shelf says of one product in one size of jar. */
+        PantryLine: {
+            /**
+             * Format: int32
+             * @description Left to be eaten in the months that were counted.
+             */
+            eaten: number;
+            /** @description In which jars. */
+            jar: components["schemas"]["JarSize"];
+            medium?: components["schemas"]["Medium"] | null;
+            /**
+             * Format: double
+             * @description Those months.
+             */
+            months: number;
+            /**
+             * Format: int32
+             * @description Jars that last from one harvest to the next.
+             */
+            next_season: number;
+            /**
+             * Format: int32
+             * @description On the shelf now.
+             */
+            on_shelf: number;
+            /** @description Raw or hot. */
+            pack: components["schemas"]["Pack"];
+            /**
+             * Format: double
+             * @description Jars a month.
+             */
+            per_month: number;
+            /**
+             * Format: double
+             * @description Pounds of fruit for those, by the household's own yields.
+             */
+            pounds: number;
+            /** @description What. */
+            product: components["schemas"]["Product"];
+            runs_out?: components["schemas"]["Moment"] | null;
+            thickness?: components["schemas"]["Thickness"] | null;
+        };
+        /** @description Next season from what was eaten. */
+        PantryView: {
+            /** @description By product and jar. */
+            lines: components["schemas"]["PantryLine"][];
+            /**
+             * Format: int32
+             * @description Plants for that.
+             */
+            plants: number;
+            /**
+             * Format: double
+             * @description Pounds of fruit for all of it.
+             */
+            pounds: number;
+            /**
+             * Format: double
+             * @description Pounds to expect of one plant.
+             */
+            pounds_per_plant: number;
+        };
+        /**
+         * @description Paper in the printer.
+         * @enum {string}
+         */
+        Paper: "a4" | "letter";
+        /** @description A reading of a pH meter. */
+        PhRecord: {
+            /** @description When. */
+            at: components["schemas"]["Moment"];
+            /** @description Whether it was calibrated that day. */
+            calibrated_today?: boolean | null;
+            /** @description Whether the meter allows for it. */
+            compensated?: boolean | null;
+            /**
+             * Format: double
+             * @description The value.
+             */
+            ph: number;
+            /**
+             * Format: double
+             * @description Temperature of the sample in degrees Celsius.
+             */
+            sample_c?: number | null;
+        };
+        /** @description A reading of a pH meter. */
+        PhRequest: {
+            /** @description Whether it was calibrated today in buffers 4.01 and 7.00. */
+            calibrated_today?: boolean | null;
+            /** @description Whether the meter allows for it. */
+            compensated?: boolean | null;
+            /**
+             * Format: double
+             * @description The value, 0 to 14.
+             */
+            ph: number;
+            /**
+             * Format: double
+             * @description Temperature of the sample in degrees Celsius.
+             */
+            sample_c?: number | null;
+        };
+        /** @description A pH reading and what the judge has to say of it. */
+        PhView: components["schemas"]["PhRecord"] & {
+            /** @description Findings; a reading can only add caution. */
+            findings: components["schemas"]["Finding"][];
+        };
         /** @description Where the load stands. */
         Phase: {
             /** @enum {string} */
@@ -3307,6 +3925,37 @@ export interface components {
          */
         RefusalCode: "no_tested_process" | "jar_not_tested" | "time_over_steam_limit" | "altitude_out_of_range";
         /**
+         * @description What is done with a jar whose lid failed.
+         * @enum {string}
+         */
+        Rescue: "reprocess" | "refrigerator" | "freezer";
+        /** @description What is done with a jar whose lid failed. */
+        RescueRequest: {
+            rescue?: components["schemas"]["Rescue"] | null;
+        };
+        /** @description A jar that did not seal and is kept cold. */
+        Rescued: {
+            /** @description Code of its batch. */
+            code: string;
+            /**
+             * Format: int64
+             * @description Number of the record.
+             */
+            id: number;
+            /**
+             * Format: int32
+             * @description Number in its batch.
+             */
+            number: number;
+            /** @description What is in it. */
+            product: components["schemas"]["Product"];
+            /** @description Where it is. */
+            rescue: components["schemas"]["Rescue"];
+            /** @description When it was put there. */
+            since: components["schemas"]["Moment"];
+            until?: components["schemas"]["Moment"] | null;
+        };
+        /**
          * @description Where the rest goes that fills no jar; never into a part-filled jar.
          * @enum {string}
          */
@@ -3323,22 +3972,31 @@ export interface components {
             /** @description The words on the button. */
             says: string;
         };
-        /** @description Whether some lids hold. */
+        /** @description What was found at some lids. */
         SealRequest: {
-            /** @description `true` they hold, `false` they failed, `null` takes the judgement back. */
-            holds?: boolean | null;
             /** @description The jars. */
             jars: number[];
+            verdict?: components["schemas"]["LidVerdict"] | null;
         };
         /**
          * @description How much a finding weighs.
          * @enum {string}
          */
         Severity: "stop" | "warn" | "note";
+        /**
+         * @description Outline of a label.
+         * @enum {string}
+         */
+        Shape: "round" | "rectangle";
         /** @description Like jars on the shelf. */
         ShelfGroup: {
             /** @description Acid in every jar. */
             agent: components["schemas"]["Agent"];
+            /**
+             * Format: int64
+             * @description The batch.
+             */
+            batch: number;
             /** @description When the jars came out of the canner. */
             canned_at: components["schemas"]["Moment"];
             /** @description Batch code. */
@@ -3353,8 +4011,11 @@ export interface components {
             pack: components["schemas"]["Pack"];
             /** @description What is in the jars. */
             product: components["schemas"]["Product"];
+            /** @description A jar of this batch spoiled: look at every one of these before it is opened, or discard them. */
+            recalled: boolean;
             /** @description Size. */
             size: components["schemas"]["JarSize"];
+            thickness?: components["schemas"]["Thickness"] | null;
         };
         /** @description Which instrument to simulate. */
         SimulateRequest: {
@@ -3481,11 +4142,25 @@ export interface components {
          * @enum {string}
          */
         Suggestion: "boils" | "boil_lost";
+        /** @description What was taken in. */
+        Taken: {
+            /** @description Batches. */
+            batches: number;
+            /** @description Lots. */
+            lots: number;
+        };
         /**
          * @description How far sauce is reduced.
          * @enum {string}
          */
         Thickness: "thin" | "thick";
+        /** @description Rings off, washed and dry. */
+        TidyRequest: {
+            /** @description Done, or taken back. */
+            done: boolean;
+            /** @description The jars. */
+            jars: number[];
+        };
         /** @description A load that cools on the towel. */
         Towel: {
             /** @description The seals should be checked by then; after it a failed jar is no longer reprocessed. */
@@ -3508,8 +4183,13 @@ export interface components {
         };
         /** @description One jar on the towel. */
         TowelJar: {
-            /** @description `true` holds, `false` failed, `null` not judged yet. */
-            holds?: boolean | null;
+            /**
+             * Format: int64
+             * @description Its batch.
+             */
+            batch: number;
+            /** @description Code of its batch. */
+            code: string;
             /**
              * Format: int64
              * @description Number of the record.
@@ -3521,8 +4201,12 @@ export interface components {
              * @description Number in its batch.
              */
             number: number;
+            rescue?: components["schemas"]["Rescue"] | null;
             /** @description Size. */
             size: components["schemas"]["JarSize"];
+            /** @description Ring off, washed and dry. */
+            tidy: boolean;
+            verdict?: components["schemas"]["LidVerdict"] | null;
         };
         /** @description A load on the towel and what the judge has to say of it. */
         TowelView: components["schemas"]["Towel"] & {
@@ -3707,6 +4391,25 @@ export interface operations {
             };
         };
     };
+    list_backups: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BackupFile"][];
+                };
+            };
+        };
+    };
     list_batches: {
         parameters: {
             query?: never;
@@ -3761,6 +4464,44 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    export_batches: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": unknown;
+                };
+            };
+        };
+    };
+    list_all_batches: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Batch"][];
                 };
             };
         };
@@ -3835,6 +4576,47 @@ export interface operations {
             };
         };
     };
+    add_ph: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PhRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchRecord"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     set_pot_dose: {
         parameters: {
             query?: never;
@@ -3872,6 +4654,83 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    export_recipe: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/ld+json": unknown;
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_record: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchRecord"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    export_calendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/calendar": unknown;
                 };
             };
         };
@@ -3960,6 +4819,25 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_cold: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ColdView"];
                 };
             };
         };
@@ -4520,6 +5398,25 @@ export interface operations {
             };
         };
     };
+    export_all: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
+            };
+        };
+    };
     get_goals: {
         parameters: {
             query?: never;
@@ -4634,6 +5531,169 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Health"];
+                };
+            };
+        };
+    };
+    import_all: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": Record<string, never>;
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Taken"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    export_jars: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": unknown;
+                };
+            };
+        };
+    };
+    get_jar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JarCard"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bring_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JarRecord"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    rescue_jar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RescueRequest"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -4816,6 +5876,106 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Kitchen"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_labels: {
+        parameters: {
+            query: {
+                /** @description Numbers of the jars' records, separated by commas. */
+                jars: string;
+                /** @description Outline. */
+                shape: components["schemas"]["Shape"];
+                /** @description Paper. */
+                paper: components["schemas"]["Paper"];
+                /** @description Width in millimetres, 25 to 150; the diameter of a round one. */
+                width_mm: number;
+                /** @description Height in millimetres, 25 to 150; of a round one the same as its width. */
+                height_mm?: number;
+                /** @description From one label to the next in millimetres, 0 to 30. */
+                gap_mm?: number;
+                /** @description Position of the first label on a part-used sheet, from 1 by rows. */
+                start?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LabelPages"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_labels_pdf: {
+        parameters: {
+            query: {
+                /** @description Numbers of the jars' records, separated by commas. */
+                jars: string;
+                /** @description Outline. */
+                shape: components["schemas"]["Shape"];
+                /** @description Paper. */
+                paper: components["schemas"]["Paper"];
+                /** @description Width in millimetres, 25 to 150; the diameter of a round one. */
+                width_mm: number;
+                /** @description Height in millimetres, 25 to 150; of a round one the same as its width. */
+                height_mm?: number;
+                /** @description From one label to the next in millimetres, 0 to 30. */
+                gap_mm?: number;
+                /** @description Position of the first label on a part-used sheet, from 1 by rows. */
+                start?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": unknown;
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
             422: {
@@ -5406,6 +6566,42 @@ export interface operations {
             };
         };
     };
+    get_pantry: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PantryView"];
+                };
+            };
+        };
+    };
+    set_pantry_goals: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     find_towns: {
         parameters: {
             query: {
@@ -5663,7 +6859,14 @@ export interface operations {
     };
     list_shelf: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Part of a batch code. */
+                code?: string;
+                /** @description What is in the jars. */
+                product?: components["schemas"]["Product"];
+                /** @description Year in which they were put up. */
+                year?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -5676,6 +6879,61 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ShelfGroup"][];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    leave_shelf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LeaveRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LeaveAnswer"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -5749,6 +7007,43 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Cupboard"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tidy_jars: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TidyRequest"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
             409: {

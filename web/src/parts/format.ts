@@ -1,8 +1,10 @@
 import type {
   Agent,
   Condition,
+  Discard,
   Fault,
   HeatSetting,
+  JarRecord,
   JarSize,
   Kind,
   Medium,
@@ -10,7 +12,9 @@ import type {
   Mouth,
   Pack,
   Product,
+  Rescue,
   Units,
+  Verdict,
 } from "../api/client";
 import { KG_PER_LB, L_PER_QUART, M_PER_FT, MM_PER_IN } from "./units";
 
@@ -146,6 +150,27 @@ export const METHOD: Record<Method, string> = {
 };
 export const HEAT_SETTING: Record<HeatSetting, string> = { low: "Low", medium: "Middle", high: "Full" };
 export const MOUTH: Record<Mouth, string> = { regular: "regular mouth", wide: "wide mouth" };
+export const VERDICT: Record<Verdict, string> = {
+  holds: "Lid holds",
+  failed: "Lid failed",
+  broken: "Jar broken",
+  doubtful: "Doubtful",
+};
+export const RESCUE: Record<Rescue, string> = {
+  reprocess: "Process again",
+  refrigerator: "Refrigerator",
+  freezer: "Freezer",
+};
+export const DISCARD: Record<Discard, string> = {
+  leak: "It leaked",
+  bulge: "Lid bulged",
+  unsealed: "Seal broken",
+  spurt: "It spurted",
+  smell: "Smelled off",
+  mould: "Mould",
+  old: "Too old",
+  dropped: "Dropped",
+};
 export const FAULT: Record<Fault, string> = {
   overripe: "Overripe",
   mouldy: "Mouldy",
@@ -170,4 +195,19 @@ export function batchText(batch: { product: Product; pack: Pack; medium?: Medium
   const pack = batch.product === "whole" ? `, ${PACK[batch.pack].toLowerCase()}` : "";
   const medium = batch.medium ? (batch.medium === "none" ? ", no liquid" : ` ${MEDIUM[batch.medium]}`) : "";
   return `${PRODUCT[batch.product].toLowerCase()}${pack}${medium}`;
+}
+
+/** Where a jar is, in words. */
+export function whereText(jar: JarRecord): string {
+  if (jar.broke) return "broke in the canner";
+  if (jar.gone_how === "eaten") return "eaten";
+  if (jar.gone_how === "given") return "given away";
+  if (jar.gone_how === "discarded")
+    return `discarded${jar.gone_why == null ? "" : `: ${DISCARD[jar.gone_why].toLowerCase()}`}`;
+  if (jar.rescue === "refrigerator") return "in the refrigerator";
+  if (jar.rescue === "freezer") return "in the freezer";
+  if (jar.lifted_at == null) return jar.earlier_loads.length > 0 ? "to be processed again" : "on its way";
+  if (jar.verdict == null) return "on the towel";
+  if (jar.verdict === "holds") return jar.tidy ? "on the shelf" : "sealed, to be washed";
+  return VERDICT[jar.verdict].toLowerCase();
 }

@@ -6,7 +6,7 @@ use bodega_core::checklist::steps;
 use bodega_core::moment::Moment;
 use bodega_core::pantry::{Discard, Leaving};
 use bodega_core::process::{Medium, Pack, Product};
-use bodega_core::seal::{BEST_MONTHS, Rescue, Verdict};
+use bodega_core::seal::{BEST_MONTHS, LidVerdict, Rescue};
 use bodega_store::{Batch, JarRecord, Lot, Rescued, ShelfGroup, ShelfSearch, Store, StoreError, Towel};
 use icalendar::{Calendar, Component, Event};
 use jiff::Timestamp;
@@ -81,7 +81,7 @@ struct JarLine {
     size: &'static str,
     acid: &'static str,
     lifted_on: Option<String>,
-    lid: Option<Verdict>,
+    lid: Option<LidVerdict>,
     kept: Option<Rescue>,
     left_on: Option<String>,
     left: Option<Leaving>,

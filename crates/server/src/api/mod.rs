@@ -119,7 +119,8 @@ use crate::problem::{ApiError, Problem};
         compute::yields::compute_yield,
         compute::loads::compute_loads,
     ),
-    components(schemas(Problem))
+    // Paper and Shape are words that only questions in an address use.
+    components(schemas(Problem, bodega_core::label_sheet::Paper, bodega_core::label_sheet::Shape))
 )]
 struct Description;
 

@@ -2,7 +2,7 @@
 
 use actix_web::{HttpResponse, get, put, web};
 use bodega_core::findings::Finding;
-use bodega_core::seal::{FREEZER_HEADSPACE_IN, Rescue, Verdict};
+use bodega_core::seal::{FREEZER_HEADSPACE_IN, LidVerdict, Rescue};
 use bodega_store::{Rescued, StoreError, Towel};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -18,7 +18,7 @@ pub struct SealRequest {
     /// The jars.
     pub jars: Vec<i64>,
     /// What was found; `null` takes the judgement back.
-    pub verdict: Option<Verdict>,
+    pub verdict: Option<LidVerdict>,
 }
 
 /// A load on the towel and what the judge has to say of it.

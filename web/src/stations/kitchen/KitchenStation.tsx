@@ -13,6 +13,7 @@ import { CannerList } from "./CannerList";
 import { JarSizes } from "./JarSizes";
 import { KettleList } from "./KettleList";
 import { CupboardList } from "./CupboardList";
+import { SafeKeeping } from "./SafeKeeping";
 import { ContainerList } from "./ContainerList";
 
 function Settings({ kitchen }: { kitchen: Kitchen }) {
@@ -88,6 +89,7 @@ function Settings({ kitchen }: { kitchen: Kitchen }) {
           <JarSizes kitchen={kitchen} onSet={(jar_outsides) => change.mutate({ jar_outsides })} />
         </CannerList>
         <ContainerList units={kitchen.units} />
+        <SafeKeeping />
       </div>
       <div className="lg:col-span-2">
         <CupboardList />

@@ -1,13 +1,55 @@
 import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link } from "react-router";
 import type { Product, ShelfGroup } from "../../api/client";
 import { ask } from "../../api/queries";
+import { Choice } from "../../parts/Choice";
 import { AGENT, batchText, dayText, jarText, PRODUCT } from "../../parts/format";
 import { JarPicture } from "../../parts/JarPicture";
+import { Trouble } from "../../parts/Note";
 import { Answer, Plate } from "../../parts/Plate";
+import { Leave } from "./Leave";
+import { NextSeason } from "./NextSeason";
 
 const ORDER: readonly Product[] = ["whole", "crushed", "sauce", "paste", "juice", "vegetable_juice"];
 /** Jars drawn of one batch before the rest is a number. */
-const DRAWN = 7;
+const DRAWN = 6;
+/** Batches drawn of one product before the rest is a number; the search finds the others. */
+const BATCHES = 24;
+
+function Group({ group }: { group: ShelfGroup }) {
+  const name = `${PRODUCT[group.product]}, ${jarText(group.size)} of ${group.code}`;
+  return (
+    <article data-batch={group.code} className="min-w-0">
+      <Leave which={{ batch: group.batch, size: group.size }} title={`Take one: ${name}`}>
+        <button
+          type="button"
+          aria-label={`Take one ${name}`}
+          className="flex min-h-[48px] items-end border-b-[7px] border-[#a87b47] px-1 hover:border-cobalt"
+        >
+          {Array.from({ length: Math.min(group.count, DRAWN) }, (_, i) => (
+            <span key={i} className="-mx-0.5 h-16 w-10">
+              <JarPicture size={group.size} product={group.product} acid filled lid />
+            </span>
+          ))}
+          {group.count > DRAWN && (
+            <span className="pb-1 pl-2 font-slab text-lg font-bold">+{group.count - DRAWN}</span>
+          )}
+        </button>
+      </Leave>
+      <p className="mt-1 font-semibold">
+        {group.count} {jarText(group.size, group.count)}, {dayText(group.canned_at)}
+      </p>
+      {group.recalled && <p className="font-semibold text-tomato-deep">✕ Recalled: look before opening</p>}
+      <p className="text-sm text-muted">
+        <Link to={`/batches/${group.batch}/record`} className="underline underline-offset-4">
+          {group.code}
+        </Link>
+        : {batchText(group)}, {AGENT[group.agent]}
+      </p>
+    </article>
+  );
+}
 
 function Board({ product, groups }: { product: Product; groups: ShelfGroup[] }) {
   const count = groups.reduce((sum, group) => sum + group.count, 0);
@@ -18,49 +60,96 @@ function Board({ product, groups }: { product: Product; groups: ShelfGroup[] }) 
         <span className="font-plain text-base font-semibold text-muted">{count} jars, oldest in front</span>
       </h3>
       <div className="flex flex-wrap gap-x-6 gap-y-4 pt-2">
-        {groups.map((group) => (
-          <article key={`${group.code}${group.size}`} data-batch={group.code} className="min-w-0">
-            <div className="flex items-end border-b-[7px] border-[#a87b47] px-1">
-              {Array.from({ length: Math.min(group.count, DRAWN) }, (_, i) => (
-                <span key={i} className="-mx-0.5 h-16 w-10">
-                  <JarPicture size={group.size} product={group.product} acid filled lid />
-                </span>
-              ))}
-              {group.count > DRAWN && (
-                <span className="pb-1 pl-2 font-slab text-lg font-bold">+{group.count - DRAWN}</span>
-              )}
-            </div>
-            <p className="mt-1 font-semibold">
-              {group.count} {jarText(group.size, group.count)}, {dayText(group.canned_at)}
-            </p>
-            <p className="text-sm text-muted">
-              {group.code}: {batchText(group)}, {AGENT[group.agent]}
-            </p>
-          </article>
+        {groups.slice(0, BATCHES).map((group) => (
+          <Group key={`${group.code}${group.size}`} group={group} />
         ))}
       </div>
+      {groups.length > BATCHES && (
+        <p className="mt-2 text-muted">And {groups.length - BATCHES} batches more; the search finds them.</p>
+      )}
     </section>
   );
 }
 
+/** The years that stand on the shelf, the newest first. */
+function yearsOf(groups: readonly ShelfGroup[]): number[] {
+  const years = groups.map((group) => new Date(group.canned_at).getFullYear());
+  return [...new Set(years)].sort((a, b) => b - a);
+}
+
+/** What stands there, what to eat first, and what that says of next season. */
 export function ShelfStation() {
+  const { data: counter } = useQuery(ask.counter());
   const { data: shelf } = useQuery(ask.shelf());
-  if (shelf === undefined) return null;
+  const [code, setCode] = useState("");
+  const [product, setProduct] = useState<Product | "">("");
+  const [year, setYear] = useState("");
+  const { data: found, error } = useQuery(
+    ask.shelf({
+      ...(code.trim() === "" ? {} : { code: code.trim() }),
+      ...(product === "" ? {} : { product }),
+      ...(year === "" ? {} : { year: Number(year) }),
+    }),
+  );
+  if (shelf === undefined || found === undefined || counter === undefined) return null;
   const count = shelf.reduce((sum, group) => sum + group.count, 0);
   const oldest = shelf[0];
+  const there = ORDER.filter((item) => shelf.some((group) => group.product === item));
+  const years = yearsOf(shelf);
   return (
-    <Plate title="On the shelf">
-      <Answer value={count} unit={count === 1 ? "jar" : "jars"}>
-        {oldest === undefined
-          ? "The first jars come here from the towel when their lids hold."
-          : `Eat first: ${PRODUCT[oldest.product].toLowerCase()} from ${dayText(oldest.canned_at)}, batch ${oldest.code}.`}
-      </Answer>
-      <div className="mt-5 grid gap-x-10 gap-y-6 lg:grid-cols-2">
-        {ORDER.map((product) => {
-          const groups = shelf.filter((group) => group.product === product);
-          return groups.length > 0 && <Board key={product} product={product} groups={groups} />;
-        })}
-      </div>
-    </Plate>
+    <div className="grid gap-3">
+      <Plate title="On the shelf">
+        <div className="flex flex-wrap items-end justify-between gap-x-8 gap-y-3">
+          <Answer value={count} unit={count === 1 ? "jar" : "jars"}>
+            {oldest === undefined
+              ? "The first jars come here from the towel when their lids hold."
+              : `Eat first: ${PRODUCT[oldest.product].toLowerCase()} from ${dayText(oldest.canned_at)}, batch ${oldest.code}.`}
+          </Answer>
+          {count > 0 && (
+            <div className="flex flex-wrap items-end gap-4">
+              <label>
+                <span className="mb-1 block text-sm font-semibold text-muted">Batch code</span>
+                <input
+                  value={code}
+                  onChange={(event) => setCode(event.target.value)}
+                  className="min-h-[48px] w-36 rounded-xl border-2 border-line bg-white px-3 font-semibold"
+                />
+              </label>
+              <Choice<Product | "">
+                label="Product"
+                value={product}
+                options={[
+                  { value: "", text: "All" },
+                  ...there.map((item) => ({ value: item, text: PRODUCT[item] })),
+                ]}
+                onChoose={setProduct}
+              />
+              {years.length > 1 && (
+                <Choice
+                  label="Year"
+                  value={year}
+                  options={[
+                    { value: "", text: "All" },
+                    ...years.map((item) => ({ value: String(item), text: String(item) })),
+                  ]}
+                  onChoose={setYear}
+                />
+              )}
+            </div>
+          )}
+        </div>
+        <Trouble error={error} />
+        <div className="mt-5 grid gap-x-10 gap-y-6 lg:grid-cols-2">
+          {ORDER.map((item) => {
+            const groups = found.filter((group) => group.product === item);
+            return groups.length > 0 && <Board key={item} product={item} groups={groups} />;
+          })}
+        </div>
+        {found.length === 0 && count > 0 && (
+          <p className="text-lg text-muted">Nothing like that stands there.</p>
+        )}
+      </Plate>
+      <NextSeason units={counter.kitchen.units} />
+    </div>
   );
 }

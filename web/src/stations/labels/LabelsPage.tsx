@@ -1,0 +1,118 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link, useSearchParams } from "react-router";
+import type { Paper, Shape } from "../../api/client";
+import { ask, type LabelQuery } from "../../api/queries";
+import { Choice } from "../../parts/Choice";
+import { Trouble } from "../../parts/Note";
+import { Stepper } from "../../parts/Stepper";
+import { Touch } from "../../parts/Touch";
+import { WeightField } from "../../parts/WeightField";
+
+/** The address of the same labels as PDF. */
+function pdfOf(query: LabelQuery): string {
+  const words = Object.entries(query).flatMap(([key, value]) =>
+    value == null ? [] : [[key, String(value)]],
+  );
+  return `/api/labels.pdf?${new URLSearchParams(words).toString()}`;
+}
+
+/** One page of labels as a file. */
+function saveSvg(svg: string, page: number) {
+  const link = document.createElement("a");
+  link.href = URL.createObjectURL(new Blob([svg], { type: "image/svg+xml" }));
+  link.download = `labels-${page + 1}.svg`;
+  link.click();
+  URL.revokeObjectURL(link.href);
+}
+
+/** Labels on the sheet they are printed on, to the millimetre. It stands alone, so that nothing else is printed. */
+export function LabelsPage() {
+  const [search] = useSearchParams();
+  const [shape, setShape] = useState<Shape>("round");
+  const [paper, setPaper] = useState<Paper>("a4");
+  const [wide, setWide] = useState("60");
+  const [high, setHigh] = useState("35");
+  const [gap, setGap] = useState("4");
+  const [start, setStart] = useState(1);
+  const query: LabelQuery = {
+    jars: search.get("jars") ?? "",
+    shape,
+    paper,
+    width_mm: Number(wide),
+    ...(shape === "rectangle" ? { height_mm: Number(high) } : {}),
+    gap_mm: Number(gap),
+    start,
+  };
+  const { data, error } = useQuery(ask.labels(query));
+  const size = data === undefined ? null : { width: data.paper_width_mm, height: data.paper_height_mm };
+  return (
+    <div className="mx-auto max-w-[1280px] p-5 print:m-0 print:max-w-none print:p-0">
+      {size !== null && <style>{`@page { size: ${size.width}mm ${size.height}mm; margin: 0; }`}</style>}
+      <header className="mb-4 flex flex-wrap items-end gap-4 print:hidden">
+        <Link
+          to="/towel"
+          className="flex min-h-[52px] items-center font-semibold text-cobalt underline underline-offset-4"
+        >
+          Back
+        </Link>
+        <Choice
+          label="Labels"
+          value={shape}
+          options={[
+            { value: "round", text: "Round, for lids" },
+            { value: "rectangle", text: "Rectangular" },
+          ]}
+          onChoose={setShape}
+        />
+        <Choice
+          label="Paper"
+          value={paper}
+          options={[
+            { value: "a4", text: "A4" },
+            { value: "letter", text: "Letter" },
+          ]}
+          onChoose={setPaper}
+        />
+        <WeightField label={shape === "round" ? "Across" : "Wide"} typed={wide} unit="mm" onType={setWide} />
+        {shape === "rectangle" && <WeightField label="High" typed={high} unit="mm" onType={setHigh} />}
+        <WeightField label="Gap" typed={gap} unit="mm" onType={setGap} />
+        <Stepper
+          label="First free place on the sheet"
+          text={String(start)}
+          onLess={start > 1 ? () => setStart(start - 1) : undefined}
+          onMore={() => setStart(start + 1)}
+        />
+        <Touch look="main" disabled={data === undefined} onPress={() => window.print()}>
+          Print
+        </Touch>
+        <a
+          href={pdfOf(query)}
+          className="flex min-h-[52px] items-center font-semibold text-cobalt underline underline-offset-4"
+        >
+          As PDF
+        </a>
+        {data?.pages.map((svg, page) => (
+          <Touch key={page} onPress={() => saveSvg(svg, page)}>
+            {data.pages.length > 1 ? `SVG ${page + 1}` : "As SVG"}
+          </Touch>
+        ))}
+        <p className="w-full text-muted">
+          Print at 100 %, without fitting to the page.
+          {data !== undefined && ` ${data.columns} in a row, ${data.rows} rows.`}
+        </p>
+        <Trouble error={error} />
+      </header>
+      {size !== null &&
+        data?.pages.map((svg, page) => (
+          <div
+            key={page}
+            data-sheet={page + 1}
+            className="mb-4 inline-block border-2 border-line bg-white align-top print:m-0 print:block print:break-after-page print:border-0 print:last:break-after-auto [&>svg]:block"
+            // The server's own drawing; every word in it is escaped there.
+            dangerouslySetInnerHTML={{ __html: svg }}
+          />
+        ))}
+    </div>
+  );
+}

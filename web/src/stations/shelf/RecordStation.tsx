@@ -1,0 +1,169 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link, useParams } from "react-router";
+import { api, take, type BatchRecord } from "../../api/client";
+import { ask, useChange } from "../../api/queries";
+import {
+  AGENT,
+  altitudeText,
+  batchText,
+  clockText,
+  CONDITION,
+  dayText,
+  jarText,
+  KIND,
+  METHOD,
+  shortDay,
+  weightText,
+  whereText,
+} from "../../parts/format";
+import { Findings } from "../../parts/Findings";
+import { Trouble } from "../../parts/Note";
+import { Plate } from "../../parts/Plate";
+import { Touch } from "../../parts/Touch";
+import { WeightField } from "../../parts/WeightField";
+
+function PhForm({ batch }: { batch: number }) {
+  const [typed, setTyped] = useState("");
+  const [calibrated, setCalibrated] = useState(false);
+  const add = useChange(
+    (body: { ph: number; calibrated_today: boolean }) =>
+      take(api.POST("/api/batches/{id}/ph", { params: { path: { id: batch } }, body })),
+    () => setTyped(""),
+  );
+  const ready = typed.trim() !== "" && Number.isFinite(Number(typed));
+  return (
+    <div className="print:hidden">
+      <div className="flex flex-wrap items-end gap-3">
+        <WeightField label="A pH reading, at 25 °C" typed={typed} unit="pH" onType={setTyped} />
+        <label className="flex min-h-[52px] items-center gap-2 font-semibold">
+          <input
+            type="checkbox"
+            className="size-7 accent-vine"
+            checked={calibrated}
+            onChange={(event) => setCalibrated(event.target.checked)}
+          />
+          Calibrated today
+        </label>
+        <Touch
+          disabled={!ready}
+          onPress={() => add.mutate({ ph: Number(typed), calibrated_today: calibrated })}
+        >
+          Write it down
+        </Touch>
+      </div>
+      <Trouble error={add.error} />
+    </div>
+  );
+}
+
+function Loads({ record }: { record: BatchRecord }) {
+  return record.loads.map((load) => (
+    <div key={load.id} className="border-t-2 border-line py-2 first:border-t-0">
+      <p className="font-semibold">
+        Load {load.position}, {load.jars.length} jars in {load.canner_name}:{" "}
+        <span className={load.processed ? "text-vine" : "text-tomato-deep"}>
+          {load.unbroken_minutes} of {load.minutes} min unbroken
+          {load.events.length > 0 && (load.processed ? ", processed" : ", not processed")}
+        </span>
+      </p>
+      <p className="text-muted">
+        {load.events
+          .map(
+            (item) =>
+              `${clockText(item.at)} ${item.says.toLowerCase()}${item.jar_number == null ? "" : ` (jar ${item.jar_number})`}`,
+          )
+          .join(", ")}
+      </p>
+      <Findings items={load.findings} />
+    </div>
+  ));
+}
+
+/** A batch from the fruit to the table, on one page that prints. */
+export function RecordStation() {
+  const id = Number(useParams().id);
+  const { data: record, error } = useQuery(ask.record(id));
+  const { data: counter } = useQuery(ask.counter());
+  if (error !== null) return <Trouble error={error} />;
+  if (record === undefined || counter === undefined) return null;
+  const units = counter.kitchen.units;
+  const { batch } = record;
+  const lifted = record.jars.map((jar) => jar.lifted_at ?? 0).filter((at) => at > 0);
+  const sealed = record.jars.filter((jar) => jar.verdict === "holds");
+  return (
+    <Plate
+      title={`Batch ${batch.code}: ${batchText(batch)}`}
+      aside={
+        <span className="flex flex-wrap gap-2 print:hidden">
+          <Touch onPress={() => window.print()}>Print</Touch>
+          <a
+            href={`/api/batches/${batch.id}/recipe.jsonld`}
+            className="inline-flex min-h-[50px] items-center px-2 font-semibold text-cobalt underline underline-offset-4"
+          >
+            As a recipe file
+          </a>
+          {sealed.length > 0 && (
+            <Link
+              to={`/labels?jars=${sealed.map((jar) => jar.id).join(",")}`}
+              className="inline-flex min-h-[50px] items-center px-2 font-semibold text-cobalt underline underline-offset-4"
+            >
+              Labels
+            </Link>
+          )}
+        </span>
+      }
+    >
+      <div className="grid gap-5 lg:grid-cols-2">
+        <section>
+          <h3 className="text-xl">What it is</h3>
+          <p className="text-lg">
+            {record.household}, {altitudeText(batch.altitude_ft, units)}, {METHOD[batch.method].toLowerCase()}
+            , {AGENT[batch.agent]} in every jar{batch.salt ? ", salted" : ""}.
+            {lifted.length > 0 && ` Out of the canner ${dayText(Math.min(...lifted))}.`}
+          </p>
+          <h3 className="mt-4 text-xl">Fruit</h3>
+          <ul className="text-lg">
+            {record.fruit.map(({ lot, weight_g }) => (
+              <li key={lot.id}>
+                {weightText(weight_g, units)} {KIND[lot.kind].toLowerCase()}, picked {shortDay(lot.picked_on)}
+                , {CONDITION[lot.condition].toLowerCase()}
+                {lot.frozen && ", frozen"}
+              </li>
+            ))}
+          </ul>
+          <h3 className="mt-4 text-xl">pH</h3>
+          <ul className="text-lg">
+            {record.ph.map((reading) => (
+              <li key={reading.at}>
+                {reading.ph.toFixed(2)} at {clockText(reading.at)}
+                {reading.calibrated_today === true && ", meter calibrated that day"}
+                <Findings items={reading.findings} />
+              </li>
+            ))}
+          </ul>
+          <p className="mb-2 text-muted">
+            A reading never replaces the acid and never shortens the time; it can only warn.
+          </p>
+          <PhForm batch={batch.id} />
+        </section>
+        <section>
+          <h3 className="text-xl">Canner</h3>
+          <Loads record={record} />
+        </section>
+      </div>
+      <h3 className="mt-4 text-xl">Jars</h3>
+      <ul className="grid gap-x-6 text-lg sm:grid-cols-2 lg:grid-cols-3">
+        {record.jars.map((jar) => (
+          <li key={jar.id}>
+            <Link to={`/jar/${jar.id}`} className="font-semibold underline underline-offset-4">
+              {jar.number}
+            </Link>{" "}
+            {jarText(jar.size)}: {whereText(jar)}
+            {jar.earlier_loads.length > 0 && `, processed ${jar.earlier_loads.length + 1} times`}
+          </li>
+        ))}
+      </ul>
+    </Plate>
+  );
+}

@@ -1,0 +1,42 @@
+import { useQuery } from "@tanstack/react-query";
+import { api, take } from "../../api/client";
+import { ask, useChange } from "../../api/queries";
+import { useSay } from "../../counter/notices";
+import { dayText, PRODUCT } from "../../parts/format";
+import { Trouble } from "../../parts/Note";
+import { Plate } from "../../parts/Plate";
+import { Touch } from "../../parts/Touch";
+
+/** Jars that did not seal and wait in the cold to be eaten. */
+export function Cold({ now }: { now: number }) {
+  const { data: cold } = useQuery(ask.cold());
+  const say = useSay();
+  const back = useChange((id: number) => take(api.POST("/api/jars/{id}/back", { params: { path: { id } } })));
+  const eat = useChange(
+    (jar: number) => take(api.POST("/api/shelf/leave", { body: { jar, how: "eaten" } })),
+    (_, jar) => say("Eaten", () => back.mutate(jar)),
+  );
+  if (cold === undefined || cold.jars.length === 0) return null;
+  return (
+    <Plate title="Kept cold, not sealed">
+      <ul className="grid gap-2">
+        {cold.jars.map((jar) => (
+          <li key={jar.id} className="flex flex-wrap items-center justify-between gap-3">
+            <span className="text-lg">
+              {PRODUCT[jar.product]}, jar {jar.number} of {jar.code}:{" "}
+              {jar.until == null ? (
+                "in the freezer, 1½ in headspace"
+              ) : (
+                <strong className={jar.until < now ? "text-tomato-deep" : ""}>
+                  eat by {dayText(jar.until)}
+                </strong>
+              )}
+            </span>
+            <Touch onPress={() => eat.mutate(jar.id)}>Eaten</Touch>
+          </li>
+        ))}
+      </ul>
+      <Trouble error={eat.error ?? back.error} />
+    </Plate>
+  );
+}

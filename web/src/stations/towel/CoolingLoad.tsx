@@ -1,0 +1,157 @@
+import { useState } from "react";
+import { Link } from "react-router";
+import { api, take, type Rescue, type Towel, type Verdict } from "../../api/client";
+import { useChange } from "../../api/queries";
+import { useSay } from "../../counter/notices";
+import { Choice, optionsOf } from "../../parts/Choice";
+import { clockText, dayText, jarText, PRODUCT, RESCUE, spanText, VERDICT } from "../../parts/format";
+import { Findings } from "../../parts/Findings";
+import { Note, Trouble } from "../../parts/Note";
+import { Answer, Plate } from "../../parts/Plate";
+import { Touch } from "../../parts/Touch";
+import { LidPicture } from "./LidPicture";
+
+type Jar = Towel["jars"][number];
+const VERDICTS: readonly Verdict[] = ["holds", "failed", "broken", "doubtful"];
+
+/** What to do with a jar whose lid failed; one touch decides. */
+function Rescues({ jar, load, now }: { jar: Jar; load: Towel; now: number }) {
+  const say = useSay();
+  const rescue = useChange(
+    (to: Rescue | null) =>
+      take(api.PUT("/api/jars/{id}/rescue", { params: { path: { id: jar.id } }, body: { rescue: to } })),
+    (_, to) =>
+      to !== null && say(`Jar ${jar.number}: ${RESCUE[to].toLowerCase()}`, () => rescue.mutate(null)),
+  );
+  const inTime = now <= load.check_by && load.processed;
+  return (
+    <Note tone="stop">
+      <p>
+        <strong>
+          Jar {jar.number}: {VERDICT[jar.verdict ?? "failed"].toLowerCase()}.
+        </strong>{" "}
+        {inTime
+          ? `Before ${clockText(load.check_by)}: check the rim, new lid, the full time again. Or eat it within days, or freeze it with 1½ in headspace.`
+          : "More than 24 hours have passed: eat it within days, or freeze it with 1½ in headspace."}
+      </p>
+      <div className="mt-2 flex flex-wrap gap-2">
+        {inTime && (
+          <Touch look="main" onPress={() => rescue.mutate("reprocess")}>
+            {RESCUE.reprocess}
+          </Touch>
+        )}
+        <Touch onPress={() => rescue.mutate("refrigerator")}>{RESCUE.refrigerator}</Touch>
+        <Touch onPress={() => rescue.mutate("freezer")}>{RESCUE.freezer}</Touch>
+      </div>
+      <Trouble error={rescue.error} />
+    </Note>
+  );
+}
+
+/** One load on the towel: when to look, what was found, what is left to do. */
+export function CoolingLoad({ load, now }: { load: Towel; now: number }) {
+  const [verdict, setVerdict] = useState<Verdict>("holds");
+  const say = useSay();
+  const judge = useChange(
+    (body: { jars: number[]; verdict: Verdict | null }) => take(api.PUT("/api/seals", { body })),
+    (_, { jars, verdict: found }) => {
+      if (found === "holds" && jars.length > 1)
+        say(`${jars.length} lids hold`, () => judge.mutate({ jars, verdict: null }));
+    },
+  );
+  const tidy = useChange(
+    (body: { jars: number[]; done: boolean }) => take(api.PUT("/api/tidy", { body })),
+    (_, { jars, done }) => done && say("Washed and dry", () => tidy.mutate({ jars, done: false })),
+  );
+  const early = now < load.check_from;
+  const open = load.jars.filter((jar) => jar.verdict == null);
+  const sealed = load.jars.filter((jar) => jar.verdict === "holds");
+  const toDecide = load.jars.filter(
+    (jar) => (jar.verdict === "failed" || jar.verdict === "doubtful") && jar.rescue == null,
+  );
+  const minutes = Math.ceil((load.check_from - now) / 60_000);
+  const size = load.jars[0]?.size ?? "quart";
+  const untidy = sealed.filter((jar) => !jar.tidy);
+  return (
+    <Plate
+      title={`${PRODUCT[load.product]}, ${load.jars.length} ${jarText(size, load.jars.length)}`}
+      aside={<span className="text-muted">Batch {load.code}</span>}
+    >
+      {open.length === 0 ? (
+        <Answer value={toDecide.length > 0 ? "Decide" : "Wash"} unit={`${sealed.length} sealed`}>
+          {toDecide.length > 0
+            ? "Something has to be done with the jars that did not seal."
+            : "Rings off, jars washed and dried, then their labels."}
+        </Answer>
+      ) : (
+        <Answer
+          value={early ? clockText(load.check_from) : "Check now"}
+          unit={early ? "check the lids" : undefined}
+        >
+          {early
+            ? `Leave them alone for ${spanText(minutes)} more. Lifted at ${clockText(load.lifted_at)}.`
+            : `Ring off, press the middle, lift by the lid's edge. A failed jar can be done again until ${clockText(load.check_by)} on ${dayText(load.check_by)}.`}
+        </Answer>
+      )}
+      <div className="mt-4">
+        <Choice
+          label="A touch on a jar says"
+          value={verdict}
+          options={optionsOf(VERDICTS, VERDICT)}
+          onChoose={setVerdict}
+        />
+      </div>
+      <ul className="mt-3 flex flex-wrap gap-2">
+        {load.jars.map((jar) => (
+          <li key={jar.id}>
+            <button
+              type="button"
+              data-lid={jar.number}
+              aria-label={`Jar ${jar.number}, ${jar.verdict == null ? "not checked" : VERDICT[jar.verdict].toLowerCase()}`}
+              onClick={() =>
+                judge.mutate({ jars: [jar.id], verdict: jar.verdict === verdict ? null : verdict })
+              }
+              className="rounded-2xl border-2 border-line bg-white p-1.5 hover:border-cobalt"
+            >
+              <LidPicture verdict={jar.verdict ?? null} number={jar.number} />
+            </button>
+          </li>
+        ))}
+      </ul>
+      <div className="mt-4 grid gap-3">
+        <Findings items={load.findings} />
+        {toDecide.map((jar) => (
+          <Rescues key={jar.id} jar={jar} load={load} now={now} />
+        ))}
+        <Trouble error={judge.error ?? tidy.error} />
+        {open.length > 0 && load.processed && (
+          <Touch
+            big
+            look={early ? "plain" : "done"}
+            disabled={judge.isPending}
+            onPress={() => judge.mutate({ jars: open.map((jar) => jar.id), verdict: "holds" })}
+          >
+            All {open.length} hold
+          </Touch>
+        )}
+        {open.length === 0 && untidy.length > 0 && (
+          <div className="grid gap-3 sm:grid-cols-2">
+            <Link
+              to={`/labels?jars=${sealed.map((jar) => jar.id).join(",")}`}
+              className="inline-flex min-h-[72px] items-center justify-center rounded-2xl border-[3px] border-cobalt bg-porcelain px-6 text-xl font-semibold hover:bg-cobalt-wash"
+            >
+              Print {sealed.length} labels
+            </Link>
+            <Touch
+              big
+              look="done"
+              onPress={() => tidy.mutate({ jars: untidy.map((jar) => jar.id), done: true })}
+            >
+              Rings off, washed, dry
+            </Touch>
+          </div>
+        )}
+      </div>
+    </Plate>
+  );
+}

@@ -1,0 +1,35 @@
+import type { Verdict } from "../../api/client";
+
+const RIM: Record<Verdict | "none", string> = {
+  holds: "#2f7140",
+  failed: "#97220f",
+  broken: "#97220f",
+  doubtful: "#a87d2a",
+  none: "#16213f",
+};
+const SIGN: Record<Verdict, string> = { holds: "✓", failed: "✕", broken: "⚡", doubtful: "?" };
+
+/** A lid from above, with what was found at it. */
+export function LidPicture({ verdict, number }: { verdict: Verdict | null; number: number }) {
+  return (
+    <svg viewBox="0 0 64 64" className="size-14" aria-hidden="true">
+      <circle cx="32" cy="32" r="28" fill="#bd9138" stroke={RIM[verdict ?? "none"]} strokeWidth="5" />
+      <circle cx="32" cy="32" r="20" fill="#ecd08a" stroke="#a87d2a" strokeWidth="1.5" />
+      <text
+        x="32"
+        y={verdict === null ? 39 : 31}
+        textAnchor="middle"
+        fontSize="17"
+        fontWeight="700"
+        fill="#16213f"
+      >
+        {number}
+      </text>
+      {verdict !== null && (
+        <text x="32" y="47" textAnchor="middle" fontSize="17" fontWeight="700" fill={RIM[verdict]}>
+          {SIGN[verdict]}
+        </text>
+      )}
+    </svg>
+  );
+}
