@@ -5,7 +5,7 @@ use std::path::Path;
 use bodega_e2e::{Bodega, Browser};
 
 /// Addresses; a file is called like its address with dashes.
-const VIEWS: [&str; 11] = [
+const VIEWS: [&str; 12] = [
     "crates",
     "plan",
     "plan/compare",
@@ -15,6 +15,7 @@ const VIEWS: [&str; 11] = [
     "canner",
     "towel",
     "shelf",
+    "batches/6/record",
     "almanac",
     "kitchen",
 ];

@@ -35,8 +35,10 @@ const START: Limit =
 const MARGIN_MM: f64 = 5.0;
 /// Typeface of the labels; it ships with the program.
 const FAMILY: &str = "Atkinson Hyperlegible Next";
-/// Mean width of a letter of that face, as a share of its size.
-const LETTER: f64 = 0.56;
+/// The same face as the browser knows it.
+const WEB_FAMILY: &str = "Atkinson Hyperlegible Next Variable";
+/// Widest mean of a line's letters, as a share of their size; a plainer face that stands in is no wider.
+const LETTER: f64 = 0.62;
 /// Points in a millimetre.
 const PT_PER_MM: f64 = 72.0 / 25.4;
 
@@ -160,7 +162,7 @@ fn code_path(code: &QrCode, x: f64, y: f64, side: f64) -> String {
 
 fn text(line: &str, x: f64, y: f64, size: f64, weight: u32, anchor: &str) -> String {
     format!(
-        "<text x=\"{x:.3}\" y=\"{y:.3}\" font-family=\"{FAMILY}, sans-serif\" font-size=\"{size:.3}\" \
+        "<text x=\"{x:.3}\" y=\"{y:.3}\" font-family=\"{WEB_FAMILY}, {FAMILY}, sans-serif\" font-size=\"{size:.3}\" \
          font-weight=\"{weight}\" text-anchor=\"{anchor}\" fill=\"black\">{}</text>",
         escaped(line)
     )
@@ -176,7 +178,9 @@ fn round(label: &Label, diameter: f64) -> String {
     let chord = |y: f64| 2.0 * (middle * middle - (y - middle).powi(2)).max(0.0).sqrt() * 0.9;
     let at = |share: f64| diameter * share;
     let mut line = |words: &str, share: f64, most: f64, weight: u32| {
-        let size = size_for(words, chord(at(share)), diameter * most);
+        // A circle is narrower at the top of the letters than at their foot.
+        let room = chord(at(share)).min(chord(at(share) - diameter * most * 0.8));
+        let size = size_for(words, room, diameter * most);
         svg.push_str(&text(words, middle, at(share), size, weight, "middle"));
     };
     line(&label.lines[4], 0.17, 0.06, 400);

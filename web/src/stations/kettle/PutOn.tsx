@@ -114,15 +114,15 @@ export function PutOn({ units }: { units: Units }) {
           {forKettle.length > 0 && (
             <Choice
               label="For the batch"
-              value={String(batch ?? "")}
+              value={batch === null ? "none" : String(batch)}
               options={[
-                { value: "", text: "None yet" },
+                { value: "none", text: "None yet" },
                 ...forKettle.map((item) => ({
                   value: String(item.id),
                   text: `${item.code}, ${item.product}`,
                 })),
               ]}
-              onChoose={(id) => setBatch(id === "" ? null : Number(id))}
+              onChoose={(id) => setBatch(id === "none" ? null : Number(id))}
             />
           )}
           <Trouble error={start.error} />

@@ -38,58 +38,62 @@ function Settings({ kitchen }: { kitchen: Kitchen }) {
   };
   return (
     <div className="grid gap-3 lg:grid-cols-2">
-      <Plate title="Altitude">
-        <Answer
-          value={kitchen.altitude_ft == null ? "Not known" : altitudeText(kitchen.altitude_ft, kitchen.units)}
-        >
-          Every time depends on it. Water boils cooler the higher you are.
-        </Answer>
-        <div className="mt-4">
-          <AltitudeFinder units={kitchen.units} onUse={use} />
-        </div>
-        <div className="mt-4 grid gap-3">
-          <Trouble error={change.error} />
-          {kitchen.altitude_ft == null && (
-            <Note tone="stop">Until the altitude is known, nothing can be timed.</Note>
-          )}
-        </div>
-        <div className="mt-5 grid gap-4 border-t-2 border-line pt-4">
-          <Choice
-            label="Units"
-            value={kitchen.units}
-            options={[
-              { value: "us", text: "Pounds, quarts" },
-              { value: "metric", text: "Kilograms, litres" },
-            ]}
-            onChoose={(units) => change.mutate({ units })}
-          />
-          <form
-            className="flex flex-wrap items-end gap-3"
-            onSubmit={(event) => {
-              event.preventDefault();
-              change.mutate({ name });
-            }}
+      <div className="grid content-start gap-3">
+        <Plate title="Altitude">
+          <Answer
+            value={
+              kitchen.altitude_ft == null ? "Not known" : altitudeText(kitchen.altitude_ft, kitchen.units)
+            }
           >
-            <label className="grow">
-              <span className="mb-1 block text-sm font-semibold text-muted">Name of the kitchen</span>
-              <input
-                value={name}
-                onChange={(event) => setName(event.target.value)}
-                className="min-h-[52px] w-full rounded-xl border-2 border-line bg-white px-3 font-semibold"
-              />
-            </label>
-            <Touch disabled={name === kitchen.name} onPress={() => change.mutate({ name })}>
-              Rename
-            </Touch>
-          </form>
-        </div>
-      </Plate>
+            Every time depends on it. Water boils cooler the higher you are.
+          </Answer>
+          <div className="mt-4">
+            <AltitudeFinder units={kitchen.units} onUse={use} />
+          </div>
+          <div className="mt-4 grid gap-3">
+            <Trouble error={change.error} />
+            {kitchen.altitude_ft == null && (
+              <Note tone="stop">Until the altitude is known, nothing can be timed.</Note>
+            )}
+          </div>
+          <div className="mt-5 grid gap-4 border-t-2 border-line pt-4">
+            <Choice
+              label="Units"
+              value={kitchen.units}
+              options={[
+                { value: "us", text: "Pounds, quarts" },
+                { value: "metric", text: "Kilograms, litres" },
+              ]}
+              onChoose={(units) => change.mutate({ units })}
+            />
+            <form
+              className="flex flex-wrap items-end gap-3"
+              onSubmit={(event) => {
+                event.preventDefault();
+                change.mutate({ name });
+              }}
+            >
+              <label className="grow">
+                <span className="mb-1 block text-sm font-semibold text-muted">Name of the kitchen</span>
+                <input
+                  value={name}
+                  onChange={(event) => setName(event.target.value)}
+                  className="min-h-[52px] w-full rounded-xl border-2 border-line bg-white px-3 font-semibold"
+                />
+              </label>
+              <Touch disabled={name === kitchen.name} onPress={() => change.mutate({ name })}>
+                Rename
+              </Touch>
+            </form>
+          </div>
+        </Plate>
+        <ContainerList units={kitchen.units} />
+        <SafeKeeping />
+      </div>
       <div className="grid content-start gap-3">
         <CannerList kitchen={kitchen} onPlanFor={(canner) => change.mutate({ canner })}>
           <JarSizes kitchen={kitchen} onSet={(jar_outsides) => change.mutate({ jar_outsides })} />
         </CannerList>
-        <ContainerList units={kitchen.units} />
-        <SafeKeeping />
       </div>
       <div className="lg:col-span-2">
         <CupboardList />

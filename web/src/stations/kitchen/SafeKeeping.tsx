@@ -27,10 +27,10 @@ export function SafeKeeping() {
         <p className="text-lg text-muted">The first backup is made within half an hour.</p>
       ) : (
         <p className="text-lg">
-          Backed up by itself: {backups.filter((file) => file.name.startsWith("daily-")).length} days and{" "}
-          {backups.filter((file) => file.name.startsWith("weekly-")).length} weeks are kept, the newest{" "}
+          The newest backup is{" "}
           <strong>{backups.find((file) => file.name.startsWith("daily-"))?.name ?? backups[0]?.name}</strong>.
-          To bring one back, stop Bodega and run <code>bodega restore FILE</code>.
+          One of each day and week is kept, {backups.length} so far. To bring one back, stop Bodega and run{" "}
+          <code>bodega restore FILE</code>.
         </p>
       )}
       <div className="mt-3 flex flex-wrap gap-x-5">

@@ -22,8 +22,10 @@ export function JarStation() {
           <JarPicture size={jar.size} product={jar.product} acid filled lid number={jar.number} />
         </div>
         <div className="grid content-start gap-3 text-lg">
-          <p className="font-slab text-[2.4rem] leading-tight font-bold">{whereText(jar)}</p>
-          <p>
+          <p className="font-slab text-[2.4rem] leading-tight font-bold first-letter:uppercase">
+            {whereText(jar)}
+          </p>
+          <p className="first-letter:uppercase">
             {jarText(jar.size)} of {batchText(jar)}, with {AGENT[jar.agent]}
             {jar.lifted_at != null && `, put up ${dayText(jar.lifted_at)}`}.
           </p>

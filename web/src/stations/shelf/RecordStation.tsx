@@ -57,14 +57,17 @@ function PhForm({ batch }: { batch: number }) {
   );
 }
 
+/** Phases in which nothing more counts. */
+const DONE = new Set(["dropping", "resting", "rested", "lifted"]);
+
 function Loads({ record }: { record: BatchRecord }) {
   return record.loads.map((load) => (
     <div key={load.id} className="border-t-2 border-line py-2 first:border-t-0">
       <p className="font-semibold">
         Load {load.position}, {load.jars.length} jars in {load.canner_name}:{" "}
-        <span className={load.processed ? "text-vine" : "text-tomato-deep"}>
+        <span className={DONE.has(load.now.phase) ? (load.processed ? "text-vine" : "text-tomato-deep") : ""}>
           {load.unbroken_minutes} of {load.minutes} min unbroken
-          {load.events.length > 0 && (load.processed ? ", processed" : ", not processed")}
+          {DONE.has(load.now.phase) ? (load.processed ? ", processed" : ", not processed") : " so far"}
         </span>
       </p>
       <p className="text-muted">

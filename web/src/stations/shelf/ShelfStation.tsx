@@ -82,13 +82,13 @@ export function ShelfStation() {
   const { data: counter } = useQuery(ask.counter());
   const { data: shelf } = useQuery(ask.shelf());
   const [code, setCode] = useState("");
-  const [product, setProduct] = useState<Product | "">("");
-  const [year, setYear] = useState("");
+  const [product, setProduct] = useState<Product | "all">("all");
+  const [year, setYear] = useState("all");
   const { data: found, error } = useQuery(
     ask.shelf({
       ...(code.trim() === "" ? {} : { code: code.trim() }),
-      ...(product === "" ? {} : { product }),
-      ...(year === "" ? {} : { year: Number(year) }),
+      ...(product === "all" ? {} : { product }),
+      ...(year === "all" ? {} : { year: Number(year) }),
     }),
   );
   if (shelf === undefined || found === undefined || counter === undefined) return null;
@@ -115,11 +115,11 @@ export function ShelfStation() {
                   className="min-h-[48px] w-36 rounded-xl border-2 border-line bg-white px-3 font-semibold"
                 />
               </label>
-              <Choice<Product | "">
+              <Choice<Product | "all">
                 label="Product"
                 value={product}
                 options={[
-                  { value: "", text: "All" },
+                  { value: "all", text: "All" },
                   ...there.map((item) => ({ value: item, text: PRODUCT[item] })),
                 ]}
                 onChoose={setProduct}
@@ -129,7 +129,7 @@ export function ShelfStation() {
                   label="Year"
                   value={year}
                   options={[
-                    { value: "", text: "All" },
+                    { value: "all", text: "All" },
                     ...years.map((item) => ({ value: String(item), text: String(item) })),
                   ]}
                   onChoose={setYear}

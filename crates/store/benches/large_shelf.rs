@@ -1,0 +1,65 @@
+//! How long a shelf of 20,000 jars takes to answer: `cargo bench --package bodega-store`.
+
+#[path = "../tests/common/mod.rs"]
+mod common;
+
+use std::time::Instant;
+
+use bodega_core::boil_clock::BoilEvent;
+use bodega_core::fruit::Condition;
+use bodega_core::jar::JarSize;
+use bodega_core::moment::Minutes;
+use bodega_core::seal::LidVerdict;
+use bodega_store::{Draw, JarStep, NewBatch, NewLoad, ShelfSearch, Store};
+use common::{NOW, batch, lot};
+
+/// Batches of four loads of seven quarts.
+const BATCHES: i64 = 715;
+
+fn stock() -> Store {
+    let store = Store::in_memory().unwrap();
+    for day in 0..BATCHES {
+        let at = NOW.plus_minutes(-day * 24 * 60);
+        let lot = lot(&store, 40_000, Condition::FirmRipe);
+        let load = NewLoad { jars: vec![(JarSize::Quart, 7)], minutes: Minutes(50), psi: None };
+        let plain = batch(vec![Draw { lot, weight_g: 40_000 }]);
+        let made = store.add_batch(&NewBatch { loads: vec![load; 4], ..plain }, at).unwrap();
+        for load in store.batch_loads(made.id).unwrap() {
+            store.tick_load(load.id, JarStep::Acid, at).unwrap();
+            store.tick_load(load.id, JarStep::Lid, at).unwrap();
+            for (event, minute) in [(BoilEvent::Boils, 0), (BoilEvent::HeatOff, 50), (BoilEvent::Lifted, 56)]
+            {
+                store.add_event(load.id, event, at.plus_minutes(minute)).unwrap();
+            }
+            let jars: Vec<i64> = load.jars.iter().map(|jar| jar.id).collect();
+            store.judge_seals(&jars, Some(LidVerdict::Holds), at.plus_minutes(900)).unwrap();
+            store.tidy(&jars, true, at.plus_minutes(900)).unwrap();
+        }
+    }
+    store
+}
+
+fn timed<T>(what: &str, work: impl Fn() -> T) {
+    const TIMES: u32 = 20;
+    let begun = Instant::now();
+    for _ in 0..TIMES {
+        work();
+    }
+    println!("{what:<28} {:>8.2} ms", begun.elapsed().as_secs_f64() * 1000.0 / f64::from(TIMES));
+}
+
+fn main() {
+    let store = stock();
+    let all = ShelfSearch::default();
+    let jars: u32 = store.shelf(&all).unwrap().iter().map(|group| group.count).sum();
+    println!("{jars} jars");
+    timed("shelf", || store.shelf(&all).unwrap());
+    let code = ShelfSearch { code: Some("0912-300".to_owned()), ..ShelfSearch::default() };
+    timed("search by code", || store.shelf(&code).unwrap());
+    timed("towel", || store.towel().unwrap());
+    timed("next season", || store.stocked().unwrap());
+    timed("open loads", || store.open_loads().unwrap());
+    timed("open batches", || store.open_batches().unwrap());
+    timed("cupboard", || store.cupboard().unwrap());
+    timed("yields", || store.finished().unwrap());
+}
