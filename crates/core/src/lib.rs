@@ -9,6 +9,7 @@ pub mod altitude;
 pub mod boil_clock;
 pub mod canner;
 pub mod checklist;
+pub mod day;
 pub mod findings;
 pub mod fruit;
 pub mod jar;

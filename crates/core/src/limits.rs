@@ -112,6 +112,8 @@ pub const PLANT_YIELD: Limit = Limit {
     max: 100.0,
     why: "a bad year in a pot; a greenhouse",
 };
+/// Hands or burners of a kitchen.
+pub const HELP: Limit = Limit { name: "count", unit: "", min: 1.0, max: 20.0, why: "one; a parish hall" };
 /// A process, a rest or a log of a boil.
 pub const MINUTES: Limit = Limit { name: "minutes", unit: "min", min: 0.0, max: 1440.0, why: "a whole day" };
 /// Hours on the towel.

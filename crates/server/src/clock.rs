@@ -78,3 +78,10 @@ pub fn start_of_year(year: i16) -> Option<Moment> {
     let zoned = date(year, 1, 1).to_zoned_datetime(TimeZone::system()).ok()?;
     Some(Moment(zoned.timestamp().as_millisecond()))
 }
+
+/// Minutes after midnight of a moment, local time.
+#[must_use]
+pub fn minute_of_day(moment: Moment) -> u32 {
+    let time = zoned(moment).time();
+    u32::try_from(i32::from(time.hour()) * 60 + i32::from(time.minute())).unwrap_or(0)
+}

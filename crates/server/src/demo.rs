@@ -154,6 +154,7 @@ pub fn furnish(store: &Store) -> Result<(), StoreError> {
     store.change_kitchen(&KitchenChange {
         name: Some("Saltbrook Terrace".to_owned()),
         altitude_ft: Some(ALTITUDE_FT),
+        people: Some(2),
         ..KitchenChange::default()
     })?;
     let canner = store.kitchen()?.canner.id;

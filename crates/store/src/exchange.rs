@@ -13,7 +13,7 @@ const FORMAT: &str = "bodega-records";
 /// Faults named in one answer.
 const MOST_FAULTS: usize = 20;
 /// Tables in the order in which they refer to one another, with what orders their rows.
-const TABLES: [(&str, &str); 19] = [
+const TABLES: [(&str, &str); 20] = [
     ("canner", "id"),
     ("canner_capacity", "canner_id, jar"),
     ("kitchen", "id"),
@@ -33,6 +33,7 @@ const TABLES: [(&str, &str); 19] = [
     ("ph_reading", "id"),
     ("cook", "id"),
     ("cook_event", "id"),
+    ("day_slip", "block"),
 ];
 
 /// Version of the document: that of the records.

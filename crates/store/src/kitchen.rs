@@ -46,6 +46,12 @@ pub struct Kitchen {
     pub turnaround_minutes: u32,
     /// Pounds of fruit to expect of one plant.
     pub pounds_per_plant: f64,
+    /// Pairs of hands.
+    pub people: u32,
+    /// Burners.
+    pub burners: u32,
+    /// When the day's work is to be done, in minutes after midnight.
+    pub day_ends: u32,
     /// The canner that is planned for.
     pub canner: Canner,
     /// Every canner.
@@ -88,6 +94,12 @@ pub struct KitchenChange {
     pub units: Option<Units>,
     /// New turnaround.
     pub turnaround_minutes: Option<u32>,
+    /// New number of hands.
+    pub people: Option<u32>,
+    /// New number of burners.
+    pub burners: Option<u32>,
+    /// New end of the day, in minutes after midnight.
+    pub day_ends: Option<u32>,
     /// New pounds of fruit to expect of one plant.
     pub pounds_per_plant: Option<f64>,
     /// The canner to plan for.
@@ -151,14 +163,18 @@ impl Store {
         transaction.execute(
             "UPDATE kitchen SET name = coalesce(?1, name), altitude_ft = coalesce(?2, altitude_ft),
              units = coalesce(?3, units), turnaround_minutes = coalesce(?4, turnaround_minutes),
-             canner_id = coalesce(?5, canner_id), pounds_per_plant = coalesce(?6, pounds_per_plant)",
+             canner_id = coalesce(?5, canner_id), pounds_per_plant = coalesce(?6, pounds_per_plant),
+             people = coalesce(?7, people), burners = coalesce(?8, burners), day_ends = coalesce(?9, day_ends)",
             params![
                 change.name,
                 change.altitude_ft,
                 change.units.map(Units::word),
                 change.turnaround_minutes,
                 change.canner,
-                change.pounds_per_plant
+                change.pounds_per_plant,
+                change.people,
+                change.burners,
+                change.day_ends
             ],
         )?;
         for (jar, measure) in &change.jar_outsides {
@@ -227,7 +243,7 @@ fn read_container(row: &rusqlite::Row<'_>) -> rusqlite::Result<Container> {
 
 pub(crate) fn read_kitchen(connection: &Connection) -> Result<Kitchen, StoreError> {
     let canners = canners::all(connection)?;
-    let sql = "SELECT name, altitude_ft, units, turnaround_minutes, canner_id, pounds_per_plant FROM kitchen";
+    let sql = "SELECT * FROM kitchen";
     let mut statement = connection.prepare_cached(sql)?;
     let mut rows = statement.query([])?;
     let row = rows.next()?.ok_or_else(|| StoreError::Damaged("there is no kitchen".to_owned()))?;
@@ -239,6 +255,9 @@ pub(crate) fn read_kitchen(connection: &Connection) -> Result<Kitchen, StoreErro
         units: if units == Units::Metric.word() { Units::Metric } else { Units::Us },
         turnaround_minutes: row.get("turnaround_minutes")?,
         pounds_per_plant: row.get("pounds_per_plant")?,
+        people: row.get("people")?,
+        burners: row.get("burners")?,
+        day_ends: row.get("day_ends")?,
         canner: canner.cloned().ok_or_else(|| StoreError::Damaged("there is no canner".to_owned()))?,
         canners,
         jar_outsides: jar_outsides(connection)?,

@@ -17,6 +17,7 @@ mod lots;
 mod records;
 mod rows;
 mod shelf;
+mod slips;
 mod stock;
 
 use std::path::{Path, PathBuf};
@@ -48,6 +49,7 @@ const MIGRATIONS: &[M<'static>] = &[
     M::up(include_str!("../migrations/04-heat-settings.sql")),
     M::up(include_str!("../migrations/05-bench-and-canners.sql")),
     M::up(include_str!("../migrations/06-towel-and-shelf.sql")),
+    M::up(include_str!("../migrations/07-the-day.sql")),
 ];
 
 /// Name of the database file inside the data directory.

@@ -328,6 +328,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/day": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Lays a day out. */
+        post: operations["compute_day"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/kettle": {
         parameters: {
             query?: never;
@@ -528,6 +545,57 @@ export interface paths {
         get: operations["get_counter"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/day": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The day from now on, laid out and proven as far as the time allows. */
+        get: operations["get_day"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/day.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The day as iCalendar. */
+        get: operations["export_day"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/day/slips": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Says that a block takes longer; what depends on it moves. */
+        post: operations["slip_block"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1759,6 +1827,36 @@ export interface components {
             /** @description Jars with their lids on. */
             ready: number;
         };
+        /** @description What a task is, for people. */
+        Block: {
+            /** @description The batch it is for; `null` for the canner. */
+            batch?: string | null;
+            /** @description It has begun. */
+            begun: boolean;
+            /** @description Lasting name, for saying that it takes longer. */
+            key: string;
+            /** @description What it is called beside its kind: `load 2`. */
+            name?: string | null;
+            /** @description Kind of work. */
+            work: components["schemas"]["Work"];
+        };
+        /** @description A block of the strip. */
+        BlockView: components["schemas"]["Block"] & {
+            /** @description When it ends. */
+            ends: components["schemas"]["Moment"];
+            /**
+             * Format: int32
+             * @description Minutes it may start later without a later end of the day.
+             */
+            slack_minutes: number;
+            /**
+             * Format: int64
+             * @description Minutes it was said to take longer than thought.
+             */
+            slip_minutes: number;
+            /** @description When it starts. */
+            starts: components["schemas"]["Moment"];
+        };
         /**
          * @description Something a person saw or did at the canner.
          * @enum {string}
@@ -2271,6 +2369,123 @@ export interface components {
          * @enum {string}
          */
         Damage: "none" | "blemish" | "bruised" | "mouldy";
+        /** @description A task that comes before another. */
+        DayAfter: {
+            /** @description The earlier task. */
+            id: string;
+            /**
+             * Format: int64
+             * @description Most minutes from its end to the start of this one.
+             */
+            max_lag_minutes?: number | null;
+            /**
+             * Format: int64
+             * @description Least minutes from its end to the start of this one.
+             */
+            min_lag_minutes?: number;
+        };
+        /** @description A laid-out day. */
+        DayAnswer: {
+            /**
+             * Format: int32
+             * @description Proven: no plan ends sooner.
+             */
+            bound_minutes: number;
+            /**
+             * Format: int32
+             * @description When the last task ends.
+             */
+            makespan_minutes?: number | null;
+            /** @description When each task starts. */
+            starts: {
+                [key: string]: number;
+            };
+            /** @description How good it is. */
+            status: components["schemas"]["Status"];
+            /** @description Why there is no plan, or how far it may be from the best. */
+            why?: string | null;
+        };
+        /** @description What a kitchen has, or a task needs. */
+        DayNeeds: {
+            /**
+             * Format: int32
+             * @description Burners.
+             * @default 0
+             */
+            burners: number;
+            /**
+             * Format: int32
+             * @description Canners.
+             * @default 0
+             */
+            canners: number;
+            /**
+             * Format: int32
+             * @description Kettles.
+             * @default 0
+             */
+            kettles: number;
+            /**
+             * Format: int32
+             * @description Pairs of hands, 0 to 50.
+             * @default 0
+             */
+            people: number;
+        };
+        /** @description A day to lay out. */
+        DayRequest: {
+            /**
+             * Format: int32
+             * @description Minutes that the day may take, 0 to 10,080.
+             */
+            horizon_minutes: number;
+            /** @description What the kitchen has. */
+            resources: components["schemas"]["DayNeeds"];
+            /** @description What is to be done, at most 300 tasks. */
+            tasks: components["schemas"]["DayTask"][];
+            /**
+             * Format: int64
+             * @description How long to search, 1 to 30,000 ms; two seconds when nothing is said.
+             */
+            time_limit_ms?: number | null;
+        };
+        /** @description Something to do; it holds what it uses from start to end. */
+        DayTask: {
+            /** @description What comes before it. */
+            after?: components["schemas"]["DayAfter"][];
+            /** @description Its name, used once. */
+            id: string;
+            /**
+             * Format: int32
+             * @description How long it takes, 0 to 10,080.
+             */
+            minutes: number;
+            /** @description What it holds. */
+            uses?: components["schemas"]["DayNeeds"];
+        };
+        /** @description The day from now on. */
+        DayView: {
+            /** @description The blocks; without times when there is no plan. */
+            blocks: components["schemas"]["BlockView"][];
+            /** @description Proven: it cannot end sooner. */
+            bound: components["schemas"]["Moment"];
+            /** @description When the work is to be done. */
+            day_ends: components["schemas"]["Moment"];
+            finish?: components["schemas"]["Moment"] | null;
+            /** @description How many there are of each resource. */
+            has: number[];
+            /** @description Which hands, burners, kettles and canners they take. */
+            lanes: components["schemas"]["LaneView"][];
+            /** @description Now. */
+            now: components["schemas"]["Moment"];
+            start_by?: components["schemas"]["Moment"] | null;
+            /** @description How good the plan is. */
+            status: components["schemas"]["Status"];
+            /** @description Ways to make it fit, the soonest end first. */
+            ways_out: components["schemas"]["WayOut"][];
+            /** @description Why there is no plan, or how far it may be from the best. */
+            why?: string | null;
+        };
         /**
          * @description Why a jar was thrown away.
          * @enum {string}
@@ -2954,16 +3169,31 @@ export interface components {
              * @description Height above sea level in feet; `null` until somebody finds it out, and then nothing is timed.
              */
             altitude_ft?: number | null;
+            /**
+             * Format: int32
+             * @description Burners.
+             */
+            burners: number;
             /** @description The canner that is planned for. */
             canner: components["schemas"]["Canner"];
             /** @description Every canner. */
             canners: components["schemas"]["Canner"][];
+            /**
+             * Format: int32
+             * @description When the day's work is to be done, in minutes after midnight.
+             */
+            day_ends: number;
             /** @description Jars that somebody measured from outside; the others are the usual ones. */
             jar_outsides: {
                 [key: string]: components["schemas"]["JarMeasure"];
             };
             /** @description What the household calls it. */
             name: string;
+            /**
+             * Format: int32
+             * @description Pairs of hands.
+             */
+            people: number;
             /**
              * Format: double
              * @description Pounds of fruit to expect of one plant.
@@ -2985,16 +3215,31 @@ export interface components {
              */
             altitude_ft?: number | null;
             /**
+             * Format: int32
+             * @description Burners, 1 to 20.
+             */
+            burners?: number | null;
+            /**
              * Format: int64
              * @description The canner to plan for.
              */
             canner?: number | null;
+            /**
+             * Format: int32
+             * @description When the day's work is to be done, in minutes after midnight, 0 to 1,440.
+             */
+            day_ends?: number | null;
             /** @description Jars measured from outside, by size: 30 to 300 mm wide, 30 to 500 mm high. */
             jar_outsides?: {
                 [key: string]: components["schemas"]["JarMeasure"];
             };
             /** @description New name, 1 to 80 letters. */
             name?: string | null;
+            /**
+             * Format: int32
+             * @description Pairs of hands, 1 to 20.
+             */
+            people?: number | null;
             /**
              * Format: double
              * @description Pounds of fruit to expect of one plant, 0.5 to 100.
@@ -3035,6 +3280,18 @@ export interface components {
             paper_width_mm: number;
             /** @description Rows on a page. */
             rows: number;
+        };
+        /** @description Where a block lies in a lane. */
+        LaneView: {
+            /** @description Place of the block in the list. */
+            block: number;
+            /**
+             * Format: int32
+             * @description Which of them, from 0.
+             */
+            number: number;
+            /** @description Which resource: 0 hands, 1 burners, 2 kettles, 3 canners. */
+            resource: number;
         };
         /** @description A jar that left, and where its sisters are when it had spoiled. */
         LeaveAnswer: {
@@ -4027,6 +4284,16 @@ export interface components {
          * @enum {string}
          */
         Simulation: "scale" | "probe" | "refractometer";
+        /** @description A block that takes longer. */
+        SlipRequest: {
+            /** @description Its lasting name. */
+            block: string;
+            /**
+             * Format: int64
+             * @description Minutes longer than thought in all, -600 to 600; 0 takes it back.
+             */
+            minutes: number;
+        };
         /** @description A published source, or the plain statement that there is none. */
         Source: {
             /** @description True when the figure was recalled from memory of the source and not checked against a copy. */
@@ -4125,6 +4392,11 @@ export interface components {
          * @enum {string}
          */
         Station: "crates" | "kettle" | "jars" | "canner" | "towel";
+        /**
+         * @description How good a plan is.
+         * @enum {string}
+         */
+        Status: "optimal" | "feasible" | "infeasible" | "unknown";
         /** @description One line to tick. */
         Step: {
             /** @description Where. */
@@ -4315,6 +4587,13 @@ export interface components {
              */
             water_l: number;
         };
+        /** @description A way to make a day fit. */
+        WayOut: {
+            /** @description When the day would end then. */
+            finish: components["schemas"]["Moment"];
+            /** @description What to do. */
+            text: string;
+        };
         /** @description A weight as it was read. */
         Weight: {
             /** @description Its unit. */
@@ -4330,6 +4609,11 @@ export interface components {
          * @enum {string}
          */
         WeightUnit: "lb" | "kg";
+        /**
+         * @description What kind of work a block is.
+         * @enum {string}
+         */
+        Work: "prepare" | "cook" | "heat" | "fill" | "load" | "lift";
         /** @description The yield. */
         YieldAnswer: {
             /** @description Full jars when all goes into one size. */
@@ -4966,6 +5250,37 @@ export interface operations {
             };
         };
     };
+    compute_day: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DayRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DayAnswer"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     compute_kettle: {
         parameters: {
             query?: never;
@@ -5394,6 +5709,75 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Counter"];
+                };
+            };
+        };
+    };
+    get_day: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DayView"];
+                };
+            };
+        };
+    };
+    export_day: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/calendar": unknown;
+                };
+            };
+        };
+    };
+    slip_block: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SlipRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DayView"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };

@@ -182,6 +182,27 @@ fn all_day(uid: &str, summary: &str, stamp: &str, day: &str) -> Event {
     event.done()
 }
 
+/// Something with a time of its own, for a calendar.
+pub(crate) struct Meeting {
+    /// Lasting name.
+    pub uid: String,
+    /// What it is.
+    pub summary: String,
+    /// From when to when.
+    pub span: (Moment, Moment),
+}
+
+/// A calendar file of such things.
+pub(crate) fn calendar_of(meetings: &[Meeting], now: Moment) -> HttpResponse {
+    let stamp = utc(now);
+    let mut calendar = Calendar::new();
+    calendar.name("Bodega");
+    for meeting in meetings {
+        calendar.push(timed(&meeting.uid, &meeting.summary, &stamp, meeting.span));
+    }
+    file("text/calendar", "day.ics", calendar.done().to_string())
+}
+
 struct Dates {
     towel: Vec<Towel>,
     lots: Vec<Lot>,

@@ -5,7 +5,7 @@ use std::collections::BTreeMap;
 use actix_web::{delete, get, patch, post, web};
 use bodega_core::fruit::KNOWN_CONTAINERS;
 use bodega_core::jar::JarSize;
-use bodega_core::limits::{ALTITUDE, JAR_DIAMETER, JAR_HEIGHT, PLANT_YIELD, TURNAROUND};
+use bodega_core::limits::{ALTITUDE, HELP, JAR_DIAMETER, JAR_HEIGHT, MINUTES, PLANT_YIELD, TURNAROUND};
 use bodega_store::{Container, JarMeasure, Kitchen, KitchenChange, Units};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -26,6 +26,12 @@ pub struct KitchenRequest {
     pub units: Option<Units>,
     /// Minutes between two loads, 0 to 240.
     pub turnaround_minutes: Option<u32>,
+    /// Pairs of hands, 1 to 20.
+    pub people: Option<u32>,
+    /// Burners, 1 to 20.
+    pub burners: Option<u32>,
+    /// When the day's work is to be done, in minutes after midnight, 0 to 1,440.
+    pub day_ends: Option<u32>,
     /// Pounds of fruit to expect of one plant, 0.5 to 100.
     pub pounds_per_plant: Option<f64>,
     /// The canner to plan for.
@@ -64,7 +70,14 @@ pub async fn change_kitchen(
         JAR_DIAMETER.check(measure.diameter_mm).named(&format!("jar_outsides.{}.diameter_mm", jar.word()))?;
         JAR_HEIGHT.check(measure.height_mm).named(&format!("jar_outsides.{}.height_mm", jar.word()))?;
     }
+    for (field, count) in [("people", request.people), ("burners", request.burners)] {
+        count.map(|count| HELP.check(f64::from(count)).named(field)).transpose()?;
+    }
+    request.day_ends.map(|minutes| MINUTES.check(f64::from(minutes)).named("day_ends")).transpose()?;
     let wanted = KitchenChange {
+        people: request.people,
+        burners: request.burners,
+        day_ends: request.day_ends,
         name: request.name.map(|name| clean_name(&name, "name")).transpose()?,
         altitude_ft: request.altitude_ft.map(|feet| ALTITUDE.check(feet).named("altitude_ft")).transpose()?,
         units: request.units,

@@ -8,6 +8,7 @@ pub mod canners;
 pub mod compute;
 pub mod cooks;
 pub mod counter;
+pub mod day;
 pub mod exchange;
 pub mod harvest;
 pub mod health;
@@ -88,6 +89,10 @@ use crate::problem::{ApiError, Problem};
         loads::move_load,
         loads::add_reading,
         loads::simulate_canner,
+        day::get_day,
+        day::slip_block,
+        day::export_day,
+        compute::day::compute_day,
         towel::list_towel,
         towel::judge_seals,
         towel::tidy_jars,

@@ -3,6 +3,7 @@
 pub mod acid;
 pub mod audit;
 pub mod canner;
+pub mod day;
 pub mod kettle;
 pub mod loads;
 pub mod process;

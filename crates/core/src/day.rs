@@ -1,0 +1,223 @@
+//! When to start what: tasks with their needs, laid out over hands, burners, kettles and canners so that the day is short.
+//!
+//! One narrow function, [`lay_out`]: a list scheduler gives the first plan at once, a constraint solver shortens it and
+//! proves how short it can be, and a checker passes every plan before anybody sees it. Minutes are whole and count from
+//! the start of the day.
+
+mod bound;
+mod check;
+mod list;
+mod search;
+pub mod work;
+
+use std::time::Duration;
+
+use serde::Serialize;
+
+pub use check::faults;
+
+/// What tasks need and what a kitchen has.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Needs {
+    /// Pairs of hands.
+    pub people: u32,
+    /// Burners.
+    pub burners: u32,
+    /// Kettles.
+    pub kettles: u32,
+    /// Canners.
+    pub canners: u32,
+}
+
+impl Needs {
+    /// The four, in a fixed order.
+    #[must_use]
+    pub const fn each(self) -> [u32; 4] {
+        [self.people, self.burners, self.kettles, self.canners]
+    }
+
+    /// What the four are called.
+    pub const NAMES: [&'static str; 4] = ["pairs of hands", "burners", "kettles", "canners"];
+}
+
+/// How long after an earlier task's end a task starts.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct After {
+    /// Place of the earlier task.
+    pub task: usize,
+    /// Least minutes from its end; negative lets them overlap.
+    pub least: i64,
+    /// Most minutes from its end.
+    pub most: Option<i64>,
+}
+
+/// Something to do, without a break from start to end.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Task {
+    /// How long it takes.
+    pub minutes: u32,
+    /// What it holds meanwhile.
+    pub uses: Needs,
+    /// What comes before it.
+    pub after: Vec<After>,
+    /// It has begun, or is held, at this minute.
+    pub fixed: Option<u32>,
+}
+
+/// A day to lay out.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Day {
+    /// What the kitchen has.
+    pub has: Needs,
+    /// Minutes that the day may take.
+    pub horizon: u32,
+    /// What is to be done.
+    pub tasks: Vec<Task>,
+}
+
+/// How good a plan is.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum Status {
+    /// Proven: no day is shorter.
+    Optimal,
+    /// It keeps every rule; a shorter one may exist.
+    Feasible,
+    /// Proven: there is none within the hours.
+    Infeasible,
+    /// None was found in the time given.
+    Unknown,
+}
+
+/// A laid-out day.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Layout {
+    /// How good it is.
+    pub status: Status,
+    /// When the last task ends; `None` without a plan.
+    pub makespan: Option<u32>,
+    /// Proven: no plan ends sooner.
+    pub bound: u32,
+    /// When each task starts, in the order of the tasks; empty without a plan.
+    pub starts: Vec<u32>,
+    /// Why there is no plan, or how far it may be from the best.
+    pub why: Option<String>,
+}
+
+/// Longest day that is searched, whatever was asked: a whole one, because a plan is found sooner with room.
+const WHOLE_DAY: u32 = 24 * 60;
+
+/// Lays a day out within a time limit.
+#[must_use]
+pub fn lay_out(day: &Day, limit: Duration) -> Layout {
+    if day.tasks.is_empty() {
+        return Layout {
+            status: Status::Optimal,
+            makespan: Some(0),
+            bound: 0,
+            starts: Vec::new(),
+            why: None,
+        };
+    }
+    let none = |bound: u32, why: String| Layout {
+        status: Status::Infeasible,
+        makespan: None,
+        bound,
+        starts: Vec::new(),
+        why: Some(why),
+    };
+    let bound = match bound::bound(day) {
+        Ok(bound) => bound,
+        Err(why) => return none(0, why),
+    };
+    let too_long = |bound: u32| {
+        format!("it takes at least {}, and the day has {}", in_words(bound), in_words(day.horizon))
+    };
+    if bound > day.horizon {
+        return none(bound, too_long(bound));
+    }
+    let room = day.horizon.max(WHOLE_DAY);
+    let first = list::schedule(day, room).filter(|starts| check::faults(day, starts, room).is_empty());
+    let found = search::search(day, room, bound, first, limit);
+    let proven = found.proven_bound.max(bound);
+    let Some(starts) = found.starts.filter(|starts| check::faults(day, starts, room).is_empty()) else {
+        return if found.complete {
+            none(
+                proven,
+                "some of these tasks cannot be had in any order: look at what must follow what".to_owned(),
+            )
+        } else {
+            let why = "no plan was found in the time given; give it longer, or take something off the day"
+                .to_owned();
+            Layout {
+                status: Status::Unknown,
+                makespan: None,
+                bound: proven,
+                starts: Vec::new(),
+                why: Some(why),
+            }
+        };
+    };
+    let makespan = end(day, &starts);
+    let proven = if found.complete { makespan } else { proven };
+    if makespan > day.horizon {
+        return if proven > day.horizon {
+            none(proven, too_long(proven))
+        } else {
+            let why = format!(
+                "the best plan found takes {}, and the day has {}",
+                in_words(makespan),
+                in_words(day.horizon)
+            );
+            Layout {
+                status: Status::Unknown,
+                makespan: None,
+                bound: proven,
+                starts: Vec::new(),
+                why: Some(why),
+            }
+        };
+    }
+    let status = if proven == makespan { Status::Optimal } else { Status::Feasible };
+    let why = (status == Status::Feasible)
+        .then(|| format!("at most {} longer than the best possible", in_words(makespan - proven)));
+    Layout { status, makespan: Some(makespan), bound: proven, starts, why }
+}
+
+/// Moves everything that is not fixed as late as it goes without a later end: nobody waits for what is done too soon.
+#[must_use]
+pub fn later_starts(day: &Day, starts: &[u32]) -> Vec<u32> {
+    let mut late = starts.to_vec();
+    let last = end(day, starts);
+    let mut order: Vec<usize> = (0..late.len()).filter(|task| day.tasks[*task].fixed.is_none()).collect();
+    order.sort_by_key(|task| std::cmp::Reverse(starts[*task]));
+    // Two rounds: a task may make room for one that was looked at before it.
+    for task in order.repeat(2) {
+        let before = late[task];
+        let mut try_at = last.saturating_sub(day.tasks[task].minutes);
+        while try_at > before {
+            late[task] = try_at;
+            if check::faults(day, &late, last).is_empty() {
+                break;
+            }
+            try_at -= 1;
+        }
+        late[task] = try_at.max(before);
+    }
+    late
+}
+
+fn end(day: &Day, starts: &[u32]) -> u32 {
+    day.tasks.iter().zip(starts).map(|(task, start)| start + task.minutes).max().unwrap_or(0)
+}
+
+/// "2 h 30 min".
+fn in_words(minutes: u32) -> String {
+    match (minutes / 60, minutes % 60) {
+        (0, rest) => format!("{rest} min"),
+        (hours, 0) => format!("{hours} h"),
+        (hours, rest) => format!("{hours} h {rest} min"),
+    }
+}

@@ -1,0 +1,100 @@
+//! The first plan, at once: tasks by their longest tail, each as early as it fits. When a task comes too late after
+//! another, the other is held back and the plan begun anew.
+
+use super::{Day, bound};
+
+/// How often the plan is begun anew before it is given up.
+const ROUNDS: usize = 400;
+
+/// Uses of the four resources over time.
+struct Use {
+    minutes: Vec<[u32; 4]>,
+    has: [u32; 4],
+}
+
+impl Use {
+    fn fits(&self, start: u32, length: u32, needs: [u32; 4]) -> Option<u32> {
+        let clash = (start..start + length).rev().find(|minute| {
+            let used = self.minutes.get(*minute as usize).copied().unwrap_or([u32::MAX; 4]);
+            needs
+                .iter()
+                .zip(used)
+                .zip(self.has)
+                .any(|((need, used), has)| *need > 0 && need.saturating_add(used) > has)
+        });
+        // The next start worth a try lies behind the last clash.
+        clash.map(|minute| minute + 1)
+    }
+
+    fn take(&mut self, start: u32, length: u32, needs: [u32; 4]) {
+        for minute in self.minutes.iter_mut().skip(start as usize).take(length as usize) {
+            for (used, need) in minute.iter_mut().zip(needs) {
+                *used += need;
+            }
+        }
+    }
+}
+
+/// A plan within a horizon, if the list finds one.
+pub(super) fn schedule(day: &Day, horizon: u32) -> Option<Vec<u32>> {
+    let mut release = bound::earliest(day).ok()?;
+    let tails = bound::tails(day);
+    for _ in 0..ROUNDS {
+        match round(day, horizon, &release, &tails)? {
+            Ok(starts) => return Some(starts),
+            Err((task, least)) => release[task] = least,
+        }
+    }
+    None
+}
+
+type Held = (usize, u32);
+
+/// One pass; `Err` names a task to hold back and until when, `None` gives up.
+fn round(day: &Day, horizon: u32, release: &[u32], tails: &[u32]) -> Option<Result<Vec<u32>, Held>> {
+    let count = day.tasks.len();
+    let mut usage = Use { minutes: vec![[0; 4]; horizon as usize], has: day.has.each() };
+    let mut starts: Vec<Option<u32>> = vec![None; count];
+    for (number, task) in day.tasks.iter().enumerate() {
+        if let Some(fixed) = task.fixed {
+            usage.take(fixed, task.minutes, task.uses.each());
+            starts[number] = Some(fixed);
+        }
+    }
+    while starts.iter().any(Option::is_none) {
+        let ready = |number: &usize| {
+            starts[*number].is_none()
+                && day.tasks[*number].after.iter().all(|after| starts[after.task].is_some())
+        };
+        let next =
+            (0..count).filter(ready).max_by_key(|number| (tails[*number], std::cmp::Reverse(*number)))?;
+        let task = &day.tasks[next];
+        let mut start = i64::from(release[next]);
+        for after in &task.after {
+            let end = i64::from(starts[after.task]?) + i64::from(day.tasks[after.task].minutes);
+            start = start.max(end + after.least);
+        }
+        let mut start = u32::try_from(start.max(0)).ok()?;
+        while let Some(later) = usage.fits(start, task.minutes, task.uses.each()) {
+            start = later;
+            if start + task.minutes > horizon {
+                return None;
+            }
+        }
+        for after in &task.after {
+            let end = i64::from(starts[after.task]?) + i64::from(day.tasks[after.task].minutes);
+            if let Some(most) = after.most
+                && i64::from(start) > end + most
+            {
+                if day.tasks[after.task].fixed.is_some() {
+                    return None;
+                }
+                let held = i64::from(start) - most - i64::from(day.tasks[after.task].minutes);
+                return Some(Err((after.task, u32::try_from(held).ok()?)));
+            }
+        }
+        usage.take(start, task.minutes, task.uses.each());
+        starts[next] = Some(start);
+    }
+    Some(Ok(starts.into_iter().flatten().collect()))
+}

@@ -1,0 +1,166 @@
+//! The constraint solver Pumpkin behind core types: it shortens the first plan and proves how short it can be.
+//!
+//! Tuned as measured for days like these: autonomous search over the smallest start, early restarts, edge finding where
+//! there is one of a kind. It runs in a thread of its own, so that a panic in it costs a plan and not the kitchen.
+
+use std::ops::ControlFlow;
+use std::sync::{Arc, Mutex, PoisonError};
+use std::time::Duration;
+
+use pumpkin_conflict_resolvers::resolvers::ResolutionResolver;
+use pumpkin_constraints::{cumulative, disjunctive_strict, equals, less_than_or_equals};
+use pumpkin_core::Solver;
+use pumpkin_core::branching::branchers::autonomous_search::AutonomousSearch;
+use pumpkin_core::branching::branchers::independent_variable_value_brancher::IndependentVariableValueBrancher;
+use pumpkin_core::branching::value_selection::InDomainMin;
+use pumpkin_core::branching::variable_selection::Smallest;
+use pumpkin_core::optimisation::OptimisationDirection;
+use pumpkin_core::optimisation::linear_sat_unsat::LinearSatUnsat;
+use pumpkin_core::options::SolverOptions;
+use pumpkin_core::results::{OptimisationResult, ProblemSolution, SolutionReference};
+use pumpkin_core::termination::TimeBudget;
+use pumpkin_core::variables::{DomainId, TransformableVariable};
+use pumpkin_propagators::disjunctive::ArgDisjunctiveTask;
+
+use super::{Day, bound, end};
+
+/// Conflicts before the first restart; the solver's own default is far too late for a day.
+const FIRST_RESTART: u64 = 200;
+
+/// What was found.
+#[derive(Debug, Clone)]
+pub(super) struct Found {
+    /// The best starts.
+    pub starts: Option<Vec<u32>>,
+    /// Whether they are proven best, or proven not to exist.
+    pub complete: bool,
+    /// No plan ends before this minute, as far as was proven.
+    pub proven_bound: u32,
+}
+
+/// Searches for a shorter day than the first one within a limit.
+pub(super) fn search(day: &Day, room: u32, bound: u32, first: Option<Vec<u32>>, limit: Duration) -> Found {
+    if let Some(starts) = first.as_ref().filter(|starts| end(day, starts) == bound) {
+        return Found { starts: Some(starts.clone()), complete: true, proven_bound: bound };
+    }
+    // Strictly shorter than the first plan, so that "nothing" proves it best.
+    let most = first.as_ref().map_or(room, |starts| end(day, starts) - 1);
+    let best: Arc<Mutex<Option<Vec<u32>>>> = Arc::default();
+    let (owned, kept) = (day.clone(), best.clone());
+    let thread = std::thread::spawn(move || solve(&owned, most, bound, limit, &kept));
+    let complete = thread.join().unwrap_or(false);
+    let better = best.lock().unwrap_or_else(PoisonError::into_inner).take();
+    Found { starts: better.or(first), complete, proven_bound: bound }
+}
+
+fn small(value: i64) -> i32 {
+    i32::try_from(value).unwrap_or(i32::MAX / 4)
+}
+
+/// Runs the solver; `true` when it proved its answer. Every better plan is kept as it is found.
+fn solve(day: &Day, most: u32, bound: u32, limit: Duration, best: &Mutex<Option<Vec<u32>>>) -> bool {
+    let Ok(heads) = bound::earliest(day) else { return true };
+    let tails = bound::tails(day);
+    if heads.iter().zip(&tails).any(|(head, tail)| head + tail > most) || bound > most {
+        return true;
+    }
+    let mut options = SolverOptions::default();
+    options.restart_options.min_num_conflicts_before_first_restart = FIRST_RESTART;
+    let mut solver = Solver::with_options(options);
+    let latest = |task: usize| most - tails[task];
+    let starts: Vec<DomainId> = (0..day.tasks.len())
+        .map(|task| solver.new_bounded_integer(small(heads[task].into()), small(latest(task).into())))
+        .collect();
+    let makespan = solver.new_bounded_integer(small(bound.into()), small(most.into()));
+    post(&mut solver, day, &starts, makespan);
+    let mut all = starts.clone();
+    all.push(makespan);
+    let mut brancher =
+        AutonomousSearch::new(IndependentVariableValueBrancher::new(Smallest::new(&all), InDomainMin));
+    let read = |value: i32| u32::try_from(value).unwrap_or(0);
+    let watched = starts.clone();
+    let keep = |solution: Vec<u32>| *best.lock().unwrap_or_else(PoisonError::into_inner) = Some(solution);
+    let on_solution =
+        |_: &Solver, solution: SolutionReference<'_>, _: &_, _: &ResolutionResolver| -> ControlFlow<()> {
+            keep(watched.iter().map(|start| read(solution.get_integer_value(*start))).collect());
+            ControlFlow::Continue(())
+        };
+    let result = solver.optimise(
+        &mut brancher,
+        &mut TimeBudget::starting_now(limit),
+        &mut ResolutionResolver::default(),
+        LinearSatUnsat::new(OptimisationDirection::Minimise, makespan, on_solution),
+    );
+    match result {
+        OptimisationResult::Optimal(solution) => {
+            keep(starts.iter().map(|start| read(solution.get_integer_value(*start))).collect());
+            true
+        }
+        OptimisationResult::Unsatisfiable => true,
+        OptimisationResult::Satisfiable(_)
+        | OptimisationResult::Stopped(..)
+        | OptimisationResult::Unknown => false,
+    }
+}
+
+/// Posts every rule.
+fn post(solver: &mut Solver, day: &Day, starts: &[DomainId], makespan: DomainId) {
+    let tag = solver.new_constraint_tag();
+    for (later, task) in day.tasks.iter().enumerate() {
+        let after_end = less_than_or_equals(
+            vec![starts[later].scaled(1), makespan.scaled(-1)],
+            -small(task.minutes.into()),
+            tag,
+        );
+        solver.add_constraint(after_end).post();
+        if let Some(fixed) = task.fixed {
+            let held = equals(vec![starts[later].scaled(1)], small(fixed.into()), tag);
+            solver.add_constraint(held).post();
+        }
+        for after in &task.after {
+            let earlier = starts[after.task];
+            let length = i64::from(day.tasks[after.task].minutes);
+            let least = less_than_or_equals(
+                vec![earlier.scaled(1), starts[later].scaled(-1)],
+                small(-(length + after.least)),
+                tag,
+            );
+            solver.add_constraint(least).post();
+            if let Some(most) = after.most {
+                let late = less_than_or_equals(
+                    vec![starts[later].scaled(1), earlier.scaled(-1)],
+                    small(length + most),
+                    tag,
+                );
+                solver.add_constraint(late).post();
+            }
+        }
+    }
+    for (place, have) in day.has.each().into_iter().enumerate() {
+        let users: Vec<(usize, u32, u32)> = day
+            .tasks
+            .iter()
+            .enumerate()
+            .map(|(number, task)| (number, task.uses.each()[place], task.minutes))
+            .filter(|(_, need, minutes)| *need > 0 && *minutes > 0)
+            .collect();
+        if users.is_empty() {
+            continue;
+        }
+        let need = cumulative(
+            users.iter().map(|user| starts[user.0]).collect::<Vec<_>>(),
+            users.iter().map(|user| small(user.2.into())).collect::<Vec<_>>(),
+            users.iter().map(|user| small(user.1.into())).collect::<Vec<_>>(),
+            small(have.into()),
+            tag,
+        );
+        solver.add_constraint(need).post();
+        if have == 1 {
+            let alone = users.iter().map(|user| ArgDisjunctiveTask {
+                start_time: starts[user.0],
+                processing_time: small(user.2.into()),
+            });
+            solver.add_constraint(disjunctive_strict(alone.collect::<Vec<_>>(), tag)).post();
+        }
+    }
+}

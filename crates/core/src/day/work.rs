@@ -1,0 +1,274 @@
+//! The day's tasks out of the batches: prepare, cook, heat the canner, fill, boil, lift.
+//!
+//! Jars are filled at most ten minutes before their load goes in; a hot product waits at most an hour; a load is never
+//! interrupted; an empty canner heats beside the preparation; the jars are lifted as soon as they have rested. Common
+//! practice, no source.
+
+use serde::Serialize;
+
+use super::{After, Day, Needs, Task};
+use crate::vocabulary::vocabulary;
+
+/// Most minutes that filled jars wait for the canner.
+const FILLED_WAITS: i64 = 10;
+/// Most minutes that a hot product waits for its first jar.
+const HOT_WAITS: i64 = 60;
+/// Most minutes that a heated canner waits for its first load.
+const HEATED_WAITS: i64 = 30;
+/// Minutes to heat a cold canner.
+const HEATS: u32 = 35;
+/// Minutes to lift a load.
+const LIFTS: u32 = 5;
+
+vocabulary! {
+    /// What kind of work a block is.
+    "work", Work {
+        /// Washing, coring, skinning, milling.
+        Prepare = "prepare", "wash and prepare";
+        /// Heating through or boiling down.
+        Cook = "cook", "cook";
+        /// Heating the empty canner.
+        Heat = "heat", "put the canner on";
+        /// Acid, food, lids.
+        Fill = "fill", "fill the jars";
+        /// A load in the canner, from jars in to rested.
+        Load = "load", "in the canner";
+        /// Jars out.
+        Lift = "lift", "lift the jars";
+    }
+}
+
+/// A kettle of a batch.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct CookWork {
+    /// Minutes it takes, or still takes.
+    pub minutes: u32,
+    /// It is on the stove.
+    pub begun: bool,
+}
+
+/// A canner load of a batch.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct LoadWork {
+    /// What it is called.
+    pub name: String,
+    /// Minutes to fill its jars; none when they are ready.
+    pub fill: Option<u32>,
+    /// Minutes from the jars going in to the end of the rest, or those that are left of them.
+    pub minutes: u32,
+    /// It is in the canner.
+    pub begun: bool,
+}
+
+/// What is left to do of a batch.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct BatchWork {
+    /// Its code.
+    pub code: String,
+    /// Minutes to prepare the fruit; none when it is done.
+    pub prepare: Option<u32>,
+    /// Whether the preparation holds a burner, for blanching.
+    pub blanches: bool,
+    /// Its kettle, when there is something to cook.
+    pub cook: Option<CookWork>,
+    /// Its loads that are not lifted yet, in order.
+    pub loads: Vec<LoadWork>,
+}
+
+/// What a task is, for people.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Block {
+    /// Lasting name, for saying that it takes longer.
+    pub key: String,
+    /// Kind of work.
+    pub work: Work,
+    /// The batch it is for; `null` for the canner.
+    pub batch: Option<String>,
+    /// What it is called beside its kind: `load 2`.
+    pub name: Option<String>,
+    /// It has begun.
+    pub begun: bool,
+}
+
+/// The day's tasks, and what each is.
+#[must_use]
+pub fn tasks(batches: &[BatchWork], has: Needs, horizon: u32) -> (Day, Vec<Block>) {
+    let mut list = List::default();
+    let canner_is_hot = batches.iter().flat_map(|batch| &batch.loads).any(|load| load.begun);
+    let waits = batches.iter().any(|batch| batch.loads.iter().any(|load| !load.begun));
+    let heat = (waits && !canner_is_hot)
+        .then(|| list.add(Work::Heat, None, None, HEATS, needs(0, 1, 0, 1), Vec::new(), false));
+    let mut first_load: Option<usize> = None;
+    for batch in batches {
+        list.batch(batch, heat, &mut first_load);
+    }
+    if let (Some(heat), Some(first)) = (heat, first_load) {
+        let after = After { task: heat, least: 0, most: Some(HEATED_WAITS) };
+        list.tasks[first].after.push(after);
+    }
+    (Day { has, horizon, tasks: list.tasks }, list.blocks)
+}
+
+const fn needs(people: u32, burners: u32, kettles: u32, canners: u32) -> Needs {
+    Needs { people, burners, kettles, canners }
+}
+
+#[derive(Default)]
+struct List {
+    tasks: Vec<Task>,
+    blocks: Vec<Block>,
+}
+
+impl List {
+    #[allow(clippy::too_many_arguments)] // one row of a table
+    fn add(
+        &mut self,
+        work: Work,
+        batch: Option<&str>,
+        name: Option<&str>,
+        minutes: u32,
+        uses: Needs,
+        after: Vec<After>,
+        begun: bool,
+    ) -> usize {
+        let key = [batch, Some(work.word()), name].into_iter().flatten().collect::<Vec<_>>().join(" ");
+        self.tasks.push(Task { minutes, uses, after, fixed: begun.then_some(0) });
+        self.blocks.push(Block {
+            key,
+            work,
+            batch: batch.map(str::to_owned),
+            name: name.map(str::to_owned),
+            begun,
+        });
+        self.tasks.len() - 1
+    }
+
+    fn batch(&mut self, batch: &BatchWork, heat: Option<usize>, first_load: &mut Option<usize>) {
+        let code = Some(batch.code.as_str());
+        let follows = |task: usize| After { task, least: 0, most: None };
+        let prepared = batch.prepare.map(|minutes| {
+            let uses = needs(1, u32::from(batch.blanches), 0, 0);
+            self.add(Work::Prepare, code, None, minutes, uses, Vec::new(), false)
+        });
+        let cooked = batch.cook.map(|cook| {
+            let after = prepared.filter(|_| !cook.begun).map(follows).into_iter().collect();
+            self.add(Work::Cook, code, None, cook.minutes, needs(0, 1, 1, 0), after, cook.begun)
+        });
+        let mut before: Option<usize> = None;
+        for load in &batch.loads {
+            let name = Some(load.name.as_str());
+            let mut after = Vec::new();
+            if let Some(minutes) = load.fill {
+                // Only the first jars must come soon; the kettle keeps the rest hot.
+                let most = before.is_none().then_some(HOT_WAITS);
+                let source = cooked.map(|task| After { task, least: 0, most }).or(prepared.map(follows));
+                let fill = self.add(
+                    Work::Fill,
+                    code,
+                    name,
+                    minutes,
+                    needs(1, 0, 0, 0),
+                    source.into_iter().collect(),
+                    false,
+                );
+                after.push(After { task: fill, least: 0, most: Some(FILLED_WAITS) });
+            }
+            after.extend(before.map(follows));
+            if let Some(heat) = heat {
+                after.push(follows(heat));
+            }
+            let after = if load.begun { Vec::new() } else { after };
+            let boil = self.add(Work::Load, code, name, load.minutes, needs(0, 1, 0, 1), after, load.begun);
+            if !load.begun {
+                first_load.get_or_insert(boil);
+            }
+            let lift = After { task: boil, least: 0, most: Some(0) };
+            before = Some(self.add(Work::Lift, code, name, LIFTS, needs(1, 0, 0, 1), vec![lift], false));
+        }
+    }
+}
+
+/// A place in a lane: the block, and which of the like ones it takes, from 0.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct Lane {
+    /// Place of the block.
+    pub block: usize,
+    /// Which resource, in the order of [`Needs::each`].
+    pub resource: usize,
+    /// Which of them.
+    pub number: u32,
+}
+
+/// Who takes what: blocks coloured onto hands, burners, kettles and canners in the order in which they start.
+#[must_use]
+pub fn lanes(day: &Day, starts: &[u32]) -> Vec<Lane> {
+    let mut order: Vec<usize> = (0..starts.len()).collect();
+    order.sort_by_key(|block| (starts[*block], *block));
+    let mut taken = Vec::new();
+    for (resource, have) in day.has.each().into_iter().enumerate() {
+        let mut free_at = vec![0_u32; have as usize];
+        for block in &order {
+            let task = &day.tasks[*block];
+            let wanted = task.uses.each()[resource] as usize;
+            let fits = (0..free_at.len()).filter(|lane| free_at[*lane] <= starts[*block]);
+            for lane in fits.take(wanted).collect::<Vec<_>>() {
+                free_at[lane] = starts[*block] + task.minutes;
+                taken.push(Lane { block: *block, resource, number: u32::try_from(lane).unwrap_or(0) });
+            }
+        }
+    }
+    taken
+}
+
+#[cfg(test)]
+mod tests {
+    use std::time::Duration;
+
+    use super::{BatchWork, CookWork, LoadWork, Work, lanes, tasks};
+    use crate::day::{Needs, Status, lay_out};
+
+    fn load(name: &str, minutes: u32, begun: bool) -> LoadWork {
+        LoadWork { name: name.to_owned(), fill: (!begun).then_some(12), minutes, begun }
+    }
+
+    fn kitchen() -> Needs {
+        Needs { people: 1, burners: 4, kettles: 2, canners: 1 }
+    }
+
+    #[test]
+    fn three_products_are_proven_and_every_block_has_its_lanes() {
+        let batch = |code: &str, prepare, cook| BatchWork {
+            code: code.to_owned(),
+            prepare: Some(prepare),
+            blanches: cook == 0,
+            cook: (cook > 0).then_some(CookWork { minutes: cook, begun: false }),
+            loads: vec![load("load 1", 85, false), load("load 2", 85, false)],
+        };
+        let (day, blocks) =
+            tasks(&[batch("a", 50, 0), batch("b", 30, 120), batch("c", 20, 40)], kitchen(), 900);
+        let layout = lay_out(&day, Duration::from_secs(2));
+        assert_eq!(layout.status, Status::Optimal, "{layout:?}");
+        let lanes = lanes(&day, &layout.starts);
+        let needed: u32 = day.tasks.iter().flat_map(|task| task.uses.each()).sum();
+        assert_eq!(lanes.len(), needed as usize);
+        let heats = blocks.iter().position(|block| block.work == Work::Heat).unwrap();
+        assert!(layout.starts[heats] < 60, "the canner heats beside the preparation");
+    }
+
+    #[test]
+    fn a_load_that_boils_stays_and_the_canner_is_not_heated_again() {
+        let boiling = BatchWork {
+            code: "a".to_owned(),
+            prepare: None,
+            blanches: false,
+            cook: None,
+            loads: vec![load("load 1", 30, true), load("load 2", 80, false)],
+        };
+        let (day, blocks) = tasks(&[boiling], kitchen(), 600);
+        assert!(blocks.iter().all(|block| block.work != Work::Heat));
+        let layout = lay_out(&day, Duration::from_secs(2));
+        // 30 min, 5 to lift, 80 min, 5 to lift; the jars are filled meanwhile.
+        assert_eq!(layout.makespan, Some(120));
+    }
+}

@@ -1,0 +1,175 @@
+//! Lays a day out: tasks, what they need, what must follow what.
+
+use std::collections::BTreeMap;
+use std::time::Duration;
+
+use actix_web::{post, web};
+use bodega_core::day::{After, Day, Layout, Needs, Status, Task, lay_out};
+use bodega_core::limits::Limit;
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use crate::json::Json;
+use crate::problem::{ApiError, NameField, Problem};
+
+/// How many of something.
+const COUNT: Limit = Limit { name: "count", unit: "", min: 0.0, max: 50.0, why: "a hall full of cooks" };
+/// Minutes of a task or a day.
+const DAY_LENGTH: Limit = Limit { name: "minutes", unit: "min", min: 0.0, max: 10_080.0, why: "a week" };
+/// Minutes between two tasks.
+const LAG: Limit =
+    Limit { name: "lag", unit: "min", min: -10_080.0, max: 10_080.0, why: "a week either way" };
+/// Time to search.
+const TIME_LIMIT: Limit =
+    Limit { name: "time limit", unit: "ms", min: 1.0, max: 30_000.0, why: "at once; half a minute" };
+/// Tasks of one day.
+const MOST_TASKS: usize = 300;
+/// Time to search when nothing is said.
+const USUAL_TIME_LIMIT_MS: u64 = 2_000;
+
+/// What a kitchen has, or a task needs.
+#[derive(Debug, Clone, Copy, Default, Deserialize, ToSchema)]
+#[serde(default)]
+pub struct DayNeeds {
+    /// Pairs of hands, 0 to 50.
+    pub people: u32,
+    /// Burners.
+    pub burners: u32,
+    /// Kettles.
+    pub kettles: u32,
+    /// Canners.
+    pub canners: u32,
+}
+
+/// A task that comes before another.
+#[derive(Debug, Clone, Deserialize, ToSchema)]
+pub struct DayAfter {
+    /// The earlier task.
+    pub id: String,
+    /// Least minutes from its end to the start of this one.
+    #[serde(default)]
+    pub min_lag_minutes: i64,
+    /// Most minutes from its end to the start of this one.
+    pub max_lag_minutes: Option<i64>,
+}
+
+/// Something to do; it holds what it uses from start to end.
+#[derive(Debug, Clone, Deserialize, ToSchema)]
+pub struct DayTask {
+    /// Its name, used once.
+    pub id: String,
+    /// How long it takes, 0 to 10,080.
+    pub minutes: u32,
+    /// What it holds.
+    #[serde(default)]
+    pub uses: DayNeeds,
+    /// What comes before it.
+    #[serde(default)]
+    pub after: Vec<DayAfter>,
+}
+
+/// A day to lay out.
+#[derive(Debug, Clone, Deserialize, ToSchema)]
+pub struct DayRequest {
+    /// What the kitchen has.
+    pub resources: DayNeeds,
+    /// Minutes that the day may take, 0 to 10,080.
+    pub horizon_minutes: u32,
+    /// What is to be done, at most 300 tasks.
+    pub tasks: Vec<DayTask>,
+    /// How long to search, 1 to 30,000 ms; two seconds when nothing is said.
+    pub time_limit_ms: Option<u64>,
+}
+
+/// A laid-out day.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct DayAnswer {
+    /// How good it is.
+    pub status: Status,
+    /// When the last task ends.
+    pub makespan_minutes: Option<u32>,
+    /// Proven: no plan ends sooner.
+    pub bound_minutes: u32,
+    /// When each task starts.
+    pub starts: BTreeMap<String, u32>,
+    /// Why there is no plan, or how far it may be from the best.
+    pub why: Option<String>,
+}
+
+fn needs(given: DayNeeds, field: &str) -> Result<Needs, ApiError> {
+    for (name, count) in [
+        ("people", given.people),
+        ("burners", given.burners),
+        ("kettles", given.kettles),
+        ("canners", given.canners),
+    ] {
+        COUNT.check(f64::from(count)).named(&format!("{field}.{name}"))?;
+    }
+    Ok(Needs { people: given.people, burners: given.burners, kettles: given.kettles, canners: given.canners })
+}
+
+fn lag(minutes: i64, field: &str) -> Result<i64, ApiError> {
+    #[allow(clippy::cast_precision_loss)] // checked against a week
+    LAG.check(minutes as f64).named(field)?;
+    Ok(minutes)
+}
+
+/// The request in the core's terms, every field checked.
+fn day(request: &DayRequest) -> Result<Day, ApiError> {
+    if request.tasks.len() > MOST_TASKS {
+        return Err(ApiError::field("tasks", format!("give at most {MOST_TASKS} tasks")));
+    }
+    let mut places: BTreeMap<&str, usize> = BTreeMap::new();
+    for (place, task) in request.tasks.iter().enumerate() {
+        if places.insert(&task.id, place).is_some() {
+            return Err(ApiError::field(
+                format!("tasks[{place}].id"),
+                format!("\"{}\" stands twice", task.id),
+            ));
+        }
+    }
+    let mut tasks = Vec::with_capacity(request.tasks.len());
+    for (place, task) in request.tasks.iter().enumerate() {
+        let field = |name: &str| format!("tasks[{place}].{name}");
+        DAY_LENGTH.check(f64::from(task.minutes)).named(&field("minutes"))?;
+        let mut after = Vec::with_capacity(task.after.len());
+        for (number, earlier) in task.after.iter().enumerate() {
+            let field = |name: &str| format!("tasks[{place}].after[{number}].{name}");
+            let Some(other) = places.get(earlier.id.as_str()).filter(|other| **other != place) else {
+                return Err(ApiError::field(
+                    field("id"),
+                    format!("there is no other task \"{}\"", earlier.id),
+                ));
+            };
+            let least = lag(earlier.min_lag_minutes, &field("min_lag_minutes"))?;
+            let most =
+                earlier.max_lag_minutes.map(|most| lag(most, &field("max_lag_minutes"))).transpose()?;
+            if most.is_some_and(|most| most < least) {
+                return Err(ApiError::field(
+                    field("max_lag_minutes"),
+                    "must not be less than min_lag_minutes",
+                ));
+            }
+            after.push(After { task: *other, least, most });
+        }
+        let uses = needs(task.uses, &field("uses"))?;
+        tasks.push(Task { minutes: task.minutes, uses, after, fixed: None });
+    }
+    DAY_LENGTH.check(f64::from(request.horizon_minutes)).named("horizon_minutes")?;
+    Ok(Day { has: needs(request.resources, "resources")?, horizon: request.horizon_minutes, tasks })
+}
+
+/// Lays a day out.
+#[utoipa::path(request_body = DayRequest, responses((status = 200, body = DayAnswer), (status = 422, body = Problem)))]
+#[post("/api/compute/day")]
+pub async fn compute_day(Json(request): Json<DayRequest>) -> Result<web::Json<DayAnswer>, ApiError> {
+    let wanted = day(&request)?;
+    let limit = request.time_limit_ms.unwrap_or(USUAL_TIME_LIMIT_MS);
+    #[allow(clippy::cast_precision_loss)] // checked against half a minute
+    TIME_LIMIT.check(limit as f64).named("time_limit_ms")?;
+    let work = web::block(move || lay_out(&wanted, Duration::from_millis(limit)));
+    let Layout { status, makespan, bound, starts, why } =
+        work.await.map_err(|error| ApiError::Internal(error.to_string()))?;
+    let starts = request.tasks.into_iter().map(|task| task.id).zip(starts).collect();
+    Ok(web::Json(DayAnswer { status, makespan_minutes: makespan, bound_minutes: bound, starts, why }))
+}

@@ -1,0 +1,388 @@
+//! The day on one strip: what is left of the batches, laid out from now on.
+
+use std::time::Duration;
+
+use actix_web::{HttpResponse, get, post, web};
+use bodega_core::day::work::{BatchWork, Block, CookWork, LoadWork, lanes, tasks};
+use bodega_core::day::{Day, Layout, Needs, Status, later_starts, lay_out};
+use bodega_core::fruit::Kind;
+use bodega_core::limits::Limit;
+use bodega_core::moment::{Minutes, Moment};
+use bodega_core::outlook::{Making, effort, stove_hours};
+use bodega_core::process::{Pack, Product};
+use bodega_core::units::{in_pounds, kilograms};
+use bodega_store::{Batch, CannerLoad, Kitchen, StoreError};
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use crate::api::cooks::{CookView, on_stove};
+use crate::api::exchange::{Meeting, calendar_of};
+use crate::api::loads::LoadView;
+use crate::app::{Shared, change, read};
+use crate::clock::minute_of_day;
+use crate::json::Json;
+use crate::problem::{ApiError, NameField, Problem};
+
+/// Time to search for the strip; the screen waits for it.
+const SEARCH: Duration = Duration::from_millis(1_200);
+/// Time for each way out of a day that does not fit.
+const SEARCH_WAY_OUT: Duration = Duration::from_millis(500);
+/// Least minutes of an evening that is nearly over.
+const LEAST_HORIZON: u32 = 15;
+/// Longest slip.
+const SLIP: Limit =
+    Limit { name: "minutes", unit: "min", min: -600.0, max: 600.0, why: "ten hours either way" };
+
+/// A block of the strip.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct BlockView {
+    /// What it is.
+    #[serde(flatten)]
+    pub block: Block,
+    /// When it starts.
+    pub starts: Moment,
+    /// When it ends.
+    pub ends: Moment,
+    /// Minutes it may start later without a later end of the day.
+    pub slack_minutes: u32,
+    /// Minutes it was said to take longer than thought.
+    pub slip_minutes: i64,
+}
+
+/// Where a block lies in a lane.
+#[derive(Debug, Clone, Copy, Serialize, ToSchema)]
+pub struct LaneView {
+    /// Which resource: 0 hands, 1 burners, 2 kettles, 3 canners.
+    pub resource: usize,
+    /// Which of them, from 0.
+    pub number: u32,
+    /// Place of the block in the list.
+    pub block: usize,
+}
+
+/// A way to make a day fit.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct WayOut {
+    /// What to do.
+    pub text: String,
+    /// When the day would end then.
+    pub finish: Moment,
+}
+
+/// The day from now on.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct DayView {
+    /// How good the plan is.
+    pub status: Status,
+    /// Now.
+    pub now: Moment,
+    /// When the work is to be done.
+    pub day_ends: Moment,
+    /// When the last block ends.
+    pub finish: Option<Moment>,
+    /// Proven: it cannot end sooner.
+    pub bound: Moment,
+    /// The latest start that still ends in time, when nothing has begun.
+    pub start_by: Option<Moment>,
+    /// Why there is no plan, or how far it may be from the best.
+    pub why: Option<String>,
+    /// The blocks; without times when there is no plan.
+    pub blocks: Vec<BlockView>,
+    /// Which hands, burners, kettles and canners they take.
+    pub lanes: Vec<LaneView>,
+    /// How many there are of each resource.
+    pub has: [u32; 4],
+    /// Ways to make it fit, the soonest end first.
+    pub ways_out: Vec<WayOut>,
+}
+
+fn whole(minutes: f64) -> u32 {
+    #[allow(clippy::cast_possible_truncation, clippy::cast_sign_loss)] // clamped to a week
+    let whole = minutes.ceil().clamp(1.0, 10_080.0) as u32;
+    whole
+}
+
+/// Minutes from one moment to another, at least one.
+fn minutes_to(from: Moment, to: Moment) -> u32 {
+    #[allow(clippy::cast_precision_loss)] // milliseconds of a day
+    let span = to.since_ms(from) as f64 / Minutes(1).ms() as f64;
+    whole(span)
+}
+
+/// Come-up of a canner when it cannot be worked out; common practice, no source.
+const USUAL_COME_UP: u32 = 25;
+
+fn load_work(load: &CannerLoad, view: &LoadView, now: Moment) -> LoadWork {
+    use bodega_core::boil_clock::Phase;
+    let rest = view.rest_minutes.0;
+    let come_up = view.come_up_minutes.map_or(USUAL_COME_UP, whole);
+    let full = view.minutes.0 + rest;
+    let minutes = match view.now {
+        Phase::Waiting => come_up + full,
+        Phase::Heating { since } => full + come_up.saturating_sub(minutes_to(since, now)).max(1),
+        Phase::Venting { .. } | Phase::Vented { .. } | Phase::BoilLost { .. } => full + 1,
+        Phase::Counting { ends, .. } => minutes_to(now, ends) + rest,
+        Phase::Resting { ends, .. } => minutes_to(now, ends),
+        Phase::TimeUp { .. } | Phase::Dropping { .. } => rest,
+        Phase::Rested { .. } | Phase::Lifted { .. } => 1,
+    };
+    let jars = load.jars.iter().filter(|jar| !jar.lid).count();
+    #[allow(clippy::cast_precision_loss)] // a few dozen jars
+    let fill = (jars > 0).then(|| whole(jars as f64 * effort(&making(&load.batch)).hands_per_jar));
+    LoadWork {
+        name: format!("load {}", load.position),
+        fill,
+        minutes,
+        begun: !load.clock.happened().is_empty(),
+    }
+}
+
+const fn making(batch: &Batch) -> Making {
+    Making { product: batch.product, medium: batch.medium, pack: batch.pack, thickness: batch.thickness }
+}
+
+/// What is left to do of one batch.
+fn batch_work(
+    shared: &Shared,
+    batch: &Batch,
+    loads: &[CannerLoad],
+    cooks: &[CookView],
+    kitchen: &Kitchen,
+) -> Result<BatchWork, StoreError> {
+    let now = shared.clock.now();
+    let making = making(batch);
+    let own: Vec<&CannerLoad> =
+        loads.iter().filter(|load| load.batch.id == batch.id && !load.jars.is_empty()).collect();
+    let begun = batch.jars_lifted > 0
+        || own.iter().any(|load| !load.clock.happened().is_empty() || load.jars.iter().any(|jar| jar.filled));
+    let fruit = shared.store.batch_lots(batch.id)?;
+    let pounds: f64 = fruit
+        .iter()
+        .map(|(_, grams)| {
+            #[allow(clippy::cast_precision_loss)] // grams of fruit, far below 2^53
+            let mass = kilograms(*grams as f64 / 1000.0);
+            in_pounds(mass)
+        })
+        .sum();
+    let cook = cooks.iter().find(|cook| cook.batch.as_ref().is_some_and(|other| other.id == batch.id));
+    let hot = batch.pack == Pack::Hot;
+    let planned = || {
+        let hours: f64 = fruit
+            .iter()
+            .map(|(lot, grams)| {
+                #[allow(clippy::cast_precision_loss)] // grams of fruit, far below 2^53
+                let mass = kilograms(*grams as f64 / 1000.0);
+                let kind: Kind = lot.kind;
+                stove_hours(&making, kind, mass)
+            })
+            .sum();
+        CookWork { minutes: whole(hours * 60.0), begun: false }
+    };
+    let cook = match cook {
+        Some(cook) => Some(CookWork { minutes: minutes_to(now, cook.finish), begun: true }),
+        None if begun || !hot => None,
+        None => Some(planned()),
+    };
+    let on_stove = cook.is_some_and(|cook| cook.begun);
+    Ok(BatchWork {
+        code: batch.code.clone(),
+        prepare: (!begun && !on_stove).then(|| whole(pounds * effort(&making).hands_per_lb)),
+        blanches: matches!(batch.product, Product::Whole | Product::Crushed),
+        cook,
+        loads: own
+            .into_iter()
+            .map(|load| Ok(load_work(load, &LoadView::new(shared, load.clone(), kitchen, now)?, now)))
+            .collect::<Result<_, StoreError>>()?,
+    })
+}
+
+/// What the day is made of.
+struct Ground {
+    now: Moment,
+    day_ends: Moment,
+    horizon: u32,
+    has: Needs,
+    works: Vec<BatchWork>,
+    slips: Vec<(String, i64)>,
+}
+
+fn ground(shared: &Shared) -> Result<Ground, StoreError> {
+    let now = shared.clock.now();
+    let kitchen = shared.store.kitchen()?;
+    let (loads, cooks) = (shared.store.open_loads()?, on_stove(shared)?);
+    let works = shared
+        .store
+        .open_batches()?
+        .iter()
+        .map(|batch| batch_work(shared, batch, &loads, &cooks, &kitchen))
+        .collect::<Result<Vec<_>, _>>()?;
+    let left = kitchen.day_ends.saturating_sub(minute_of_day(now));
+    let horizon = left.max(LEAST_HORIZON);
+    let count = |count: usize| u32::try_from(count).unwrap_or(u32::MAX);
+    let has = Needs {
+        people: kitchen.people,
+        burners: kitchen.burners,
+        kettles: count(shared.store.kettles()?.len()).max(1),
+        canners: count(kitchen.canners.len()),
+    };
+    let day_ends = now.plus_minutes(i64::from(left));
+    Ok(Ground { now, day_ends, horizon, has, works, slips: shared.store.slips()? })
+}
+
+impl Ground {
+    fn slip(&self, block: &Block) -> i64 {
+        self.slips.iter().find(|(key, _)| *key == block.key).map_or(0, |(_, minutes)| *minutes)
+    }
+
+    /// The tasks with what takes longer added to them.
+    fn day(&self, works: &[BatchWork], has: Needs, horizon: u32) -> (Day, Vec<Block>) {
+        let (mut day, blocks) = tasks(works, has, horizon);
+        for (task, block) in day.tasks.iter_mut().zip(&blocks) {
+            let minutes = i64::from(task.minutes) + self.slip(block);
+            task.minutes = u32::try_from(minutes.max(1)).unwrap_or(task.minutes);
+        }
+        (day, blocks)
+    }
+
+    fn at(&self, minute: u32) -> Moment {
+        self.now.plus_minutes(i64::from(minute))
+    }
+
+    /// Ways to make the day fit, each of them solved.
+    fn ways_out(&self) -> Vec<WayOut> {
+        let more = |people, canners| Needs {
+            people: self.has.people + people,
+            canners: self.has.canners + canners,
+            ..self.has
+        };
+        let mut tries: Vec<(String, Vec<BatchWork>, Needs, u32)> = vec![
+            ("One hour more".to_owned(), self.works.clone(), self.has, self.horizon + 60),
+            ("Two hours more".to_owned(), self.works.clone(), self.has, self.horizon + 120),
+            ("Another pair of hands".to_owned(), self.works.clone(), more(1, 0), self.horizon),
+            ("Borrow a canner".to_owned(), self.works.clone(), more(0, 1), self.horizon),
+            (
+                "Another pair of hands and a borrowed canner".to_owned(),
+                self.works.clone(),
+                more(1, 1),
+                self.horizon,
+            ),
+        ];
+        for (place, work) in self.works.iter().enumerate() {
+            // Only what nobody has touched can wait: fruit in the cold, or frozen.
+            if work.prepare.is_some() {
+                let mut without = self.works.clone();
+                without.remove(place);
+                let text = format!(
+                    "Leave batch {} for tomorrow: its fruit holds a day in the cold, or freeze it",
+                    work.code
+                );
+                tries.push((text, without, self.has, self.horizon));
+            }
+        }
+        let mut found: Vec<WayOut> = tries
+            .into_iter()
+            .filter_map(|(text, works, has, horizon)| {
+                let (day, _) = self.day(&works, has, horizon);
+                let finish = lay_out(&day, SEARCH_WAY_OUT).makespan?;
+                Some(WayOut { text, finish: self.at(finish) })
+            })
+            .collect();
+        found.sort_by_key(|way| way.finish);
+        found
+    }
+
+    fn view(&self) -> DayView {
+        let (day, blocks) = self.day(&self.works, self.has, self.horizon);
+        let Layout { status, makespan, bound, starts, why } = lay_out(&day, SEARCH);
+        let late = if starts.is_empty() { Vec::new() } else { later_starts(&day, &starts) };
+        let places =
+            blocks.into_iter().zip(&day.tasks).enumerate().filter(|(place, _)| *place < starts.len());
+        let views: Vec<BlockView> = places
+            .map(|(place, (block, task))| BlockView {
+                starts: self.at(starts[place]),
+                ends: self.at(starts[place] + task.minutes),
+                slack_minutes: late[place] - starts[place],
+                slip_minutes: self.slip(&block),
+                block,
+            })
+            .collect();
+        let begun = views.iter().any(|view| view.block.begun);
+        let spare = makespan.map(|makespan| self.horizon.saturating_sub(makespan));
+        DayView {
+            status,
+            now: self.now,
+            day_ends: self.day_ends,
+            finish: makespan.map(|makespan| self.at(makespan)),
+            bound: self.at(bound),
+            start_by: spare.filter(|_| !begun && !views.is_empty()).map(|spare| self.at(spare)),
+            why,
+            blocks: views,
+            lanes: lanes(&day, &starts)
+                .into_iter()
+                .map(|lane| LaneView { resource: lane.resource, number: lane.number, block: lane.block })
+                .collect(),
+            has: self.has.each(),
+            ways_out: if makespan.is_none() { self.ways_out() } else { Vec::new() },
+        }
+    }
+}
+
+async fn laid_out(shared: &web::Data<Shared>) -> Result<DayView, ApiError> {
+    let ground = read(shared, ground).await?;
+    let view = web::block(move || ground.view()).await;
+    view.map_err(|error| ApiError::Internal(error.to_string()))
+}
+
+/// The day from now on, laid out and proven as far as the time allows.
+#[utoipa::path(responses((status = 200, body = DayView)))]
+#[get("/api/day")]
+pub async fn get_day(shared: web::Data<Shared>) -> Result<web::Json<DayView>, ApiError> {
+    Ok(web::Json(laid_out(&shared).await?))
+}
+
+/// A block that takes longer.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct SlipRequest {
+    /// Its lasting name.
+    pub block: String,
+    /// Minutes longer than thought in all, -600 to 600; 0 takes it back.
+    pub minutes: i64,
+}
+
+/// Says that a block takes longer; what depends on it moves.
+#[utoipa::path(request_body = SlipRequest, responses((status = 200, body = DayView), (status = 422, body = Problem)))]
+#[post("/api/day/slips")]
+pub async fn slip_block(
+    shared: web::Data<Shared>,
+    Json(request): Json<SlipRequest>,
+) -> Result<web::Json<DayView>, ApiError> {
+    #[allow(clippy::cast_precision_loss)] // checked against ten hours
+    SLIP.check(request.minutes as f64).named("minutes")?;
+    if request.block.is_empty() || request.block.len() > 200 {
+        return Err(ApiError::field("block", "name the block as the day names it"));
+    }
+    change(&shared, move |shared| shared.store.set_slip(&request.block, request.minutes)).await?;
+    Ok(web::Json(laid_out(&shared).await?))
+}
+
+/// The day as iCalendar.
+#[utoipa::path(responses((status = 200, content_type = "text/calendar")))]
+#[get("/api/day.ics")]
+pub async fn export_day(shared: web::Data<Shared>) -> Result<HttpResponse, ApiError> {
+    let view = laid_out(&shared).await?;
+    let meeting = |block: &BlockView| Meeting {
+        uid: format!("day-{}@bodega", block.block.key.replace(' ', "-")),
+        summary: [
+            Some(block.block.work.label().to_owned()),
+            block.block.name.clone(),
+            block.block.batch.clone(),
+        ]
+        .into_iter()
+        .flatten()
+        .collect::<Vec<_>>()
+        .join(", "),
+        span: (block.starts, block.ends),
+    };
+    let meetings: Vec<Meeting> = view.blocks.iter().map(meeting).collect();
+    Ok(calendar_of(&meetings, view.now))
+}

@@ -1,0 +1,11 @@
+-- What a day is laid out over, and what takes longer than it was thought.
+
+ALTER TABLE kitchen ADD COLUMN people INTEGER NOT NULL DEFAULT 1 CHECK (people BETWEEN 1 AND 20);
+ALTER TABLE kitchen ADD COLUMN burners INTEGER NOT NULL DEFAULT 4 CHECK (burners BETWEEN 1 AND 20);
+-- Minutes after midnight at which the work is to be done.
+ALTER TABLE kitchen ADD COLUMN day_ends INTEGER NOT NULL DEFAULT 1260 CHECK (day_ends BETWEEN 0 AND 1440);
+
+CREATE TABLE day_slip (
+    block   TEXT    PRIMARY KEY,
+    minutes INTEGER NOT NULL
+) STRICT, WITHOUT ROWID;
