@@ -13,6 +13,7 @@ import { KettleStation } from "./stations/kettle/KettleStation";
 import { KitchenStation } from "./stations/kitchen/KitchenStation";
 import { ChecklistStation } from "./stations/plan/ChecklistStation";
 import { CompareStation } from "./stations/plan/CompareStation";
+import { DayStation } from "./stations/plan/DayStation";
 import { PlanStation } from "./stations/plan/PlanStation";
 import { SplitStation } from "./stations/plan/SplitStation";
 import { LabelsPage } from "./stations/labels/LabelsPage";
@@ -37,6 +38,7 @@ const router = createBrowserRouter([
       { path: "/plan", element: <PlanStation /> },
       { path: "/plan/compare", element: <CompareStation /> },
       { path: "/plan/split", element: <SplitStation /> },
+      { path: "/plan/day", element: <DayStation /> },
       { path: "/batches/:id", element: <ChecklistStation /> },
       { path: "/kettle", element: <KettleStation /> },
       { path: "/jars", element: <JarsStation /> },

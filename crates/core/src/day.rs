@@ -61,8 +61,16 @@ pub struct Task {
     pub uses: Needs,
     /// What comes before it.
     pub after: Vec<After>,
-    /// It has begun, or is held, at this minute.
-    pub fixed: Option<u32>,
+    /// Earliest and latest start, when it may not begin at any time; the same minute for what has begun.
+    pub between: Option<(u32, u32)>,
+}
+
+impl Task {
+    /// Whether its start is given.
+    #[must_use]
+    pub fn has_begun(&self) -> bool {
+        self.between.is_some_and(|(earliest, latest)| earliest == latest)
+    }
 }
 
 /// A day to lay out.
@@ -186,12 +194,12 @@ pub fn lay_out(day: &Day, limit: Duration) -> Layout {
     Layout { status, makespan: Some(makespan), bound: proven, starts, why }
 }
 
-/// Moves everything that is not fixed as late as it goes without a later end: nobody waits for what is done too soon.
+/// Moves everything that has not begun as late as it goes without a later end: nobody waits for what is done too soon.
 #[must_use]
 pub fn later_starts(day: &Day, starts: &[u32]) -> Vec<u32> {
     let mut late = starts.to_vec();
     let last = end(day, starts);
-    let mut order: Vec<usize> = (0..late.len()).filter(|task| day.tasks[*task].fixed.is_none()).collect();
+    let mut order: Vec<usize> = (0..late.len()).filter(|task| !day.tasks[*task].has_begun()).collect();
     order.sort_by_key(|task| std::cmp::Reverse(starts[*task]));
     // Two rounds: a task may make room for one that was looked at before it.
     for task in order.repeat(2) {

@@ -1,44 +1,13 @@
 //! The day against optima proven elsewhere, against exhaustive search, and against a checker of its own.
 
-use std::collections::HashMap;
+mod instances;
+
 use std::time::Duration;
 
 use bodega_core::day::{After, Day, Needs, Status, Task, later_starts, lay_out};
 use proptest::prelude::*;
-use serde_json::Value;
 
 const LIMIT: Duration = Duration::from_secs(10);
-
-fn count(value: &Value, name: &str) -> u32 {
-    u32::try_from(value[name].as_u64().unwrap_or(0)).unwrap()
-}
-
-fn needs(value: &Value) -> Needs {
-    Needs {
-        people: count(value, "people"),
-        burners: count(value, "burners"),
-        kettles: count(value, "kettles"),
-        canners: count(value, "canners"),
-    }
-}
-
-fn parse(instance: &Value) -> Day {
-    let tasks = instance["tasks"].as_array().unwrap();
-    let places: HashMap<&str, usize> =
-        tasks.iter().enumerate().map(|(place, task)| (task["id"].as_str().unwrap(), place)).collect();
-    let after = |value: &Value| After {
-        task: places[value["id"].as_str().unwrap()],
-        least: value["min_lag_minutes"].as_i64().unwrap(),
-        most: value["max_lag_minutes"].as_i64(),
-    };
-    let task = |value: &Value| Task {
-        minutes: count(value, "minutes"),
-        uses: needs(&value["uses"]),
-        after: value["after"].as_array().unwrap().iter().map(after).collect(),
-        fixed: None,
-    };
-    Day { has: needs(&instance["resources"]), horizon: 1440, tasks: tasks.iter().map(task).collect() }
-}
 
 /// Looks at every minute by itself, so that it shares nothing with the program's own checker.
 fn breaks(day: &Day, starts: &[u32]) -> Option<String> {
@@ -64,7 +33,7 @@ fn breaks(day: &Day, starts: &[u32]) -> Option<String> {
                 return Some(format!("task {place} lies {lag} min after task {}", after.task));
             }
         }
-        if task.fixed.is_some_and(|fixed| fixed != starts[place]) {
+        if task.between.is_some_and(|(from, to)| !(from..=to).contains(&starts[place])) {
             return Some(format!("task {place} was moved"));
         }
     }
@@ -73,18 +42,12 @@ fn breaks(day: &Day, starts: &[u32]) -> Option<String> {
 
 #[test]
 fn optima_proven_by_another_solver_are_found_and_proven() {
-    // OR-Tools CP-SAT; its version stands in the file.
-    let document: Value = serde_json::from_str(include_str!("data/day_optima.json")).unwrap();
-    let instances = document["instances"].as_array().unwrap();
-    assert!(instances.len() >= 30 && document["version"].is_string());
-    for instance in instances {
-        let day = parse(instance);
+    for (name, optimum, day) in instances::all() {
         let layout = lay_out(&day, LIMIT);
-        let name = &instance["name"];
-        match instance["optimum"].as_u64() {
+        assert_eq!(layout.makespan, optimum, "{name}: {layout:?}");
+        match optimum {
             None => assert_eq!(layout.status, Status::Infeasible, "{name}: {layout:?}"),
-            Some(optimum) => {
-                assert_eq!(layout.makespan.map(u64::from), Some(optimum), "{name}: {layout:?}");
+            Some(_) => {
                 assert_eq!(layout.status, Status::Optimal, "{name}");
                 assert_eq!(breaks(&day, &layout.starts), None, "{name}");
             }
@@ -167,7 +130,7 @@ fn days(tasks: usize, with_most: bool) -> impl Strategy<Value = Day> {
                             most: most.filter(|_| with_most),
                         })
                         .collect(),
-                    fixed: None,
+                    between: None,
                 })
                 .collect(),
         }
@@ -198,7 +161,7 @@ proptest! {
 }
 
 fn task(minutes: u32, people: u32, after: Vec<After>) -> Task {
-    Task { minutes, uses: Needs { people, ..Needs::default() }, after, fixed: None }
+    Task { minutes, uses: Needs { people, ..Needs::default() }, after, between: None }
 }
 
 fn then(task: usize) -> After {
@@ -232,9 +195,18 @@ fn days_that_cannot_be_say_why() {
 #[test]
 fn what_has_begun_stays_where_it_is() {
     let mut begun = day(200, vec![task(30, 1, vec![]), task(20, 1, vec![])]);
-    begun.tasks[1].fixed = Some(5);
+    begun.tasks[1].between = Some((5, 5));
     let layout = lay_out(&begun, LIMIT);
     assert_eq!((layout.starts, layout.makespan), (vec![25, 5], Some(55)));
+}
+
+#[test]
+fn a_break_lies_in_its_hour() {
+    let mut meal = day(400, vec![task(60, 1, vec![]), task(50, 1, vec![]), task(30, 1, vec![])]);
+    meal.tasks[2].between = Some((40, 70));
+    let layout = lay_out(&meal, LIMIT);
+    assert_eq!(layout.makespan, Some(140));
+    assert!((40..=70).contains(&layout.starts[2]), "{layout:?}");
 }
 
 #[test]

@@ -9,6 +9,7 @@ use bodega_core::moment::Moment;
 use bodega_store::{Kitchen, Store, StoreError};
 
 use crate::api::cooks::Simulation;
+use crate::api::day::LastDay;
 use crate::clock::Clock;
 use crate::live::{Live, live};
 use crate::problem::{ApiError, NameField};
@@ -26,6 +27,8 @@ pub struct Shared {
     pub simulated: Simulated,
     /// Canners with a simulated probe in them.
     pub simulated_canners: SimulatedCanners,
+    /// The day as it was laid out last.
+    pub last_day: LastDay,
 }
 
 /// Which records a simulated device stands beside; forgotten when the program ends, as a device would be switched off.
@@ -103,6 +106,7 @@ impl Shared {
             live: Live::default(),
             simulated: Simulated::default(),
             simulated_canners: SimulatedCanners::default(),
+            last_day: LastDay::default(),
         }
     }
 }

@@ -241,12 +241,23 @@ pub fn fill(store: &Store, now: Moment) -> Result<(), StoreError> {
         }
     }
 
+    // Planned this noon beside it: thin sauce, which is on the stove, and a load of juice.
+    let noon = now.plus_minutes(-190);
+    let thin = Recipe {
+        thickness: Some(Thickness::Thin),
+        minutes: 40,
+        ..sauce(vec![(JarSize::Pint, 9), (JarSize::Pint, 7)])
+    };
+    let thin = season.batch(noon, Kind::Paste, 17_800, thin)?;
+    season.batch(noon, Kind::Slicer, 9_100, juice(vec![(JarSize::Quart, 6)]))?;
+    let sauce_batch = thin.first().map(|load| store.load(*load)).transpose()?.map(|load| load.batch.id);
+
     // On the stove since a while: juice for thin sauce, read twice on the stick.
     let kettle = store.kettles()?.into_iter().find(|kettle| kettle.depth_mm > 200.0).map(|kettle| kettle.id);
     if let Some(kettle) = kettle {
         let cook = NewCook {
             kettle,
-            batch: None,
+            batch: sauce_batch,
             volume_l: 11.4,
             brix: 5.0,
             target: TargetKind::FractionLeft,

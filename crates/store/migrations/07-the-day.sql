@@ -9,3 +9,7 @@ CREATE TABLE day_slip (
     block   TEXT    PRIMARY KEY,
     minutes INTEGER NOT NULL
 ) STRICT, WITHOUT ROWID;
+
+-- When everybody sits down, in minutes after midnight, and for how long; no break without it.
+ALTER TABLE kitchen ADD COLUMN break_at INTEGER CHECK (break_at BETWEEN 0 AND 1440);
+ALTER TABLE kitchen ADD COLUMN break_minutes INTEGER NOT NULL DEFAULT 30 CHECK (break_minutes BETWEEN 5 AND 180);

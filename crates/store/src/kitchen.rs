@@ -52,6 +52,10 @@ pub struct Kitchen {
     pub burners: u32,
     /// When the day's work is to be done, in minutes after midnight.
     pub day_ends: u32,
+    /// When everybody sits down, in minutes after midnight; `null` for no break.
+    pub break_at: Option<u32>,
+    /// How long the break is, in minutes.
+    pub break_minutes: u32,
     /// The canner that is planned for.
     pub canner: Canner,
     /// Every canner.
@@ -100,6 +104,8 @@ pub struct KitchenChange {
     pub burners: Option<u32>,
     /// New end of the day, in minutes after midnight.
     pub day_ends: Option<u32>,
+    /// New break, in minutes after midnight; `Some(None)` for none.
+    pub break_at: Option<Option<u32>>,
     /// New pounds of fruit to expect of one plant.
     pub pounds_per_plant: Option<f64>,
     /// The canner to plan for.
@@ -164,7 +170,8 @@ impl Store {
             "UPDATE kitchen SET name = coalesce(?1, name), altitude_ft = coalesce(?2, altitude_ft),
              units = coalesce(?3, units), turnaround_minutes = coalesce(?4, turnaround_minutes),
              canner_id = coalesce(?5, canner_id), pounds_per_plant = coalesce(?6, pounds_per_plant),
-             people = coalesce(?7, people), burners = coalesce(?8, burners), day_ends = coalesce(?9, day_ends)",
+             people = coalesce(?7, people), burners = coalesce(?8, burners), day_ends = coalesce(?9, day_ends),
+             break_at = iif(?10, ?11, break_at)",
             params![
                 change.name,
                 change.altitude_ft,
@@ -174,7 +181,9 @@ impl Store {
                 change.pounds_per_plant,
                 change.people,
                 change.burners,
-                change.day_ends
+                change.day_ends,
+                change.break_at.is_some(),
+                change.break_at.flatten()
             ],
         )?;
         for (jar, measure) in &change.jar_outsides {
@@ -258,6 +267,8 @@ pub(crate) fn read_kitchen(connection: &Connection) -> Result<Kitchen, StoreErro
         people: row.get("people")?,
         burners: row.get("burners")?,
         day_ends: row.get("day_ends")?,
+        break_at: row.get("break_at")?,
+        break_minutes: row.get("break_minutes")?,
         canner: canner.cloned().ok_or_else(|| StoreError::Damaged("there is no canner".to_owned()))?,
         canners,
         jar_outsides: jar_outsides(connection)?,

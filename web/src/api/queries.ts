@@ -60,6 +60,7 @@ export const ask = {
       placeholderData: (previous) => previous,
       retry: false,
     }),
+  day: () => queryOptions({ queryKey: ["day"], queryFn: () => take(api.GET("/api/day")), staleTime: 20_000 }),
   backups: () => queryOptions({ queryKey: ["backups"], queryFn: () => take(api.GET("/api/backups")) }),
   plan: (request: PlanRequest) =>
     queryOptions({

@@ -2478,6 +2478,8 @@ export interface components {
             lanes: components["schemas"]["LaneView"][];
             /** @description Now. */
             now: components["schemas"]["Moment"];
+            /** @description What is to be started about now, in words. */
+            reminders: string[];
             start_by?: components["schemas"]["Moment"] | null;
             /** @description How good the plan is. */
             status: components["schemas"]["Status"];
@@ -3171,6 +3173,16 @@ export interface components {
             altitude_ft?: number | null;
             /**
              * Format: int32
+             * @description When everybody sits down, in minutes after midnight; `null` for no break.
+             */
+            break_at?: number | null;
+            /**
+             * Format: int32
+             * @description How long the break is, in minutes.
+             */
+            break_minutes: number;
+            /**
+             * Format: int32
              * @description Burners.
              */
             burners: number;
@@ -3216,6 +3228,11 @@ export interface components {
             altitude_ft?: number | null;
             /**
              * Format: int32
+             * @description When everybody sits down, in minutes after midnight, 0 to 1,440.
+             */
+            break_at?: number | null;
+            /**
+             * Format: int32
              * @description Burners, 1 to 20.
              */
             burners?: number | null;
@@ -3235,6 +3252,8 @@ export interface components {
             };
             /** @description New name, 1 to 80 letters. */
             name?: string | null;
+            /** @description Takes the break off the day. */
+            no_break?: boolean;
             /**
              * Format: int32
              * @description Pairs of hands, 1 to 20.
@@ -4613,7 +4632,7 @@ export interface components {
          * @description What kind of work a block is.
          * @enum {string}
          */
-        Work: "prepare" | "cook" | "heat" | "fill" | "load" | "lift";
+        Work: "prepare" | "cook" | "heat" | "fill" | "load" | "lift" | "pause";
         /** @description The yield. */
         YieldAnswer: {
             /** @description Full jars when all goes into one size. */

@@ -44,6 +44,8 @@ export function Alarms() {
   });
   const kettle = counter?.kettle;
   useAlarm(calls[0] ?? (kettle != null && kettle.finish <= now ? "The kettle is at its mark" : null));
+  const { data: day } = useQuery(ask.day());
+  useAlarm(day?.reminders[0] ?? null, true);
   const check = counter?.next_check;
   useAlarm(check != null && check <= now ? "The lids can be checked" : null, true);
   const hot = kettle?.temp_c ?? 0;

@@ -8,7 +8,8 @@ use super::{Day, Needs};
 /// Says in words when tasks wait for one another, or one has begun before it could.
 pub(super) fn earliest(day: &Day) -> Result<Vec<u32>, String> {
     let count = day.tasks.len();
-    let mut start: Vec<i64> = day.tasks.iter().map(|task| task.fixed.map_or(0, i64::from)).collect();
+    let mut start: Vec<i64> =
+        day.tasks.iter().map(|task| task.between.map_or(0, |(earliest, _)| i64::from(earliest))).collect();
     // Bellman-Ford over start differences: more than as many rounds as tasks means a circle.
     for _ in 0..=count {
         let mut moved = false;
@@ -34,9 +35,9 @@ pub(super) fn earliest(day: &Day) -> Result<Vec<u32>, String> {
                 .tasks
                 .iter()
                 .zip(&start)
-                .all(|(task, start)| task.fixed.is_none_or(|fixed| *start == i64::from(fixed)));
+                .all(|(task, start)| task.between.is_none_or(|(_, latest)| *start <= i64::from(latest)));
             if !held {
-                return Err("something has begun before what must come first was done".to_owned());
+                return Err("something would have to start before what must come first is done".to_owned());
             }
             return start
                 .into_iter()

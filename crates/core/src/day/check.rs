@@ -15,8 +15,8 @@ pub fn faults(day: &Day, starts: &[u32], horizon: u32) -> Vec<String> {
         if end(number) > i64::from(horizon) {
             found.push(format!("task {number} ends after the day"));
         }
-        if task.fixed.is_some_and(|fixed| fixed != starts[number]) {
-            found.push(format!("task {number} has begun already and was moved"));
+        if task.between.is_some_and(|(earliest, latest)| !(earliest..=latest).contains(&starts[number])) {
+            found.push(format!("task {number} starts outside of its time"));
         }
         for after in &task.after {
             let lag = begin(number) - end(after.task);

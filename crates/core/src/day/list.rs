@@ -56,9 +56,9 @@ fn round(day: &Day, horizon: u32, release: &[u32], tails: &[u32]) -> Option<Resu
     let mut usage = Use { minutes: vec![[0; 4]; horizon as usize], has: day.has.each() };
     let mut starts: Vec<Option<u32>> = vec![None; count];
     for (number, task) in day.tasks.iter().enumerate() {
-        if let Some(fixed) = task.fixed {
-            usage.take(fixed, task.minutes, task.uses.each());
-            starts[number] = Some(fixed);
+        if let Some((start, _)) = task.between.filter(|_| task.has_begun()) {
+            usage.take(start, task.minutes, task.uses.each());
+            starts[number] = Some(start);
         }
     }
     while starts.iter().any(Option::is_none) {
@@ -86,12 +86,15 @@ fn round(day: &Day, horizon: u32, release: &[u32], tails: &[u32]) -> Option<Resu
             if let Some(most) = after.most
                 && i64::from(start) > end + most
             {
-                if day.tasks[after.task].fixed.is_some() {
+                if day.tasks[after.task].has_begun() {
                     return None;
                 }
                 let held = i64::from(start) - most - i64::from(day.tasks[after.task].minutes);
                 return Some(Err((after.task, u32::try_from(held).ok()?)));
             }
+        }
+        if task.between.is_some_and(|(_, latest)| start > latest) {
+            return None;
         }
         usage.take(start, task.minutes, task.uses.each());
         starts[next] = Some(start);

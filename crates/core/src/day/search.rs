@@ -8,7 +8,7 @@ use std::sync::{Arc, Mutex, PoisonError};
 use std::time::Duration;
 
 use pumpkin_conflict_resolvers::resolvers::ResolutionResolver;
-use pumpkin_constraints::{cumulative, disjunctive_strict, equals, less_than_or_equals};
+use pumpkin_constraints::{cumulative, disjunctive_strict, less_than_or_equals};
 use pumpkin_core::Solver;
 use pumpkin_core::branching::branchers::autonomous_search::AutonomousSearch;
 use pumpkin_core::branching::branchers::independent_variable_value_brancher::IndependentVariableValueBrancher;
@@ -67,7 +67,10 @@ fn solve(day: &Day, most: u32, bound: u32, limit: Duration, best: &Mutex<Option<
     let mut options = SolverOptions::default();
     options.restart_options.min_num_conflicts_before_first_restart = FIRST_RESTART;
     let mut solver = Solver::with_options(options);
-    let latest = |task: usize| most - tails[task];
+    let latest = |task: usize| {
+        let given = day.tasks[task].between.map_or(u32::MAX, |(_, latest)| latest);
+        (most - tails[task]).min(given)
+    };
     let starts: Vec<DomainId> = (0..day.tasks.len())
         .map(|task| solver.new_bounded_integer(small(heads[task].into()), small(latest(task).into())))
         .collect();
@@ -113,10 +116,6 @@ fn post(solver: &mut Solver, day: &Day, starts: &[DomainId], makespan: DomainId)
             tag,
         );
         solver.add_constraint(after_end).post();
-        if let Some(fixed) = task.fixed {
-            let held = equals(vec![starts[later].scaled(1)], small(fixed.into()), tag);
-            solver.add_constraint(held).post();
-        }
         for after in &task.after {
             let earlier = starts[after.task];
             let length = i64::from(day.tasks[after.task].minutes);

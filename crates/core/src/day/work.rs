@@ -1,7 +1,7 @@
 //! The day's tasks out of the batches: prepare, cook, heat the canner, fill, boil, lift.
 //!
 //! Jars are filled at most ten minutes before their load goes in; a hot product waits at most an hour; a load is never
-//! interrupted; an empty canner heats beside the preparation; the jars are lifted as soon as they have rested. Common
+//! interrupted; water for topping up boils beside it; an empty canner heats beside the preparation; the jars are lifted as soon as they have rested. Common
 //! practice, no source.
 
 use serde::Serialize;
@@ -35,6 +35,8 @@ vocabulary! {
         Load = "load", "in the canner";
         /// Jars out.
         Lift = "lift", "lift the jars";
+        /// Everybody sits down.
+        Pause = "pause", "a break";
     }
 }
 
@@ -58,6 +60,17 @@ pub struct LoadWork {
     pub minutes: u32,
     /// It is in the canner.
     pub begun: bool,
+    /// Water is kept boiling beside it, on a burner of its own.
+    pub tops_up: bool,
+}
+
+/// A break for everybody, near an hour.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct Pause {
+    /// Earliest and latest start, in minutes from now.
+    pub between: (u32, u32),
+    /// How long it is.
+    pub minutes: u32,
 }
 
 /// What is left to do of a batch.
@@ -93,7 +106,7 @@ pub struct Block {
 
 /// The day's tasks, and what each is.
 #[must_use]
-pub fn tasks(batches: &[BatchWork], has: Needs, horizon: u32) -> (Day, Vec<Block>) {
+pub fn tasks(batches: &[BatchWork], pause: Option<Pause>, has: Needs, horizon: u32) -> (Day, Vec<Block>) {
     let mut list = List::default();
     let canner_is_hot = batches.iter().flat_map(|batch| &batch.loads).any(|load| load.begun);
     let waits = batches.iter().any(|batch| batch.loads.iter().any(|load| !load.begun));
@@ -106,6 +119,11 @@ pub fn tasks(batches: &[BatchWork], has: Needs, horizon: u32) -> (Day, Vec<Block
     if let (Some(heat), Some(first)) = (heat, first_load) {
         let after = After { task: heat, least: 0, most: Some(HEATED_WAITS) };
         list.tasks[first].after.push(after);
+    }
+    if let Some(pause) = pause.filter(|_| !list.tasks.is_empty()) {
+        let everybody = needs(has.people, 0, 0, 0);
+        let place = list.add(Work::Pause, None, None, pause.minutes, everybody, Vec::new(), false);
+        list.tasks[place].between = Some(pause.between);
     }
     (Day { has, horizon, tasks: list.tasks }, list.blocks)
 }
@@ -133,7 +151,7 @@ impl List {
         begun: bool,
     ) -> usize {
         let key = [batch, Some(work.word()), name].into_iter().flatten().collect::<Vec<_>>().join(" ");
-        self.tasks.push(Task { minutes, uses, after, fixed: begun.then_some(0) });
+        self.tasks.push(Task { minutes, uses, after, between: begun.then_some((0, 0)) });
         self.blocks.push(Block {
             key,
             work,
@@ -179,7 +197,15 @@ impl List {
                 after.push(follows(heat));
             }
             let after = if load.begun { Vec::new() } else { after };
-            let boil = self.add(Work::Load, code, name, load.minutes, needs(0, 1, 0, 1), after, load.begun);
+            let boil = self.add(
+                Work::Load,
+                code,
+                name,
+                load.minutes,
+                needs(0, 1 + u32::from(load.tops_up), 0, 1),
+                after,
+                load.begun,
+            );
             if !load.begun {
                 first_load.get_or_insert(boil);
             }
@@ -229,7 +255,7 @@ mod tests {
     use crate::day::{Needs, Status, lay_out};
 
     fn load(name: &str, minutes: u32, begun: bool) -> LoadWork {
-        LoadWork { name: name.to_owned(), fill: (!begun).then_some(12), minutes, begun }
+        LoadWork { name: name.to_owned(), fill: (!begun).then_some(12), minutes, begun, tops_up: true }
     }
 
     fn kitchen() -> Needs {
@@ -246,7 +272,7 @@ mod tests {
             loads: vec![load("load 1", 85, false), load("load 2", 85, false)],
         };
         let (day, blocks) =
-            tasks(&[batch("a", 50, 0), batch("b", 30, 120), batch("c", 20, 40)], kitchen(), 900);
+            tasks(&[batch("a", 50, 0), batch("b", 30, 120), batch("c", 20, 40)], None, kitchen(), 900);
         let layout = lay_out(&day, Duration::from_secs(2));
         assert_eq!(layout.status, Status::Optimal, "{layout:?}");
         let lanes = lanes(&day, &layout.starts);
@@ -265,7 +291,7 @@ mod tests {
             cook: None,
             loads: vec![load("load 1", 30, true), load("load 2", 80, false)],
         };
-        let (day, blocks) = tasks(&[boiling], kitchen(), 600);
+        let (day, blocks) = tasks(&[boiling], None, kitchen(), 600);
         assert!(blocks.iter().all(|block| block.work != Work::Heat));
         let layout = lay_out(&day, Duration::from_secs(2));
         // 30 min, 5 to lift, 80 min, 5 to lift; the jars are filled meanwhile.

@@ -5,11 +5,12 @@ use std::path::Path;
 use bodega_e2e::{Bodega, Browser};
 
 /// Addresses; a file is called like its address with dashes.
-const VIEWS: [&str; 12] = [
+const VIEWS: [&str; 13] = [
     "crates",
     "plan",
     "plan/compare",
     "plan/split",
+    "plan/day",
     "kettle",
     "jars",
     "canner",
@@ -20,7 +21,7 @@ const VIEWS: [&str; 12] = [
     "kitchen",
 ];
 /// Views whose layout is shown on a phone too.
-const PHONE_VIEWS: [&str; 6] = ["crates", "plan", "kettle", "jars", "canner", "almanac"];
+const PHONE_VIEWS: [&str; 5] = ["plan", "kettle", "jars", "canner", "almanac"];
 
 #[tokio::main]
 async fn main() -> anyhow::Result<()> {

@@ -19,7 +19,7 @@ use bodega_core::process::Product;
 use bodega_core::units::{Length, Time, kilograms, litres, millimetres};
 use bodega_core::yields::{self, full_jars};
 use bodega_devices::{Device, Hand, Instrument, Reading, SimulatedKettle};
-use bodega_store::{Batch, Cook, CookEvent, Kettle, NewCook, NewKettle, StoreError};
+use bodega_store::{Batch, Cook, CookEvent, Kettle, NewCook, NewKettle, Store, StoreError};
 use serde::{Deserialize, Serialize};
 use uom::si::length::millimeter;
 use uom::si::mass::kilogram;
@@ -406,6 +406,16 @@ fn expected_rate(ended: &[Cook], kettle: &Kettle, setting: HeatSetting) -> Resul
         .iter()
         .find(|rate| rate.setting == setting)
         .map_or(BOILS_AWAY_L_PER_H, |rate| rate.litres_per_hour))
+}
+
+/// Litres an hour that the household's quickest kettle boils away at full heat, as far as it is known.
+pub(crate) fn best_rate(store: &Store) -> Result<f64, StoreError> {
+    let ended = store.cooks(true)?;
+    let mut best: f64 = 0.0;
+    for kettle in store.kettles()? {
+        best = best.max(expected_rate(&ended, &kettle, HeatSetting::High)?);
+    }
+    Ok(if best > 0.0 { best } else { BOILS_AWAY_L_PER_H })
 }
 
 /// Kettles by name, with the rate each has shown.

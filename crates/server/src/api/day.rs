@@ -1,21 +1,23 @@
 //! The day on one strip: what is left of the batches, laid out from now on.
 
+use std::sync::{Mutex, PoisonError};
 use std::time::Duration;
 
 use actix_web::{HttpResponse, get, post, web};
-use bodega_core::day::work::{BatchWork, Block, CookWork, LoadWork, lanes, tasks};
+use bodega_core::day::work::{BatchWork, Block, CookWork, LoadWork, Pause, Work, lanes, tasks};
 use bodega_core::day::{Day, Layout, Needs, Status, later_starts, lay_out};
 use bodega_core::fruit::Kind;
 use bodega_core::limits::Limit;
 use bodega_core::moment::{Minutes, Moment};
-use bodega_core::outlook::{Making, effort, stove_hours};
-use bodega_core::process::{Pack, Product};
+use bodega_core::outlook::{Making, boiled_away, effort};
+use bodega_core::process::{Method, Pack, Product};
 use bodega_core::units::{in_pounds, kilograms};
 use bodega_store::{Batch, CannerLoad, Kitchen, StoreError};
 use serde::{Deserialize, Serialize};
+use uom::si::volume::liter;
 use utoipa::ToSchema;
 
-use crate::api::cooks::{CookView, on_stove};
+use crate::api::cooks::{CookView, best_rate, on_stove};
 use crate::api::exchange::{Meeting, calendar_of};
 use crate::api::loads::LoadView;
 use crate::app::{Shared, change, read};
@@ -70,7 +72,7 @@ pub struct WayOut {
 }
 
 /// The day from now on.
-#[derive(Debug, Serialize, ToSchema)]
+#[derive(Debug, Clone, Serialize, ToSchema)]
 pub struct DayView {
     /// How good the plan is.
     pub status: Status,
@@ -94,6 +96,29 @@ pub struct DayView {
     pub has: [u32; 4],
     /// Ways to make it fit, the soonest end first.
     pub ways_out: Vec<WayOut>,
+    /// What is to be started about now, in words.
+    pub reminders: Vec<String>,
+}
+
+/// How long before its start somebody is called.
+const CALL_BEFORE: Minutes = Minutes(3);
+
+/// What is to be started about now.
+fn reminders(blocks: &[BlockView], now: Moment) -> Vec<String> {
+    let soon = now.plus_minutes(i64::from(CALL_BEFORE.0));
+    let due = blocks.iter().filter(|view| !view.block.begun && view.starts <= soon);
+    due.filter_map(|view| {
+        let of = view.block.batch.as_deref().unwrap_or_default();
+        let name = view.block.name.as_deref().unwrap_or_default();
+        match view.block.work {
+            Work::Heat => Some("Put the canner on now".to_owned()),
+            Work::Cook => Some(format!("Put the kettle on for batch {of} now")),
+            Work::Fill => Some(format!("Fill {name} of batch {of} now, and have its water hot")),
+            Work::Pause => Some("Time for the break".to_owned()),
+            Work::Prepare | Work::Load | Work::Lift => None,
+        }
+    })
+    .collect()
 }
 
 fn whole(minutes: f64) -> u32 {
@@ -134,7 +159,20 @@ fn load_work(load: &CannerLoad, view: &LoadView, now: Moment) -> LoadWork {
         fill,
         minutes,
         begun: !load.clock.happened().is_empty(),
+        tops_up: load.batch.method == Method::BoilingWater,
     }
+}
+
+/// How far the break may move to either side of its hour.
+const PAUSE_MOVES: u32 = 45;
+
+/// The break, when it is still to come.
+fn pause(kitchen: &Kitchen, now: Moment) -> Option<Pause> {
+    let at = kitchen.break_at?.checked_sub(minute_of_day(now))?;
+    Some(Pause {
+        between: (at.saturating_sub(PAUSE_MOVES), at + PAUSE_MOVES),
+        minutes: kitchen.break_minutes,
+    })
 }
 
 const fn making(batch: &Batch) -> Making {
@@ -148,6 +186,7 @@ fn batch_work(
     loads: &[CannerLoad],
     cooks: &[CookView],
     kitchen: &Kitchen,
+    litres_per_hour: f64,
 ) -> Result<BatchWork, StoreError> {
     let now = shared.clock.now();
     let making = making(batch);
@@ -173,7 +212,8 @@ fn batch_work(
                 #[allow(clippy::cast_precision_loss)] // grams of fruit, far below 2^53
                 let mass = kilograms(*grams as f64 / 1000.0);
                 let kind: Kind = lot.kind;
-                stove_hours(&making, kind, mass)
+                let warm = effort(&making).stove_per_lb * in_pounds(mass) / 60.0;
+                warm + boiled_away(&making, kind, mass).get::<liter>() / litres_per_hour
             })
             .sum();
         CookWork { minutes: whole(hours * 60.0), begun: false }
@@ -197,12 +237,14 @@ fn batch_work(
 }
 
 /// What the day is made of.
+#[derive(Debug)]
 struct Ground {
     now: Moment,
     day_ends: Moment,
     horizon: u32,
     has: Needs,
     works: Vec<BatchWork>,
+    pause: Option<Pause>,
     slips: Vec<(String, i64)>,
 }
 
@@ -210,11 +252,13 @@ fn ground(shared: &Shared) -> Result<Ground, StoreError> {
     let now = shared.clock.now();
     let kitchen = shared.store.kitchen()?;
     let (loads, cooks) = (shared.store.open_loads()?, on_stove(shared)?);
+    // The household's own kettle tells how long a cook-down takes.
+    let rate = best_rate(&shared.store)?;
     let works = shared
         .store
         .open_batches()?
         .iter()
-        .map(|batch| batch_work(shared, batch, &loads, &cooks, &kitchen))
+        .map(|batch| batch_work(shared, batch, &loads, &cooks, &kitchen, rate))
         .collect::<Result<Vec<_>, _>>()?;
     let left = kitchen.day_ends.saturating_sub(minute_of_day(now));
     let horizon = left.max(LEAST_HORIZON);
@@ -226,17 +270,29 @@ fn ground(shared: &Shared) -> Result<Ground, StoreError> {
         canners: count(kitchen.canners.len()),
     };
     let day_ends = now.plus_minutes(i64::from(left));
-    Ok(Ground { now, day_ends, horizon, has, works, slips: shared.store.slips()? })
+    let pause = pause(&kitchen, now);
+    Ok(Ground { now, day_ends, horizon, has, works, pause, slips: shared.store.slips()? })
 }
 
 impl Ground {
+    /// Whether another moment asks for the same plan: the same minute of the same work.
+    fn is_like(&self, other: &Self) -> bool {
+        let minute = |moment: Moment| moment.0 / Minutes(1).ms();
+        minute(self.now) == minute(other.now)
+            && self.horizon == other.horizon
+            && self.has == other.has
+            && self.pause == other.pause
+            && self.works == other.works
+            && self.slips == other.slips
+    }
+
     fn slip(&self, block: &Block) -> i64 {
         self.slips.iter().find(|(key, _)| *key == block.key).map_or(0, |(_, minutes)| *minutes)
     }
 
     /// The tasks with what takes longer added to them.
     fn day(&self, works: &[BatchWork], has: Needs, horizon: u32) -> (Day, Vec<Block>) {
-        let (mut day, blocks) = tasks(works, has, horizon);
+        let (mut day, blocks) = tasks(works, self.pause, has, horizon);
         for (task, block) in day.tasks.iter_mut().zip(&blocks) {
             let minutes = i64::from(task.minutes) + self.slip(block);
             task.minutes = u32::try_from(minutes.max(1)).unwrap_or(task.minutes);
@@ -306,6 +362,7 @@ impl Ground {
                 block,
             })
             .collect();
+        let reminders = reminders(&views, self.now);
         let begun = views.iter().any(|view| view.block.begun);
         let spare = makespan.map(|makespan| self.horizon.saturating_sub(makespan));
         DayView {
@@ -322,14 +379,33 @@ impl Ground {
                 .map(|lane| LaneView { resource: lane.resource, number: lane.number, block: lane.block })
                 .collect(),
             has: self.has.each(),
+            reminders,
             ways_out: if makespan.is_none() { self.ways_out() } else { Vec::new() },
         }
     }
 }
 
+/// The last day that was laid out: every open screen asks for the same one, and it costs a search.
+#[derive(Debug, Default)]
+pub struct LastDay(Mutex<Option<(Ground, DayView)>>);
+
+impl LastDay {
+    /// The view of a ground, searched anew only when something changed.
+    fn view(&self, ground: Ground) -> DayView {
+        let mut last = self.0.lock().unwrap_or_else(PoisonError::into_inner);
+        if let Some((_, view)) = last.as_ref().filter(|(before, _)| before.is_like(&ground)) {
+            return view.clone();
+        }
+        let view = ground.view();
+        *last = Some((ground, view.clone()));
+        view
+    }
+}
+
 async fn laid_out(shared: &web::Data<Shared>) -> Result<DayView, ApiError> {
     let ground = read(shared, ground).await?;
-    let view = web::block(move || ground.view()).await;
+    let inner = shared.clone();
+    let view = web::block(move || inner.last_day.view(ground)).await;
     view.map_err(|error| ApiError::Internal(error.to_string()))
 }
 

@@ -32,6 +32,11 @@ pub struct KitchenRequest {
     pub burners: Option<u32>,
     /// When the day's work is to be done, in minutes after midnight, 0 to 1,440.
     pub day_ends: Option<u32>,
+    /// When everybody sits down, in minutes after midnight, 0 to 1,440.
+    pub break_at: Option<u32>,
+    /// Takes the break off the day.
+    #[serde(default)]
+    pub no_break: bool,
     /// Pounds of fruit to expect of one plant, 0.5 to 100.
     pub pounds_per_plant: Option<f64>,
     /// The canner to plan for.
@@ -74,10 +79,12 @@ pub async fn change_kitchen(
         count.map(|count| HELP.check(f64::from(count)).named(field)).transpose()?;
     }
     request.day_ends.map(|minutes| MINUTES.check(f64::from(minutes)).named("day_ends")).transpose()?;
+    request.break_at.map(|minutes| MINUTES.check(f64::from(minutes)).named("break_at")).transpose()?;
     let wanted = KitchenChange {
         people: request.people,
         burners: request.burners,
         day_ends: request.day_ends,
+        break_at: if request.no_break { Some(None) } else { request.break_at.map(Some) },
         name: request.name.map(|name| clean_name(&name, "name")).transpose()?,
         altitude_ft: request.altitude_ft.map(|feet| ALTITUDE.check(feet).named("altitude_ft")).transpose()?,
         units: request.units,

@@ -4,9 +4,10 @@ const TABS = [
   { to: "/plan", text: "One batch" },
   { to: "/plan/compare", text: "Side by side" },
   { to: "/plan/split", text: "Share it all out" },
+  { to: "/plan/day", text: "The day" },
 ] as const;
 
-/** Three ways to look at the waiting fruit. */
+/** Ways to look at the waiting fruit, and the day that comes of it. */
 export function PlanTabs() {
   return (
     <nav aria-label="Ways to plan" className="flex flex-wrap gap-1.5 print:hidden">

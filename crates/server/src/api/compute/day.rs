@@ -153,7 +153,7 @@ fn day(request: &DayRequest) -> Result<Day, ApiError> {
             after.push(After { task: *other, least, most });
         }
         let uses = needs(task.uses, &field("uses"))?;
-        tasks.push(Task { minutes: task.minutes, uses, after, fixed: None });
+        tasks.push(Task { minutes: task.minutes, uses, after, between: None });
     }
     DAY_LENGTH.check(f64::from(request.horizon_minutes)).named("horizon_minutes")?;
     Ok(Day { has: needs(request.resources, "resources")?, horizon: request.horizon_minutes, tasks })

@@ -1,0 +1,130 @@
+import type { DayView, Work } from "../../api/client";
+import { clockText } from "../../parts/format";
+
+export type Block = DayView["blocks"][number];
+
+/** The words of the counter for each kind of work, and its colours. */
+export const WORK: Record<Work, { text: string; tone: string }> = {
+  prepare: { text: "Wash and prepare", tone: "bg-brass-wash border-brass" },
+  cook: { text: "Cook", tone: "bg-tomato-wash border-tomato" },
+  heat: { text: "Put the canner on", tone: "bg-cloth border-muted" },
+  fill: { text: "Fill the jars", tone: "bg-vine-wash border-vine" },
+  load: { text: "In the canner", tone: "bg-cobalt-wash border-cobalt" },
+  lift: { text: "Lift the jars", tone: "bg-white border-ink" },
+  pause: { text: "Break", tone: "bg-cloth border-line" },
+};
+
+const RESOURCE: readonly [string, string][] = [
+  ["Hands", "Hands"],
+  ["Burner", "Burner"],
+  ["Kettle", "Kettle"],
+  ["Canner", "Canner"],
+];
+
+/** "Fill the jars, load 2" */
+export function blockText(block: Block): string {
+  return [WORK[block.work].text, block.name].filter((part) => part != null).join(", ");
+}
+
+interface Row {
+  resource: number;
+  number: number;
+  name: string;
+  blocks: number[];
+}
+
+/** Lanes that something lies in, hands first. */
+function rowsOf(day: DayView): Row[] {
+  return day.has
+    .flatMap((count, resource) =>
+      Array.from({ length: count }, (_, number) => ({
+        resource,
+        number,
+        name: `${RESOURCE[resource]?.[0] ?? ""}${count > 1 ? ` ${number + 1}` : ""}`,
+        blocks: day.lanes
+          .filter((lane) => lane.resource === resource && lane.number === number)
+          .map((lane) => lane.block),
+      })),
+    )
+    .filter((row) => row.blocks.length > 0);
+}
+
+/** Whole hours between two moments, and the steps between them that leave room for their words. */
+function hoursOf(from: number, to: number): number[] {
+  const hour = 3_600_000;
+  const first = Math.ceil(from / hour) * hour;
+  const step = to - from > 10 * hour ? 2 * hour : hour;
+  return Array.from({ length: Math.max(0, Math.floor((to - first) / step) + 1) }, (_, i) => first + i * step);
+}
+
+/** The day as a strip: a lane for each pair of hands, burner, kettle and canner, "now" at its left edge. */
+export function DayStrip({
+  day,
+  now,
+  chosen,
+  products,
+  onChoose,
+}: {
+  day: DayView;
+  now: number;
+  chosen: string | null;
+  /** What each batch becomes, by its code. */
+  products: ReadonlyMap<string, string>;
+  onChoose: (key: string) => void;
+}) {
+  const start = day.now;
+  const end = Math.max(day.finish ?? start, start + 3_600_000);
+  const left = (at: number) => `${((Math.min(Math.max(at, start), end) - start) / (end - start)) * 100}%`;
+  const wide = (from: number, to: number) => `${((to - from) / (end - start)) * 100}%`;
+  return (
+    <div className="relative grid gap-1.5 pb-6 pl-24" data-testid="strip">
+      <div className="pointer-events-none absolute inset-y-0 right-0 left-24" aria-hidden="true">
+        {hoursOf(start, end).map((at) => (
+          <span key={at} className="absolute inset-y-0 border-l-2 border-line" style={{ left: left(at) }}>
+            <span className="absolute bottom-0 pl-1 text-sm text-muted">{clockText(at)}</span>
+          </span>
+        ))}
+      </div>
+      {rowsOf(day).map((row) => (
+        <div key={row.name} className="relative h-12 rounded-xl bg-cloth/60">
+          <span className="absolute top-1/2 -left-24 w-22 -translate-y-1/2 truncate text-sm font-semibold text-muted">
+            {row.name}
+          </span>
+          {row.blocks.map((place) => {
+            const block = day.blocks[place];
+            if (block === undefined) return null;
+            const { tone } = WORK[block.work];
+            return (
+              <span key={place}>
+                {block.slack_minutes > 0 && !block.begun && (
+                  <span
+                    className="absolute top-5 h-2 rounded-r-full bg-line"
+                    style={{ left: left(block.ends), width: wide(0, block.slack_minutes * 60_000) }}
+                    aria-hidden="true"
+                  />
+                )}
+                <button
+                  type="button"
+                  data-block={block.key}
+                  aria-pressed={chosen === block.key}
+                  aria-label={`${blockText(block)}${block.batch == null ? "" : ` of ${block.batch}`}, ${clockText(block.starts)} to ${clockText(block.ends)}`}
+                  onClick={() => onChoose(block.key)}
+                  className={`absolute inset-y-0 overflow-hidden rounded-lg border-2 px-1.5 text-left text-sm leading-tight font-semibold ${tone} ${block.slack_minutes === 0 ? "border-l-[7px]" : "border-dashed"} ${chosen === block.key ? "outline-4 outline-brass" : ""}`}
+                  style={{ left: left(block.starts), width: wide(block.starts, block.ends) }}
+                >
+                  <span className="block truncate">{blockText(block)}</span>
+                  <span className="block truncate font-normal text-muted">
+                    {block.batch == null ? "" : (products.get(block.batch) ?? block.batch)}
+                  </span>
+                </button>
+              </span>
+            );
+          })}
+        </div>
+      ))}
+      <div className="pointer-events-none absolute inset-y-0 right-0 left-24" aria-hidden="true">
+        <span className="absolute inset-y-0 border-l-[3px] border-tomato" style={{ left: left(now) }} />
+      </div>
+    </div>
+  );
+}
