@@ -140,12 +140,13 @@ pub fn lay_out(day: &Day, limit: Duration) -> Layout {
         Ok(bound) => bound,
         Err(why) => return none(0, why),
     };
-    let too_long = |bound: u32| {
-        format!("it takes at least {}, and the day has {}", in_words(bound), in_words(day.horizon))
-    };
-    if bound > day.horizon {
-        return none(bound, too_long(bound));
+    let has = in_words(day.horizon);
+    if bound.minutes > day.horizon {
+        let why = format!("{} at least {}, and the day has {has}", bound.limit, in_words(bound.minutes));
+        return none(bound.minutes, why);
     }
+    let too_long = |proven: u32| format!("it takes at least {}, and the day has {has}", in_words(proven));
+    let bound = bound.minutes;
     let room = day.horizon.max(WHOLE_DAY);
     let first = list::schedule(day, room).filter(|starts| check::faults(day, starts, room).is_empty());
     let found = search::search(day, room, bound, first, limit);

@@ -182,7 +182,7 @@ fn days_that_cannot_be_say_why() {
         ),
         (
             day(100, vec![task(60, 1, vec![]), task(90, 1, vec![])]),
-            "it takes at least 2 h 30 min, and the day has 1 h 40 min",
+            "the hands need at least 2 h 30 min, and the day has 1 h 40 min",
         ),
     ] {
         let layout = lay_out(&day, LIMIT);

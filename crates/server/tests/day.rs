@@ -48,7 +48,7 @@ async fn the_day_is_laid_out_as_the_contract_says() {
     short["horizon_minutes"] = json!(120);
     let (_, answer) = post(&shared, "/api/compute/day", short).await;
     assert_eq!((&answer["status"], &answer["makespan_minutes"]), (&json!("infeasible"), &Value::Null));
-    assert_eq!(answer["why"], "it takes at least 2 h 34 min, and the day has 2 h");
+    assert_eq!(answer["why"], "one thing after another takes at least 2 h 34 min, and the day has 2 h");
     assert_eq!(answer["starts"], json!({}));
 }
 
@@ -105,7 +105,7 @@ async fn the_strip_is_proven_moves_with_a_slip_and_offers_ways_out() {
         (&full["status"], &full["finish"], &full["blocks"]),
         (&json!("infeasible"), &Value::Null, &json!([]))
     );
-    assert!(full["why"].as_str().unwrap().starts_with("it takes at least"), "{full}");
+    assert!(full["why"].as_str().unwrap().contains("at least"), "{full}");
     let ways = full["ways_out"].as_array().unwrap();
     assert!(ways.iter().any(|way| way["text"].as_str().unwrap().contains("for tomorrow")), "{full}");
 }

@@ -7,7 +7,9 @@ ALTER TABLE kitchen ADD COLUMN day_ends INTEGER NOT NULL DEFAULT 1260 CHECK (day
 
 CREATE TABLE day_slip (
     block   TEXT    PRIMARY KEY,
-    minutes INTEGER NOT NULL
+    minutes INTEGER NOT NULL,
+    -- Minutes that were thought, so that the household's own pace can be learned.
+    thought INTEGER NOT NULL CHECK (thought > 0)
 ) STRICT, WITHOUT ROWID;
 
 -- When everybody sits down, in minutes after midnight, and for how long; no break without it.

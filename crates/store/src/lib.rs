@@ -39,6 +39,7 @@ pub use loads::{CannerLoad, CannerReading, JarMoment, NewGroup};
 pub use lots::{Lot, LotChange, NewLot};
 pub use records::{JarRecord, PhRecord, Stocked};
 pub use shelf::{Gone, Rescued, ShelfGroup, ShelfSearch, Towel, TowelJar};
+pub use slips::Slip;
 pub use stock::{AcidStock, Cupboard, Item, JarStock, LidStock};
 
 /// Go up only: there is no way down, a newer file is refused instead.

@@ -4,16 +4,28 @@ use rusqlite::params;
 
 use crate::{Store, StoreError};
 
+/// A block that took longer than thought.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Slip {
+    /// Its lasting name.
+    pub block: String,
+    /// Minutes longer.
+    pub minutes: i64,
+    /// Minutes that were thought.
+    pub thought: u32,
+}
+
 impl Store {
     /// Minutes that blocks of the day slip by, by their lasting names.
     ///
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
-    pub fn slips(&self) -> Result<Vec<(String, i64)>, StoreError> {
+    pub fn slips(&self) -> Result<Vec<Slip>, StoreError> {
         let connection = self.lock();
-        let mut statement =
-            connection.prepare_cached("SELECT block, minutes FROM day_slip ORDER BY block")?;
-        let rows = statement.query_map([], |row| Ok((row.get(0)?, row.get(1)?)))?;
+        let mut statement = connection.prepare_cached("SELECT * FROM day_slip ORDER BY block")?;
+        let rows = statement.query_map([], |row| {
+            Ok(Slip { block: row.get("block")?, minutes: row.get("minutes")?, thought: row.get("thought")? })
+        })?;
         Ok(rows.collect::<Result<_, _>>()?)
     }
 
@@ -21,14 +33,14 @@ impl Store {
     ///
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be written.
-    pub fn set_slip(&self, block: &str, minutes: i64) -> Result<(), StoreError> {
+    pub fn set_slip(&self, slip: &Slip) -> Result<(), StoreError> {
         let connection = self.lock();
-        if minutes == 0 {
-            connection.execute("DELETE FROM day_slip WHERE block = ?1", [block])?;
+        if slip.minutes == 0 {
+            connection.execute("DELETE FROM day_slip WHERE block = ?1", [&slip.block])?;
         } else {
             connection.execute(
-                "INSERT OR REPLACE INTO day_slip (block, minutes) VALUES (?1, ?2)",
-                params![block, minutes],
+                "INSERT OR REPLACE INTO day_slip (block, minutes, thought) VALUES (?1, ?2, ?3)",
+                params![slip.block, slip.minutes, slip.thought],
             )?;
         }
         Ok(())

@@ -4610,8 +4610,39 @@ export interface components {
         WayOut: {
             /** @description When the day would end then. */
             finish: components["schemas"]["Moment"];
+            /** @description What that changes. */
+            step: components["schemas"]["WayStep"];
             /** @description What to do. */
             text: string;
+        };
+        /** @description What a way out changes. */
+        WayStep: {
+            /**
+             * Format: int32
+             * @description The new end, in minutes after midnight.
+             */
+            day_ends: number;
+            /** @enum {string} */
+            way: "later";
+        } | {
+            /**
+             * Format: int32
+             * @description How many then.
+             */
+            people: number;
+            /** @enum {string} */
+            way: "hands";
+        } | {
+            /** @enum {string} */
+            way: "canner";
+        } | {
+            /**
+             * Format: int64
+             * @description The batch.
+             */
+            batch: number;
+            /** @enum {string} */
+            way: "leave";
         };
         /** @description A weight as it was read. */
         Weight: {

@@ -70,11 +70,20 @@ pub(super) fn tails(day: &Day) -> Vec<u32> {
     tail.into_iter().map(|tail| u32::try_from(tail.max(0)).unwrap_or(u32::MAX)).collect()
 }
 
+/// A minute before which no plan ends, and what makes it so.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub(super) struct Bound {
+    /// The minute.
+    pub minutes: u32,
+    /// What cannot be had sooner, in words.
+    pub limit: &'static str,
+}
+
 /// No plan ends before this minute.
 ///
 /// # Errors
 /// Says in words why there is no plan at all.
-pub(super) fn bound(day: &Day) -> Result<u32, String> {
+pub(super) fn bound(day: &Day) -> Result<Bound, String> {
     let has = day.has.each();
     for task in &day.tasks {
         for (place, need) in task.uses.each().into_iter().enumerate() {
@@ -90,8 +99,15 @@ pub(super) fn bound(day: &Day) -> Result<u32, String> {
     let heads = earliest(day)?;
     let tails = tails(day);
     let chain = heads.iter().zip(&tails).map(|(head, tail)| head + tail).max().unwrap_or(0);
-    let by_resource = (0..4).map(|place| machine_bound(day, &heads, &tails, place, has[place])).max();
-    Ok(chain.max(by_resource.unwrap_or(0)))
+    const LIMITS: [&str; 4] = ["the hands need", "the burners need", "the kettles need", "the canner needs"];
+    let mut bound = Bound { minutes: chain, limit: "one thing after another takes" };
+    for (place, limit) in LIMITS.into_iter().enumerate() {
+        let minutes = machine_bound(day, &heads, &tails, place, has[place]);
+        if minutes > bound.minutes {
+            bound = Bound { minutes, limit };
+        }
+    }
+    Ok(bound)
 }
 
 /// The m-machine bound of one resource: over every threshold of heads and tails, the work that must fit between, spread

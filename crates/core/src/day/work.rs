@@ -215,6 +215,22 @@ impl List {
     }
 }
 
+/// Batches that the usual pace counts as, against the household's own. Ours.
+const USUAL_COUNTS: f64 = 2.0;
+
+/// How much longer hands take here than was thought, from what was thought and what it came to: the usual pace, moved by
+/// the household's own days.
+#[must_use]
+pub fn own_pace(shown: &[(u32, i64)]) -> f64 {
+    #[allow(clippy::cast_precision_loss)] // minutes of a day
+    let ratio = |(thought, longer): &(u32, i64)| {
+        ((f64::from(*thought) + *longer as f64) / f64::from((*thought).max(1))).clamp(0.25, 4.0)
+    };
+    #[allow(clippy::cast_precision_loss)] // a count of days
+    let count = shown.len() as f64;
+    (USUAL_COUNTS + shown.iter().map(ratio).sum::<f64>()) / (USUAL_COUNTS + count)
+}
+
 /// A place in a lane: the block, and which of the like ones it takes, from 0.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub struct Lane {
@@ -251,7 +267,7 @@ pub fn lanes(day: &Day, starts: &[u32]) -> Vec<Lane> {
 mod tests {
     use std::time::Duration;
 
-    use super::{BatchWork, CookWork, LoadWork, Work, lanes, tasks};
+    use super::{BatchWork, CookWork, LoadWork, Work, lanes, own_pace, tasks};
     use crate::day::{Needs, Status, lay_out};
 
     fn load(name: &str, minutes: u32, begun: bool) -> LoadWork {
@@ -280,6 +296,14 @@ mod tests {
         assert_eq!(lanes.len(), needed as usize);
         let heats = blocks.iter().position(|block| block.work == Work::Heat).unwrap();
         assert!(layout.starts[heats] < 60, "the canner heats beside the preparation");
+    }
+
+    #[test]
+    fn the_households_own_pace_moves_the_usual_one() {
+        assert!((own_pace(&[]) - 1.0).abs() < 1e-9);
+        // 40 minutes that took 60: half as long again, a third of the weight.
+        assert!((own_pace(&[(40, 20)]) - 3.5 / 3.0).abs() < 1e-9);
+        assert!((own_pace(&[(40, 20); 98]) - 1.49).abs() < 1e-9);
     }
 
     #[test]

@@ -4,7 +4,7 @@ use std::sync::{Mutex, PoisonError};
 use std::time::Duration;
 
 use actix_web::{HttpResponse, get, post, web};
-use bodega_core::day::work::{BatchWork, Block, CookWork, LoadWork, Pause, Work, lanes, tasks};
+use bodega_core::day::work::{BatchWork, Block, CookWork, LoadWork, Pause, Work, lanes, own_pace, tasks};
 use bodega_core::day::{Day, Layout, Needs, Status, later_starts, lay_out};
 use bodega_core::fruit::Kind;
 use bodega_core::limits::Limit;
@@ -12,7 +12,7 @@ use bodega_core::moment::{Minutes, Moment};
 use bodega_core::outlook::{Making, boiled_away, effort};
 use bodega_core::process::{Method, Pack, Product};
 use bodega_core::units::{in_pounds, kilograms};
-use bodega_store::{Batch, CannerLoad, Kitchen, StoreError};
+use bodega_store::{Batch, CannerLoad, Kitchen, Slip, StoreError};
 use serde::{Deserialize, Serialize};
 use uom::si::volume::liter;
 use utoipa::ToSchema;
@@ -62,11 +62,36 @@ pub struct LaneView {
     pub block: usize,
 }
 
+/// What a way out changes.
+#[derive(Debug, Clone, Copy, Serialize, ToSchema)]
+#[serde(tag = "way", rename_all = "snake_case")]
+pub enum WayStep {
+    /// Work until later.
+    Later {
+        /// The new end, in minutes after midnight.
+        day_ends: u32,
+    },
+    /// More hands.
+    Hands {
+        /// How many then.
+        people: u32,
+    },
+    /// One more canner, which has to be found first.
+    Canner,
+    /// A batch that waits until tomorrow: it goes off the line and its fruit back to the crates.
+    Leave {
+        /// The batch.
+        batch: i64,
+    },
+}
+
 /// A way to make a day fit.
 #[derive(Debug, Clone, Serialize, ToSchema)]
 pub struct WayOut {
     /// What to do.
     pub text: String,
+    /// What that changes.
+    pub step: WayStep,
     /// When the day would end then.
     pub finish: Moment,
 }
@@ -137,7 +162,7 @@ fn minutes_to(from: Moment, to: Moment) -> u32 {
 /// Come-up of a canner when it cannot be worked out; common practice, no source.
 const USUAL_COME_UP: u32 = 25;
 
-fn load_work(load: &CannerLoad, view: &LoadView, now: Moment) -> LoadWork {
+fn load_work(load: &CannerLoad, view: &LoadView, now: Moment, pace: f64) -> LoadWork {
     use bodega_core::boil_clock::Phase;
     let rest = view.rest_minutes.0;
     let come_up = view.come_up_minutes.map_or(USUAL_COME_UP, whole);
@@ -153,7 +178,7 @@ fn load_work(load: &CannerLoad, view: &LoadView, now: Moment) -> LoadWork {
     };
     let jars = load.jars.iter().filter(|jar| !jar.lid).count();
     #[allow(clippy::cast_precision_loss)] // a few dozen jars
-    let fill = (jars > 0).then(|| whole(jars as f64 * effort(&making(&load.batch)).hands_per_jar));
+    let fill = (jars > 0).then(|| whole(jars as f64 * effort(&making(&load.batch)).hands_per_jar * pace));
     LoadWork {
         name: format!("load {}", load.position),
         fill,
@@ -179,14 +204,35 @@ const fn making(batch: &Batch) -> Making {
     Making { product: batch.product, medium: batch.medium, pack: batch.pack, thickness: batch.thickness }
 }
 
+/// The kitchen and what it has shown.
+struct Learned<'a> {
+    kitchen: &'a Kitchen,
+    /// Litres an hour that its quickest kettle boils away.
+    rate: f64,
+    /// What took longer than thought.
+    slips: &'a [Slip],
+}
+
+impl Learned<'_> {
+    /// How much longer a kind of work takes here, from every batch but this one.
+    fn pace(&self, work: Work, but: &str) -> f64 {
+        let of_kind = |slip: &&Slip| {
+            let mut words = slip.block.split(' ');
+            words.next() != Some(but) && words.next() == Some(work.word())
+        };
+        let shown: Vec<(u32, i64)> =
+            self.slips.iter().filter(of_kind).map(|slip| (slip.thought, slip.minutes)).collect();
+        own_pace(&shown)
+    }
+}
+
 /// What is left to do of one batch.
 fn batch_work(
     shared: &Shared,
     batch: &Batch,
     loads: &[CannerLoad],
     cooks: &[CookView],
-    kitchen: &Kitchen,
-    litres_per_hour: f64,
+    learned: &Learned<'_>,
 ) -> Result<BatchWork, StoreError> {
     let now = shared.clock.now();
     let making = making(batch);
@@ -213,7 +259,7 @@ fn batch_work(
                 let mass = kilograms(*grams as f64 / 1000.0);
                 let kind: Kind = lot.kind;
                 let warm = effort(&making).stove_per_lb * in_pounds(mass) / 60.0;
-                warm + boiled_away(&making, kind, mass).get::<liter>() / litres_per_hour
+                warm + boiled_away(&making, kind, mass).get::<liter>() / learned.rate
             })
             .sum();
         CookWork { minutes: whole(hours * 60.0), begun: false }
@@ -226,12 +272,16 @@ fn batch_work(
     let on_stove = cook.is_some_and(|cook| cook.begun);
     Ok(BatchWork {
         code: batch.code.clone(),
-        prepare: (!begun && !on_stove).then(|| whole(pounds * effort(&making).hands_per_lb)),
+        prepare: (!begun && !on_stove)
+            .then(|| whole(pounds * effort(&making).hands_per_lb * learned.pace(Work::Prepare, &batch.code))),
         blanches: matches!(batch.product, Product::Whole | Product::Crushed),
         cook,
         loads: own
             .into_iter()
-            .map(|load| Ok(load_work(load, &LoadView::new(shared, load.clone(), kitchen, now)?, now)))
+            .map(|load| {
+                let view = LoadView::new(shared, load.clone(), learned.kitchen, now)?;
+                Ok(load_work(load, &view, now, learned.pace(Work::Fill, &batch.code)))
+            })
             .collect::<Result<_, StoreError>>()?,
     })
 }
@@ -244,21 +294,27 @@ struct Ground {
     horizon: u32,
     has: Needs,
     works: Vec<BatchWork>,
+    /// Records of the batches, in the order of the works.
+    batches: Vec<i64>,
+    /// When the work is to be done, in minutes after midnight.
+    day_ends_at: u32,
     pause: Option<Pause>,
-    slips: Vec<(String, i64)>,
+    slips: Vec<Slip>,
 }
 
 fn ground(shared: &Shared) -> Result<Ground, StoreError> {
     let now = shared.clock.now();
     let kitchen = shared.store.kitchen()?;
     let (loads, cooks) = (shared.store.open_loads()?, on_stove(shared)?);
+    let slips = shared.store.slips()?;
     // The household's own kettle tells how long a cook-down takes.
     let rate = best_rate(&shared.store)?;
-    let works = shared
-        .store
-        .open_batches()?
+    let open = shared.store.open_batches()?;
+    let works = open
         .iter()
-        .map(|batch| batch_work(shared, batch, &loads, &cooks, &kitchen, rate))
+        .map(|batch| {
+            batch_work(shared, batch, &loads, &cooks, &Learned { kitchen: &kitchen, rate, slips: &slips })
+        })
         .collect::<Result<Vec<_>, _>>()?;
     let left = kitchen.day_ends.saturating_sub(minute_of_day(now));
     let horizon = left.max(LEAST_HORIZON);
@@ -271,7 +327,8 @@ fn ground(shared: &Shared) -> Result<Ground, StoreError> {
     };
     let day_ends = now.plus_minutes(i64::from(left));
     let pause = pause(&kitchen, now);
-    Ok(Ground { now, day_ends, horizon, has, works, pause, slips: shared.store.slips()? })
+    let (batches, day_ends_at) = (open.iter().map(|batch| batch.id).collect(), kitchen.day_ends);
+    Ok(Ground { now, day_ends, horizon, has, works, batches, day_ends_at, pause, slips })
 }
 
 impl Ground {
@@ -287,7 +344,7 @@ impl Ground {
     }
 
     fn slip(&self, block: &Block) -> i64 {
-        self.slips.iter().find(|(key, _)| *key == block.key).map_or(0, |(_, minutes)| *minutes)
+        self.slips.iter().find(|slip| slip.block == block.key).map_or(0, |slip| slip.minutes)
     }
 
     /// The tasks with what takes longer added to them.
@@ -311,14 +368,18 @@ impl Ground {
             canners: self.has.canners + canners,
             ..self.has
         };
-        let mut tries: Vec<(String, Vec<BatchWork>, Needs, u32)> = vec![
-            ("One hour more".to_owned(), self.works.clone(), self.has, self.horizon + 60),
-            ("Two hours more".to_owned(), self.works.clone(), self.has, self.horizon + 120),
-            ("Another pair of hands".to_owned(), self.works.clone(), more(1, 0), self.horizon),
-            ("Borrow a canner".to_owned(), self.works.clone(), more(0, 1), self.horizon),
+        let all = || self.works.clone();
+        let later = |hours: u32| WayStep::Later { day_ends: (self.day_ends_at + hours * 60).min(24 * 60) };
+        let hands = WayStep::Hands { people: self.has.people + 1 };
+        let mut tries: Vec<(String, WayStep, Vec<BatchWork>, Needs, u32)> = vec![
+            ("One hour more".to_owned(), later(1), all(), self.has, self.horizon + 60),
+            ("Two hours more".to_owned(), later(2), all(), self.has, self.horizon + 120),
+            ("Another pair of hands".to_owned(), hands, all(), more(1, 0), self.horizon),
+            ("Borrow a canner".to_owned(), WayStep::Canner, all(), more(0, 1), self.horizon),
             (
                 "Another pair of hands and a borrowed canner".to_owned(),
-                self.works.clone(),
+                WayStep::Canner,
+                all(),
                 more(1, 1),
                 self.horizon,
             ),
@@ -329,18 +390,19 @@ impl Ground {
                 let mut without = self.works.clone();
                 without.remove(place);
                 let text = format!(
-                    "Leave batch {} for tomorrow: its fruit holds a day in the cold, or freeze it",
+                    "Leave batch {} for tomorrow: its fruit keeps a day in the cold, or freeze it",
                     work.code
                 );
-                tries.push((text, without, self.has, self.horizon));
+                let step = WayStep::Leave { batch: self.batches[place] };
+                tries.push((text, step, without, self.has, self.horizon));
             }
         }
         let mut found: Vec<WayOut> = tries
             .into_iter()
-            .filter_map(|(text, works, has, horizon)| {
+            .filter_map(|(text, step, works, has, horizon)| {
                 let (day, _) = self.day(&works, has, horizon);
                 let finish = lay_out(&day, SEARCH_WAY_OUT).makespan?;
-                Some(WayOut { text, finish: self.at(finish) })
+                Some(WayOut { text, step, finish: self.at(finish) })
             })
             .collect();
         found.sort_by_key(|way| way.finish);
@@ -434,10 +496,14 @@ pub async fn slip_block(
 ) -> Result<web::Json<DayView>, ApiError> {
     #[allow(clippy::cast_precision_loss)] // checked against ten hours
     SLIP.check(request.minutes as f64).named("minutes")?;
-    if request.block.is_empty() || request.block.len() > 200 {
-        return Err(ApiError::field("block", "name the block as the day names it"));
-    }
-    change(&shared, move |shared| shared.store.set_slip(&request.block, request.minutes)).await?;
+    let day = laid_out(&shared).await?;
+    let block = day.blocks.iter().find(|view| view.block.key == request.block);
+    let view = block
+        .ok_or_else(|| ApiError::field("block", "the day has no such block; name it as the day does"))?;
+    let planned = view.ends.since_ms(view.starts) / Minutes(1).ms() - view.slip_minutes;
+    let thought = u32::try_from(planned.max(1)).unwrap_or(1);
+    let slip = Slip { block: request.block, minutes: request.minutes, thought };
+    change(&shared, move |shared| shared.store.set_slip(&slip)).await?;
     Ok(web::Json(laid_out(&shared).await?))
 }
 

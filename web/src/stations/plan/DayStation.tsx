@@ -1,5 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
+import { Link } from "react-router";
 import { api, take, type DayView, type Kitchen } from "../../api/client";
 import { ask, useChange } from "../../api/queries";
 import { useKitchenNow } from "../../counter/clock";
@@ -30,7 +31,7 @@ function Slip({ block }: { block: Block }) {
   );
   const length = Math.round((block.ends - block.starts) / MINUTE);
   return (
-    <div className="mt-3 rounded-2xl border-2 border-brass bg-brass-wash p-4" data-testid="chosen">
+    <div className="rounded-2xl border-2 border-brass bg-brass-wash p-4" data-testid="chosen">
       <p className="text-lg">
         <strong>{blockText(block)}</strong>
         {block.batch != null && ` of batch ${block.batch}`}: {clockText(block.starts)} to{" "}
@@ -55,6 +56,54 @@ function Slip({ block }: { block: Block }) {
       <Trouble error={slip.error} />
     </div>
   );
+}
+
+/** Takes a way out at a touch; a canner has to be found first. */
+function TakeWay({ way }: { way: DayView["ways_out"][number] }) {
+  const say = useSay();
+  const kitchen = useChange((body: { day_ends?: number; people?: number }) =>
+    take(api.PATCH("/api/kitchen", { body })),
+  );
+  const leave = useChange(({ batch, removed }: { batch: number; removed: boolean }) =>
+    take(api.PATCH("/api/batches/{id}", { params: { path: { id: batch } }, body: { removed } })),
+  );
+  const { step } = way;
+  switch (step.way) {
+    case "later":
+      return <Touch onPress={() => kitchen.mutate({ day_ends: step.day_ends })}>Do that</Touch>;
+    case "hands":
+      return <Touch onPress={() => kitchen.mutate({ people: step.people })}>Do that</Touch>;
+    case "leave":
+      return (
+        <span className="grid gap-1">
+          <Touch
+            onPress={() =>
+              leave.mutate(
+                { batch: step.batch, removed: true },
+                {
+                  onSuccess: () =>
+                    say("Its fruit is back in the crates", () =>
+                      leave.mutate({ batch: step.batch, removed: false }),
+                    ),
+                },
+              )
+            }
+          >
+            Do that
+          </Touch>
+          <Trouble error={leave.error} />
+        </span>
+      );
+    case "canner":
+      return (
+        <Link
+          to="/kitchen"
+          className="inline-flex min-h-[50px] items-center font-semibold text-cobalt underline underline-offset-4"
+        >
+          Add it to the kitchen
+        </Link>
+      );
+  }
 }
 
 /** What comes next, in the order of the clock; on a phone this is the day. */
@@ -171,7 +220,7 @@ export function DayStation() {
           </span>
         }
       >
-        <div className="flex flex-wrap items-end justify-between gap-x-8 gap-y-3">
+        <div className="grid items-end gap-x-8 gap-y-4 sm:grid-cols-[1fr_auto]">
           {day.finish == null ? (
             <Answer value="Does not fit" unit={`by ${clockText(day.day_ends)}`}>
               {day.why == null ? "" : `${day.why.charAt(0).toUpperCase()}${day.why.slice(1)}.`}
@@ -183,33 +232,40 @@ export function DayStation() {
                 : `${proof(day)}${day.start_by == null ? "" : ` Start by ${clockText(day.start_by)} to be done by ${clockText(day.day_ends)}.`}`}
             </Answer>
           )}
-          <Help kitchen={counter.kitchen} />
-        </div>
-        {day.ways_out.length > 0 && (
-          <div className="mt-4">
-            <Note tone="note">
-              <p className="font-semibold">What would make it fit:</p>
-              <ul className="mt-1 grid gap-1">
-                {day.ways_out.map((way) => (
-                  <li key={way.text}>
-                    {way.text}: done by <strong>{clockText(way.finish)}</strong>.
-                  </li>
-                ))}
-              </ul>
-            </Note>
+          <div className="max-sm:order-last">
+            <Help kitchen={counter.kitchen} />
           </div>
-        )}
-        {day.blocks.length > 0 && (
-          <>
-            <div className="mt-5 hidden sm:block">
-              <DayStrip day={day} now={now} chosen={chosen} products={products} onChoose={setChosen} />
-            </div>
-            {block !== undefined && <Slip block={block} />}
-            <div className="mt-4">
-              <Next day={day} now={now} products={products} />
-            </div>
-          </>
-        )}
+          <div className="grid gap-4 sm:col-span-2">
+            {day.ways_out.length > 0 && (
+              <div>
+                <Note tone="note">
+                  <p className="font-semibold">What would make it fit:</p>
+                  <ul className="mt-1 grid gap-1">
+                    {day.ways_out.map((way) => (
+                      <li key={way.text} className="flex flex-wrap items-center justify-between gap-2">
+                        <span>
+                          {way.text}: done by <strong>{clockText(way.finish)}</strong>.
+                        </span>
+                        <TakeWay way={way} />
+                      </li>
+                    ))}
+                  </ul>
+                </Note>
+              </div>
+            )}
+            {day.blocks.length > 0 && (
+              <>
+                <div className="hidden sm:block">
+                  <DayStrip day={day} now={now} chosen={chosen} products={products} onChoose={setChosen} />
+                </div>
+                {block !== undefined && <Slip block={block} />}
+                <div>
+                  <Next day={day} now={now} products={products} />
+                </div>
+              </>
+            )}
+          </div>
+        </div>
       </Plate>
     </div>
   );

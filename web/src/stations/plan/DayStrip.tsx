@@ -94,6 +94,9 @@ export function DayStrip({
             const block = day.blocks[place];
             if (block === undefined) return null;
             const { tone } = WORK[block.work];
+            // The second burner of a load keeps the water for topping up at the boil.
+            const first = day.lanes.find((lane) => lane.resource === row.resource && lane.block === place);
+            const water = block.work === "load" && first?.number !== row.number;
             return (
               <span key={place}>
                 {block.slack_minutes > 0 && !block.begun && (
@@ -105,14 +108,14 @@ export function DayStrip({
                 )}
                 <button
                   type="button"
-                  data-block={block.key}
+                  data-block={water ? undefined : block.key}
                   aria-pressed={chosen === block.key}
                   aria-label={`${blockText(block)}${block.batch == null ? "" : ` of ${block.batch}`}, ${clockText(block.starts)} to ${clockText(block.ends)}`}
                   onClick={() => onChoose(block.key)}
                   className={`absolute inset-y-0 overflow-hidden rounded-lg border-2 px-1.5 text-left text-sm leading-tight font-semibold ${tone} ${block.slack_minutes === 0 ? "border-l-[7px]" : "border-dashed"} ${chosen === block.key ? "outline-4 outline-brass" : ""}`}
                   style={{ left: left(block.starts), width: wide(block.starts, block.ends) }}
                 >
-                  <span className="block truncate">{blockText(block)}</span>
+                  <span className="block truncate">{water ? "Water to top up" : blockText(block)}</span>
                   <span className="block truncate font-normal text-muted">
                     {block.batch == null ? "" : (products.get(block.batch) ?? block.batch)}
                   </span>
