@@ -102,6 +102,10 @@ pub const fn effort(making: &Making) -> Effort {
     Effort { hands_per_lb, hands_per_jar: 2.0, stove_per_lb }
 }
 
+/// Share of the hands at the fruit that washing and coring takes; the rest is peeling or milling. Ours: a place to start
+/// from, to be learned.
+pub const WASH_SHARE: f64 = 0.4;
+
 /// Water that boils away on the way to the product.
 #[must_use]
 pub fn boiled_away(making: &Making, kind: Kind, weight: Mass) -> Volume {

@@ -87,14 +87,14 @@ async fn the_strip_is_proven_moves_with_a_slip_and_offers_ways_out() {
     let block = |day: &Value, work: &str| {
         day["blocks"].as_array().unwrap().iter().find(|block| block["work"] == work).unwrap().clone()
     };
-    let prepare = block(&day, "prepare");
-    let slip = json!({"block": prepare["key"], "minutes": 40});
+    let wash = block(&day, "wash");
+    let slip = json!({"block": wash["key"], "minutes": 40});
     let (_, moved) = post(&shared, "/api/day/slips", slip).await;
     let at =
         |day: &Value, work: &str| block(day, work)["starts"].as_i64().unwrap() - day["now"].as_i64().unwrap();
     let later = (at(&moved, "load") - at(&day, "load")) / 60_000;
     assert!((39..=41).contains(&later), "forty minutes later: {later}");
-    assert_eq!(block(&moved, "prepare")["slip_minutes"], 40);
+    assert_eq!(block(&moved, "wash")["slip_minutes"], 40);
     let (status, problem) = post(&shared, "/api/day/slips", json!({"block": "x", "minutes": 5000})).await;
     assert_eq!((status, problem["field"].as_str()), (422, Some("minutes")));
 

@@ -4663,7 +4663,7 @@ export interface components {
          * @description What kind of work a block is.
          * @enum {string}
          */
-        Work: "prepare" | "cook" | "heat" | "fill" | "load" | "lift" | "pause";
+        Work: "wash" | "skin" | "mill" | "cook" | "heat" | "fill" | "load" | "lift" | "pause";
         /** @description The yield. */
         YieldAnswer: {
             /** @description Full jars when all goes into one size. */

@@ -7,6 +7,7 @@ import type {
   JarRecord,
   JarSize,
   Kind,
+  LoadView,
   Medium,
   Method,
   Mouth,
@@ -195,6 +196,16 @@ export function batchText(batch: { product: Product; pack: Pack; medium?: Medium
   const pack = batch.product === "whole" ? `, ${PACK[batch.pack].toLowerCase()}` : "";
   const medium = batch.medium ? (batch.medium === "none" ? ", no liquid" : ` ${MEDIUM[batch.medium]}`) : "";
   return `${PRODUCT[batch.product].toLowerCase()}${pack}${medium}`;
+}
+
+/** "13:44 jars are in, 14:06 it boils" */
+export function historyText(load: LoadView): string {
+  return load.events
+    .map((item) => {
+      const jar = item.jar_number == null ? "" : ` (jar ${item.jar_number})`;
+      return `${clockText(item.at)} ${item.says.toLowerCase()}${jar}`;
+    })
+    .join(", ");
 }
 
 /** Where a jar is, in words. */

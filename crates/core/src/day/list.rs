@@ -3,8 +3,11 @@
 
 use super::{Day, bound};
 
-/// How often the plan is begun anew before it is given up.
+/// How often the plan of a day of a hundred tasks is begun anew before it is given up; larger days less often, so that the
+/// first plan stays quick.
 const ROUNDS: usize = 400;
+/// See [`ROUNDS`].
+const USUAL_TASKS: usize = 100;
 
 /// Uses of the four resources over time.
 struct Use {
@@ -39,7 +42,7 @@ impl Use {
 pub(super) fn schedule(day: &Day, horizon: u32) -> Option<Vec<u32>> {
     let mut release = bound::earliest(day).ok()?;
     let tails = bound::tails(day);
-    for _ in 0..ROUNDS {
+    for _ in 0..ROUNDS * USUAL_TASKS / day.tasks.len().max(USUAL_TASKS) {
         match round(day, horizon, &release, &tails)? {
             Ok(starts) => return Some(starts),
             Err((task, least)) => release[task] = least,

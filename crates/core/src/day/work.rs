@@ -23,8 +23,12 @@ const LIFTS: u32 = 5;
 vocabulary! {
     /// What kind of work a block is.
     "work", Work {
-        /// Washing, coring, skinning, milling.
-        Prepare = "prepare", "wash and prepare";
+        /// Washing and coring.
+        Wash = "wash", "wash and core";
+        /// Blanching in rounds of eight or nine, ice water, slipping the skins.
+        Skin = "skin", "blanch and peel";
+        /// Simmering soft and running it through the mill.
+        Mill = "mill", "simmer and mill";
         /// Heating through or boiling down.
         Cook = "cook", "cook";
         /// Heating the empty canner.
@@ -73,15 +77,22 @@ pub struct Pause {
     pub minutes: u32,
 }
 
+/// Hands at the fruit before it is cooked or packed.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct PrepareWork {
+    /// Washing, skinning or milling.
+    pub work: Work,
+    /// Minutes of one pair of hands.
+    pub minutes: u32,
+}
+
 /// What is left to do of a batch.
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub struct BatchWork {
     /// Its code.
     pub code: String,
-    /// Minutes to prepare the fruit; none when it is done.
-    pub prepare: Option<u32>,
-    /// Whether the preparation holds a burner, for blanching.
-    pub blanches: bool,
+    /// What its fruit still needs, in order; nothing when that is done.
+    pub prepare: Vec<PrepareWork>,
     /// Its kettle, when there is something to cook.
     pub cook: Option<CookWork>,
     /// Its loads that are not lifted yet, in order.
@@ -165,10 +176,13 @@ impl List {
     fn batch(&mut self, batch: &BatchWork, heat: Option<usize>, first_load: &mut Option<usize>) {
         let code = Some(batch.code.as_str());
         let follows = |task: usize| After { task, least: 0, most: None };
-        let prepared = batch.prepare.map(|minutes| {
-            let uses = needs(1, u32::from(batch.blanches), 0, 0);
-            self.add(Work::Prepare, code, None, minutes, uses, Vec::new(), false)
-        });
+        let mut prepared = None;
+        for part in &batch.prepare {
+            // Blanching and simmering hold a burner beside the hands.
+            let uses = needs(1, u32::from(part.work != Work::Wash), 0, 0);
+            let after = prepared.map(follows).into_iter().collect();
+            prepared = Some(self.add(part.work, code, None, part.minutes, uses, after, false));
+        }
         let cooked = batch.cook.map(|cook| {
             let after = prepared.filter(|_| !cook.begun).map(follows).into_iter().collect();
             self.add(Work::Cook, code, None, cook.minutes, needs(0, 1, 1, 0), after, cook.begun)
@@ -267,7 +281,7 @@ pub fn lanes(day: &Day, starts: &[u32]) -> Vec<Lane> {
 mod tests {
     use std::time::Duration;
 
-    use super::{BatchWork, CookWork, LoadWork, Work, lanes, own_pace, tasks};
+    use super::{BatchWork, CookWork, LoadWork, PrepareWork, Work, lanes, own_pace, tasks};
     use crate::day::{Needs, Status, lay_out};
 
     fn load(name: &str, minutes: u32, begun: bool) -> LoadWork {
@@ -280,10 +294,12 @@ mod tests {
 
     #[test]
     fn three_products_are_proven_and_every_block_has_its_lanes() {
-        let batch = |code: &str, prepare, cook| BatchWork {
+        let batch = |code: &str, prepare: u32, cook| BatchWork {
             code: code.to_owned(),
-            prepare: Some(prepare),
-            blanches: cook == 0,
+            prepare: vec![
+                PrepareWork { work: Work::Wash, minutes: prepare / 2 },
+                PrepareWork { work: if cook == 0 { Work::Skin } else { Work::Mill }, minutes: prepare / 2 },
+            ],
             cook: (cook > 0).then_some(CookWork { minutes: cook, begun: false }),
             loads: vec![load("load 1", 85, false), load("load 2", 85, false)],
         };
@@ -310,8 +326,7 @@ mod tests {
     fn a_load_that_boils_stays_and_the_canner_is_not_heated_again() {
         let boiling = BatchWork {
             code: "a".to_owned(),
-            prepare: None,
-            blanches: false,
+            prepare: Vec::new(),
             cook: None,
             loads: vec![load("load 1", 30, true), load("load 2", 80, false)],
         };

@@ -4,12 +4,14 @@ use std::sync::{Mutex, PoisonError};
 use std::time::Duration;
 
 use actix_web::{HttpResponse, get, post, web};
-use bodega_core::day::work::{BatchWork, Block, CookWork, LoadWork, Pause, Work, lanes, own_pace, tasks};
+use bodega_core::day::work::{
+    BatchWork, Block, CookWork, LoadWork, Pause, PrepareWork, Work, lanes, own_pace, tasks,
+};
 use bodega_core::day::{Day, Layout, Needs, Status, later_starts, lay_out};
 use bodega_core::fruit::Kind;
 use bodega_core::limits::Limit;
 use bodega_core::moment::{Minutes, Moment};
-use bodega_core::outlook::{Making, boiled_away, effort};
+use bodega_core::outlook::{Making, WASH_SHARE, boiled_away, effort};
 use bodega_core::process::{Method, Pack, Product};
 use bodega_core::units::{in_pounds, kilograms};
 use bodega_store::{Batch, CannerLoad, Kitchen, Slip, StoreError};
@@ -140,7 +142,7 @@ fn reminders(blocks: &[BlockView], now: Moment) -> Vec<String> {
             Work::Cook => Some(format!("Put the kettle on for batch {of} now")),
             Work::Fill => Some(format!("Fill {name} of batch {of} now, and have its water hot")),
             Work::Pause => Some("Time for the break".to_owned()),
-            Work::Prepare | Work::Load | Work::Lift => None,
+            Work::Wash | Work::Skin | Work::Mill | Work::Load | Work::Lift => None,
         }
     })
     .collect()
@@ -226,6 +228,21 @@ impl Learned<'_> {
     }
 }
 
+/// Washing, then peeling or milling, at the household's own pace.
+fn prepare(batch: &Batch, pounds: f64, learned: &Learned<'_>) -> Vec<PrepareWork> {
+    let hands = pounds * effort(&making(batch)).hands_per_lb;
+    let rest = match batch.product {
+        Product::Whole | Product::Crushed => Work::Skin,
+        Product::Juice | Product::VegetableJuice | Product::Sauce | Product::Paste => Work::Mill,
+    };
+    [(Work::Wash, WASH_SHARE), (rest, 1.0 - WASH_SHARE)]
+        .map(|(work, share)| PrepareWork {
+            work,
+            minutes: whole(hands * share * learned.pace(work, &batch.code)),
+        })
+        .to_vec()
+}
+
 /// What is left to do of one batch.
 fn batch_work(
     shared: &Shared,
@@ -272,9 +289,7 @@ fn batch_work(
     let on_stove = cook.is_some_and(|cook| cook.begun);
     Ok(BatchWork {
         code: batch.code.clone(),
-        prepare: (!begun && !on_stove)
-            .then(|| whole(pounds * effort(&making).hands_per_lb * learned.pace(Work::Prepare, &batch.code))),
-        blanches: matches!(batch.product, Product::Whole | Product::Crushed),
+        prepare: if begun || on_stove { Vec::new() } else { prepare(batch, pounds, learned) },
         cook,
         loads: own
             .into_iter()
@@ -386,7 +401,7 @@ impl Ground {
         ];
         for (place, work) in self.works.iter().enumerate() {
             // Only what nobody has touched can wait: fruit in the cold, or frozen.
-            if work.prepare.is_some() {
+            if !work.prepare.is_empty() {
                 let mut without = self.works.clone();
                 without.remove(place);
                 let text = format!(

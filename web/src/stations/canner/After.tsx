@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import type { LoadView } from "../../api/client";
 import { ask } from "../../api/queries";
-import { batchText, clockText } from "../../parts/format";
+import { batchText, historyText } from "../../parts/format";
 import { Plate } from "../../parts/Plate";
 
 const FATE = {
@@ -24,15 +24,7 @@ function Lifted({ load }: { load: LoadView }) {
           unbroken
         </span>
       </p>
-      <p className="text-muted">
-        {load.events
-          .map(
-            (item) =>
-              `${clockText(item.at)} ${item.says.toLowerCase()}${item.jar_number == null ? "" : ` (jar ${item.jar_number})`}`,
-          )
-          .join(", ")}
-        .
-      </p>
+      <p className="text-muted">{historyText(load)}.</p>
       {load.gone.map((gone) => (
         <p key={gone.jar} className="font-semibold text-tomato-deep">
           Jar {gone.number} {FATE[gone.fate]}.

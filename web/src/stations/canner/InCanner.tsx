@@ -4,7 +4,7 @@ import { api, take, type BoilEvent, type LoadView } from "../../api/client";
 import { ask, useChange } from "../../api/queries";
 import { useKitchenNow } from "../../counter/clock";
 import { useSay } from "../../counter/notices";
-import { altitudeText, batchText, clockText, jarText } from "../../parts/format";
+import { altitudeText, batchText, clockText, jarText, historyText } from "../../parts/format";
 import { CannerPicture } from "../../parts/CannerPicture";
 import { Choice } from "../../parts/Choice";
 import { Findings } from "../../parts/Findings";
@@ -167,9 +167,7 @@ export function InCanner({ load }: { load: LoadView }) {
             </Note>
           ))}
           {moment.running && <ProbeNote load={load} units={units} />}
-          <p className="text-sm text-muted">
-            {load.events.map((item) => `${clockText(item.at)} ${item.says.toLowerCase()}`).join(", ")}
-          </p>
+          <p className="text-sm text-muted">{historyText(load)}</p>
           {load.events.length > 0 && (
             <Touch onPress={() => undo.mutate(undefined)}>Take the last step back</Touch>
           )}

@@ -5,7 +5,9 @@ export type Block = DayView["blocks"][number];
 
 /** The words of the counter for each kind of work, and its colours. */
 export const WORK: Record<Work, { text: string; tone: string }> = {
-  prepare: { text: "Wash and prepare", tone: "bg-brass-wash border-brass" },
+  wash: { text: "Wash and core", tone: "bg-brass-wash border-brass" },
+  skin: { text: "Blanch and peel", tone: "bg-brass-wash border-brass" },
+  mill: { text: "Simmer and mill", tone: "bg-brass-wash border-brass" },
   cook: { text: "Cook", tone: "bg-tomato-wash border-tomato" },
   heat: { text: "Put the canner on", tone: "bg-cloth border-muted" },
   fill: { text: "Fill the jars", tone: "bg-vine-wash border-vine" },

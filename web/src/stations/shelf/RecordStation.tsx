@@ -16,6 +16,7 @@ import {
   shortDay,
   weightText,
   whereText,
+  historyText,
 } from "../../parts/format";
 import { Findings } from "../../parts/Findings";
 import { Trouble } from "../../parts/Note";
@@ -70,14 +71,7 @@ function Loads({ record }: { record: BatchRecord }) {
           {DONE.has(load.now.phase) ? (load.processed ? ", processed" : ", not processed") : " so far"}
         </span>
       </p>
-      <p className="text-muted">
-        {load.events
-          .map(
-            (item) =>
-              `${clockText(item.at)} ${item.says.toLowerCase()}${item.jar_number == null ? "" : ` (jar ${item.jar_number})`}`,
-          )
-          .join(", ")}
-      </p>
+      <p className="text-muted">{historyText(load)}</p>
       <Findings items={load.findings} />
     </div>
   ));
