@@ -57,7 +57,10 @@ fn demo() -> anyhow::Result<()> {
 fn described_types() -> anyhow::Result<String> {
     let description =
         output(&mut run::cargo(&["run", "--quiet", "--locked", "--package", "bodega", "--", "openapi"]))?;
-    let file = root().join("target/openapi.json");
+    let folder = root().join("target");
+    // Cargo may have been told to build elsewhere.
+    std::fs::create_dir_all(&folder)?;
+    let file = folder.join("openapi.json");
     std::fs::write(&file, description)?;
     let file = file.to_str().context("the path of the project is not plain text")?;
     output(&mut npm(&["run", "--silent", "types", "--", file]))
