@@ -54,7 +54,7 @@ impl BoilEvent {
     /// The words on the button for a canner.
     #[must_use]
     pub const fn says(self, method: Method) -> &'static str {
-        let pressure = is_pressure(method);
+        let pressure = method.is_pressure();
         match self {
             Self::Boils if pressure => "Pressure is up",
             Self::BoilLost if pressure => "Pressure lost",
@@ -64,16 +64,6 @@ impl BoilEvent {
             _ => self.label(),
         }
     }
-
-    /// Whether it is about one jar.
-    #[must_use]
-    pub const fn is_of_a_jar(self) -> bool {
-        matches!(self, Self::JarBroken | Self::JarOut | Self::JarAdded)
-    }
-}
-
-const fn is_pressure(method: Method) -> bool {
-    matches!(method, Method::PressureDial | Method::PressureWeighted)
 }
 
 /// An event with its time.
@@ -205,12 +195,6 @@ impl BoilClock {
         self.required
     }
 
-    /// The canner it counts for.
-    #[must_use]
-    pub const fn method(&self) -> Method {
-        self.method
-    }
-
     /// What happened, oldest first.
     #[must_use]
     pub fn happened(&self) -> &[Happened] {
@@ -223,7 +207,7 @@ impl BoilClock {
             BoilLost, Boils, HeatOff, JarAdded, JarBroken, JarOut, JarsIn, Lifted, PressureDown,
             ToppedUpBoiling, ToppedUpCold, Vents,
         };
-        let pressure = is_pressure(self.method);
+        let pressure = self.method.is_pressure();
         let water = self.method == Method::BoilingWater;
         match self.phase(now) {
             Phase::Waiting if water => (&[JarsIn, Boils], "\"Jars are in\""),
@@ -285,7 +269,7 @@ impl BoilClock {
                 other => other,
             },
             BoilEvent::ToppedUpBoiling | BoilEvent::JarBroken => stage,
-            BoilEvent::HeatOff if is_pressure(self.method) => Stage::Dropping(at),
+            BoilEvent::HeatOff if self.method.is_pressure() => Stage::Dropping(at),
             BoilEvent::HeatOff | BoilEvent::PressureDown => Stage::Resting(at),
             BoilEvent::Lifted => Stage::Lifted(at),
         }
@@ -323,7 +307,7 @@ impl BoilClock {
     /// How long the jars stand before they are lifted.
     #[must_use]
     pub const fn rest(&self) -> Minutes {
-        if is_pressure(self.method) { REST_AFTER_PRESSURE } else { REST }
+        if self.method.is_pressure() { REST_AFTER_PRESSURE } else { REST }
     }
 
     /// Unbroken boils, first to last; the last may still run.

@@ -192,7 +192,7 @@ pub fn wash_up(method: Method) -> Vec<&'static str> {
         "Put away the acid and write on the bottle when it was opened.",
         "Rings off, washed and dried with tomorrow's check; they do not stay on the jars.",
     ];
-    if matches!(method, Method::PressureDial | Method::PressureWeighted) {
+    if method.is_pressure() {
         list.insert(3, "Look through the vent pipe and at the gasket; a dial gauge is tested once a year.");
     }
     list

@@ -129,13 +129,14 @@ pub fn lay_out(day: &Day, limit: Duration) -> Layout {
             why: None,
         };
     }
-    let none = |bound: u32, why: String| Layout {
-        status: Status::Infeasible,
+    let no_plan = |status: Status, bound: u32, why: String| Layout {
+        status,
         makespan: None,
         bound,
         starts: Vec::new(),
         why: Some(why),
     };
+    let none = |bound: u32, why: String| no_plan(Status::Infeasible, bound, why);
     let bound = match bound::bound(day) {
         Ok(bound) => bound,
         Err(why) => return none(0, why),
@@ -146,11 +147,11 @@ pub fn lay_out(day: &Day, limit: Duration) -> Layout {
         return none(bound.minutes, why);
     }
     let too_long = |proven: u32| format!("it takes at least {}, and the day has {has}", in_words(proven));
-    let bound = bound.minutes;
     let room = day.horizon.max(WHOLE_DAY);
-    let first = list::schedule(day, room).filter(|starts| check::faults(day, starts, room).is_empty());
-    let found = search::search(day, room, bound, first, limit);
-    let proven = found.proven_bound.max(bound);
+    let first =
+        list::schedule(day, &bound, room).filter(|starts| check::faults(day, starts, room).is_empty());
+    let found = search::search(day, &bound, room, first, limit);
+    let proven = bound.minutes;
     let Some(starts) = found.starts.filter(|starts| check::faults(day, starts, room).is_empty()) else {
         return if found.complete {
             none(
@@ -160,13 +161,7 @@ pub fn lay_out(day: &Day, limit: Duration) -> Layout {
         } else {
             let why = "no plan was found in the time given; give it longer, or take something off the day"
                 .to_owned();
-            Layout {
-                status: Status::Unknown,
-                makespan: None,
-                bound: proven,
-                starts: Vec::new(),
-                why: Some(why),
-            }
+            no_plan(Status::Unknown, proven, why)
         };
     };
     let makespan = end(day, &starts);
@@ -175,18 +170,8 @@ pub fn lay_out(day: &Day, limit: Duration) -> Layout {
         return if proven > day.horizon {
             none(proven, too_long(proven))
         } else {
-            let why = format!(
-                "the best plan found takes {}, and the day has {}",
-                in_words(makespan),
-                in_words(day.horizon)
-            );
-            Layout {
-                status: Status::Unknown,
-                makespan: None,
-                bound: proven,
-                starts: Vec::new(),
-                why: Some(why),
-            }
+            let why = format!("the best plan found takes {}, and the day has {has}", in_words(makespan));
+            no_plan(Status::Unknown, proven, why)
         };
     }
     let status = if proven == makespan { Status::Optimal } else { Status::Feasible };
@@ -200,12 +185,14 @@ pub fn lay_out(day: &Day, limit: Duration) -> Layout {
 pub fn later_starts(day: &Day, starts: &[u32]) -> Vec<u32> {
     let mut late = starts.to_vec();
     let last = end(day, starts);
+    let tails = bound::tails(day);
     let mut order: Vec<usize> = (0..late.len()).filter(|task| !day.tasks[*task].has_begun()).collect();
     order.sort_by_key(|task| std::cmp::Reverse(starts[*task]));
     // Two rounds: a task may make room for one that was looked at before it.
     for task in order.repeat(2) {
         let before = late[task];
-        let mut try_at = last.saturating_sub(day.tasks[task].minutes);
+        // What must follow it has to end in time as well.
+        let mut try_at = last.saturating_sub(tails[task]);
         while try_at > before {
             late[task] = try_at;
             if check::faults(day, &late, last).is_empty() {

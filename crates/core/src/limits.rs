@@ -114,6 +114,32 @@ pub const PLANT_YIELD: Limit = Limit {
 };
 /// Hands or burners of a kitchen.
 pub const HELP: Limit = Limit { name: "count", unit: "", min: 1.0, max: 20.0, why: "one; a parish hall" };
+/// Longest slip.
+pub const DAY_SLIP: Limit =
+    Limit { name: "minutes", unit: "min", min: -600.0, max: 600.0, why: "ten hours either way" };
+/// How many of something.
+pub const DAY_RESOURCE: Limit =
+    Limit { name: "count", unit: "", min: 0.0, max: 50.0, why: "a hall full of cooks" };
+/// Minutes of a task or a day.
+pub const DAY_LENGTH: Limit = Limit { name: "minutes", unit: "min", min: 0.0, max: 10_080.0, why: "a week" };
+/// Minutes between two tasks.
+pub const DAY_LAG: Limit =
+    Limit { name: "lag", unit: "min", min: -10_080.0, max: 10_080.0, why: "a week either way" };
+/// Time to search.
+pub const SEARCH_TIME: Limit =
+    Limit { name: "time limit", unit: "ms", min: 1.0, max: 30_000.0, why: "at once; half a minute" };
+/// A year on a jar.
+pub const SHELF_YEAR: Limit =
+    Limit { name: "year", unit: "", min: 1990.0, max: 2200.0, why: "a cellar's depth; far ahead" };
+/// Width or height of a label.
+pub const LABEL_SIDE: Limit =
+    Limit { name: "label", unit: "mm", min: 25.0, max: 150.0, why: "smaller is not read; larger than a jar" };
+/// From one label to the next.
+pub const LABEL_GAP: Limit =
+    Limit { name: "gap", unit: "mm", min: 0.0, max: 30.0, why: "cut edge to edge; a thumb" };
+/// Position on a part-used sheet.
+pub const LABEL_START: Limit =
+    Limit { name: "start", unit: "", min: 1.0, max: 200.0, why: "the first; a sheet of tiny ones" };
 /// A process, a rest or a log of a boil.
 pub const MINUTES: Limit = Limit { name: "minutes", unit: "min", min: 0.0, max: 1440.0, why: "a whole day" };
 /// Hours on the towel.

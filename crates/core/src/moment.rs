@@ -1,6 +1,9 @@
 //! A point in time that the caller brings; the core never reads a clock.
 
 use serde::{Deserialize, Serialize};
+use uom::si::time::millisecond;
+
+use crate::units::Time;
 
 /// Milliseconds since 1970-01-01 00:00 UTC.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize)]
@@ -16,6 +19,13 @@ impl Moment {
     #[must_use]
     pub const fn plus_minutes(self, minutes: i64) -> Self {
         Self(self.0 + minutes * Self::MS_PER_MINUTE)
+    }
+
+    /// Time from `earlier` to this moment; negative when it lies before.
+    #[must_use]
+    pub fn since(self, earlier: Self) -> Time {
+        #[allow(clippy::cast_precision_loss)] // a century of milliseconds stays below 2^53
+        Time::new::<millisecond>(self.since_ms(earlier) as f64)
     }
 
     /// Milliseconds from `earlier` to this moment; negative when it lies before.

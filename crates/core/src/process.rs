@@ -73,6 +73,14 @@ vocabulary! {
     }
 }
 
+impl Method {
+    /// Whether the jars stand under pressure.
+    #[must_use]
+    pub const fn is_pressure(self) -> bool {
+        matches!(self, Self::PressureDial | Self::PressureWeighted)
+    }
+}
+
 /// Longest process an atmospheric steam canner may run, after the altitude adjustment; its water cannot be topped up.
 /// Source: university extension guidance, 2015, from memory.
 pub const STEAM_LIMIT: Minutes = Minutes(45);

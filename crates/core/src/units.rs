@@ -43,6 +43,13 @@ pub fn millimetres(value: f64) -> Length {
     Length::new::<uom::si::length::millimeter>(value)
 }
 
+/// A weight in whole grams, as records keep it.
+#[must_use]
+pub fn grams(value: i64) -> Mass {
+    #[allow(clippy::cast_precision_loss)] // fruit, far below 2^53
+    kilograms(value as f64 / 1000.0)
+}
+
 /// A weight in kilograms.
 #[must_use]
 pub fn kilograms(value: f64) -> Mass {

@@ -4,6 +4,7 @@ use bodega_core::moment::Moment;
 use bodega_core::units::{Power, Temperature};
 use uom::si::power::watt;
 use uom::si::thermodynamic_temperature::degree_celsius;
+use uom::si::time::minute;
 
 use crate::{Device, Reading};
 
@@ -46,13 +47,11 @@ impl Device for SimulatedCanner {
     }
 
     fn read(&mut self, now: Moment) -> Option<Reading> {
-        const MS_PER_MINUTE: f64 = 60_000.0;
         let boils = self.boils_at.get::<degree_celsius>();
         let (mut celsius, mut on, mut since) = (self.start.get::<degree_celsius>(), true, self.since);
         let end = (now, on);
         for (at, turned) in self.flame.iter().filter(|(at, _)| *at <= now).chain([&end]) {
-            #[allow(clippy::cast_precision_loss)] // a year of milliseconds stays below 2^53
-            let minutes = (at.since_ms(since) as f64 / MS_PER_MINUTE).max(0.0);
+            let minutes = at.since(since).get::<minute>().max(0.0);
             let rate = if on { self.warms_k_per_min() } else { -COOLS_K_PER_MIN };
             celsius = (celsius + rate * minutes).min(boils);
             (on, since) = (*turned, *at);
@@ -84,11 +83,11 @@ mod tests {
             boils_at: celsius(97.0),
             flame: vec![(START.plus_minutes(30), false), (START.plus_minutes(40), true)],
         };
-        for (minute, expected) in [(0, 82.0), (10, 92.0), (20, 97.0), (40, 91.0), (43, 94.0), (60, 97.0)] {
-            let Some(Reading::Temperature(read)) = canner.read(START.plus_minutes(minute)) else {
+        for (after, expected) in [(0, 82.0), (10, 92.0), (20, 97.0), (40, 91.0), (43, 94.0), (60, 97.0)] {
+            let Some(Reading::Temperature(read)) = canner.read(START.plus_minutes(after)) else {
                 panic!("a probe reads a temperature")
             };
-            assert!((read.get::<degree_celsius>() - expected).abs() < 1e-6, "minute {minute}: {read:?}");
+            assert!((read.get::<degree_celsius>() - expected).abs() < 1e-6, "minute {after}: {read:?}");
         }
         assert!(canner.is_simulated() && canner.name().starts_with("simulated"));
     }

@@ -7,6 +7,7 @@ use bodega_core::units::{Mass, Temperature, Volume, kilograms};
 use uom::si::mass::kilogram;
 use uom::si::ratio::ratio;
 use uom::si::thermodynamic_temperature::degree_celsius;
+use uom::si::time::hour;
 
 use crate::{Device, Reading};
 
@@ -58,10 +59,7 @@ pub struct SimulatedKettle {
 }
 
 fn hours(from: Moment, to: Moment) -> f64 {
-    const MS_PER_HOUR: f64 = 3_600_000.0;
-    #[allow(clippy::cast_precision_loss)] // a year of milliseconds stays below 2^53
-    let hours = to.since_ms(from) as f64 / MS_PER_HOUR;
-    hours.max(0.0)
+    to.since(from).get::<hour>().max(0.0)
 }
 
 impl SimulatedKettle {

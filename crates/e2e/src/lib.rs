@@ -208,6 +208,17 @@ impl Browser {
         Ok(self.find(&xpath).await?.click().await?)
     }
 
+    /// Puts every step of the bench behind the load that stands there, and goes on to the canner.
+    ///
+    /// # Errors
+    /// When a step cannot be pressed.
+    pub async fn make_load_ready(&self) -> anyhow::Result<()> {
+        for step in ["All acid in", "All filled", "All bubbles out", "All rims wiped", "All lids on"] {
+            self.press(step).await?;
+        }
+        self.press("To the canner").await
+    }
+
     /// Types into the field with this label.
     ///
     /// # Errors

@@ -5,14 +5,6 @@ use bodega_e2e::{Bodega, Browser};
 /// Minutes on the clock for each minute on the wall: 50 minutes of boil pass in 20 seconds.
 const FAST: &str = "150";
 
-/// Puts every step of the bench behind the load that stands there.
-async fn make_ready(browser: &Browser) -> anyhow::Result<()> {
-    for step in ["All acid in", "All filled", "All bubbles out", "All rims wiped", "All lids on"] {
-        browser.press(step).await?;
-    }
-    browser.press("To the canner").await
-}
-
 async fn moment(browser: &Browser) -> anyhow::Result<String> {
     Ok(browser.find("//*[@data-testid=\"moment\"]").await?.text().await?)
 }
@@ -27,7 +19,7 @@ async fn two_pages_agree_on_two_loads_through_a_lost_boil_and_a_reload() -> anyh
     stove.sees("10 whole").await?;
     stove.walk_to("plan").await?;
     stove.press("Set out 10 jars").await?;
-    make_ready(&stove).await?;
+    stove.make_load_ready().await?;
     stove.sees("Fill to").await?;
     stove.sees("boiling beside it for topping up").await?;
     stove.press("Jars are in").await?;
@@ -60,7 +52,7 @@ async fn two_pages_agree_on_two_loads_through_a_lost_boil_and_a_reload() -> anyh
     stove.sees("of 50 min unbroken").await?;
 
     stove.walk_to("jars").await?;
-    make_ready(&stove).await?;
+    stove.make_load_ready().await?;
     stove.press("Jars are in").await?;
     stove.press("It boils").await?;
     // A jar breaks: the clock goes on, and one jar fewer comes to the towel.

@@ -23,10 +23,7 @@ async fn set_out_ten_quarts(browser: &Browser, bodega: &Bodega) -> anyhow::Resul
 
 /// From the empty jars of the bench to the first full rolling boil.
 async fn fill_and_boil(browser: &Browser) -> anyhow::Result<()> {
-    for step in ["All acid in", "All filled", "All bubbles out", "All rims wiped", "All lids on"] {
-        browser.press(step).await?;
-    }
-    browser.press("To the canner").await?;
+    browser.make_load_ready().await?;
     browser.sees("Lower the jars into hot water").await?;
     browser.press("Jars are in").await?;
     browser.press("It boils").await?;

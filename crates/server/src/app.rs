@@ -2,6 +2,7 @@
 
 use std::collections::{HashMap, HashSet};
 use std::sync::{Mutex, MutexGuard, PoisonError};
+use std::time::Duration;
 
 use actix_web::{middleware, web};
 use bodega_core::altitude::Altitude;
@@ -135,6 +136,27 @@ pub async fn change<T: Send + 'static>(
     let done = read(shared, work).await?;
     shared.live.changed();
     Ok(done)
+}
+
+/// Lets a simulated device measure at every glance, off the async threads, until `measure` says that there is nothing
+/// left to measure or it fails.
+pub async fn run_device(
+    shared: &web::Data<Shared>,
+    glance: Duration,
+    measure: impl Fn(&Shared) -> Result<bool, StoreError> + Clone + Send + 'static,
+) {
+    loop {
+        actix_web::rt::time::sleep(glance).await;
+        let (inner, measure) = (shared.clone(), measure.clone());
+        match web::block(move || measure(&inner)).await {
+            Ok(Ok(true)) => {}
+            Ok(Ok(false)) => break,
+            failed => {
+                tracing::error!(?failed, "a simulated device stops");
+                break;
+            }
+        }
+    }
 }
 
 /// The kitchen's altitude, as far as it is known.

@@ -9,20 +9,13 @@ use bodega_core::findings::case::{
 use bodega_core::findings::{Finding, Subject, judge};
 use bodega_core::fruit::{Condition, Fault};
 use bodega_core::jar::JarSize;
-use bodega_core::moment::{Minutes, Moment};
+use bodega_core::moment::Moment;
 use bodega_core::units::{Temperature, Time};
 use bodega_store::{CannerLoad, Kitchen, Lot, Towel, count_sizes};
 use uom::si::thermodynamic_temperature::degree_celsius;
 use uom::si::time::minute;
 
 use crate::app::known_altitude;
-
-/// Milliseconds as a span of time.
-fn span(milliseconds: i64) -> Time {
-    #[allow(clippy::cast_precision_loss)] // a century of milliseconds stays below 2^53
-    let minutes = milliseconds as f64 / Minutes(1).ms() as f64;
-    Time::new::<minute>(minutes)
-}
 
 /// The doses that a plan puts into each size of jar.
 #[must_use]
@@ -60,7 +53,7 @@ fn boil_log(clock: &BoilClock) -> Vec<LogLine> {
     clock
         .happened()
         .iter()
-        .filter_map(|item| Some(LogLine { at: span(item.at.since_ms(first.at)), event: line(item.event)? }))
+        .filter_map(|item| Some(LogLine { at: item.at.since(first.at), event: line(item.event)? }))
         .collect()
 }
 
@@ -81,7 +74,7 @@ fn case_of(load: &CannerLoad, kitchen: &Kitchen) -> Case {
     });
     let rest = last(clock, BoilEvent::HeatOff)
         .zip(last(clock, BoilEvent::Lifted))
-        .map(|(off, lifted)| span(lifted.since_ms(off)));
+        .map(|(off, lifted)| lifted.since(off));
     Case {
         product: Some(load.batch.product),
         medium: load.batch.medium,
@@ -128,9 +121,7 @@ pub fn load_findings(load: &CannerLoad, kitchen: &Kitchen) -> Vec<Finding> {
 #[must_use]
 pub fn towel_findings(towel: &Towel, load: &CannerLoad, kitchen: &Kitchen) -> Vec<Finding> {
     let first_check = towel.jars.iter().filter_map(|jar| jar.judged_at).min();
-    let case = Case {
-        seal_check_after: first_check.map(|at| span(at.since_ms(towel.lifted_at))),
-        ..case_of(load, kitchen)
-    };
+    let case =
+        Case { seal_check_after: first_check.map(|at| at.since(towel.lifted_at)), ..case_of(load, kitchen) };
     judge(&case).findings
 }

@@ -6,7 +6,7 @@ use bodega_core::fruit::Kind;
 use bodega_core::jar::JarSize;
 use bodega_core::moment::{Minutes, Moment};
 use bodega_core::process::{Medium, Method, Pack, Product};
-use bodega_core::units::{Volume, in_pounds, in_quarts, kilograms};
+use bodega_core::units::{Volume, grams, in_pounds, in_quarts};
 use bodega_core::yields::Thickness;
 use bodega_core::yields::learn::Finished;
 use rusqlite::{Connection, Row, Transaction, params};
@@ -195,12 +195,12 @@ impl Store {
         while let Some(row) = rows.next()? {
             let Some(volume) = finished_volume(&connection, row.get("id")?)? else { continue };
             let kinds: u32 = row.get("kinds")?;
-            let drawn_g: f64 = row.get::<_, i64>("drawn_g").map(grams)?;
+            let drawn = grams(row.get("drawn_g")?);
             finished.push(Finished {
                 product: word(row, "product")?,
                 thickness: optional_word(row, "thickness")?,
                 kind: if kinds == 1 { word(row, "kind")? } else { Kind::Mixed },
-                pounds_per_quart: in_pounds(kilograms(drawn_g / 1000.0)) / in_quarts(volume),
+                pounds_per_quart: in_pounds(drawn) / in_quarts(volume),
             });
         }
         Ok(finished)
@@ -254,11 +254,6 @@ impl Store {
         let rows = statement.query_map([id], |row| Ok((word(row, "size")?, row.get("count")?)))?;
         Ok(rows.collect::<Result<_, _>>()?)
     }
-}
-
-#[allow(clippy::cast_precision_loss)] // grams of fruit, far below 2^53
-fn grams(stored: i64) -> f64 {
-    stored as f64
 }
 
 /// What a batch's jars hold, once every one of them is out of the canner.

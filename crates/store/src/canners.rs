@@ -5,10 +5,10 @@ use std::collections::BTreeMap;
 use bodega_core::jar::JarSize;
 use bodega_core::loads::Capacity;
 use bodega_core::process::Method;
-use rusqlite::{Connection, OptionalExtension, Row, params};
+use rusqlite::{Connection, Row, params};
 use serde::{Deserialize, Serialize};
 
-use crate::rows::{found, word};
+use crate::rows::{check_name_free, found, word};
 use crate::{Store, StoreError};
 
 /// A canner with what it holds.
@@ -143,13 +143,6 @@ fn write_capacity(
     Ok(())
 }
 
-fn check_name_free(connection: &Connection, name: &str, but: i64) -> Result<(), StoreError> {
-    let taken: Option<i64> = connection
-        .query_row("SELECT id FROM canner WHERE name = ?1 AND id <> ?2", params![name, but], |row| row.get(0))
-        .optional()?;
-    if taken.is_some() { Err(StoreError::NameTaken { name: name.to_owned() }) } else { Ok(()) }
-}
-
 impl Store {
     /// Adds a canner.
     ///
@@ -158,7 +151,7 @@ impl Store {
     pub fn add_canner(&self, name: &str, method: Method) -> Result<Canner, StoreError> {
         let mut connection = self.lock();
         let transaction = connection.transaction()?;
-        check_name_free(&transaction, name, 0)?;
+        check_name_free(&transaction, "canner", name, None)?;
         let id = add(&transaction, name, method)?;
         let canner = one(&transaction, id)?;
         transaction.commit()?;
@@ -175,7 +168,7 @@ impl Store {
         let transaction = connection.transaction()?;
         let before = one(&transaction, id)?;
         if let Some(name) = &change.name {
-            check_name_free(&transaction, name, id)?;
+            check_name_free(&transaction, "canner", name, Some(id))?;
         }
         if change.method.is_some_and(|method| method != before.method) && has_open_loads(&transaction, id)? {
             return Err(StoreError::CannerPlanned { name: before.name });

@@ -5,7 +5,7 @@ use bodega_core::moment::Moment;
 use rusqlite::{Connection, OptionalExtension, Row, params};
 use serde::Serialize;
 
-use crate::rows::{found, word};
+use crate::rows::{check_name_free, found, word};
 use crate::{Store, StoreError};
 
 /// A kettle of the household.
@@ -178,12 +178,7 @@ impl Store {
     pub fn add_kettle(&self, new: &NewKettle) -> Result<Kettle, StoreError> {
         let connection = self.lock();
         let name = new.name.as_str();
-        let taken: Option<i64> = connection
-            .query_row("SELECT id FROM kettle WHERE name = ?1", [name], |row| row.get(0))
-            .optional()?;
-        if taken.is_some() {
-            return Err(StoreError::NameTaken { name: name.to_owned() });
-        }
+        check_name_free(&connection, "kettle", name, None)?;
         Ok(connection.query_row(
             "INSERT INTO kettle (name, inner_diameter_mm, depth_mm, heat) VALUES (?1, ?2, ?3, ?4) RETURNING *",
             params![name, new.inner_diameter_mm, new.depth_mm, new.heat.word()],

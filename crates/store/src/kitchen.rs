@@ -9,7 +9,7 @@ use bodega_core::units::millimetres;
 use rusqlite::{Connection, OptionalExtension, params};
 use serde::{Deserialize, Serialize};
 
-use crate::rows::{found, word};
+use crate::rows::{check_name_free, found, word};
 use crate::{Canner, Store, StoreError, canners};
 
 /// Units a kitchen reads; records are metric whatever is shown.
@@ -215,12 +215,7 @@ impl Store {
     /// [`StoreError::NameTaken`] when one is called that already.
     pub fn add_container(&self, name: &str, weight_g: i64) -> Result<Container, StoreError> {
         let connection = self.lock();
-        let taken: Option<i64> = connection
-            .query_row("SELECT id FROM container WHERE name = ?1", [name], |row| row.get(0))
-            .optional()?;
-        if taken.is_some() {
-            return Err(StoreError::NameTaken { name: name.to_owned() });
-        }
+        check_name_free(&connection, "container", name, None)?;
         Ok(connection.query_row(
             "INSERT INTO container (name, weight_g) VALUES (?1, ?2) RETURNING id, name, weight_g",
             params![name, weight_g],

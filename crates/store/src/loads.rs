@@ -1,8 +1,10 @@
 //! Canner loads and what happened to them; the clock is derived from the events, never stored.
 
-use bodega_core::boil_clock::{BoilClock, BoilEvent, Happened};
+use bodega_core::altitude::Altitude;
+use bodega_core::boil_clock::{BoilClock, BoilEvent, Fate, Happened};
 use bodega_core::jar::JarSize;
 use bodega_core::moment::{Minutes, Moment};
+use bodega_core::process::{ProcessOption, Query, Refusal, look_up};
 use rusqlite::{Connection, params};
 use serde::Serialize;
 
@@ -60,6 +62,32 @@ pub struct NewGroup {
     pub psi: Option<u32>,
     /// Its jars.
     pub jars: Vec<i64>,
+}
+
+impl CannerLoad {
+    /// The tested process of one of its jars by itself.
+    ///
+    /// # Errors
+    /// [`Refusal`] when there is none.
+    pub fn own_process(&self, jar: &Jar, altitude: Altitude) -> Result<ProcessOption, Refusal> {
+        let query = Query {
+            product: jar.product,
+            medium: jar.medium,
+            pack: jar.pack,
+            method: self.batch.method,
+            jar: jar.size,
+            altitude,
+        };
+        Ok(look_up(&query)?.options[0])
+    }
+
+    /// What became of one of its jars in the canner.
+    #[must_use]
+    pub fn fate(&self, jar: &Jar) -> Fate {
+        let altitude = Altitude::from_feet(self.batch.altitude_ft).ok();
+        let own = altitude.and_then(|altitude| self.own_process(jar, altitude).ok());
+        self.clock.fate(jar.id, own.map_or(self.clock.required(), |own| own.minutes))
+    }
 }
 
 /// Loads of batches on the line that are not lifted yet, in working order.
@@ -293,12 +321,7 @@ impl Store {
             return Err(StoreError::NotTogether);
         }
         for group in groups {
-            transaction.execute(
-                "INSERT INTO canner_load (canner_id, batch_id, position, minutes, psi)
-                 SELECT ?1, ?2, coalesce(max(position), 0) + 1, ?3, ?4 FROM canner_load WHERE batch_id = ?2",
-                params![canner, group.batch, group.minutes.0, group.psi],
-            )?;
-            let load = transaction.last_insert_rowid();
+            let load = append(&transaction, canner, group.batch, group.minutes, group.psi)?;
             for jar in &group.jars {
                 transaction.execute("UPDATE jar SET load_id = ?2 WHERE id = ?1", [*jar, load])?;
             }
@@ -391,6 +414,22 @@ fn check_canner_free(connection: &Connection, load: &CannerLoad) -> Result<(), S
     Ok(())
 }
 
+/// Adds a load behind a batch's others; returns its number of the record.
+fn append(
+    connection: &Connection,
+    canner: i64,
+    batch: i64,
+    minutes: Minutes,
+    psi: Option<u32>,
+) -> Result<i64, StoreError> {
+    connection.execute(
+        "INSERT INTO canner_load (canner_id, batch_id, position, minutes, psi)
+         SELECT ?1, ?2, coalesce(max(position), 0) + 1, ?3, ?4 FROM canner_load WHERE batch_id = ?2",
+        params![canner, batch, minutes.0, psi],
+    )?;
+    Ok(connection.last_insert_rowid())
+}
+
 /// The load that takes one more jar: this one, the next waiting one of its batch and canner with room, or a new one.
 pub(crate) fn with_room(connection: &Connection, load: i64, size: JarSize) -> Result<i64, StoreError> {
     let wanted = one(connection, load)?;
@@ -407,12 +446,7 @@ pub(crate) fn with_room(connection: &Connection, load: i64, size: JarSize) -> Re
             return Ok(id);
         }
     }
-    connection.execute(
-        "INSERT INTO canner_load (canner_id, batch_id, position, minutes, psi)
-         SELECT ?1, ?2, coalesce(max(position), 0) + 1, ?3, ?4 FROM canner_load WHERE batch_id = ?2",
-        params![wanted.canner.id, wanted.batch.id, wanted.clock.required().0, wanted.psi],
-    )?;
-    Ok(connection.last_insert_rowid())
+    append(connection, wanted.canner.id, wanted.batch.id, wanted.clock.required(), wanted.psi)
 }
 
 /// Takes a waiting load away that holds no jar and never held one.

@@ -3,8 +3,10 @@
 use std::fmt::Display;
 use std::str::FromStr;
 
-use rusqlite::Row;
 use rusqlite::types::Type;
+use rusqlite::{Connection, Row, params};
+
+use crate::StoreError;
 
 /// A stored word of a vocabulary.
 pub(crate) fn word<T>(row: &Row<'_>, column: &str) -> rusqlite::Result<T>
@@ -32,6 +34,20 @@ where
     stored
         .parse()
         .map_err(|error: T::Err| rusqlite::Error::FromSqlConversionFailure(0, Type::Text, Box::new(error)))
+}
+
+/// Refuses a name that another record of a table has.
+///
+/// `table` is one of the program's own words, never what somebody typed.
+pub(crate) fn check_name_free(
+    connection: &Connection,
+    table: &str,
+    name: &str,
+    but: Option<i64>,
+) -> Result<(), StoreError> {
+    let sql = format!("SELECT EXISTS (SELECT 1 FROM {table} WHERE name = ?1 AND id IS NOT ?2)");
+    let taken: bool = connection.query_row(&sql, params![name, but], |row| row.get(0))?;
+    if taken { Err(StoreError::NameTaken { name: name.to_owned() }) } else { Ok(()) }
 }
 
 /// Turns "no rows" into a named absence.

@@ -1,12 +1,11 @@
 //! The towel and the shelf: which jars cool, which lids hold, what stands where since when.
 
 use bodega_core::acid::Agent;
-use bodega_core::altitude::Altitude;
 use bodega_core::boil_clock::Fate;
 use bodega_core::jar::JarSize;
 use bodega_core::moment::Moment;
 use bodega_core::pantry::{Discard, Leaving};
-use bodega_core::process::{Medium, Pack, Product, Query, look_up};
+use bodega_core::process::{Medium, Pack, Product};
 use bodega_core::seal::{LidVerdict, Rescue, fridge_until, may_reprocess, window};
 use bodega_core::yields::Thickness;
 use rusqlite::{Connection, OptionalExtension, Row, params};
@@ -153,20 +152,8 @@ const LIFTED: &str = "FROM jar
 
 /// Whether a jar had its full time: with its load, or by its own when it was lifted early.
 fn is_processed(load: &CannerLoad, jar: i64, now: Moment) -> bool {
-    let own = load.jars.iter().find(|other| other.id == jar).and_then(|jar| {
-        let altitude = Altitude::from_feet(load.batch.altitude_ft).ok()?;
-        let method = load.batch.method;
-        let query = Query {
-            product: jar.product,
-            medium: jar.medium,
-            pack: jar.pack,
-            method,
-            jar: jar.size,
-            altitude,
-        };
-        Some(look_up(&query).ok()?.options[0].minutes)
-    });
-    match load.clock.fate(jar, own.unwrap_or_else(|| load.clock.required())) {
+    let fate = load.jars.iter().find(|other| other.id == jar).map_or(Fate::Stayed, |jar| load.fate(jar));
+    match fate {
         Fate::Stayed => load.clock.is_processed(now),
         Fate::OutInTime => true,
         Fate::OutTooEarly | Fate::Broken => false,
@@ -271,7 +258,7 @@ impl Store {
     ///
     /// # Errors
     /// [`StoreError::NotFailed`] when its lid did not; [`StoreError::TooLate`] a day after it was lifted;
-    /// [`StoreError::LoadBegun`] when its new load is in the canner already; [`StoreError::NotFound`].
+    /// [`StoreError::NotFound`].
     pub fn rescue(&self, jar: i64, rescue: Option<Rescue>, now: Moment) -> Result<(), StoreError> {
         let mut connection = self.lock();
         let transaction = connection.transaction()?;
@@ -281,27 +268,28 @@ impl Store {
         let found = transaction.query_row("SELECT * FROM jar WHERE id = ?1", [jar], read_verdict)?;
         let verdict = found.filter(|verdict| !matches!(verdict, LidVerdict::Holds | LidVerdict::Broken));
         let Some(verdict) = verdict else { return Err(StoreError::NotFailed { number }) };
-        transaction.execute(
-            "UPDATE jar SET rescue = ?2, rescue_at = ?3 WHERE id = ?1",
-            params![jar, rescue.word(), now.0],
-        )?;
-        if rescue == Rescue::Reprocess {
-            if !may_reprocess(verdict, lifted_at, now) {
-                return Err(StoreError::TooLate { number });
-            }
-            let size = transaction
-                .query_row("SELECT size FROM jar WHERE id = ?1", [jar], |row| word(row, "size"))?;
-            let again = loads::with_room(&transaction, load, size)?;
+        if rescue != Rescue::Reprocess {
             transaction.execute(
-                "INSERT INTO jar_past (jar_id, load_id, judged_at) SELECT id, load_id, seal_at FROM jar WHERE id = ?1",
-                [jar],
+                "UPDATE jar SET rescue = ?2, rescue_at = ?3 WHERE id = ?1",
+                params![jar, rescue.word(), now.0],
             )?;
-            transaction.execute(
-                "UPDATE jar SET load_id = ?2, seal = NULL, seal_detail = NULL, seal_at = NULL, rim_at = NULL,
-                 lid_at = NULL, rescue = NULL, rescue_at = NULL WHERE id = ?1",
-                params![jar, again],
-            )?;
+            return Ok(transaction.commit()?);
         }
+        if !may_reprocess(verdict, lifted_at, now) {
+            return Err(StoreError::TooLate { number });
+        }
+        let size =
+            transaction.query_row("SELECT size FROM jar WHERE id = ?1", [jar], |row| word(row, "size"))?;
+        let again = loads::with_room(&transaction, load, size)?;
+        transaction.execute(
+            "INSERT INTO jar_past (jar_id, load_id, judged_at) SELECT id, load_id, seal_at FROM jar WHERE id = ?1",
+            [jar],
+        )?;
+        transaction.execute(
+            "UPDATE jar SET load_id = ?2, seal = NULL, seal_detail = NULL, seal_at = NULL, rim_at = NULL,
+             lid_at = NULL WHERE id = ?1",
+            params![jar, again],
+        )?;
         Ok(transaction.commit()?)
     }
 
@@ -442,21 +430,19 @@ fn lifted(connection: &Connection, jar: i64) -> Result<(u32, i64, Moment), Store
 /// Brings a jar back from the cold or from the load it was to be processed in again.
 fn take_rescue_back(connection: &Connection, jar: i64) -> Result<(), StoreError> {
     connection.execute("UPDATE jar SET rescue = NULL, rescue_at = NULL WHERE id = ?1", [jar])?;
-    let load: i64 = found(
-        connection.query_row("SELECT load_id FROM jar WHERE id = ?1", [jar], |row| row.get(0)),
-        "jar",
-        jar,
-    )?;
-    let past: Option<(i64, i64, i64)> = connection
+    let past: Option<(i64, i64, i64, i64)> = connection
         .query_row(
-            "SELECT id, load_id, judged_at FROM jar_past WHERE jar_id = ?1 ORDER BY id DESC LIMIT 1",
+            "SELECT jar_past.id, jar_past.load_id, judged_at, jar.load_id FROM jar_past
+             JOIN jar ON jar.id = jar_id WHERE jar_id = ?1 ORDER BY jar_past.id DESC LIMIT 1",
             [jar],
-            |row| Ok((row.get(0)?, row.get(1)?, row.get(2)?)),
+            |row| Ok((row.get(0)?, row.get(1)?, row.get(2)?, row.get(3)?)),
         )
         .optional()?;
-    let begun = !loads::one(connection, load)?.clock.happened().is_empty();
-    // A jar that has been through its new load stays with it.
-    let Some((past, before, judged_at)) = past.filter(|_| !begun) else { return Ok(()) };
+    let Some((past, before, judged_at, load)) = past else { return Ok(()) };
+    if !loads::one(connection, load)?.clock.happened().is_empty() {
+        // A jar that has been through its new load stays with it.
+        return Ok(());
+    }
     connection.execute(
         "UPDATE jar SET load_id = ?2, seal = 'failed', seal_at = ?3, rim_at = filled_at, lid_at = filled_at
          WHERE id = ?1",

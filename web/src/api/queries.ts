@@ -50,8 +50,6 @@ export const ask = {
       queryFn: () => take(api.GET("/api/batches/{id}/record", { params: { path: { id } } })),
       retry: false,
     }),
-  allBatches: () =>
-    queryOptions({ queryKey: ["all batches"], queryFn: () => take(api.GET("/api/batches/all")) }),
   labels: (query: LabelQuery) =>
     queryOptions({
       queryKey: ["labels", query],

@@ -3650,7 +3650,7 @@ export interface components {
             place: string;
         };
         /** @description A canner to add. */
-        NewCannerChangeRequest: {
+        NewCannerRequest: {
             /** @description How it heats. */
             method: components["schemas"]["Method"];
             /** @description Name, 1 to 80 letters. */
@@ -5078,7 +5078,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["NewCannerChangeRequest"];
+                "application/json": components["schemas"]["NewCannerRequest"];
             };
         };
         responses: {

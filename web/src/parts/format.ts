@@ -19,6 +19,11 @@ import type {
 } from "../api/client";
 import { KG_PER_LB, L_PER_QUART, M_PER_FT, MM_PER_IN } from "./units";
 
+/** Whether somebody typed a number; what it may be, the server says. */
+export function isNumber(typed: string): boolean {
+  return typed.trim() !== "" && Number.isFinite(Number(typed));
+}
+
 function trimmed(value: number, digits: number): string {
   return value.toLocaleString("en", { maximumFractionDigits: digits });
 }

@@ -6,7 +6,7 @@ use super::{Day, Needs};
 ///
 /// # Errors
 /// Says in words when tasks wait for one another, or one has begun before it could.
-pub(super) fn earliest(day: &Day) -> Result<Vec<u32>, String> {
+fn earliest(day: &Day) -> Result<Vec<u32>, String> {
     let count = day.tasks.len();
     let mut start: Vec<i64> =
         day.tasks.iter().map(|task| task.between.map_or(0, |(earliest, _)| i64::from(earliest))).collect();
@@ -70,13 +70,17 @@ pub(super) fn tails(day: &Day) -> Vec<u32> {
     tail.into_iter().map(|tail| u32::try_from(tail.max(0)).unwrap_or(u32::MAX)).collect()
 }
 
-/// A minute before which no plan ends, and what makes it so.
+/// What the lags and the resources alone say of a day.
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub(super) struct Bound {
-    /// The minute.
+    /// No plan ends before this minute.
     pub minutes: u32,
-    /// What cannot be had sooner, in words.
+    /// What makes it so, in words.
     pub limit: &'static str,
+    /// Earliest start of every task.
+    pub heads: Vec<u32>,
+    /// Minutes from every task's start to the end of all that must follow it.
+    pub tails: Vec<u32>,
 }
 
 /// No plan ends before this minute.
@@ -100,14 +104,15 @@ pub(super) fn bound(day: &Day) -> Result<Bound, String> {
     let tails = tails(day);
     let chain = heads.iter().zip(&tails).map(|(head, tail)| head + tail).max().unwrap_or(0);
     const LIMITS: [&str; 4] = ["the hands need", "the burners need", "the kettles need", "the canner needs"];
-    let mut bound = Bound { minutes: chain, limit: "one thing after another takes" };
+    let mut found = (chain, "one thing after another takes");
     for (place, limit) in LIMITS.into_iter().enumerate() {
         let minutes = machine_bound(day, &heads, &tails, place, has[place]);
-        if minutes > bound.minutes {
-            bound = Bound { minutes, limit };
+        if minutes > found.0 {
+            found = (minutes, limit);
         }
     }
-    Ok(bound)
+    let (minutes, limit) = found;
+    Ok(Bound { minutes, limit, heads, tails })
 }
 
 /// The m-machine bound of one resource: over every threshold of heads and tails, the work that must fit between, spread

@@ -1,7 +1,8 @@
 //! The first plan, at once: tasks by their longest tail, each as early as it fits. When a task comes too late after
 //! another, the other is held back and the plan begun anew.
 
-use super::{Day, bound};
+use super::Day;
+use super::bound::Bound;
 
 /// How often the plan of a day of a hundred tasks is begun anew before it is given up; larger days less often, so that the
 /// first plan stays quick.
@@ -39,11 +40,10 @@ impl Use {
 }
 
 /// A plan within a horizon, if the list finds one.
-pub(super) fn schedule(day: &Day, horizon: u32) -> Option<Vec<u32>> {
-    let mut release = bound::earliest(day).ok()?;
-    let tails = bound::tails(day);
+pub(super) fn schedule(day: &Day, bound: &Bound, horizon: u32) -> Option<Vec<u32>> {
+    let mut release = bound.heads.clone();
     for _ in 0..ROUNDS * USUAL_TASKS / day.tasks.len().max(USUAL_TASKS) {
-        match round(day, horizon, &release, &tails)? {
+        match round(day, horizon, &release, &bound.tails)? {
             Ok(starts) => return Some(starts),
             Err((task, least)) => release[task] = least,
         }

@@ -22,7 +22,8 @@ use pumpkin_core::termination::TimeBudget;
 use pumpkin_core::variables::{DomainId, TransformableVariable};
 use pumpkin_propagators::disjunctive::ArgDisjunctiveTask;
 
-use super::{Day, bound, end};
+use super::bound::Bound;
+use super::{Day, end};
 
 /// Conflicts before the first restart; the solver's own default is far too late for a day.
 const FIRST_RESTART: u64 = 200;
@@ -34,23 +35,21 @@ pub(super) struct Found {
     pub starts: Option<Vec<u32>>,
     /// Whether they are proven best, or proven not to exist.
     pub complete: bool,
-    /// No plan ends before this minute, as far as was proven.
-    pub proven_bound: u32,
 }
 
 /// Searches for a shorter day than the first one within a limit.
-pub(super) fn search(day: &Day, room: u32, bound: u32, first: Option<Vec<u32>>, limit: Duration) -> Found {
-    if let Some(starts) = first.as_ref().filter(|starts| end(day, starts) == bound) {
-        return Found { starts: Some(starts.clone()), complete: true, proven_bound: bound };
+pub(super) fn search(day: &Day, bound: &Bound, room: u32, first: Option<Vec<u32>>, limit: Duration) -> Found {
+    if let Some(starts) = first.as_ref().filter(|starts| end(day, starts) == bound.minutes) {
+        return Found { starts: Some(starts.clone()), complete: true };
     }
     // Strictly shorter than the first plan, so that "nothing" proves it best.
     let most = first.as_ref().map_or(room, |starts| end(day, starts) - 1);
     let best: Arc<Mutex<Option<Vec<u32>>>> = Arc::default();
-    let (owned, kept) = (day.clone(), best.clone());
-    let thread = std::thread::spawn(move || solve(&owned, most, bound, limit, &kept));
+    let (owned, bound, kept) = (day.clone(), bound.clone(), best.clone());
+    let thread = std::thread::spawn(move || solve(&owned, &bound, most, limit, &kept));
     let complete = thread.join().unwrap_or(false);
     let better = best.lock().unwrap_or_else(PoisonError::into_inner).take();
-    Found { starts: better.or(first), complete, proven_bound: bound }
+    Found { starts: better.or(first), complete }
 }
 
 fn small(value: i64) -> i32 {
@@ -58,10 +57,9 @@ fn small(value: i64) -> i32 {
 }
 
 /// Runs the solver; `true` when it proved its answer. Every better plan is kept as it is found.
-fn solve(day: &Day, most: u32, bound: u32, limit: Duration, best: &Mutex<Option<Vec<u32>>>) -> bool {
-    let Ok(heads) = bound::earliest(day) else { return true };
-    let tails = bound::tails(day);
-    if heads.iter().zip(&tails).any(|(head, tail)| head + tail > most) || bound > most {
+fn solve(day: &Day, bound: &Bound, most: u32, limit: Duration, best: &Mutex<Option<Vec<u32>>>) -> bool {
+    let Bound { minutes: least, heads, tails, .. } = bound;
+    if heads.iter().zip(tails).any(|(head, tail)| head + tail > most) || *least > most {
         return true;
     }
     let mut options = SolverOptions::default();
@@ -74,7 +72,7 @@ fn solve(day: &Day, most: u32, bound: u32, limit: Duration, best: &Mutex<Option<
     let starts: Vec<DomainId> = (0..day.tasks.len())
         .map(|task| solver.new_bounded_integer(small(heads[task].into()), small(latest(task).into())))
         .collect();
-    let makespan = solver.new_bounded_integer(small(bound.into()), small(most.into()));
+    let makespan = solver.new_bounded_integer(small((*least).into()), small(most.into()));
     post(&mut solver, day, &starts, makespan);
     let mut all = starts.clone();
     all.push(makespan);

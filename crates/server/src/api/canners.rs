@@ -17,7 +17,7 @@ use crate::problem::{ApiError, NameField, Problem};
 
 /// A canner to add.
 #[derive(Debug, Deserialize, ToSchema)]
-pub struct NewCannerChangeRequest {
+pub struct NewCannerRequest {
     /// Name, 1 to 80 letters.
     pub name: String,
     /// How it heats.
@@ -43,12 +43,12 @@ pub struct CannerChangeRequest {
 }
 
 /// Adds a canner.
-#[utoipa::path(request_body = NewCannerChangeRequest,
+#[utoipa::path(request_body = NewCannerRequest,
     responses((status = 200, body = Canner), (status = 409, body = Problem), (status = 422, body = Problem)))]
 #[post("/api/canners")]
 pub async fn add_canner(
     shared: web::Data<Shared>,
-    Json(request): Json<NewCannerChangeRequest>,
+    Json(request): Json<NewCannerRequest>,
 ) -> Result<web::Json<Canner>, ApiError> {
     let name = clean_name(&request.name, "name")?;
     let done = change(&shared, move |shared| shared.store.add_canner(&name, request.method));

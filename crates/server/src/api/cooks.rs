@@ -16,12 +16,11 @@ use bodega_core::limits::{BRIX, DEPTH_READ, KETTLE_VOLUME, PROBE, VESSEL_DIAMETE
 use bodega_core::moment::{Minutes, Moment};
 use bodega_core::outlook::{BOILS_AWAY_L_PER_H, juice_brix};
 use bodega_core::process::Product;
-use bodega_core::units::{Length, Time, kilograms, litres, millimetres};
+use bodega_core::units::{Time, kilograms, litres, millimetres};
 use bodega_core::yields::{self, full_jars};
 use bodega_devices::{Device, Hand, Instrument, Reading, SimulatedKettle};
 use bodega_store::{Batch, Cook, CookEvent, Kettle, NewCook, NewKettle, Store, StoreError};
 use serde::{Deserialize, Serialize};
-use uom::si::length::millimeter;
 use uom::si::mass::kilogram;
 use uom::si::thermodynamic_temperature::degree_celsius;
 use uom::si::time::minute;
@@ -30,7 +29,7 @@ use utoipa::ToSchema;
 
 use crate::api::compute::kettle::{KettleReading, KettleTarget, sight, target};
 use crate::api::kitchen::clean_name;
-use crate::app::{Shared, change, known_altitude, read};
+use crate::app::{Shared, change, known_altitude, read, run_device};
 use crate::json::Json;
 use crate::problem::{ApiError, NameField, Problem};
 
@@ -252,10 +251,9 @@ fn vessel(kettle: &Kettle) -> Vessel {
     }
 }
 
+/// Time since the heat came on, none before it.
 fn span(from: Moment, to: Moment) -> Time {
-    #[allow(clippy::cast_precision_loss)] // a year of milliseconds stays below 2^53
-    let minutes = to.since_ms(from).max(0) as f64 / Minutes(1).ms() as f64;
-    Time::new::<minute>(minutes)
+    to.since(from).max(Time::default())
 }
 
 fn moment(from: Moment, span: Time) -> Moment {
@@ -285,8 +283,8 @@ fn cook_down(cook: &Cook, altitude: Option<Altitude>) -> Result<CookDown, StoreE
             Some(Happened::Turned { litres_per_hour: event.value })
         }
         CookWhat::VolumeL => Some(Happened::Read(Sight::Volume(litres(event.value)))),
-        CookWhat::DepthMm => Some(Happened::Read(Sight::Depth(Length::new::<millimeter>(event.value)))),
-        CookWhat::MassKg => Some(Happened::Read(Sight::Mass(bodega_core::units::kilograms(event.value)))),
+        CookWhat::DepthMm => Some(Happened::Read(Sight::Depth(millimetres(event.value)))),
+        CookWhat::MassKg => Some(Happened::Read(Sight::Mass(kilograms(event.value)))),
         CookWhat::Brix => Some(Happened::Read(Sight::Brix(event.value))),
         CookWhat::DrainL => Some(Happened::Drained(litres(event.value))),
     };
@@ -736,25 +734,9 @@ pub async fn simulate(
     Ok(web::Json(done.await?))
 }
 
-async fn run_simulation(
-    shared: web::Data<Shared>,
-    id: i64,
-    simulation: Simulation,
-    mut device: SimulatedKettle,
-) {
-    loop {
-        actix_web::rt::time::sleep(GLANCE).await;
-        let (inner, mut moved) = (shared.clone(), device.clone());
-        let work = move || measure(&inner, id, simulation.writes(), &mut moved).map(|on| (on, moved));
-        match web::block(work).await {
-            Ok(Ok((true, back))) => device = back,
-            Ok(Ok((false, _))) => break,
-            failed => {
-                tracing::error!(?failed, "a simulated instrument stops");
-                break;
-            }
-        }
-    }
+async fn run_simulation(shared: web::Data<Shared>, id: i64, simulation: Simulation, device: SimulatedKettle) {
+    let what = simulation.writes();
+    run_device(&shared, GLANCE, move |shared| measure(shared, id, what, &mut device.clone())).await;
     shared.simulated.end(id, simulation);
     shared.live.changed();
 }

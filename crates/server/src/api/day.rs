@@ -8,20 +8,20 @@ use bodega_core::day::work::{
     BatchWork, Block, CookWork, LoadWork, Pause, PrepareWork, Work, lanes, own_pace, tasks,
 };
 use bodega_core::day::{Day, Layout, Needs, Status, later_starts, lay_out};
-use bodega_core::fruit::Kind;
-use bodega_core::limits::Limit;
+use bodega_core::limits::DAY_SLIP;
 use bodega_core::moment::{Minutes, Moment};
 use bodega_core::outlook::{Making, WASH_SHARE, boiled_away, effort};
 use bodega_core::process::{Method, Pack, Product};
-use bodega_core::units::{in_pounds, kilograms};
-use bodega_store::{Batch, CannerLoad, Kitchen, Slip, StoreError};
+use bodega_core::units::{grams, in_pounds};
+use bodega_store::{Batch, CannerLoad, Kitchen, Lot, Slip, StoreError};
 use serde::{Deserialize, Serialize};
+use uom::si::time::minute;
 use uom::si::volume::liter;
 use utoipa::ToSchema;
 
 use crate::api::cooks::{CookView, best_rate, on_stove};
 use crate::api::exchange::{Meeting, calendar_of};
-use crate::api::loads::LoadView;
+use crate::api::loads::come_up_of;
 use crate::app::{Shared, change, read};
 use crate::clock::minute_of_day;
 use crate::json::Json;
@@ -33,9 +33,6 @@ const SEARCH: Duration = Duration::from_millis(1_200);
 const SEARCH_WAY_OUT: Duration = Duration::from_millis(500);
 /// Least minutes of an evening that is nearly over.
 const LEAST_HORIZON: u32 = 15;
-/// Longest slip.
-const SLIP: Limit =
-    Limit { name: "minutes", unit: "min", min: -600.0, max: 600.0, why: "ten hours either way" };
 
 /// A block of the strip.
 #[derive(Debug, Clone, Serialize, ToSchema)]
@@ -156,20 +153,18 @@ fn whole(minutes: f64) -> u32 {
 
 /// Minutes from one moment to another, at least one.
 fn minutes_to(from: Moment, to: Moment) -> u32 {
-    #[allow(clippy::cast_precision_loss)] // milliseconds of a day
-    let span = to.since_ms(from) as f64 / Minutes(1).ms() as f64;
-    whole(span)
+    whole(to.since(from).get::<minute>())
 }
 
 /// Come-up of a canner when it cannot be worked out; common practice, no source.
 const USUAL_COME_UP: u32 = 25;
 
-fn load_work(load: &CannerLoad, view: &LoadView, now: Moment, pace: f64) -> LoadWork {
+fn load_work(load: &CannerLoad, kitchen: &Kitchen, now: Moment, pace: f64) -> LoadWork {
     use bodega_core::boil_clock::Phase;
-    let rest = view.rest_minutes.0;
-    let come_up = view.come_up_minutes.map_or(USUAL_COME_UP, whole);
-    let full = view.minutes.0 + rest;
-    let minutes = match view.now {
+    let rest = load.clock.rest().0;
+    let come_up = come_up_of(load, kitchen).map_or(USUAL_COME_UP, |time| whole(time.get::<minute>()));
+    let full = load.clock.required().0 + rest;
+    let minutes = match load.clock.phase(now) {
         Phase::Waiting => come_up + full,
         Phase::Heating { since } => full + come_up.saturating_sub(minutes_to(since, now)).max(1),
         Phase::Venting { .. } | Phase::Vented { .. } | Phase::BoilLost { .. } => full + 1,
@@ -209,8 +204,6 @@ const fn making(batch: &Batch) -> Making {
 /// The kitchen and what it has shown.
 struct Learned<'a> {
     kitchen: &'a Kitchen,
-    /// Litres an hour that its quickest kettle boils away.
-    rate: f64,
     /// What took longer than thought.
     slips: &'a [Slip],
 }
@@ -258,33 +251,22 @@ fn batch_work(
     let begun = batch.jars_lifted > 0
         || own.iter().any(|load| !load.clock.happened().is_empty() || load.jars.iter().any(|jar| jar.filled));
     let fruit = shared.store.batch_lots(batch.id)?;
-    let pounds: f64 = fruit
-        .iter()
-        .map(|(_, grams)| {
-            #[allow(clippy::cast_precision_loss)] // grams of fruit, far below 2^53
-            let mass = kilograms(*grams as f64 / 1000.0);
-            in_pounds(mass)
-        })
-        .sum();
+    let pounds: f64 = fruit.iter().map(|(_, drawn)| in_pounds(grams(*drawn))).sum();
     let cook = cooks.iter().find(|cook| cook.batch.as_ref().is_some_and(|other| other.id == batch.id));
     let hot = batch.pack == Pack::Hot;
-    let planned = || {
-        let hours: f64 = fruit
-            .iter()
-            .map(|(lot, grams)| {
-                #[allow(clippy::cast_precision_loss)] // grams of fruit, far below 2^53
-                let mass = kilograms(*grams as f64 / 1000.0);
-                let kind: Kind = lot.kind;
-                let warm = effort(&making).stove_per_lb * in_pounds(mass) / 60.0;
-                warm + boiled_away(&making, kind, mass).get::<liter>() / learned.rate
-            })
-            .sum();
-        CookWork { minutes: whole(hours * 60.0), begun: false }
+    let planned = || -> Result<CookWork, StoreError> {
+        // The household's own kettle tells how long a cook-down takes.
+        let rate = best_rate(&shared.store)?;
+        let hours = |(lot, drawn): &(Lot, i64)| {
+            let warm = effort(&making).stove_per_lb * in_pounds(grams(*drawn)) / 60.0;
+            warm + boiled_away(&making, lot.kind, grams(*drawn)).get::<liter>() / rate
+        };
+        Ok(CookWork { minutes: whole(fruit.iter().map(hours).sum::<f64>() * 60.0), begun: false })
     };
     let cook = match cook {
         Some(cook) => Some(CookWork { minutes: minutes_to(now, cook.finish), begun: true }),
         None if begun || !hot => None,
-        None => Some(planned()),
+        None => Some(planned()?),
     };
     let on_stove = cook.is_some_and(|cook| cook.begun);
     Ok(BatchWork {
@@ -293,11 +275,8 @@ fn batch_work(
         cook,
         loads: own
             .into_iter()
-            .map(|load| {
-                let view = LoadView::new(shared, load.clone(), learned.kitchen, now)?;
-                Ok(load_work(load, &view, now, learned.pace(Work::Fill, &batch.code)))
-            })
-            .collect::<Result<_, StoreError>>()?,
+            .map(|load| load_work(load, learned.kitchen, now, learned.pace(Work::Fill, &batch.code)))
+            .collect(),
     })
 }
 
@@ -322,14 +301,10 @@ fn ground(shared: &Shared) -> Result<Ground, StoreError> {
     let kitchen = shared.store.kitchen()?;
     let (loads, cooks) = (shared.store.open_loads()?, on_stove(shared)?);
     let slips = shared.store.slips()?;
-    // The household's own kettle tells how long a cook-down takes.
-    let rate = best_rate(&shared.store)?;
     let open = shared.store.open_batches()?;
     let works = open
         .iter()
-        .map(|batch| {
-            batch_work(shared, batch, &loads, &cooks, &Learned { kitchen: &kitchen, rate, slips: &slips })
-        })
+        .map(|batch| batch_work(shared, batch, &loads, &cooks, &Learned { kitchen: &kitchen, slips: &slips }))
         .collect::<Result<Vec<_>, _>>()?;
     let left = kitchen.day_ends.saturating_sub(minute_of_day(now));
     let horizon = left.max(LEAST_HORIZON);
@@ -349,8 +324,8 @@ fn ground(shared: &Shared) -> Result<Ground, StoreError> {
 impl Ground {
     /// Whether another moment asks for the same plan: the same minute of the same work.
     fn is_like(&self, other: &Self) -> bool {
-        let minute = |moment: Moment| moment.0 / Minutes(1).ms();
-        minute(self.now) == minute(other.now)
+        let whole_minute = |moment: Moment| moment.0 / Minutes(1).ms();
+        whole_minute(self.now) == whole_minute(other.now)
             && self.horizon == other.horizon
             && self.has == other.has
             && self.pause == other.pause
@@ -372,8 +347,8 @@ impl Ground {
         (day, blocks)
     }
 
-    fn at(&self, minute: u32) -> Moment {
-        self.now.plus_minutes(i64::from(minute))
+    fn at(&self, offset: u32) -> Moment {
+        self.now.plus_minutes(i64::from(offset))
     }
 
     /// Ways to make the day fit, each of them solved.
@@ -510,7 +485,7 @@ pub async fn slip_block(
     Json(request): Json<SlipRequest>,
 ) -> Result<web::Json<DayView>, ApiError> {
     #[allow(clippy::cast_precision_loss)] // checked against ten hours
-    SLIP.check(request.minutes as f64).named("minutes")?;
+    DAY_SLIP.check(request.minutes as f64).named("minutes")?;
     let day = laid_out(&shared).await?;
     let block = day.blocks.iter().find(|view| view.block.key == request.block);
     let view = block

@@ -7,11 +7,13 @@ use bodega_core::moment::Moment;
 use bodega_core::pantry::{Discard, Leaving};
 use bodega_core::process::{Medium, Pack, Product};
 use bodega_core::seal::{BEST_MONTHS, LidVerdict, Rescue};
+use bodega_core::units::grams;
 use bodega_store::{Batch, JarRecord, Lot, Rescued, ShelfGroup, ShelfSearch, Store, StoreError, Towel};
 use icalendar::{Calendar, Component, Event};
 use jiff::Timestamp;
 use serde::Serialize;
 use serde_json::{Value, json};
+use uom::si::mass::kilogram;
 use utoipa::ToSchema;
 
 use crate::api::batches::sheet;
@@ -133,8 +135,6 @@ struct BatchLine {
 
 impl From<Batch> for BatchLine {
     fn from(batch: Batch) -> Self {
-        #[allow(clippy::cast_precision_loss)] // grams of fruit, far below 2^53
-        let fruit_kg = batch.weight_g as f64 / 1000.0;
         Self {
             batch: batch.code,
             product: batch.product,
@@ -144,7 +144,7 @@ impl From<Batch> for BatchLine {
             method: batch.method.word(),
             acid: batch.agent.word(),
             altitude_ft: batch.altitude_ft,
-            fruit_kg,
+            fruit_kg: grams(batch.weight_g).get::<kilogram>(),
             jars: batch.jars,
             jars_lifted: batch.jars_lifted,
         }
@@ -182,6 +182,13 @@ fn all_day(uid: &str, summary: &str, stamp: &str, day: &str) -> Event {
     event.done()
 }
 
+fn calendar_file(name: &str, events: impl IntoIterator<Item = Event>) -> HttpResponse {
+    let mut calendar = Calendar::new();
+    calendar.name("Bodega");
+    calendar.extend(events);
+    file("text/calendar", name, calendar.done().to_string())
+}
+
 /// Something with a time of its own, for a calendar.
 pub(crate) struct Meeting {
     /// Lasting name.
@@ -195,12 +202,8 @@ pub(crate) struct Meeting {
 /// A calendar file of such things.
 pub(crate) fn calendar_of(meetings: &[Meeting], now: Moment) -> HttpResponse {
     let stamp = utc(now);
-    let mut calendar = Calendar::new();
-    calendar.name("Bodega");
-    for meeting in meetings {
-        calendar.push(timed(&meeting.uid, &meeting.summary, &stamp, meeting.span));
-    }
-    file("text/calendar", "day.ics", calendar.done().to_string())
+    let events = meetings.iter().map(|meeting| timed(&meeting.uid, &meeting.summary, &stamp, meeting.span));
+    calendar_file("day.ics", events)
 }
 
 struct Dates {
@@ -219,10 +222,9 @@ fn dates(store: &Store) -> Result<Dates, StoreError> {
     })
 }
 
-fn calendar(dates: &Dates, now: Moment) -> String {
+fn events(dates: &Dates, now: Moment) -> Vec<Event> {
     let stamp = utc(now);
-    let mut calendar = Calendar::new();
-    calendar.name("Bodega");
+    let mut calendar = Vec::new();
     for load in &dates.towel {
         let summary = format!("Check the lids: batch {}, {} jars", load.code, load.jars.len());
         let uid = format!("lids-{}@bodega", load.load_id);
@@ -245,15 +247,15 @@ fn calendar(dates: &Dates, now: Moment) -> String {
         let uid = format!("best-{}-{}@bodega", group.code, group.size.word());
         calendar.push(all_day(&uid, &summary, &stamp, &day_after_months(group.canned_at, BEST_MONTHS)));
     }
-    calendar.done().to_string()
+    calendar
 }
 
 /// Seal checks, days to look at held fruit, and best-before days as iCalendar.
 #[utoipa::path(responses((status = 200, content_type = "text/calendar")))]
 #[get("/api/calendar.ics")]
 pub async fn export_calendar(shared: web::Data<Shared>) -> Result<HttpResponse, ApiError> {
-    let text = read(&shared, |shared| Ok(calendar(&dates(&shared.store)?, shared.clock.now()))).await?;
-    Ok(file("text/calendar", "bodega.ics", text))
+    let events = read(&shared, |shared| Ok(events(&dates(&shared.store)?, shared.clock.now()))).await?;
+    Ok(calendar_file("bodega.ics", events))
 }
 
 fn recipe(
@@ -267,8 +269,7 @@ fn recipe(
         .iter()
         .map(|step| json!({"@type": "HowToStep", "name": step.station.label(), "text": step.text}))
         .collect();
-    #[allow(clippy::cast_precision_loss)] // grams of fruit, far below 2^53
-    let fruit_kg = batch.weight_g as f64 / 1000.0;
+    let fruit_kg = grams(batch.weight_g).get::<kilogram>();
     let jars: Vec<String> =
         sheet.jars.iter().map(|(jar, count)| format!("{count} x {}", jar.word())).collect();
     json!({

@@ -4,8 +4,10 @@
 use actix_web::{HttpResponse, get, post, web};
 use bodega_core::fruit::{Condition, Fault, Kind};
 use bodega_core::limits::WEIGHT;
+use bodega_core::units::grams;
 use bodega_store::{Lot, NewLot};
 use serde::{Deserialize, Serialize};
+use uom::si::mass::kilogram;
 use utoipa::ToSchema;
 
 use crate::app::{Shared, change, read};
@@ -35,8 +37,6 @@ enum State {
 
 impl From<Lot> for Line {
     fn from(lot: Lot) -> Self {
-        #[allow(clippy::cast_precision_loss)] // grams of fruit, far below 2^53
-        let weight_kg = lot.weight_g as f64 / G_PER_KG;
         Self {
             picked_on: lot.picked_on,
             kind: lot.kind,
@@ -44,7 +44,7 @@ impl From<Lot> for Line {
             fault: lot.fault,
             back_on: lot.back_on,
             state: if lot.frozen { State::Frozen } else { State::Fresh },
-            weight_kg,
+            weight_kg: grams(lot.weight_g).get::<kilogram>(),
         }
     }
 }

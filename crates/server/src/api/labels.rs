@@ -5,7 +5,7 @@ use std::sync::{Arc, LazyLock};
 
 use actix_web::{HttpRequest, HttpResponse, get, web};
 use bodega_core::label_sheet::{Paper, Shape, Sheet, Spot};
-use bodega_core::limits::Limit;
+use bodega_core::limits::{LABEL_GAP, LABEL_SIDE, LABEL_START};
 use bodega_core::process::{Medium, Pack, Product};
 use bodega_core::seal::BEST_MONTHS;
 use bodega_core::units::millimetres;
@@ -23,14 +23,6 @@ use crate::app::{Shared, read};
 use crate::clock::{day_after_months, day_of};
 use crate::problem::{ApiError, NameField, Problem};
 
-/// Width or height of a label.
-const LABEL: Limit =
-    Limit { name: "label", unit: "mm", min: 25.0, max: 150.0, why: "smaller is not read; larger than a jar" };
-/// From one label to the next.
-const GAP: Limit = Limit { name: "gap", unit: "mm", min: 0.0, max: 30.0, why: "cut edge to edge; a thumb" };
-/// Position on a part-used sheet.
-const START: Limit =
-    Limit { name: "start", unit: "", min: 1.0, max: 200.0, why: "the first; a sheet of tiny ones" };
 /// White around the sheet that a printer cannot reach.
 const MARGIN_MM: f64 = 5.0;
 /// Typeface of the labels; it ships with the program.
@@ -231,19 +223,19 @@ fn page(size: (f64, f64), labels: &[(Spot, String)]) -> String {
 
 /// Pages of a question, drawn.
 async fn drawn(shared: &web::Data<Shared>, query: &LabelQuery, host: &str) -> Result<LabelPages, ApiError> {
-    let width = LABEL.check(query.width_mm).named("width_mm")?;
+    let width = LABEL_SIDE.check(query.width_mm).named("width_mm")?;
     let height = match query.shape {
         Shape::Round => width,
-        Shape::Rectangle => LABEL.check(query.height_mm.unwrap_or(width)).named("height_mm")?,
+        Shape::Rectangle => LABEL_SIDE.check(query.height_mm.unwrap_or(width)).named("height_mm")?,
     };
-    let start = START.check(f64::from(query.start.unwrap_or(1))).named("start")?;
+    let start = LABEL_START.check(f64::from(query.start.unwrap_or(1))).named("start")?;
     #[allow(clippy::cast_possible_truncation, clippy::cast_sign_loss)] // checked just above
     let start = start as usize;
     let sheet = Sheet {
         paper: query.paper,
         width: millimetres(width),
         height: millimetres(height),
-        gap: millimetres(GAP.check(query.gap_mm).named("gap_mm")?),
+        gap: millimetres(LABEL_GAP.check(query.gap_mm).named("gap_mm")?),
         margin: millimetres(MARGIN_MM),
     };
     let ids = query

@@ -19,8 +19,8 @@ use bodega_core::limits::PROBE;
 use bodega_core::loads::{Group, LoadPlan, group, why};
 use bodega_core::moment::{Minutes, Moment};
 use bodega_core::plan::salt_per_jar;
-use bodega_core::process::{Method, ProcessOption, Product, Query, Refusal, headspace_in, look_up};
-use bodega_core::units::{Length, Power, Temperature, Volume, millimetres};
+use bodega_core::process::{Method, Product, headspace_in};
+use bodega_core::units::{Length, Power, Temperature, Time, Volume, litres, millimetres};
 use bodega_devices::{Device, Reading, SimulatedCanner};
 use bodega_store::{
     Batch, Canner, CannerLoad, CannerReading, Jar, JarMoment, Kitchen, NewGroup, StoreError, count_sizes,
@@ -33,7 +33,7 @@ use uom::si::time::minute;
 use uom::si::volume::liter;
 use utoipa::ToSchema;
 
-use crate::app::{Shared, altitude_of, change, known_altitude, read};
+use crate::app::{Shared, altitude_of, change, known_altitude, read, run_device};
 use crate::json::Json;
 use crate::judging::load_findings;
 use crate::problem::{ApiError, NameField, Problem};
@@ -223,12 +223,12 @@ fn water_of(load: &CannerLoad, kitchen: &Kitchen) -> Option<WaterView> {
     })
 }
 
-/// What the canner has to heat once the jars are in.
-fn charge(load: &CannerLoad, water: &WaterView) -> Charge {
+/// What the canner has to heat once the jars are in so much water.
+fn charge(load: &CannerLoad, water_l: f64) -> Charge {
     let celsius = Temperature::new::<degree_celsius>;
     Charge {
-        water: bodega_core::units::litres(water.water_l),
-        water_at: celsius(water.water_c),
+        water: litres(water_l),
+        water_at: celsius(water_before_c(load.batch.pack)),
         food: load.jars.iter().fold(Volume::default(), |sum, jar| sum + jar.size.volume()),
         food_at: celsius(food_at_c(load.batch.pack)),
     }
@@ -312,27 +312,16 @@ pub(crate) fn probe(load: &CannerLoad, altitude: Option<Altitude>) -> Option<Pro
     })
 }
 
-/// The tested process of one jar in a load's canner.
-fn own_process(load: &CannerLoad, jar: &Jar, altitude: Altitude) -> Result<ProcessOption, Refusal> {
-    let query = Query {
-        product: jar.product,
-        medium: jar.medium,
-        pack: jar.pack,
-        method: load.batch.method,
-        jar: jar.size,
-        altitude,
-    };
-    Ok(look_up(&query)?.options[0])
+fn gone(load: &CannerLoad) -> Vec<GoneJar> {
+    let gone = load.jars.iter().map(|jar| GoneJar { jar: jar.id, number: jar.number, fate: load.fate(jar) });
+    gone.filter(|jar| jar.fate != Fate::Stayed).collect()
 }
 
-fn gone(load: &CannerLoad) -> Vec<GoneJar> {
-    let altitude = Altitude::from_feet(load.batch.altitude_ft).ok();
-    let fate = |jar: &Jar| {
-        let own = altitude.and_then(|altitude| own_process(load, jar, altitude).ok());
-        load.clock.fate(jar.id, own.map_or(load.clock.required(), |own| own.minutes))
-    };
-    let gone = load.jars.iter().map(|jar| GoneJar { jar: jar.id, number: jar.number, fate: fate(jar) });
-    gone.filter(|jar| jar.fate != Fate::Stayed).collect()
+/// Time from the jars going in to the boil, when the canner's inside and the altitude are known.
+pub(crate) fn come_up_of(load: &CannerLoad, kitchen: &Kitchen) -> Option<Time> {
+    let water = water_of(load, kitchen)?;
+    let boils_at = known_altitude(kitchen)?.boiling_point();
+    Some(come_up(&charge(load, water.water_l), boils_at, power(load), USUAL_EFFICIENCY))
 }
 
 impl LoadView {
@@ -346,9 +335,6 @@ impl LoadView {
         let altitude = known_altitude(kitchen);
         let method = load.batch.method;
         let water = water_of(&load, kitchen);
-        let come_up = water.as_ref().zip(altitude).map(|(water, altitude)| {
-            come_up(&charge(&load, water), altitude.boiling_point(), power(&load), USUAL_EFFICIENCY)
-        });
         let sizes: Vec<JarSize> = load.jars.iter().map(|jar| jar.size).collect();
         let number = |id: Option<i64>| load.jars.iter().find(|jar| Some(jar.id) == id).map(|jar| jar.number);
         Ok(Self {
@@ -385,7 +371,7 @@ impl LoadView {
             unbroken_minutes: load.clock.unbroken_ms(now) / Minutes(1).ms(),
             processed: load.clock.is_processed(now),
             findings: load_findings(&load, kitchen),
-            come_up_minutes: come_up.map(|time| time.get::<minute>()),
+            come_up_minutes: come_up_of(&load, kitchen).map(|time| time.get::<minute>()),
             topping_up_l: (method == Method::BoilingWater)
                 .then(|| topping_up(load.clock.required()).get::<liter>()),
             water,
@@ -512,7 +498,7 @@ pub async fn retime_load(
     let (load, kitchen) =
         read(&shared, move |shared| Ok((shared.store.load(id)?, shared.store.kitchen()?))).await?;
     let altitude = altitude_of(&kitchen)?;
-    let tested = load.jars.iter().map(|jar| own_process(&load, jar, altitude));
+    let tested = load.jars.iter().map(|jar| load.own_process(jar, altitude));
     let tested = tested.collect::<Result<Vec<_>, _>>();
     let option = tested
         .map_err(|refusal| ApiError::field("altitude_ft", refusal.message))?
@@ -579,7 +565,8 @@ fn work_out_grouping(kitchen: &Kitchen, all: Vec<CannerLoad>) -> Result<Option<G
     let mut groups: Vec<Group> = Vec::new();
     let mut members: Vec<Vec<&Jar>> = Vec::new();
     for (load, jar) in loads.iter().flat_map(|load| load.jars.iter().map(move |jar| (load, jar))) {
-        let tested = own_process(load, jar, altitude)
+        let tested = load
+            .own_process(jar, altitude)
             .map_err(|refusal| ApiError::field("altitude_ft", refusal.message))?;
         let like = Group { jar: jar.size, minutes: tested.minutes, count: 0 };
         let place = groups.iter().position(|group| group.jar == like.jar && group.minutes == like.minutes);
@@ -707,15 +694,9 @@ pub async fn simulate_canner(
     if shared.simulated_canners.turn(id, now, request.flame) {
         // Without a measured pot the water is a usual one's.
         let water = water_of(&load, &kitchen).map_or(12.0, |water| water.water_l);
-        let start = Temperature::new::<degree_celsius>(water_before_c(load.batch.pack));
-        let charge = Charge {
-            water: bodega_core::units::litres(water),
-            water_at: start,
-            food: load.jars.iter().fold(Volume::default(), |sum, jar| sum + jar.size.volume()),
-            food_at: Temperature::new::<degree_celsius>(food_at_c(load.batch.pack)),
-        };
+        let charge = charge(&load, water);
         let device = SimulatedCanner {
-            start,
+            start: charge.water_at,
             since: load.clock.happened().first().map_or(now, |first| first.at),
             heat_kj: heat_to_boil_kj(&charge, boils_at),
             power: power(&load) * USUAL_EFFICIENCY,
@@ -749,18 +730,7 @@ fn measure(shared: &Shared, id: i64, device: &mut SimulatedCanner) -> Result<boo
 }
 
 async fn run_simulated_canner(shared: web::Data<Shared>, id: i64, device: SimulatedCanner) {
-    loop {
-        actix_web::rt::time::sleep(GLANCE).await;
-        let (inner, mut moved) = (shared.clone(), device.clone());
-        match web::block(move || measure(&inner, id, &mut moved)).await {
-            Ok(Ok(true)) => {}
-            Ok(Ok(false)) => break,
-            failed => {
-                tracing::error!(?failed, "a simulated probe stops");
-                break;
-            }
-        }
-    }
+    run_device(&shared, GLANCE, move |shared| measure(shared, id, &mut device.clone())).await;
     shared.simulated_canners.end(id);
     shared.live.changed();
 }

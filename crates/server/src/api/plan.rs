@@ -17,7 +17,7 @@ use bodega_core::process::{
     Medium, Method, Pack, ProcessOption, Product, Query, Refusal, check_medium, headspace_in, look_up,
 };
 use bodega_core::source::Source;
-use bodega_core::units::{Mass, Time, kilograms};
+use bodega_core::units::{Mass, Time, grams};
 use bodega_core::yields::learn::Household;
 use bodega_core::yields::{self, Range, Thickness};
 use bodega_store::{Batch, Cupboard, Draw, Kitchen, Lot, NewBatch, NewLoad};
@@ -200,9 +200,7 @@ pub(crate) fn waiting_lots(all: &[Lot], wanted: &[i64]) -> Result<Vec<Lot>, ApiE
 
 /// Kind and weight left of each lot.
 pub(crate) fn by_kind(lots: &[Lot]) -> Vec<(Kind, Mass)> {
-    #[allow(clippy::cast_precision_loss)] // grams of fruit, far below 2^53
-    let weight = |lot: &Lot| kilograms(lot.left_g as f64 / 1000.0);
-    lots.iter().map(|lot| (lot.kind, weight(lot))).collect()
+    lots.iter().map(|lot| (lot.kind, grams(lot.left_g))).collect()
 }
 
 /// Months between two days, as far as both are days.

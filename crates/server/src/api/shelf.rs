@@ -3,7 +3,7 @@
 use actix_web::{HttpResponse, get, post, web};
 use bodega_core::fruit::Kind;
 use bodega_core::jar::JarSize;
-use bodega_core::limits::Limit;
+use bodega_core::limits::SHELF_YEAR;
 use bodega_core::moment::Moment;
 use bodega_core::pantry::{BEFORE_OPENING, Discard, Leaving, forecast, plants};
 use bodega_core::process::{Medium, Pack, Product};
@@ -18,10 +18,6 @@ use crate::app::{Shared, change, read};
 use crate::clock::start_of_year;
 use crate::json::Json;
 use crate::problem::{ApiError, NameField, Problem};
-
-/// A year on a jar.
-const YEAR: Limit =
-    Limit { name: "year", unit: "", min: 1990.0, max: 2200.0, why: "a cellar's depth; far ahead" };
 
 /// What to look for; absent fields ask for nothing.
 #[derive(Debug, Clone, Deserialize, IntoParams)]
@@ -43,7 +39,7 @@ pub async fn list_shelf(
     query: web::Query<ShelfQuery>,
 ) -> Result<web::Json<Vec<ShelfGroup>>, ApiError> {
     if let Some(year) = query.year {
-        YEAR.check(f64::from(year)).named("year")?;
+        SHELF_YEAR.check(f64::from(year)).named("year")?;
     }
     let search = ShelfSearch {
         code: query.code.clone().filter(|code| !code.trim().is_empty()),

@@ -4,7 +4,7 @@ import { api, take, type Condition, type Fault, type Kind, type Units } from "..
 import { ask, useChange } from "../../api/queries";
 import { useSay } from "../../counter/notices";
 import { Choice, optionsOf } from "../../parts/Choice";
-import { CONDITION, FAULT, KIND, weightText } from "../../parts/format";
+import { CONDITION, FAULT, KIND, weightText, isNumber } from "../../parts/format";
 import { Trouble } from "../../parts/Note";
 import { Plate } from "../../parts/Plate";
 import { Stepper } from "../../parts/Stepper";
@@ -59,7 +59,7 @@ export function WeighIn({ units }: { units: Units }) {
   const names = [...(containers?.taught ?? []), ...(containers?.known ?? [])].map(
     (container) => container.name,
   );
-  const ready = typed.trim() !== "" && Number.isFinite(Number(typed));
+  const ready = isNumber(typed);
   return (
     <Plate title="Weigh in">
       <form

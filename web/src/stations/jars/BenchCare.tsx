@@ -3,6 +3,7 @@ import { api, take, type LoadView } from "../../api/client";
 import { useChange } from "../../api/queries";
 import { Choice } from "../../parts/Choice";
 import { Trouble } from "../../parts/Note";
+import { isNumber } from "../../parts/format";
 import { Touch } from "../../parts/Touch";
 import { WeightField } from "../../parts/WeightField";
 
@@ -27,7 +28,7 @@ export function BenchCare({ load }: { load: LoadView }) {
     () => setTyped(""),
   );
   const given = load.batch.pot_dose_tsp;
-  const ready = typed.trim() !== "" && Number.isFinite(Number(typed));
+  const ready = isNumber(typed);
   return (
     <div className="mt-5 flex flex-wrap items-end gap-x-8 gap-y-3 border-t-2 border-line pt-4">
       <Choice<Warmth | "">

@@ -20,6 +20,7 @@ import {
   temperatureText,
   volumeText,
   weightText,
+  isNumber,
 } from "../../parts/format";
 import { Note, Trouble } from "../../parts/Note";
 import { Answer, Plate } from "../../parts/Plate";
@@ -70,7 +71,7 @@ function ReadForm({ cook, units }: { cook: CookView; units: Units }) {
     },
   );
   const value = Number(typed);
-  const ready = typed.trim() !== "" && Number.isFinite(value);
+  const ready = isNumber(typed);
   const send = () => ready && write.mutate(READ[by].send(value, units === "us"));
   return (
     <form

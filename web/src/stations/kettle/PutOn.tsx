@@ -4,7 +4,7 @@ import { api, take, type CookRequest, type HeatSetting, type Kind, type Units } 
 import { ask, useChange } from "../../api/queries";
 import { useSay } from "../../counter/notices";
 import { Choice, optionsOf } from "../../parts/Choice";
-import { HEAT_SETTING, KIND, volumeText } from "../../parts/format";
+import { HEAT_SETTING, KIND, volumeText, isNumber } from "../../parts/format";
 import { Trouble } from "../../parts/Note";
 import { Plate } from "../../parts/Plate";
 import { Touch } from "../../parts/Touch";
@@ -47,7 +47,7 @@ export function PutOn({ units }: { units: Units }) {
   const rate = kettle.rates.find((item) => item.setting === setting);
   const us = units === "us";
   const value = Number(typed);
-  const ready = typed.trim() !== "" && Number.isFinite(value);
+  const ready = isNumber(typed);
   const put = () => {
     allowNotifications();
     const amount =

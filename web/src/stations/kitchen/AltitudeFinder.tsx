@@ -3,7 +3,7 @@ import { useDeferredValue, useId, useState } from "react";
 import type { Height, NearAnswer, Units } from "../../api/client";
 import { ask } from "../../api/queries";
 import { Choice } from "../../parts/Choice";
-import { altitudeText, distanceText } from "../../parts/format";
+import { altitudeText, distanceText, isNumber } from "../../parts/format";
 import { Note, Trouble } from "../../parts/Note";
 import { Touch } from "../../parts/Touch";
 import { WeightField } from "../../parts/WeightField";
@@ -15,7 +15,7 @@ type Use = (feet: number) => void;
 function Enter({ units, onUse }: { units: Units; onUse: Use }) {
   const [typed, setTyped] = useState("");
   const metric = units === "metric";
-  const ready = typed.trim() !== "" && Number.isFinite(Number(typed));
+  const ready = isNumber(typed);
   return (
     <div className="flex flex-wrap items-end gap-3">
       <WeightField label="New altitude" typed={typed} unit={metric ? "m" : "ft"} onType={setTyped} />

@@ -3,7 +3,7 @@ import { api, take, type Canner, type Kitchen, type Method, type PotSize } from 
 import { useChange } from "../../api/queries";
 import { useSay } from "../../counter/notices";
 import { Choice, optionsOf } from "../../parts/Choice";
-import { JAR_SIZES, jarText, METHOD } from "../../parts/format";
+import { JAR_SIZES, jarText, METHOD, isNumber } from "../../parts/format";
 import { Trouble } from "../../parts/Note";
 import { Plate } from "../../parts/Plate";
 import { Stepper } from "../../parts/Stepper";
@@ -34,7 +34,7 @@ function BurnerForm({
   const [power, setPower] = useState("");
   const [wide, setWide] = useState("");
   const number = (typed: string) => (typed.trim() === "" ? undefined : Number(typed));
-  const ready = [power, wide].some((typed) => typed.trim() !== "" && Number.isFinite(Number(typed)));
+  const ready = [power, wide].some(isNumber);
   const set = () => {
     const mm = number(wide);
     onSet({ power_w: number(power), burner_mm: mm === undefined ? undefined : mm * (us ? MM_PER_IN : 1) });

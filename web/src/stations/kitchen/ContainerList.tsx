@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, take, type Units } from "../../api/client";
 import { ask, useChange } from "../../api/queries";
-import { weightText } from "../../parts/format";
+import { weightText, isNumber } from "../../parts/format";
 import { Trouble } from "../../parts/Note";
 import { Plate } from "../../parts/Plate";
 import { Touch } from "../../parts/Touch";
@@ -24,7 +24,7 @@ export function ContainerList({ units }: { units: Units }) {
   const forget = useChange((id: number) =>
     take(api.DELETE("/api/containers/{id}", { params: { path: { id } } })),
   );
-  const ready = name.trim() !== "" && typed.trim() !== "" && Number.isFinite(Number(typed));
+  const ready = name.trim() !== "" && isNumber(typed);
   return (
     <Plate title="Your containers">
       <ul className="grid gap-1">

@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useId, useState } from "react";
 import { api, take, type Agent, type CountRequest } from "../../api/client";
 import { ask, useChange } from "../../api/queries";
-import { AGENT, jarText, MOUTH, shortDay } from "../../parts/format";
+import { AGENT, jarText, MOUTH, shortDay, isNumber } from "../../parts/format";
 import { Trouble } from "../../parts/Note";
 import { Plate } from "../../parts/Plate";
 import { Touch } from "../../parts/Touch";
@@ -27,7 +27,7 @@ function Line({
   const id = useId();
   const [typed, setTyped] = useState("");
   const amount = Number(typed);
-  const ready = typed.trim() !== "" && Number.isFinite(amount);
+  const ready = isNumber(typed);
   const left = counted == null ? null : Math.max(0, Math.round(counted - used));
   return (
     <form

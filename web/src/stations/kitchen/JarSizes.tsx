@@ -1,6 +1,6 @@
 import { useState } from "react";
 import type { JarSize, Kitchen } from "../../api/client";
-import { JAR_SIZES, jarText } from "../../parts/format";
+import { JAR_SIZES, jarText, isNumber } from "../../parts/format";
 import { Choice } from "../../parts/Choice";
 import { Touch } from "../../parts/Touch";
 import { WeightField } from "../../parts/WeightField";
@@ -18,7 +18,7 @@ export function JarSizes({
   const [jar, setJar] = useState<JarSize>("quart");
   const [wide, setWide] = useState("");
   const [high, setHigh] = useState("");
-  const ready = [wide, high].every((typed) => typed.trim() !== "" && Number.isFinite(Number(typed)));
+  const ready = [wide, high].every(isNumber);
   const mm = (typed: string) => Number(typed) * (us ? MM_PER_IN : 1);
   const text = (value: number) => (us ? `${(value / MM_PER_IN).toFixed(1)} in` : `${Math.round(value)} mm`);
   const measured = kitchen.jar_outsides[jar];

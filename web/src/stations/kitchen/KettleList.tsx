@@ -4,7 +4,7 @@ import { api, take, type KettleView, type Units } from "../../api/client";
 import { ask, useChange } from "../../api/queries";
 import { useSay } from "../../counter/notices";
 import { Choice } from "../../parts/Choice";
-import { depthText, volumeText } from "../../parts/format";
+import { depthText, volumeText, isNumber } from "../../parts/format";
 import { Trouble } from "../../parts/Note";
 import { Plate } from "../../parts/Plate";
 import { Touch } from "../../parts/Touch";
@@ -27,7 +27,7 @@ function Calibrate({ kettle, units, onDone }: { kettle: KettleView; units: Units
     onDone,
   );
   const value = Number(typed) * (us ? MM_PER_IN : 1);
-  const ready = typed.trim() !== "" && Number.isFinite(value);
+  const ready = isNumber(typed);
   const measure = us ? "quart" : "litre";
   return (
     <div className="grid gap-3 rounded-2xl border-2 border-line p-3">
@@ -87,9 +87,7 @@ export function KettleList({ units }: { units: Units }) {
     },
   );
   if (kettles === undefined) return null;
-  const ready =
-    name.trim() !== "" &&
-    [wide, deep].every((typed) => typed.trim() !== "" && Number.isFinite(Number(typed)));
+  const ready = name.trim() !== "" && [wide, deep].every(isNumber);
   return (
     <Plate title="Your kettles">
       <ul className="grid gap-2">

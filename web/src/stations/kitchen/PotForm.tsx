@@ -1,6 +1,6 @@
 import { useState } from "react";
 import type { PotSize, Units } from "../../api/client";
-import { depthText } from "../../parts/format";
+import { depthText, isNumber } from "../../parts/format";
 import { Touch } from "../../parts/Touch";
 import { WeightField } from "../../parts/WeightField";
 import { MM_PER_IN } from "../../parts/units";
@@ -20,7 +20,7 @@ export function PotForm({
   const [wide, setWide] = useState("");
   const [high, setHigh] = useState("");
   const [rack, setRack] = useState("");
-  const ready = [wide, high, rack].every((typed) => typed.trim() !== "" && Number.isFinite(Number(typed)));
+  const ready = [wide, high, rack].every(isNumber);
   const mm = (typed: string) => Number(typed) * (us ? MM_PER_IN : 1);
   return (
     <div className="mt-4 border-t-2 border-line pt-3">

@@ -3,7 +3,7 @@ import { useState } from "react";
 import { api, take, type Units } from "../../api/client";
 import { ask, useChange } from "../../api/queries";
 import { useSay } from "../../counter/notices";
-import { dayText, jarText, PRODUCT, weightText } from "../../parts/format";
+import { dayText, jarText, PRODUCT, weightText, isNumber } from "../../parts/format";
 import { Trouble } from "../../parts/Note";
 import { Plate } from "../../parts/Plate";
 import { Touch } from "../../parts/Touch";
@@ -26,7 +26,7 @@ export function NextSeason({ units }: { units: Units }) {
   if (pantry === undefined || pantry.lines.length === 0) return null;
   const us = units === "us";
   const weight = (pounds: number) => weightText(pounds * KG_PER_LB * 1000, units);
-  const ready = typed.trim() !== "" && Number.isFinite(Number(typed));
+  const ready = isNumber(typed);
   const eaten = pantry.lines.some((line) => line.eaten > 0);
   return (
     <Plate title="Next season">

@@ -17,6 +17,7 @@ import {
   weightText,
   whereText,
   historyText,
+  isNumber,
 } from "../../parts/format";
 import { Findings } from "../../parts/Findings";
 import { Trouble } from "../../parts/Note";
@@ -32,7 +33,7 @@ function PhForm({ batch }: { batch: number }) {
       take(api.POST("/api/batches/{id}/ph", { params: { path: { id: batch } }, body })),
     () => setTyped(""),
   );
-  const ready = typed.trim() !== "" && Number.isFinite(Number(typed));
+  const ready = isNumber(typed);
   return (
     <div className="print:hidden">
       <div className="flex flex-wrap items-end gap-3">

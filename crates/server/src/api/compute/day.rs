@@ -5,23 +5,13 @@ use std::time::Duration;
 
 use actix_web::{post, web};
 use bodega_core::day::{After, Day, Layout, Needs, Status, Task, lay_out};
-use bodega_core::limits::Limit;
+use bodega_core::limits::{DAY_LAG, DAY_LENGTH, DAY_RESOURCE, SEARCH_TIME};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use crate::json::Json;
 use crate::problem::{ApiError, NameField, Problem};
 
-/// How many of something.
-const COUNT: Limit = Limit { name: "count", unit: "", min: 0.0, max: 50.0, why: "a hall full of cooks" };
-/// Minutes of a task or a day.
-const DAY_LENGTH: Limit = Limit { name: "minutes", unit: "min", min: 0.0, max: 10_080.0, why: "a week" };
-/// Minutes between two tasks.
-const LAG: Limit =
-    Limit { name: "lag", unit: "min", min: -10_080.0, max: 10_080.0, why: "a week either way" };
-/// Time to search.
-const TIME_LIMIT: Limit =
-    Limit { name: "time limit", unit: "ms", min: 1.0, max: 30_000.0, why: "at once; half a minute" };
 /// Tasks of one day.
 const MOST_TASKS: usize = 300;
 /// Time to search when nothing is said.
@@ -103,14 +93,14 @@ fn needs(given: DayNeeds, field: &str) -> Result<Needs, ApiError> {
         ("kettles", given.kettles),
         ("canners", given.canners),
     ] {
-        COUNT.check(f64::from(count)).named(&format!("{field}.{name}"))?;
+        DAY_RESOURCE.check(f64::from(count)).named(&format!("{field}.{name}"))?;
     }
     Ok(Needs { people: given.people, burners: given.burners, kettles: given.kettles, canners: given.canners })
 }
 
 fn lag(minutes: i64, field: &str) -> Result<i64, ApiError> {
     #[allow(clippy::cast_precision_loss)] // checked against a week
-    LAG.check(minutes as f64).named(field)?;
+    DAY_LAG.check(minutes as f64).named(field)?;
     Ok(minutes)
 }
 
@@ -166,7 +156,7 @@ pub async fn compute_day(Json(request): Json<DayRequest>) -> Result<web::Json<Da
     let wanted = day(&request)?;
     let limit = request.time_limit_ms.unwrap_or(USUAL_TIME_LIMIT_MS);
     #[allow(clippy::cast_precision_loss)] // checked against half a minute
-    TIME_LIMIT.check(limit as f64).named("time_limit_ms")?;
+    SEARCH_TIME.check(limit as f64).named("time_limit_ms")?;
     let work = web::block(move || lay_out(&wanted, Duration::from_millis(limit)));
     let Layout { status, makespan, bound, starts, why } =
         work.await.map_err(|error| ApiError::Internal(error.to_string()))?;
