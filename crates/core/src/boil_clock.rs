@@ -282,21 +282,20 @@ impl BoilClock {
     /// Where the load stands at a moment.
     #[must_use]
     pub fn phase(&self, now: Moment) -> Phase {
-        let after = |since: Moment, span: Minutes| Moment(since.0 + span.ms());
         match self.stage() {
             Stage::Waiting => Phase::Waiting,
             Stage::Heating(since) => Phase::Heating { since },
-            Stage::Venting(since) => match after(since, VENT) {
+            Stage::Venting(since) => match since.plus(VENT) {
                 ends if now >= ends => Phase::Vented { at: ends },
                 ends => Phase::Venting { since, ends },
             },
-            Stage::Counting(since) => match after(since, self.required) {
+            Stage::Counting(since) => match since.plus(self.required) {
                 ends if now >= ends => Phase::TimeUp { at: ends },
                 ends => Phase::Counting { since, ends },
             },
             Stage::Lost(at) => Phase::BoilLost { at },
             Stage::Dropping(since) => Phase::Dropping { since },
-            Stage::Resting(since) => match after(since, self.rest()) {
+            Stage::Resting(since) => match since.plus(self.rest()) {
                 ends if now >= ends => Phase::Rested { at: ends },
                 ends => Phase::Resting { since, ends },
             },

@@ -6,7 +6,6 @@ use std::collections::BTreeMap;
 use std::sync::LazyLock;
 
 use serde::Deserialize;
-use uom::si::length::millimeter;
 use uom::si::power::watt;
 use uom::si::thermodynamic_temperature::degree_celsius;
 use uom::si::time::second;
@@ -16,7 +15,7 @@ use crate::jar::JarSize;
 use crate::moment::Minutes;
 use crate::process::Pack;
 use crate::table::{TableError, rows};
-use crate::units::{Length, Power, Temperature, Time, Volume, litres};
+use crate::units::{Length, Power, Temperature, Time, Volume, litres, millimetres};
 
 /// Outside of a jar with its lid and ring.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -39,7 +38,7 @@ pub fn usual_outside(jar: JarSize) -> JarOutside {
         JarSize::Litre => (100.0, 190.0),
         JarSize::HalfGallon => (117.0, 230.0),
     };
-    JarOutside { diameter: Length::new::<millimeter>(diameter), height: Length::new::<millimeter>(height) }
+    JarOutside { diameter: millimetres(diameter), height: millimetres(height) }
 }
 
 /// Outer sizes of a household's jars: measured ones, and the usual ones for the rest.
@@ -177,7 +176,7 @@ pub const USUAL_EFFICIENCY: f64 = 0.55;
 /// How much water to put in so that the tallest jar ends so far under it.
 #[must_use]
 pub fn fill(pot: &Pot, jars: &[(JarSize, u32)], cover: Length, outsides: &Outsides) -> Filling {
-    let inch = Length::new::<millimeter>(INCH_MM);
+    let inch = millimetres(INCH_MM);
     let in_use = || jars.iter().filter(|(_, count)| *count > 0);
     let tallest = in_use().map(|(jar, _)| outsides.of(*jar).height).fold(Length::default(), Length::max);
     let after = pot.rack_height + tallest + cover;
@@ -225,7 +224,7 @@ const OVERHANG_MM: f64 = 50.8;
 /// Whether a canner is wider than its burner can heat evenly: more than 2 in over on a side.
 #[must_use]
 pub fn overhangs(outer_diameter: Length, burner_diameter: Length) -> bool {
-    outer_diameter - burner_diameter > Length::new::<millimeter>(2.0 * OVERHANG_MM)
+    outer_diameter - burner_diameter > millimetres(2.0 * OVERHANG_MM)
 }
 
 /// Glass of an empty jar in kilograms for each litre it holds, and its specific heat; common practice, no source.
@@ -375,11 +374,7 @@ mod tests {
     use crate::altitude::Altitude;
     use crate::jar::JarSize;
     use crate::moment::Minutes;
-    use crate::units::{Length, Power, Temperature, litres};
-
-    fn mm(value: f64) -> Length {
-        Length::new::<millimeter>(value)
-    }
+    use crate::units::{Power, Temperature, litres, millimetres as mm};
 
     fn standard() -> Pot {
         Pot { inner_diameter: mm(305.0), inner_height: mm(255.0), rack_height: mm(12.0) }

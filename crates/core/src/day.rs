@@ -12,13 +12,14 @@ pub mod work;
 
 use std::time::Duration;
 
-use serde::Serialize;
+use serde::{Deserialize, Serialize};
 
 pub use check::faults;
 
 /// What tasks need and what a kitchen has.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(default)]
 pub struct Needs {
     /// Pairs of hands.
     pub people: u32,

@@ -21,6 +21,12 @@ impl Moment {
         Self(self.0 + minutes * Self::MS_PER_MINUTE)
     }
 
+    /// This moment and whole minutes later.
+    #[must_use]
+    pub const fn plus(self, minutes: Minutes) -> Self {
+        Self(self.0 + minutes.ms())
+    }
+
     /// Time from `earlier` to this moment; negative when it lies before.
     #[must_use]
     pub fn since(self, earlier: Self) -> Time {

@@ -44,7 +44,7 @@ pub const CHECK_BY: Minutes = Minutes(24 * 60);
 /// From when to when the lids of jars lifted at a moment are judged.
 #[must_use]
 pub const fn window(lifted_at: Moment) -> (Moment, Moment) {
-    (Moment(lifted_at.0 + CHECK_FROM.ms()), Moment(lifted_at.0 + CHECK_BY.ms()))
+    (lifted_at.plus(CHECK_FROM), lifted_at.plus(CHECK_BY))
 }
 
 /// Until when a jar in the refrigerator is eaten.

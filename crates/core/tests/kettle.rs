@@ -5,7 +5,7 @@ use bodega_core::kettle::finish::{CookDown, Happened, Sight, minutes};
 use bodega_core::kettle::{
     Contents, Heat, HeatSetting, Target, Vessel, density_kg_per_l, latent_heat_kj_per_kg, mark_mm, rate_at,
 };
-use bodega_core::units::{Length, Power, Time, Volume, in_quarts, kilograms, litres, quarts};
+use bodega_core::units::{Power, Time, Volume, in_quarts, kilograms, litres, millimetres, quarts};
 use uom::si::length::millimeter;
 use uom::si::mass::kilogram;
 use uom::si::power::watt;
@@ -13,7 +13,7 @@ use uom::si::time::minute;
 use uom::si::volume::liter;
 
 fn vessel() -> Vessel {
-    Vessel::straight(Length::new::<millimeter>(300.0), Length::new::<millimeter>(260.0))
+    Vessel::straight(millimetres(300.0), millimetres(260.0))
 }
 
 fn sea() -> Altitude {
@@ -146,7 +146,7 @@ fn a_wild_reading_is_flagged_and_not_obeyed() {
 
 #[test]
 fn a_calibrated_kettle_follows_its_poured_marks() {
-    let mm = |value| Length::new::<millimeter>(value);
+    let mm = millimetres;
     // Four litres poured one by one into a bowl that widens; above the last mark its wall is taken as straight.
     let bowl = Vessel {
         poured: [40.0, 70.0, 94.0, 114.0]

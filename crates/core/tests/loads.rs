@@ -4,9 +4,8 @@ use bodega_core::canner::{jars_side_by_side, usual_outside};
 use bodega_core::jar::JarSize;
 use bodega_core::loads::{Capacity, Group, LoadPlan, group, why};
 use bodega_core::moment::Minutes;
-use bodega_core::units::Length;
+use bodega_core::units::millimetres;
 use proptest::prelude::*;
-use uom::si::length::millimeter;
 
 const SEVEN_NINE: [Capacity; 3] = [
     Capacity { jar: JarSize::Quart, count: 7 },
@@ -81,7 +80,7 @@ fn a_size_without_capacity_is_named() {
 #[test]
 fn standard_canner_holds_seven_quarts_or_nine_pints() {
     // USDA Guide 1 and 3, from memory: a canner load is 7 quarts or 9 pints. 305 mm is the usual inner width.
-    let inner = Length::new::<millimeter>(305.0);
+    let inner = millimetres(305.0);
     assert_eq!(jars_side_by_side(inner, usual_outside(JarSize::Quart)), 7);
     assert_eq!(jars_side_by_side(inner, usual_outside(JarSize::Pint)), 9);
 }

@@ -121,8 +121,15 @@ pub async fn read<T: Send + 'static>(
     work: impl FnOnce(&Shared) -> Result<T, StoreError> + Send + 'static,
 ) -> Result<T, ApiError> {
     let shared = shared.clone();
-    let done = web::block(move || work(&shared)).await;
-    Ok(done.map_err(|error| ApiError::Internal(error.to_string()))??)
+    Ok(off_thread(move || work(&shared)).await??)
+}
+
+/// Does work that takes its time on a thread that nobody's request waits on.
+///
+/// # Errors
+/// [`ApiError::Internal`] when that thread fails.
+pub async fn off_thread<T: Send + 'static>(work: impl FnOnce() -> T + Send + 'static) -> Result<T, ApiError> {
+    web::block(work).await.map_err(|error| ApiError::Internal(error.to_string()))
 }
 
 /// Like [`read`], and tells every open screen when it is done.

@@ -53,10 +53,14 @@ impl Clock {
     }
 }
 
-fn zoned(moment: Moment) -> ZonedDateTime {
+/// A moment as a timestamp of the calendar library.
+pub(crate) fn timestamp(moment: Moment) -> Timestamp {
     // Moments come from a clock, far inside the range of timestamps; the epoch stands in for a damaged one.
-    let timestamp = Timestamp::from_millisecond(moment.0).unwrap_or(Timestamp::UNIX_EPOCH);
-    timestamp.to_zoned_datetime(TimeZone::system())
+    Timestamp::from_millisecond(moment.0).unwrap_or(Timestamp::UNIX_EPOCH)
+}
+
+fn zoned(moment: Moment) -> ZonedDateTime {
+    timestamp(moment).to_zoned_datetime(TimeZone::system())
 }
 
 /// The local date of a moment, `YYYY-MM-DD`.

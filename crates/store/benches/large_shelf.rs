@@ -10,8 +10,8 @@ use bodega_core::fruit::Condition;
 use bodega_core::jar::JarSize;
 use bodega_core::moment::Minutes;
 use bodega_core::seal::LidVerdict;
-use bodega_store::{Draw, JarStep, NewBatch, NewLoad, ShelfSearch, Store};
-use common::{NOW, batch, lot};
+use bodega_store::{Draw, NewBatch, NewLoad, ShelfSearch, Store};
+use common::{NOW, batch, lot, make_ready};
 
 /// Batches of four loads of seven quarts.
 const BATCHES: i64 = 715;
@@ -25,8 +25,7 @@ fn stock() -> Store {
         let plain = batch(vec![Draw { lot, weight_g: 40_000 }]);
         let made = store.add_batch(&NewBatch { loads: vec![load; 4], ..plain }, at).unwrap();
         for load in store.batch_loads(made.id).unwrap() {
-            store.tick_load(load.id, JarStep::Acid, at).unwrap();
-            store.tick_load(load.id, JarStep::Lid, at).unwrap();
+            make_ready(&store, load.id, at);
             for (event, minute) in [(BoilEvent::Boils, 0), (BoilEvent::HeatOff, 50), (BoilEvent::Lifted, 56)]
             {
                 store.add_event(load.id, event, at.plus_minutes(minute)).unwrap();

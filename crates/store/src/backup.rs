@@ -112,12 +112,15 @@ pub fn newest_good(directory: &Path) -> Result<Option<PathBuf>, StoreError> {
     Ok(all.into_iter().rev().find(|file| check_file(file).is_ok()))
 }
 
+/// Copies the records of one connection over another's, while both go on.
+fn copy(from: &Connection, to: &mut Connection) -> Result<(), StoreError> {
+    Ok(Backup::new(from, to)?.run_to_completion(PAGES, Duration::ZERO, None)?)
+}
+
 impl Store {
     /// Copies these records over another store's.
     pub(crate) fn copy_to(&self, other: &Self) -> Result<(), StoreError> {
-        let from = self.lock();
-        let mut to = other.lock();
-        Ok(Backup::new(&from, &mut to)?.run_to_completion(PAGES, Duration::ZERO, None)?)
+        copy(&self.lock(), &mut other.lock())
     }
 
     /// Writes a backup to a file, while the kitchen goes on. The file appears whole or not at all.
@@ -130,9 +133,8 @@ impl Store {
             std::fs::remove_file(&unfinished).map_err(directory_error)?;
         }
         {
-            let from = self.lock();
             let mut to = Connection::open(&unfinished)?;
-            Backup::new(&from, &mut to)?.run_to_completion(PAGES, Duration::ZERO, None)?;
+            copy(&self.lock(), &mut to)?;
             // One file that can be carried away, without a log beside it.
             to.pragma_update(None, "journal_mode", "DELETE")?;
         }

@@ -5,6 +5,7 @@ use bodega_core::checklist::Rest;
 use bodega_core::fruit::Kind;
 use bodega_core::jar::JarSize;
 use bodega_core::moment::{Minutes, Moment};
+use bodega_core::outlook::Making;
 use bodega_core::process::{Medium, Method, Pack, Product};
 use bodega_core::units::{Volume, grams, in_pounds, in_quarts};
 use bodega_core::yields::Thickness;
@@ -49,6 +50,14 @@ pub struct Batch {
     pub jars_lifted: u32,
     /// Acid stirred into the pot instead of the jars, in teaspoons.
     pub pot_dose_tsp: Option<f64>,
+}
+
+impl Batch {
+    /// What its fruit becomes.
+    #[must_use]
+    pub const fn making(&self) -> Making {
+        Making { product: self.product, medium: self.medium, pack: self.pack, thickness: self.thickness }
+    }
 }
 
 /// Fruit drawn from a lot.

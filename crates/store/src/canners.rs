@@ -9,7 +9,7 @@ use rusqlite::{Connection, Row, params};
 use serde::{Deserialize, Serialize};
 
 use crate::rows::{check_name_free, found, word};
-use crate::{Store, StoreError};
+use crate::{Store, StoreError, loads};
 
 /// A canner with what it holds.
 #[derive(Debug, Clone, PartialEq, Serialize)]
@@ -170,7 +170,9 @@ impl Store {
         if let Some(name) = &change.name {
             check_name_free(&transaction, "canner", name, Some(id))?;
         }
-        if change.method.is_some_and(|method| method != before.method) && has_open_loads(&transaction, id)? {
+        if change.method.is_some_and(|method| method != before.method)
+            && loads::are_open_for(&transaction, id)?
+        {
             return Err(StoreError::CannerPlanned { name: before.name });
         }
         let pot = change.pot.or(before.pot);
@@ -196,11 +198,4 @@ impl Store {
         transaction.commit()?;
         Ok(canner)
     }
-}
-
-fn has_open_loads(connection: &Connection, canner: i64) -> Result<bool, StoreError> {
-    let sql = "SELECT EXISTS (SELECT 1 FROM canner_load JOIN batch ON batch.id = batch_id
-        WHERE canner_id = ?1 AND removed_at IS NULL AND NOT EXISTS (
-            SELECT 1 FROM load_event WHERE load_id = canner_load.id AND event = 'lifted' AND undone_at IS NULL))";
-    Ok(connection.query_row(sql, [canner], |row| row.get(0))?)
 }

@@ -5,7 +5,7 @@ use bodega_core::moment::Moment;
 use rusqlite::{Connection, OptionalExtension, Row, params};
 use serde::Serialize;
 
-use crate::rows::{check_name_free, found, word};
+use crate::rows::{check_name_free, found, moment, word};
 use crate::{Store, StoreError};
 
 /// A kettle of the household.
@@ -138,7 +138,7 @@ fn one(connection: &Connection, id: i64) -> Result<Cook, StoreError> {
                 target_value: row.get("target_value")?,
                 setting: word(row, "setting")?,
                 litres_per_hour: row.get("litres_per_hour")?,
-                ended_at: row.get::<_, Option<i64>>("ended_at")?.map(Moment),
+                ended_at: moment(row, "ended_at")?,
                 log: Vec::new(),
             })
         }),

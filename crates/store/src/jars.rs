@@ -7,7 +7,7 @@ use bodega_core::process::{Medium, Pack, Product};
 use rusqlite::{Connection, Row, params};
 use serde::{Deserialize, Serialize};
 
-use crate::rows::{found, optional_word, word};
+use crate::rows::{found, moment, optional_word, word};
 use crate::{Canner, Store, StoreError, loads};
 
 /// One jar, what it is and what has been done to it.
@@ -105,7 +105,7 @@ fn assignments(step: JarStep, done: bool) -> String {
 }
 
 fn read(row: &Row<'_>) -> rusqlite::Result<Jar> {
-    let is = |column: &str| Ok::<_, rusqlite::Error>(row.get::<_, Option<i64>>(column)?.is_some());
+    let is = |column: &str| moment(row, column).map(|at| at.is_some());
     Ok(Jar {
         id: row.get("id")?,
         batch: row.get("batch_id")?,

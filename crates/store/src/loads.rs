@@ -90,11 +90,22 @@ impl CannerLoad {
     }
 }
 
-/// Loads of batches on the line that are not lifted yet, in working order.
-const OPEN: &str = "SELECT canner_load.id FROM canner_load JOIN batch ON batch.id = batch_id
-    WHERE removed_at IS NULL AND NOT EXISTS (
-        SELECT 1 FROM load_event WHERE load_id = canner_load.id AND event = 'lifted' AND undone_at IS NULL)
-    ORDER BY batch_id, position";
+/// Loads of batches on the line that are not lifted yet.
+macro_rules! open_loads {
+    () => {
+        "canner_load JOIN batch ON batch.id = batch_id WHERE removed_at IS NULL AND NOT EXISTS (
+            SELECT 1 FROM load_event WHERE load_id = canner_load.id AND event = 'lifted' AND undone_at IS NULL)"
+    };
+}
+
+/// Those loads in working order.
+const OPEN: &str = concat!("SELECT canner_load.id FROM ", open_loads!(), " ORDER BY batch_id, position");
+
+/// Whether a canner has any of them.
+pub(crate) fn are_open_for(connection: &Connection, canner: i64) -> Result<bool, StoreError> {
+    let sql = concat!("SELECT EXISTS (SELECT 1 FROM ", open_loads!(), " AND canner_id = ?1)");
+    Ok(connection.query_row(sql, [canner], |row| row.get(0))?)
+}
 
 pub(crate) fn one(connection: &Connection, id: i64) -> Result<CannerLoad, StoreError> {
     let sql = "SELECT batch_id, position, minutes, psi, canner_id, jars_c,

@@ -10,7 +10,7 @@ use bodega_core::yields::Thickness;
 use rusqlite::{Connection, Row, params};
 use serde::Serialize;
 
-use crate::rows::{optional_word, word};
+use crate::rows::{found, moment, optional_word, word};
 use crate::shelf::read_verdict;
 use crate::{Batch, Lot, Store, StoreError, batches, lots};
 
@@ -106,10 +106,6 @@ const JARS: &str = "SELECT jar.*, code, product, medium, pack, thickness, agent,
     LEFT JOIN load_event ON load_event.load_id = jar.load_id AND load_event.event = 'lifted'
         AND load_event.undone_at IS NULL";
 
-fn moment(row: &Row<'_>, column: &str) -> rusqlite::Result<Option<Moment>> {
-    Ok(row.get::<_, Option<i64>>(column)?.map(Moment))
-}
-
 fn read(row: &Row<'_>) -> rusqlite::Result<JarRecord> {
     Ok(JarRecord {
         id: row.get("id")?,
@@ -186,7 +182,7 @@ impl Store {
     pub fn jar(&self, id: i64) -> Result<JarRecord, StoreError> {
         let connection = self.lock();
         let jar = connection.query_row(&format!("{JARS} WHERE jar.id = ?1"), [id], read);
-        with_past(&connection, crate::rows::found(jar, "jar", id)?)
+        with_past(&connection, found(jar, "jar", id)?)
     }
 
     /// Fruit that a batch drew: the lot, and grams of it.

@@ -3,6 +3,7 @@
 use std::fmt::Display;
 use std::str::FromStr;
 
+use bodega_core::moment::Moment;
 use rusqlite::types::Type;
 use rusqlite::{Connection, Row, params};
 
@@ -24,6 +25,11 @@ where
     T::Err: std::error::Error + Send + Sync + 'static,
 {
     row.get::<_, Option<String>>(column)?.as_deref().map(parse).transpose()
+}
+
+/// A stored moment that may be absent.
+pub(crate) fn moment(row: &Row<'_>, column: &str) -> rusqlite::Result<Option<Moment>> {
+    Ok(row.get::<_, Option<i64>>(column)?.map(Moment))
 }
 
 fn parse<T>(stored: &str) -> rusqlite::Result<T>

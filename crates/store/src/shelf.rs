@@ -11,7 +11,7 @@ use bodega_core::yields::Thickness;
 use rusqlite::{Connection, OptionalExtension, Row, params};
 use serde::Serialize;
 
-use crate::rows::{found, optional_word, word};
+use crate::rows::{found, moment, optional_word, word};
 use crate::{CannerLoad, Store, StoreError, loads};
 
 /// A load that cools on the towel.
@@ -265,7 +265,9 @@ impl Store {
         take_rescue_back(&transaction, jar)?;
         let (number, load, lifted_at) = lifted(&transaction, jar)?;
         let Some(rescue) = rescue else { return Ok(transaction.commit()?) };
-        let found = transaction.query_row("SELECT * FROM jar WHERE id = ?1", [jar], read_verdict)?;
+        let (found, size) = transaction.query_row("SELECT * FROM jar WHERE id = ?1", [jar], |row| {
+            Ok((read_verdict(row)?, word(row, "size")?))
+        })?;
         let verdict = found.filter(|verdict| !matches!(verdict, LidVerdict::Holds | LidVerdict::Broken));
         let Some(verdict) = verdict else { return Err(StoreError::NotFailed { number }) };
         if rescue != Rescue::Reprocess {
@@ -278,8 +280,6 @@ impl Store {
         if !may_reprocess(verdict, lifted_at, now) {
             return Err(StoreError::TooLate { number });
         }
-        let size =
-            transaction.query_row("SELECT size FROM jar WHERE id = ?1", [jar], |row| word(row, "size"))?;
         let again = loads::with_room(&transaction, load, size)?;
         transaction.execute(
             "INSERT INTO jar_past (jar_id, load_id, judged_at) SELECT id, load_id, seal_at FROM jar WHERE id = ?1",
@@ -367,16 +367,14 @@ impl Store {
     /// # Errors
     /// [`StoreError::ShelfEmpty`] when there is none.
     pub fn next_jar(&self, batch: i64, size: JarSize) -> Result<i64, StoreError> {
-        let jar = self.lock().query_row(
+        let connection = self.lock();
+        let jar = connection.query_row(
             "SELECT id FROM jar WHERE batch_id = ?1 AND size = ?2 AND seal = 'holds' AND gone_at IS NULL
              ORDER BY number LIMIT 1",
             params![batch, size.word()],
             |row| row.get(0),
         );
-        match jar {
-            Err(rusqlite::Error::QueryReturnedNoRows) => Err(StoreError::ShelfEmpty),
-            other => Ok(other?),
-        }
+        jar.optional()?.ok_or(StoreError::ShelfEmpty)
     }
 
     /// A jar leaves the shelf, or the refrigerator or freezer; `None` brings it back.
@@ -421,10 +419,8 @@ fn lifted(connection: &Connection, jar: i64) -> Result<(u32, i64, Moment), Store
         jar,
     )?;
     let sql = format!("SELECT load_event.at {LIFTED} AND jar.id = ?1");
-    match connection.query_row(&sql, [jar], |row| row.get(0)) {
-        Err(rusqlite::Error::QueryReturnedNoRows) => Err(StoreError::NotOnTowel { number }),
-        at => Ok((number, load, Moment(at?))),
-    }
+    let at = connection.query_row(&sql, [jar], |row| row.get(0)).optional()?;
+    Ok((number, load, Moment(at.ok_or(StoreError::NotOnTowel { number })?)))
 }
 
 /// Brings a jar back from the cold or from the load it was to be processed in again.
@@ -472,7 +468,7 @@ fn read_towel_jar(row: &Row<'_>) -> rusqlite::Result<TowelJar> {
         number: row.get("number")?,
         size: word(row, "size")?,
         verdict: read_verdict(row)?,
-        judged_at: row.get::<_, Option<i64>>("seal_at")?.map(Moment),
+        judged_at: moment(row, "seal_at")?,
         rescue: optional_word(row, "rescue")?,
         tidy: row.get::<_, Option<i64>>("tidy_at")?.is_some(),
     })

@@ -9,15 +9,14 @@ use bodega_core::moment::Minutes;
 use bodega_core::process::Method;
 use bodega_core::seal::LidVerdict;
 use bodega_store::{CannerChange, Draw, JarMoment, JarStep, KitchenChange, NewGroup, Store, StoreError};
-use common::{NOW, batch, lot};
+use common::{NOW, batch, lot, make_ready};
 
 /// One batch of three quarts in two loads, every jar ready.
 fn ready_batch(store: &Store) -> i64 {
     let lot = lot(store, 4_000, Condition::FirmRipe);
     let batch = store.add_batch(&batch(vec![Draw { lot, weight_g: 4_000 }]), NOW).unwrap();
     for load in store.batch_loads(batch.id).unwrap() {
-        store.tick_load(load.id, JarStep::Acid, NOW).unwrap();
-        store.tick_load(load.id, JarStep::Lid, NOW).unwrap();
+        make_ready(store, load.id, NOW);
     }
     batch.id
 }

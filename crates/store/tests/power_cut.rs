@@ -8,8 +8,8 @@ use std::process::{Command, Stdio};
 
 use bodega_core::boil_clock::{BoilEvent, Phase};
 use bodega_core::fruit::Condition;
-use bodega_store::{Draw, JarStep, Store};
-use common::{NOW, batch, lot};
+use bodega_store::{Draw, Store};
+use common::{NOW, batch, lot, make_ready};
 
 const CUTS: u64 = 50;
 /// Set for the process that is going to be killed.
@@ -19,8 +19,7 @@ fn set_out(store: &Store) -> i64 {
     let lot = lot(store, 10_000, Condition::FirmRipe);
     store.add_batch(&batch(vec![Draw { lot, weight_g: 10_000 }]), NOW).unwrap();
     let load = store.open_loads().unwrap()[0].id;
-    store.tick_load(load, JarStep::Acid, NOW).unwrap();
-    store.tick_load(load, JarStep::Lid, NOW).unwrap();
+    make_ready(store, load, NOW);
     load
 }
 

@@ -6,8 +6,8 @@ use std::path::Path;
 
 use bodega_core::boil_clock::BoilEvent;
 use bodega_core::fruit::Condition;
-use bodega_store::{Draw, JarStep, PhRecord, Store, StoreError, backup};
-use common::{NOW, batch, lot};
+use bodega_store::{Draw, PhRecord, Store, StoreError, backup};
+use common::{NOW, batch, lot, make_ready};
 use serde_json::{Value, json};
 
 /// A kitchen with a batch in the canner, a kettle and a pH reading.
@@ -16,8 +16,7 @@ fn busy(directory: &Path) -> Store {
     let lot = lot(&store, 4_100, Condition::FirmRipe);
     let batch = store.add_batch(&batch(vec![Draw { lot, weight_g: 4_000 }]), NOW).unwrap().id;
     let load = store.batch_loads(batch).unwrap()[0].id;
-    store.tick_load(load, JarStep::Acid, NOW).unwrap();
-    store.tick_load(load, JarStep::Lid, NOW).unwrap();
+    make_ready(&store, load, NOW);
     store.add_event(load, BoilEvent::Boils, NOW).unwrap();
     let reading =
         PhRecord { at: NOW, ph: 4.21, sample_c: Some(25.0), compensated: None, calibrated_today: Some(true) };

@@ -9,8 +9,8 @@ use bodega_core::moment::Moment;
 use bodega_core::pantry::{Discard, Leaving};
 use bodega_core::process::Product;
 use bodega_core::seal::{LidVerdict, Rescue};
-use bodega_store::{Draw, Gone, JarStep, ShelfSearch, Store, StoreError};
-use common::{NOW, batch, lot};
+use bodega_store::{Draw, Gone, ShelfSearch, Store, StoreError};
+use common::{NOW, batch, lot, make_ready};
 
 /// When the load came out of the canner.
 const LIFTED: i64 = 56;
@@ -20,8 +20,7 @@ fn at(hours: i64) -> Moment {
 }
 
 fn process(store: &Store, load: i64, start: i64) {
-    store.tick_load(load, JarStep::Acid, NOW).unwrap();
-    store.tick_load(load, JarStep::Lid, NOW).unwrap();
+    make_ready(store, load, NOW);
     for (event, minute) in [(BoilEvent::Boils, 0), (BoilEvent::HeatOff, 50), (BoilEvent::Lifted, LIFTED)] {
         store.add_event(load, event, NOW.plus_minutes(start + minute)).unwrap();
     }

@@ -7,7 +7,7 @@ use bodega_core::fruit::Condition;
 use bodega_core::jar::JarSize;
 use bodega_core::seal::LidVerdict;
 use bodega_store::{Draw, JarStep, LotChange, ShelfSearch, Store, StoreError};
-use common::{NOW, batch, lot};
+use common::{NOW, batch, lot, make_ready};
 
 /// A kitchen with one batch of two quarts and one quart; returns the ids of its two loads.
 fn with_batch(store: &Store) -> (i64, i64, i64) {
@@ -15,11 +15,6 @@ fn with_batch(store: &Store) -> (i64, i64, i64) {
     let batch = store.add_batch(&batch(vec![Draw { lot, weight_g: 4000 }]), NOW).unwrap();
     let loads = store.open_loads().unwrap();
     (batch.id, loads[0].id, loads[1].id)
-}
-
-fn make_ready(store: &Store, load: i64) {
-    store.tick_load(load, JarStep::Acid, NOW).unwrap();
-    store.tick_load(load, JarStep::Lid, NOW).unwrap();
 }
 
 #[test]
@@ -75,7 +70,7 @@ fn food_waits_for_acid_and_the_canner_for_both() {
     let error = store.add_event(load, BoilEvent::JarsIn, NOW).unwrap_err();
     assert_eq!(error.to_string(), "2 of 2 jars are not ready: 2 have no acid");
 
-    make_ready(&store, load);
+    make_ready(&store, load, NOW);
     let emptied = store.tick_jar(jar, JarStep::Acid, false, NOW).unwrap();
     assert!(!emptied.filled, "a jar whose acid is taken back counts as empty");
     assert!(matches!(
@@ -106,11 +101,11 @@ fn jars_are_recounted_on_the_bench_and_the_yield_follows() {
     store.recount(second, batch, JarSize::Quart, 1).unwrap();
     store.recount(first, batch, JarSize::Quart, 4).unwrap();
     assert!(matches!(store.recount(first, batch, JarSize::HalfGallon, 1), Err(StoreError::CannerFull)));
-    make_ready(&store, first);
+    make_ready(&store, first, NOW);
     assert!(matches!(store.recount(first, batch, JarSize::Quart, 3), Err(StoreError::JarFilled { .. })));
     assert_eq!(store.load(first).unwrap().jars.len(), 4, "nothing is taken by half");
     store.recount(second, batch, JarSize::Quart, 2).unwrap();
-    make_ready(&store, second);
+    make_ready(&store, second, NOW);
     for (load, start) in [(first, 0), (second, 100)] {
         for (event, minute) in [(BoilEvent::Boils, 0), (BoilEvent::HeatOff, 50), (BoilEvent::Lifted, 56)] {
             store.add_event(load, event, NOW.plus_minutes(start + minute)).unwrap();
@@ -127,8 +122,8 @@ fn jars_are_recounted_on_the_bench_and_the_yield_follows() {
 fn one_canner_takes_one_load_and_undo_keeps_it_so() {
     let store = Store::in_memory().unwrap();
     let (_, first, second) = with_batch(&store);
-    make_ready(&store, first);
-    make_ready(&store, second);
+    make_ready(&store, first, NOW);
+    make_ready(&store, second, NOW);
     for (event, minute) in [
         (BoilEvent::JarsIn, 0),
         (BoilEvent::Boils, 20),
@@ -155,7 +150,7 @@ fn acknowledged_events_survive_reopening() {
     let directory = tempfile::tempdir().unwrap();
     let store = Store::open(directory.path()).unwrap();
     let (_, load, _) = with_batch(&store);
-    make_ready(&store, load);
+    make_ready(&store, load, NOW);
     store.add_event(load, BoilEvent::Boils, NOW).unwrap();
     // Left open on purpose: a crash does not close its files.
     std::mem::forget(store);
@@ -171,7 +166,7 @@ fn acknowledged_events_survive_reopening() {
 fn towel_then_shelf() {
     let store = Store::in_memory().unwrap();
     let (_, load, _) = with_batch(&store);
-    make_ready(&store, load);
+    make_ready(&store, load, NOW);
     let jar = store.load(load).unwrap().jars[0].id;
     assert!(matches!(
         store.judge_seals(&[jar], Some(LidVerdict::Holds), NOW),

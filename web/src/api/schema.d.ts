@@ -2405,33 +2405,6 @@ export interface components {
             /** @description Why there is no plan, or how far it may be from the best. */
             why?: string | null;
         };
-        /** @description What a kitchen has, or a task needs. */
-        DayNeeds: {
-            /**
-             * Format: int32
-             * @description Burners.
-             * @default 0
-             */
-            burners: number;
-            /**
-             * Format: int32
-             * @description Canners.
-             * @default 0
-             */
-            canners: number;
-            /**
-             * Format: int32
-             * @description Kettles.
-             * @default 0
-             */
-            kettles: number;
-            /**
-             * Format: int32
-             * @description Pairs of hands, 0 to 50.
-             * @default 0
-             */
-            people: number;
-        };
         /** @description A day to lay out. */
         DayRequest: {
             /**
@@ -2439,8 +2412,8 @@ export interface components {
              * @description Minutes that the day may take, 0 to 10,080.
              */
             horizon_minutes: number;
-            /** @description What the kitchen has. */
-            resources: components["schemas"]["DayNeeds"];
+            /** @description What the kitchen has, 0 to 50 of each. */
+            resources: components["schemas"]["Needs"];
             /** @description What is to be done, at most 300 tasks. */
             tasks: components["schemas"]["DayTask"][];
             /**
@@ -2461,7 +2434,7 @@ export interface components {
              */
             minutes: number;
             /** @description What it holds. */
-            uses?: components["schemas"]["DayNeeds"];
+            uses?: components["schemas"]["Needs"];
         };
         /** @description The day from now on. */
         DayView: {
@@ -2475,7 +2448,7 @@ export interface components {
             /** @description How many there are of each resource. */
             has: number[];
             /** @description Which hands, burners, kettles and canners they take. */
-            lanes: components["schemas"]["LaneView"][];
+            lanes: components["schemas"]["Lane"][];
             /** @description Now. */
             now: components["schemas"]["Moment"];
             /** @description What is to be started about now, in words. */
@@ -3300,8 +3273,8 @@ export interface components {
             /** @description Rows on a page. */
             rows: number;
         };
-        /** @description Where a block lies in a lane. */
-        LaneView: {
+        /** @description A place in a lane: the block, and which of the like ones it takes, from 0. */
+        Lane: {
             /** @description Place of the block in the list. */
             block: number;
             /**
@@ -3648,6 +3621,33 @@ export interface components {
             name: string;
             /** @description Its town. */
             place: string;
+        };
+        /** @description What tasks need and what a kitchen has. */
+        Needs: {
+            /**
+             * Format: int32
+             * @description Burners.
+             * @default 0
+             */
+            burners: number;
+            /**
+             * Format: int32
+             * @description Canners.
+             * @default 0
+             */
+            canners: number;
+            /**
+             * Format: int32
+             * @description Kettles.
+             * @default 0
+             */
+            kettles: number;
+            /**
+             * Format: int32
+             * @description Pairs of hands.
+             * @default 0
+             */
+            people: number;
         };
         /** @description A canner to add. */
         NewCannerRequest: {

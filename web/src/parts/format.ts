@@ -128,6 +128,8 @@ const JARS: Record<JarSize, [string, string]> = {
   half_gallon: ["half-gallon", "half-gallons"],
 };
 export const JAR_SIZES = Object.keys(JARS) as JarSize[];
+/** Those that have a tested process for tomatoes. */
+export const CANNED_SIZES = JAR_SIZES.filter((size) => size !== "half_gallon");
 
 export function jarText(jar: JarSize, count = 1): string {
   return JARS[jar][count === 1 ? 0 : 1];

@@ -73,9 +73,12 @@ fn round(day: &Day, horizon: u32, release: &[u32], tails: &[u32]) -> Option<Resu
             (0..count).filter(ready).max_by_key(|number| (tails[*number], std::cmp::Reverse(*number)))?;
         let task = &day.tasks[next];
         let mut start = i64::from(release[next]);
+        // Ready means that whatever comes before it has its place.
+        let mut earlier = Vec::with_capacity(task.after.len());
         for after in &task.after {
-            let end = i64::from(starts[after.task]?) + i64::from(day.tasks[after.task].minutes);
+            let end = i64::from(starts[after.task]? + day.tasks[after.task].minutes);
             start = start.max(end + after.least);
+            earlier.push((after, end));
         }
         let mut start = u32::try_from(start.max(0)).ok()?;
         while let Some(later) = usage.fits(start, task.minutes, task.uses.each()) {
@@ -84,8 +87,7 @@ fn round(day: &Day, horizon: u32, release: &[u32], tails: &[u32]) -> Option<Resu
                 return None;
             }
         }
-        for after in &task.after {
-            let end = i64::from(starts[after.task]?) + i64::from(day.tasks[after.task].minutes);
+        for (after, end) in earlier {
             if let Some(most) = after.most
                 && i64::from(start) > end + most
             {

@@ -246,13 +246,14 @@ pub fn own_pace(shown: &[(u32, i64)]) -> f64 {
 }
 
 /// A place in a lane: the block, and which of the like ones it takes, from 0.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Lane {
-    /// Place of the block.
+    /// Place of the block in the list.
     pub block: usize,
-    /// Which resource, in the order of [`Needs::each`].
+    /// Which resource: 0 hands, 1 burners, 2 kettles, 3 canners.
     pub resource: usize,
-    /// Which of them.
+    /// Which of them, from 0.
     pub number: u32,
 }
 

@@ -2,7 +2,6 @@
 
 use actix_web::{get, patch, web};
 use bodega_core::checklist::{Sheet, Step, steps};
-use bodega_core::outlook::Making;
 use bodega_store::{Batch, CannerLoad, count_sizes};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -52,12 +51,7 @@ pub async fn change_batch(
 /// What a batch's checklist is made of.
 pub(crate) fn sheet(batch: &Batch, loads: &[CannerLoad]) -> Sheet {
     Sheet {
-        making: Making {
-            product: batch.product,
-            medium: batch.medium,
-            pack: batch.pack,
-            thickness: batch.thickness,
-        },
+        making: batch.making(),
         jars: count_sizes(loads.iter().flat_map(|load| &load.jars)),
         agent: batch.agent,
         salt: batch.salt,

@@ -508,8 +508,9 @@ pub async fn start_cook(
         }
         _ => return Err(ApiError::field("volume_l", "give volume_l or weight_kg, one of them")),
     };
-    if volume > vessel(&kettle).brim() {
-        let brim = vessel(&kettle).brim().get::<liter>();
+    let brim = vessel(&kettle).brim();
+    if volume > brim {
+        let brim = brim.get::<liter>();
         let message = format!(
             "{} holds {brim:.1} L to the brim, and this is {:.1} L; take less or a larger kettle",
             kettle.name,
@@ -672,7 +673,7 @@ fn measure(
     shared: &Shared,
     id: i64,
     what: CookWhat,
-    device: &mut SimulatedKettle,
+    mut device: SimulatedKettle,
 ) -> Result<bool, StoreError> {
     let cook = shared.store.cook(id)?;
     device.hands = hands(&cook);
@@ -681,7 +682,7 @@ fn measure(
     }
     let now = shared.clock.now();
     let last = cook.log.iter().rfind(|event| event.what == what).map_or(cook.started_at, |event| event.at);
-    if now < last.plus_minutes(i64::from(SIMULATED_EVERY.0)) {
+    if now < last.plus(SIMULATED_EVERY) {
         return Ok(true);
     }
     let value = match device.read(now) {
@@ -736,7 +737,7 @@ pub async fn simulate(
 
 async fn run_simulation(shared: web::Data<Shared>, id: i64, simulation: Simulation, device: SimulatedKettle) {
     let what = simulation.writes();
-    run_device(&shared, GLANCE, move |shared| measure(shared, id, what, &mut device.clone())).await;
+    run_device(&shared, GLANCE, move |shared| measure(shared, id, what, device.clone())).await;
     shared.simulated.end(id, simulation);
     shared.live.changed();
 }

@@ -5,12 +5,12 @@ use std::time::Duration;
 
 use actix_web::{HttpResponse, get, post, web};
 use bodega_core::day::work::{
-    BatchWork, Block, CookWork, LoadWork, Pause, PrepareWork, Work, lanes, own_pace, tasks,
+    BatchWork, Block, CookWork, Lane, LoadWork, Pause, PrepareWork, Work, lanes, own_pace, tasks,
 };
 use bodega_core::day::{Day, Layout, Needs, Status, later_starts, lay_out};
 use bodega_core::limits::DAY_SLIP;
 use bodega_core::moment::{Minutes, Moment};
-use bodega_core::outlook::{Making, WASH_SHARE, boiled_away, effort};
+use bodega_core::outlook::{WASH_SHARE, boiled_away, effort};
 use bodega_core::process::{Method, Pack, Product};
 use bodega_core::units::{grams, in_pounds};
 use bodega_store::{Batch, CannerLoad, Kitchen, Lot, Slip, StoreError};
@@ -22,7 +22,7 @@ use utoipa::ToSchema;
 use crate::api::cooks::{CookView, best_rate, on_stove};
 use crate::api::exchange::{Meeting, calendar_of};
 use crate::api::loads::come_up_of;
-use crate::app::{Shared, change, read};
+use crate::app::{Shared, change, off_thread, read};
 use crate::clock::minute_of_day;
 use crate::json::Json;
 use crate::problem::{ApiError, NameField, Problem};
@@ -48,17 +48,6 @@ pub struct BlockView {
     pub slack_minutes: u32,
     /// Minutes it was said to take longer than thought.
     pub slip_minutes: i64,
-}
-
-/// Where a block lies in a lane.
-#[derive(Debug, Clone, Copy, Serialize, ToSchema)]
-pub struct LaneView {
-    /// Which resource: 0 hands, 1 burners, 2 kettles, 3 canners.
-    pub resource: usize,
-    /// Which of them, from 0.
-    pub number: u32,
-    /// Place of the block in the list.
-    pub block: usize,
 }
 
 /// What a way out changes.
@@ -115,7 +104,7 @@ pub struct DayView {
     /// The blocks; without times when there is no plan.
     pub blocks: Vec<BlockView>,
     /// Which hands, burners, kettles and canners they take.
-    pub lanes: Vec<LaneView>,
+    pub lanes: Vec<Lane>,
     /// How many there are of each resource.
     pub has: [u32; 4],
     /// Ways to make it fit, the soonest end first.
@@ -129,7 +118,7 @@ const CALL_BEFORE: Minutes = Minutes(3);
 
 /// What is to be started about now.
 fn reminders(blocks: &[BlockView], now: Moment) -> Vec<String> {
-    let soon = now.plus_minutes(i64::from(CALL_BEFORE.0));
+    let soon = now.plus(CALL_BEFORE);
     let due = blocks.iter().filter(|view| !view.block.begun && view.starts <= soon);
     due.filter_map(|view| {
         let of = view.block.batch.as_deref().unwrap_or_default();
@@ -175,7 +164,7 @@ fn load_work(load: &CannerLoad, kitchen: &Kitchen, now: Moment, pace: f64) -> Lo
     };
     let jars = load.jars.iter().filter(|jar| !jar.lid).count();
     #[allow(clippy::cast_precision_loss)] // a few dozen jars
-    let fill = (jars > 0).then(|| whole(jars as f64 * effort(&making(&load.batch)).hands_per_jar * pace));
+    let fill = (jars > 0).then(|| whole(jars as f64 * effort(&load.batch.making()).hands_per_jar * pace));
     LoadWork {
         name: format!("load {}", load.position),
         fill,
@@ -195,10 +184,6 @@ fn pause(kitchen: &Kitchen, now: Moment) -> Option<Pause> {
         between: (at.saturating_sub(PAUSE_MOVES), at + PAUSE_MOVES),
         minutes: kitchen.break_minutes,
     })
-}
-
-const fn making(batch: &Batch) -> Making {
-    Making { product: batch.product, medium: batch.medium, pack: batch.pack, thickness: batch.thickness }
 }
 
 /// The kitchen and what it has shown.
@@ -223,7 +208,7 @@ impl Learned<'_> {
 
 /// Washing, then peeling or milling, at the household's own pace.
 fn prepare(batch: &Batch, pounds: f64, learned: &Learned<'_>) -> Vec<PrepareWork> {
-    let hands = pounds * effort(&making(batch)).hands_per_lb;
+    let hands = pounds * effort(&batch.making()).hands_per_lb;
     let rest = match batch.product {
         Product::Whole | Product::Crushed => Work::Skin,
         Product::Juice | Product::VegetableJuice | Product::Sauce | Product::Paste => Work::Mill,
@@ -245,7 +230,7 @@ fn batch_work(
     learned: &Learned<'_>,
 ) -> Result<BatchWork, StoreError> {
     let now = shared.clock.now();
-    let making = making(batch);
+    let making = batch.making();
     let own: Vec<&CannerLoad> =
         loads.iter().filter(|load| load.batch.id == batch.id && !load.jars.is_empty()).collect();
     let begun = batch.jars_lifted > 0
@@ -426,10 +411,7 @@ impl Ground {
             start_by: spare.filter(|_| !begun && !views.is_empty()).map(|spare| self.at(spare)),
             why,
             blocks: views,
-            lanes: lanes(&day, &starts)
-                .into_iter()
-                .map(|lane| LaneView { resource: lane.resource, number: lane.number, block: lane.block })
-                .collect(),
+            lanes: lanes(&day, &starts),
             has: self.has.each(),
             reminders,
             ways_out: if makespan.is_none() { self.ways_out() } else { Vec::new() },
@@ -457,8 +439,7 @@ impl LastDay {
 async fn laid_out(shared: &web::Data<Shared>) -> Result<DayView, ApiError> {
     let ground = read(shared, ground).await?;
     let inner = shared.clone();
-    let view = web::block(move || inner.last_day.view(ground)).await;
-    view.map_err(|error| ApiError::Internal(error.to_string()))
+    off_thread(move || inner.last_day.view(ground)).await
 }
 
 /// The day from now on, laid out and proven as far as the time allows.

@@ -10,7 +10,6 @@ use bodega_core::seal::{BEST_MONTHS, LidVerdict, Rescue};
 use bodega_core::units::grams;
 use bodega_store::{Batch, JarRecord, Lot, Rescued, ShelfGroup, ShelfSearch, Store, StoreError, Towel};
 use icalendar::{Calendar, Component, Event};
-use jiff::Timestamp;
 use serde::Serialize;
 use serde_json::{Value, json};
 use uom::si::mass::kilogram;
@@ -18,7 +17,7 @@ use utoipa::ToSchema;
 
 use crate::api::batches::sheet;
 use crate::app::{Shared, change, read};
-use crate::clock::{day_after_months, day_of};
+use crate::clock::{day_after_months, day_of, timestamp};
 use crate::json::Json;
 use crate::problem::{ApiError, Problem};
 
@@ -27,9 +26,7 @@ use crate::problem::{ApiError, Problem};
 #[get("/api/export.json")]
 pub async fn export_all(shared: web::Data<Shared>) -> Result<HttpResponse, ApiError> {
     let document = read(&shared, |shared| shared.store.export()).await?;
-    let text =
-        serde_json::to_string_pretty(&document).map_err(|error| ApiError::Internal(error.to_string()))?;
-    Ok(file("application/json", "bodega.json", text))
+    json_file("application/json", "bodega.json", &document)
 }
 
 /// What was taken in.
@@ -63,14 +60,25 @@ fn file(kind: &str, name: &str, body: String) -> HttpResponse {
         .body(body)
 }
 
-fn csv_of<T: Serialize>(lines: impl IntoIterator<Item = T>) -> Result<String, ApiError> {
+fn json_file(kind: &str, name: &str, document: &Value) -> Result<HttpResponse, ApiError> {
+    let text =
+        serde_json::to_string_pretty(document).map_err(|error| ApiError::Internal(error.to_string()))?;
+    Ok(file(kind, name, text))
+}
+
+/// Lines as a CSV file.
+pub(crate) fn csv_file<T: Serialize>(
+    name: &str,
+    lines: impl IntoIterator<Item = T>,
+) -> Result<HttpResponse, ApiError> {
     let internal = |error: String| ApiError::Internal(error);
     let mut writer = csv::Writer::from_writer(Vec::new());
     for line in lines {
         writer.serialize(line).map_err(|error| internal(error.to_string()))?;
     }
     let bytes = writer.into_inner().map_err(|error| internal(error.to_string()))?;
-    String::from_utf8(bytes).map_err(|error| internal(error.to_string()))
+    let text = String::from_utf8(bytes).map_err(|error| internal(error.to_string()))?;
+    Ok(file("text/csv", name, text))
 }
 
 #[derive(Serialize)]
@@ -115,7 +123,7 @@ impl From<JarRecord> for JarLine {
 #[get("/api/jars.csv")]
 pub async fn export_jars(shared: web::Data<Shared>) -> Result<HttpResponse, ApiError> {
     let jars = read(&shared, |shared| shared.store.all_jars()).await?;
-    Ok(file("text/csv", "jars.csv", csv_of(jars.into_iter().map(JarLine::from))?))
+    csv_file("jars.csv", jars.into_iter().map(JarLine::from))
 }
 
 #[derive(Serialize)]
@@ -156,13 +164,12 @@ impl From<Batch> for BatchLine {
 #[get("/api/batches.csv")]
 pub async fn export_batches(shared: web::Data<Shared>) -> Result<HttpResponse, ApiError> {
     let batches = read(&shared, |shared| shared.store.all_batches()).await?;
-    Ok(file("text/csv", "batches.csv", csv_of(batches.into_iter().map(BatchLine::from))?))
+    csv_file("batches.csv", batches.into_iter().map(BatchLine::from))
 }
 
 /// A moment as iCalendar writes it, in UTC.
 fn utc(moment: Moment) -> String {
-    let timestamp = Timestamp::from_millisecond(moment.0).unwrap_or(Timestamp::UNIX_EPOCH);
-    timestamp.strftime("%Y%m%dT%H%M%SZ").to_string()
+    timestamp(moment).strftime("%Y%m%dT%H%M%SZ").to_string()
 }
 
 /// An event over a span of time.
@@ -295,7 +302,5 @@ pub async fn export_recipe(shared: web::Data<Shared>, id: web::Path<i64>) -> Res
         let made_on = shared.store.batch_jars(*id)?.iter().filter_map(|jar| jar.lifted_at).min().map(day_of);
         Ok(recipe(&batch, &loads, &shared.store.kitchen()?.name, made_on))
     });
-    let text = serde_json::to_string_pretty(&document.await?)
-        .map_err(|error| ApiError::Internal(error.to_string()))?;
-    Ok(file("application/ld+json", "recipe.jsonld", text))
+    json_file("application/ld+json", "recipe.jsonld", &document.await?)
 }

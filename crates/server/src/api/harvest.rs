@@ -10,6 +10,7 @@ use serde::{Deserialize, Serialize};
 use uom::si::mass::kilogram;
 use utoipa::ToSchema;
 
+use crate::api::exchange::csv_file;
 use crate::app::{Shared, change, read};
 use crate::problem::{ApiError, Problem};
 
@@ -90,15 +91,7 @@ pub struct Imported {
 #[get("/api/harvest.csv")]
 pub async fn export_harvest(shared: web::Data<Shared>) -> Result<HttpResponse, ApiError> {
     let lots = read(&shared, |shared| shared.store.harvest()).await?;
-    let mut writer = csv::Writer::from_writer(Vec::new());
-    for lot in lots {
-        writer.serialize(Line::from(lot)).map_err(|error| ApiError::Internal(error.to_string()))?;
-    }
-    let bytes = writer.into_inner().map_err(|error| ApiError::Internal(error.to_string()))?;
-    Ok(HttpResponse::Ok()
-        .content_type("text/csv; charset=utf-8")
-        .insert_header(("Content-Disposition", "attachment; filename=\"harvest.csv\""))
-        .body(bytes))
+    csv_file("harvest.csv", lots.into_iter().map(Line::from))
 }
 
 /// Every line as a lot, or every fault with its line.

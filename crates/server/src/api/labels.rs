@@ -19,7 +19,7 @@ use serde::{Deserialize, Serialize};
 use uom::si::length::millimeter;
 use utoipa::{IntoParams, ToSchema};
 
-use crate::app::{Shared, read};
+use crate::app::{Shared, off_thread, read};
 use crate::clock::{day_after_months, day_of};
 use crate::problem::{ApiError, NameField, Problem};
 
@@ -331,9 +331,7 @@ pub async fn get_labels_pdf(
     query: web::Query<LabelQuery>,
 ) -> Result<HttpResponse, ApiError> {
     let pages = drawn(&shared, &query, &host(&request)).await?;
-    let work =
-        web::block(move || pdf(&pages)).await.map_err(|error| ApiError::Internal(error.to_string()))?;
-    let bytes = work.map_err(ApiError::Internal)?;
+    let bytes = off_thread(move || pdf(&pages)).await?.map_err(ApiError::Internal)?;
     Ok(HttpResponse::Ok()
         .content_type("application/pdf")
         .insert_header(("Content-Disposition", "inline; filename=\"labels.pdf\""))

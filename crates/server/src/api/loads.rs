@@ -319,9 +319,11 @@ fn gone(load: &CannerLoad) -> Vec<GoneJar> {
 
 /// Time from the jars going in to the boil, when the canner's inside and the altitude are known.
 pub(crate) fn come_up_of(load: &CannerLoad, kitchen: &Kitchen) -> Option<Time> {
-    let water = water_of(load, kitchen)?;
-    let boils_at = known_altitude(kitchen)?.boiling_point();
-    Some(come_up(&charge(load, water.water_l), boils_at, power(load), USUAL_EFFICIENCY))
+    Some(come_up_with(load, &water_of(load, kitchen)?, known_altitude(kitchen)?))
+}
+
+fn come_up_with(load: &CannerLoad, water: &WaterView, altitude: Altitude) -> Time {
+    come_up(&charge(load, water.water_l), altitude.boiling_point(), power(load), USUAL_EFFICIENCY)
 }
 
 impl LoadView {
@@ -335,6 +337,8 @@ impl LoadView {
         let altitude = known_altitude(kitchen);
         let method = load.batch.method;
         let water = water_of(&load, kitchen);
+        let come_up =
+            water.as_ref().zip(altitude).map(|(water, altitude)| come_up_with(&load, water, altitude));
         let sizes: Vec<JarSize> = load.jars.iter().map(|jar| jar.size).collect();
         let number = |id: Option<i64>| load.jars.iter().find(|jar| Some(jar.id) == id).map(|jar| jar.number);
         Ok(Self {
@@ -371,7 +375,7 @@ impl LoadView {
             unbroken_minutes: load.clock.unbroken_ms(now) / Minutes(1).ms(),
             processed: load.clock.is_processed(now),
             findings: load_findings(&load, kitchen),
-            come_up_minutes: come_up_of(&load, kitchen).map(|time| time.get::<minute>()),
+            come_up_minutes: come_up.map(|time| time.get::<minute>()),
             topping_up_l: (method == Method::BoilingWater)
                 .then(|| topping_up(load.clock.required()).get::<liter>()),
             water,
@@ -709,7 +713,7 @@ pub async fn simulate_canner(
 }
 
 /// One reading of the simulated probe; `false` when its load is out.
-fn measure(shared: &Shared, id: i64, device: &mut SimulatedCanner) -> Result<bool, StoreError> {
+fn measure(shared: &Shared, id: i64, mut device: SimulatedCanner) -> Result<bool, StoreError> {
     let load = shared.store.load(id)?;
     let now = shared.clock.now();
     if matches!(load.clock.phase(now), Phase::Resting { .. } | Phase::Rested { .. } | Phase::Lifted { .. }) {
@@ -730,7 +734,7 @@ fn measure(shared: &Shared, id: i64, device: &mut SimulatedCanner) -> Result<boo
 }
 
 async fn run_simulated_canner(shared: web::Data<Shared>, id: i64, device: SimulatedCanner) {
-    run_device(&shared, GLANCE, move |shared| measure(shared, id, &mut device.clone())).await;
+    run_device(&shared, GLANCE, move |shared| measure(shared, id, device.clone())).await;
     shared.simulated_canners.end(id);
     shared.live.changed();
 }

@@ -20,7 +20,7 @@ use uom::si::volume::liter;
 use utoipa::ToSchema;
 
 use crate::api::plan::{by_kind, waiting_lots};
-use crate::app::{Shared, altitude_of, change, read};
+use crate::app::{Shared, altitude_of, change, off_thread, read};
 use crate::json::Json;
 use crate::problem::{ApiError, NameField, Problem};
 
@@ -446,7 +446,7 @@ async fn solve<T: Send + 'static>(
         let found = split(&question).map_err(|error| refuse(&error))?;
         then(&table, &question, &found).map_err(|error| refuse(&error))
     };
-    web::block(work).await.map_err(|error| ApiError::Internal(error.to_string()))?
+    off_thread(work).await?
 }
 
 /// How much of each lot should go to which product in which jars.

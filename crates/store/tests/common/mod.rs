@@ -5,7 +5,7 @@ use bodega_core::fruit::{Condition, Kind};
 use bodega_core::jar::JarSize;
 use bodega_core::moment::{Minutes, Moment};
 use bodega_core::process::{Medium, Method, Pack, Product};
-use bodega_store::{Draw, NewBatch, NewLoad, NewLot, Store};
+use bodega_store::{Draw, JarStep, NewBatch, NewLoad, NewLot, Store};
 
 pub const NOW: Moment = Moment(1_790_000_000_000);
 
@@ -20,6 +20,12 @@ pub fn lot(store: &Store, weight_g: i64, condition: Condition) -> i64 {
         weight_g,
     };
     store.add_lot(&new, NOW).unwrap().id
+}
+
+/// Acid in, lids on: every jar of a load may go into the canner.
+pub fn make_ready(store: &Store, load: i64, at: Moment) {
+    store.tick_load(load, JarStep::Acid, at).unwrap();
+    store.tick_load(load, JarStep::Lid, at).unwrap();
 }
 
 pub fn batch(draws: Vec<Draw>) -> NewBatch {

@@ -5,6 +5,7 @@ import { useChange } from "../../api/queries";
 import { useSay } from "../../counter/notices";
 import { jarText } from "../../parts/format";
 import { Note, Trouble } from "../../parts/Note";
+import { Sheet } from "../../parts/Sheet";
 import { Touch } from "../../parts/Touch";
 
 type What = "jar_broken" | "jar_out" | "jar_added";
@@ -65,46 +66,35 @@ export function JarTrouble({ load, closed }: { load: LoadView; closed: boolean }
           </Touch>
         ))}
       </div>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-20 bg-ink/40" />
-        <Dialog.Content
-          aria-describedby={undefined}
-          className="fixed top-1/2 left-1/2 z-30 w-[min(560px,94vw)] -translate-x-1/2 -translate-y-1/2 rounded-[26px] border-[3px] border-cobalt bg-porcelain p-6"
-        >
-          {what !== null && (
-            <div className="grid gap-4">
-              <Dialog.Title className="font-slab text-2xl font-bold">
-                {WHAT[what].text}. {WHAT[what].asks}
-              </Dialog.Title>
-              <Note tone="warn">{WHAT[what].explains}</Note>
-              <div className="flex flex-wrap gap-2">
-                {what === "jar_added"
-                  ? sizes.map((size) => (
-                      <Touch key={size} big onPress={() => tell.mutate({ event: what, size })}>
-                        {jarText(size)}
-                      </Touch>
-                    ))
-                  : there.map((jar) => (
-                      <Touch
-                        key={jar.id}
-                        big
-                        label={`Jar ${jar.number}`}
-                        onPress={() => tell.mutate({ event: what, jar: jar.id })}
-                      >
-                        {jar.number}
-                      </Touch>
-                    ))}
-              </div>
-              <Trouble error={tell.error} />
-              <Dialog.Close asChild>
-                <button type="button" className="min-h-[48px] justify-self-start font-semibold text-cobalt">
-                  Nothing happened
-                </button>
-              </Dialog.Close>
-            </div>
-          )}
-        </Dialog.Content>
-      </Dialog.Portal>
+      {what !== null && (
+        <Sheet title={`${WHAT[what].text}. ${WHAT[what].asks}`}>
+          <Note tone="warn">{WHAT[what].explains}</Note>
+          <div className="flex flex-wrap gap-2">
+            {what === "jar_added"
+              ? sizes.map((size) => (
+                  <Touch key={size} big onPress={() => tell.mutate({ event: what, size })}>
+                    {jarText(size)}
+                  </Touch>
+                ))
+              : there.map((jar) => (
+                  <Touch
+                    key={jar.id}
+                    big
+                    label={`Jar ${jar.number}`}
+                    onPress={() => tell.mutate({ event: what, jar: jar.id })}
+                  >
+                    {jar.number}
+                  </Touch>
+                ))}
+          </div>
+          <Trouble error={tell.error} />
+          <Dialog.Close asChild>
+            <button type="button" className="min-h-[48px] justify-self-start font-semibold text-cobalt">
+              Nothing happened
+            </button>
+          </Dialog.Close>
+        </Sheet>
+      )}
     </Dialog.Root>
   );
 }

@@ -50,7 +50,6 @@ export function KettlePicture({
       <path d={`M22 ${top - 5}h180`} stroke="#142c60" strokeWidth="7" strokeLinecap="round" />
       <path d={`M150 8v${bottom - 8}`} stroke="#a87b47" strokeWidth="7" strokeLinecap="round" />
       <path d={`M136 ${mark}h82`} stroke="#16213f" strokeWidth="4" />
-      <text x="244" y={mark + 6} textAnchor="end" fontSize="17" fontWeight="700" fill="#16213f" />
       <path d={`M218 ${mark}l10-7v14z`} fill="#16213f" />
     </svg>
   );

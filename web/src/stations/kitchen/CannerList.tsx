@@ -1,15 +1,24 @@
 import { useState, type ReactNode } from "react";
-import { api, take, type Canner, type Kitchen, type Method, type PotSize } from "../../api/client";
+import {
+  api,
+  take,
+  type Canner,
+  type Kitchen,
+  type Method,
+  type PotSize,
+  type Units,
+} from "../../api/client";
 import { useChange } from "../../api/queries";
 import { useSay } from "../../counter/notices";
 import { Choice, optionsOf } from "../../parts/Choice";
-import { JAR_SIZES, jarText, METHOD, isNumber } from "../../parts/format";
+import { CANNED_SIZES, depthText, jarText, METHOD, isNumber } from "../../parts/format";
 import { Trouble } from "../../parts/Note";
 import { Plate } from "../../parts/Plate";
 import { Stepper } from "../../parts/Stepper";
+import { TextField } from "../../parts/TextField";
 import { Touch } from "../../parts/Touch";
 import { WeightField } from "../../parts/WeightField";
-import { MM_PER_IN } from "../../parts/units";
+import { inMm, rulerUnit } from "../../parts/units";
 import { PotForm } from "./PotForm";
 
 const METHODS = Object.keys(METHOD) as Method[];
@@ -24,11 +33,11 @@ interface CannerPatch {
 
 function BurnerForm({
   canner,
-  us,
+  units,
   onSet,
 }: {
   canner: Canner;
-  us: boolean;
+  units: Units;
   onSet: (patch: CannerPatch) => void;
 }) {
   const [power, setPower] = useState("");
@@ -36,18 +45,13 @@ function BurnerForm({
   const number = (typed: string) => (typed.trim() === "" ? undefined : Number(typed));
   const ready = [power, wide].some(isNumber);
   const set = () => {
-    const mm = number(wide);
-    onSet({ power_w: number(power), burner_mm: mm === undefined ? undefined : mm * (us ? MM_PER_IN : 1) });
+    onSet({ power_w: number(power), burner_mm: wide.trim() === "" ? undefined : inMm(wide, units) });
     setPower("");
     setWide("");
   };
   const has = [
     canner.power_w == null ? null : `${Math.round(canner.power_w)} W`,
-    canner.burner_mm == null
-      ? null
-      : us
-        ? `${(canner.burner_mm / MM_PER_IN).toFixed(1)} in wide`
-        : `${Math.round(canner.burner_mm)} mm wide`,
+    canner.burner_mm == null ? null : `${depthText(canner.burner_mm, units)} wide`,
   ].filter((part) => part !== null);
   return (
     <div className="mt-4 border-t-2 border-line pt-3">
@@ -58,7 +62,7 @@ function BurnerForm({
       </p>
       <div className="flex flex-wrap items-end gap-2">
         <WeightField label="Burner power" typed={power} unit="W" onType={setPower} />
-        <WeightField label="Burner width" typed={wide} unit={us ? "in" : "mm"} onType={setWide} />
+        <WeightField label="Burner width" typed={wide} unit={rulerUnit(units)} onType={setWide} />
         <Touch disabled={!ready} onPress={set}>
           Set the burner
         </Touch>
@@ -120,7 +124,7 @@ export function CannerList({
         onChoose={(method) => change.mutate({ method })}
       />
       <ul className="mt-4 grid gap-2 sm:grid-cols-2">
-        {JAR_SIZES.filter((jar) => jar !== "half_gallon").map((jar) => {
+        {CANNED_SIZES.map((jar) => {
           const count = capacity[jar] ?? 0;
           const set = (next: number) => change.mutate({ capacity: { ...capacity, [jar]: next } });
           return (
@@ -136,7 +140,7 @@ export function CannerList({
         })}
       </ul>
       <PotForm pot={canner.pot ?? null} units={kitchen.units} onSet={(pot) => change.mutate({ pot })} />
-      <BurnerForm canner={canner} us={kitchen.units === "us"} onSet={(patch) => change.mutate(patch)} />
+      <BurnerForm canner={canner} units={kitchen.units} onSet={(patch) => change.mutate(patch)} />
       {children}
       <form
         className="mt-4 flex flex-wrap items-end gap-2 border-t-2 border-line pt-3"
@@ -145,14 +149,7 @@ export function CannerList({
           if (name.trim() !== "") add.mutate({ name, method: "boiling_water" });
         }}
       >
-        <label className="grow">
-          <span className="mb-1 block text-sm font-semibold text-muted">Another canner, called</span>
-          <input
-            value={name}
-            onChange={(event) => setName(event.target.value)}
-            className="min-h-[52px] w-full rounded-xl border-2 border-line bg-white px-3 font-semibold"
-          />
-        </label>
+        <TextField label="Another canner, called" typed={name} onType={setName} />
         <Touch disabled={name.trim() === ""} onPress={() => add.mutate({ name, method: "boiling_water" })}>
           Add it
         </Touch>

@@ -5,6 +5,7 @@ import { ask, useChange } from "../../api/queries";
 import { weightText, isNumber } from "../../parts/format";
 import { Trouble } from "../../parts/Note";
 import { Plate } from "../../parts/Plate";
+import { TextField } from "../../parts/TextField";
 import { Touch } from "../../parts/Touch";
 import { WeightField } from "../../parts/WeightField";
 
@@ -38,15 +39,7 @@ export function ContainerList({ units }: { units: Units }) {
         ))}
       </ul>
       <div className="mt-3 flex flex-wrap items-end gap-3">
-        <label className="grow">
-          <span className="mb-1 block text-sm font-semibold text-muted">Teach another</span>
-          <input
-            value={name}
-            placeholder="green bucket"
-            onChange={(event) => setName(event.target.value)}
-            className="min-h-[52px] w-full rounded-xl border-2 border-line bg-white px-3 font-semibold"
-          />
-        </label>
+        <TextField label="Teach another" typed={name} example="green bucket" onType={setName} />
         <WeightField label="Tomatoes in one" typed={typed} unit={unit} onType={setTyped} />
         <Touch look="main" disabled={!ready} onPress={() => teach.mutate(undefined)}>
           Teach

@@ -7,9 +7,10 @@ import { Choice } from "../../parts/Choice";
 import { depthText, volumeText, isNumber } from "../../parts/format";
 import { Trouble } from "../../parts/Note";
 import { Plate } from "../../parts/Plate";
+import { TextField } from "../../parts/TextField";
 import { Touch } from "../../parts/Touch";
 import { WeightField } from "../../parts/WeightField";
-import { L_PER_QUART, MM_PER_IN } from "../../parts/units";
+import { inMm, L_PER_QUART, rulerUnit } from "../../parts/units";
 
 /** Pour a quart, read the stick, pour the next: for kettles whose walls are not straight. */
 function Calibrate({ kettle, units, onDone }: { kettle: KettleView; units: Units; onDone: () => void }) {
@@ -26,7 +27,7 @@ function Calibrate({ kettle, units, onDone }: { kettle: KettleView; units: Units
       ),
     onDone,
   );
-  const value = Number(typed) * (us ? MM_PER_IN : 1);
+  const value = inMm(typed, units);
   const ready = isNumber(typed);
   const measure = us ? "quart" : "litre";
   return (
@@ -39,7 +40,7 @@ function Calibrate({ kettle, units, onDone }: { kettle: KettleView; units: Units
         <WeightField
           label={`Depth after ${depths.length + 1}`}
           typed={typed}
-          unit={us ? "in" : "mm"}
+          unit={rulerUnit(units)}
           onType={setTyped}
         />
         <Touch
@@ -63,7 +64,6 @@ function Calibrate({ kettle, units, onDone }: { kettle: KettleView; units: Units
 
 /** The household's kettles, pans and roasters. */
 export function KettleList({ units }: { units: Units }) {
-  const us = units === "us";
   const { data: kettles } = useQuery(ask.kettles());
   const say = useSay();
   const [open, setOpen] = useState<number | null>(null);
@@ -71,12 +71,11 @@ export function KettleList({ units }: { units: Units }) {
   const [wide, setWide] = useState("");
   const [deep, setDeep] = useState("");
   const [heat, setHeat] = useState<KettleView["heat"]>("burner");
-  const scale = us ? MM_PER_IN : 1;
   const add = useChange(
     () =>
       take(
         api.POST("/api/kettles", {
-          body: { name, inner_diameter_mm: Number(wide) * scale, depth_mm: Number(deep) * scale, heat },
+          body: { name, inner_diameter_mm: inMm(wide, units), depth_mm: inMm(deep, units), heat },
         }),
       ),
     (kettle) => {
@@ -111,16 +110,9 @@ export function KettleList({ units }: { units: Units }) {
         ))}
       </ul>
       <div className="mt-4 flex flex-wrap items-end gap-3 border-t-2 border-line pt-4">
-        <label className="grow">
-          <span className="mb-1 block text-sm font-semibold text-muted">Another kettle</span>
-          <input
-            value={name}
-            onChange={(event) => setName(event.target.value)}
-            className="min-h-[52px] w-full rounded-xl border-2 border-line bg-white px-3 font-semibold"
-          />
-        </label>
-        <WeightField label="Wide inside" typed={wide} unit={us ? "in" : "mm"} onType={setWide} />
-        <WeightField label="Deep inside" typed={deep} unit={us ? "in" : "mm"} onType={setDeep} />
+        <TextField label="Another kettle" typed={name} onType={setName} />
+        <WeightField label="Wide inside" typed={wide} unit={rulerUnit(units)} onType={setWide} />
+        <WeightField label="Deep inside" typed={deep} unit={rulerUnit(units)} onType={setDeep} />
         <Choice
           label="It stands"
           value={heat}

@@ -7,6 +7,7 @@ import { Choice } from "../../parts/Choice";
 import { altitudeText } from "../../parts/format";
 import { Note, Trouble } from "../../parts/Note";
 import { Answer, Plate } from "../../parts/Plate";
+import { TextField } from "../../parts/TextField";
 import { Touch } from "../../parts/Touch";
 import { AltitudeFinder } from "./AltitudeFinder";
 import { CannerList } from "./CannerList";
@@ -73,14 +74,7 @@ function Settings({ kitchen }: { kitchen: Kitchen }) {
                 change.mutate({ name });
               }}
             >
-              <label className="grow">
-                <span className="mb-1 block text-sm font-semibold text-muted">Name of the kitchen</span>
-                <input
-                  value={name}
-                  onChange={(event) => setName(event.target.value)}
-                  className="min-h-[52px] w-full rounded-xl border-2 border-line bg-white px-3 font-semibold"
-                />
-              </label>
+              <TextField label="Name of the kitchen" typed={name} onType={setName} />
               <Touch disabled={name === kitchen.name} onPress={() => change.mutate({ name })}>
                 Rename
               </Touch>

@@ -3,7 +3,7 @@ import type { PotSize, Units } from "../../api/client";
 import { depthText, isNumber } from "../../parts/format";
 import { Touch } from "../../parts/Touch";
 import { WeightField } from "../../parts/WeightField";
-import { MM_PER_IN } from "../../parts/units";
+import { inMm, rulerUnit } from "../../parts/units";
 
 /** The canner from inside, so that the water can be worked out before the jars go in. */
 export function PotForm({
@@ -15,13 +15,12 @@ export function PotForm({
   units: Units;
   onSet: (pot: PotSize) => void;
 }) {
-  const us = units === "us";
-  const unit = us ? "in" : "mm";
+  const unit = rulerUnit(units);
   const [wide, setWide] = useState("");
   const [high, setHigh] = useState("");
   const [rack, setRack] = useState("");
   const ready = [wide, high, rack].every(isNumber);
-  const mm = (typed: string) => Number(typed) * (us ? MM_PER_IN : 1);
+  const mm = (typed: string) => inMm(typed, units);
   return (
     <div className="mt-4 border-t-2 border-line pt-3">
       <p className="mb-2 text-muted">

@@ -16,12 +16,7 @@ export const WORK: Record<Work, { text: string; tone: string }> = {
   pause: { text: "Break", tone: "bg-cloth border-line" },
 };
 
-const RESOURCE: readonly [string, string][] = [
-  ["Hands", "Hands"],
-  ["Burner", "Burner"],
-  ["Kettle", "Kettle"],
-  ["Canner", "Canner"],
-];
+const RESOURCE = ["Hands", "Burner", "Kettle", "Canner"];
 
 /** "Fill the jars, load 2" */
 export function blockText(block: Block): string {
@@ -42,7 +37,7 @@ function rowsOf(day: DayView): Row[] {
       Array.from({ length: count }, (_, number) => ({
         resource,
         number,
-        name: `${RESOURCE[resource]?.[0] ?? ""}${count > 1 ? ` ${number + 1}` : ""}`,
+        name: `${RESOURCE[resource] ?? ""}${count > 1 ? ` ${number + 1}` : ""}`,
         blocks: day.lanes
           .filter((lane) => lane.resource === resource && lane.number === number)
           .map((lane) => lane.block),

@@ -6,6 +6,7 @@ import { useSay } from "../../counter/notices";
 import { Choice, optionsOf } from "../../parts/Choice";
 import { DISCARD, whereText } from "../../parts/format";
 import { Note, Trouble } from "../../parts/Note";
+import { Sheet } from "../../parts/Sheet";
 import { Touch } from "../../parts/Touch";
 
 const REASONS = Object.keys(DISCARD) as Discard[];
@@ -46,60 +47,53 @@ export function Leave({ which, title, children }: { which: Which; title: string;
       }}
     >
       <Dialog.Trigger asChild>{children}</Dialog.Trigger>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-20 bg-ink/40" />
-        <Dialog.Content
-          aria-describedby={undefined}
-          className="fixed top-1/2 left-1/2 z-30 max-h-[92vh] w-[min(640px,94vw)] -translate-x-1/2 -translate-y-1/2 overflow-auto rounded-[26px] border-[3px] border-cobalt bg-porcelain p-6"
-        >
-          <Dialog.Title className="mb-3 font-slab text-2xl font-bold">{title}</Dialog.Title>
-          {sisters.length > 0 ? (
-            <div className="grid gap-3">
-              <Note tone="stop">
-                <strong>This batch is recalled.</strong> Look at every one of its sisters before it is opened;
-                do not taste. In doubt, discard them.
-              </Note>
-              <ul className="grid gap-1 text-lg">
-                {sisters.map((jar) => (
-                  <li key={jar.id}>
-                    Jar {jar.number}: {whereText(jar)}
-                  </li>
-                ))}
-              </ul>
-            </div>
-          ) : (
-            <div className="grid gap-4">
-              <Note tone="warn">
-                Look first: lid drawn in, nothing leaked, nothing spurts, no mould, smells of tomato only. In
-                doubt, never taste.
-              </Note>
-              <div className="grid gap-3 sm:grid-cols-2">
-                <Touch big look="done" onPress={() => leave.mutate({ how: "eaten" })}>
-                  Eat it
-                </Touch>
-                <Touch big onPress={() => leave.mutate({ how: "given" })}>
-                  Give it away
-                </Touch>
-              </div>
-              <Choice
-                label="Or throw it away, because"
-                value={why}
-                options={optionsOf(REASONS, DISCARD)}
-                onChoose={setWhy}
-              />
-              <Touch look="heat" onPress={() => leave.mutate({ how: "discarded" })}>
-                Discard it where nobody can eat it
+      <Sheet title={title}>
+        {sisters.length > 0 ? (
+          <div className="grid gap-3">
+            <Note tone="stop">
+              <strong>This batch is recalled.</strong> Look at every one of its sisters before it is opened;
+              do not taste. In doubt, discard them.
+            </Note>
+            <ul className="grid gap-1 text-lg">
+              {sisters.map((jar) => (
+                <li key={jar.id}>
+                  Jar {jar.number}: {whereText(jar)}
+                </li>
+              ))}
+            </ul>
+          </div>
+        ) : (
+          <div className="grid gap-4">
+            <Note tone="warn">
+              Look first: lid drawn in, nothing leaked, nothing spurts, no mould, smells of tomato only. In
+              doubt, never taste.
+            </Note>
+            <div className="grid gap-3 sm:grid-cols-2">
+              <Touch big look="done" onPress={() => leave.mutate({ how: "eaten" })}>
+                Eat it
               </Touch>
-              <Trouble error={leave.error} />
+              <Touch big onPress={() => leave.mutate({ how: "given" })}>
+                Give it away
+              </Touch>
             </div>
-          )}
-          <Dialog.Close asChild>
-            <button type="button" className="mt-3 min-h-[48px] font-semibold text-cobalt">
-              Close
-            </button>
-          </Dialog.Close>
-        </Dialog.Content>
-      </Dialog.Portal>
+            <Choice
+              label="Or throw it away, because"
+              value={why}
+              options={optionsOf(REASONS, DISCARD)}
+              onChoose={setWhy}
+            />
+            <Touch look="heat" onPress={() => leave.mutate({ how: "discarded" })}>
+              Discard it where nobody can eat it
+            </Touch>
+            <Trouble error={leave.error} />
+          </div>
+        )}
+        <Dialog.Close asChild>
+          <button type="button" className="mt-3 min-h-[48px] font-semibold text-cobalt">
+            Close
+          </button>
+        </Dialog.Close>
+      </Sheet>
     </Dialog.Root>
   );
 }

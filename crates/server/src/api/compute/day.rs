@@ -9,6 +9,7 @@ use bodega_core::limits::{DAY_LAG, DAY_LENGTH, DAY_RESOURCE, SEARCH_TIME};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use crate::app::off_thread;
 use crate::json::Json;
 use crate::problem::{ApiError, NameField, Problem};
 
@@ -16,20 +17,6 @@ use crate::problem::{ApiError, NameField, Problem};
 const MOST_TASKS: usize = 300;
 /// Time to search when nothing is said.
 const USUAL_TIME_LIMIT_MS: u64 = 2_000;
-
-/// What a kitchen has, or a task needs.
-#[derive(Debug, Clone, Copy, Default, Deserialize, ToSchema)]
-#[serde(default)]
-pub struct DayNeeds {
-    /// Pairs of hands, 0 to 50.
-    pub people: u32,
-    /// Burners.
-    pub burners: u32,
-    /// Kettles.
-    pub kettles: u32,
-    /// Canners.
-    pub canners: u32,
-}
 
 /// A task that comes before another.
 #[derive(Debug, Clone, Deserialize, ToSchema)]
@@ -52,7 +39,7 @@ pub struct DayTask {
     pub minutes: u32,
     /// What it holds.
     #[serde(default)]
-    pub uses: DayNeeds,
+    pub uses: Needs,
     /// What comes before it.
     #[serde(default)]
     pub after: Vec<DayAfter>,
@@ -61,8 +48,8 @@ pub struct DayTask {
 /// A day to lay out.
 #[derive(Debug, Clone, Deserialize, ToSchema)]
 pub struct DayRequest {
-    /// What the kitchen has.
-    pub resources: DayNeeds,
+    /// What the kitchen has, 0 to 50 of each.
+    pub resources: Needs,
     /// Minutes that the day may take, 0 to 10,080.
     pub horizon_minutes: u32,
     /// What is to be done, at most 300 tasks.
@@ -86,16 +73,11 @@ pub struct DayAnswer {
     pub why: Option<String>,
 }
 
-fn needs(given: DayNeeds, field: &str) -> Result<Needs, ApiError> {
-    for (name, count) in [
-        ("people", given.people),
-        ("burners", given.burners),
-        ("kettles", given.kettles),
-        ("canners", given.canners),
-    ] {
+fn checked(given: Needs, field: &str) -> Result<Needs, ApiError> {
+    for (name, count) in ["people", "burners", "kettles", "canners"].into_iter().zip(given.each()) {
         DAY_RESOURCE.check(f64::from(count)).named(&format!("{field}.{name}"))?;
     }
-    Ok(Needs { people: given.people, burners: given.burners, kettles: given.kettles, canners: given.canners })
+    Ok(given)
 }
 
 fn lag(minutes: i64, field: &str) -> Result<i64, ApiError> {
@@ -142,11 +124,11 @@ fn day(request: &DayRequest) -> Result<Day, ApiError> {
             }
             after.push(After { task: *other, least, most });
         }
-        let uses = needs(task.uses, &field("uses"))?;
+        let uses = checked(task.uses, &field("uses"))?;
         tasks.push(Task { minutes: task.minutes, uses, after, between: None });
     }
     DAY_LENGTH.check(f64::from(request.horizon_minutes)).named("horizon_minutes")?;
-    Ok(Day { has: needs(request.resources, "resources")?, horizon: request.horizon_minutes, tasks })
+    Ok(Day { has: checked(request.resources, "resources")?, horizon: request.horizon_minutes, tasks })
 }
 
 /// Lays a day out.
@@ -157,9 +139,8 @@ pub async fn compute_day(Json(request): Json<DayRequest>) -> Result<web::Json<Da
     let limit = request.time_limit_ms.unwrap_or(USUAL_TIME_LIMIT_MS);
     #[allow(clippy::cast_precision_loss)] // checked against half a minute
     SEARCH_TIME.check(limit as f64).named("time_limit_ms")?;
-    let work = web::block(move || lay_out(&wanted, Duration::from_millis(limit)));
     let Layout { status, makespan, bound, starts, why } =
-        work.await.map_err(|error| ApiError::Internal(error.to_string()))?;
+        off_thread(move || lay_out(&wanted, Duration::from_millis(limit))).await?;
     let starts = request.tasks.into_iter().map(|task| task.id).zip(starts).collect();
     Ok(web::Json(DayAnswer { status, makespan_minutes: makespan, bound_minutes: bound, starts, why }))
 }

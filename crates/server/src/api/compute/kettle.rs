@@ -8,7 +8,7 @@ use bodega_core::limits::{
     BRIX, DEPTH_READ, EFFICIENCY, EVAPORATION, FRACTION_LEFT, KETTLE_VOLUME, LOG_MINUTE, VESSEL_DIAMETER,
     VESSEL_HEIGHT, WATTS, WEIGHT,
 };
-use bodega_core::units::{Length, Power, Time, kilograms, litres, millimetres};
+use bodega_core::units::{Power, Time, kilograms, litres, millimetres};
 use serde::{Deserialize, Serialize};
 use uom::si::length::millimeter;
 use uom::si::mass::kilogram;
@@ -214,7 +214,7 @@ pub(crate) fn sight(
                 let volume = litres(KETTLE_VOLUME.check(value).named(&field)?);
                 (volume, Sight::Volume(volume))
             } else {
-                let depth = Length::new::<millimeter>(DEPTH_READ.check(value).named(&field)?);
+                let depth = millimetres(DEPTH_READ.check(value).named(&field)?);
                 (vessel.volume_to(depth), Sight::Depth(depth))
             };
             if volume > vessel.brim() * 1.000_001 {

@@ -10,11 +10,11 @@ use bodega_core::limits::{CAPACITY, JAR_COUNT, RACK_HEIGHT, TURNAROUND, VESSEL_D
 use bodega_core::loads::{Capacity, Group, group};
 use bodega_core::moment::Minutes;
 use bodega_core::process::{Medium, Method, Pack, Product, Query, check_medium, look_up};
-use bodega_core::units::Length;
+use bodega_core::units::millimetres;
 use serde::{Deserialize, Serialize};
-use uom::si::length::millimeter;
 use utoipa::ToSchema;
 
+use crate::app::off_thread;
 use crate::json::Json;
 use crate::problem::{ApiError, NameField, Problem};
 
@@ -98,7 +98,7 @@ fn capacities(request: &LoadsRequest) -> Result<Vec<Capacity>, ApiError> {
     let inner = VESSEL_DIAMETER.check(vessel.inner_diameter_mm).named("vessel.inner_diameter_mm")?;
     VESSEL_HEIGHT.check(vessel.inner_height_mm).named("vessel.inner_height_mm")?;
     RACK_HEIGHT.check(vessel.rack_height_mm).named("vessel.rack_height_mm")?;
-    let fits = |jar: JarSize| jars_side_by_side(Length::new::<millimeter>(inner), usual_outside(jar));
+    let fits = |jar: JarSize| jars_side_by_side(millimetres(inner), usual_outside(jar));
     Ok(JarSize::ALL
         .iter()
         .map(|jar| Capacity { jar: *jar, count: fits(*jar) })
@@ -133,9 +133,8 @@ pub async fn compute_loads(Json(request): Json<LoadsRequest>) -> Result<web::Jso
     }
     let turnaround = Minutes(request.turnaround_minutes);
     let lines = request.jars;
-    let plan = web::block(move || group(&groups, &capacity, turnaround))
-        .await
-        .map_err(|error| ApiError::Internal(error.to_string()))?
+    let plan = off_thread(move || group(&groups, &capacity, turnaround))
+        .await?
         .map_err(|error| ApiError::field("capacity", error))?;
     let loads = plan
         .loads
