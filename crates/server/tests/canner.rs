@@ -123,6 +123,11 @@ async fn a_pressure_canner_is_planned_for_and_timed_as_one() {
     let lifted =
         under_pressure["sayings"].as_array().unwrap().iter().find(|s| s["event"] == "boils").unwrap();
     assert_eq!(lifted["says"], "Pressure is up");
+    // The open-air boiling point says nothing of a pressure, neither of one that is up nor of one that is lost.
+    let path = format!("/api/loads/{}/readings", under_pressure["id"]);
+    let (status, load) = post(&shared, &path, json!({"temp_c": 95})).await;
+    assert_eq!((status, &load["probe"]["temp_c"]), (200, &json!(95.0)));
+    assert_eq!(load["probe"]["suggestion"], Value::Null);
     let (_, problem) = put(&shared, "/api/loads/1/canner", json!({"canner": canner["id"]})).await;
     assert_eq!(problem["code"], "other_method");
 }

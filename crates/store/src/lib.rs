@@ -51,6 +51,7 @@ const MIGRATIONS: &[M<'static>] = &[
     M::up(include_str!("../migrations/05-bench-and-canners.sql")),
     M::up(include_str!("../migrations/06-towel-and-shelf.sql")),
     M::up(include_str!("../migrations/07-the-day.sql")),
+    M::up(include_str!("../migrations/08-doubt-kept.sql")),
 ];
 
 /// Name of the database file inside the data directory.

@@ -282,7 +282,8 @@ impl Store {
         }
         let again = loads::with_room(&transaction, load, size)?;
         transaction.execute(
-            "INSERT INTO jar_past (jar_id, load_id, judged_at) SELECT id, load_id, seal_at FROM jar WHERE id = ?1",
+            "INSERT INTO jar_past (jar_id, load_id, judged_at, seal_detail)
+             SELECT id, load_id, seal_at, seal_detail FROM jar WHERE id = ?1",
             [jar],
         )?;
         transaction.execute(
@@ -426,23 +427,24 @@ fn lifted(connection: &Connection, jar: i64) -> Result<(u32, i64, Moment), Store
 /// Brings a jar back from the cold or from the load it was to be processed in again.
 fn take_rescue_back(connection: &Connection, jar: i64) -> Result<(), StoreError> {
     connection.execute("UPDATE jar SET rescue = NULL, rescue_at = NULL WHERE id = ?1", [jar])?;
-    let past: Option<(i64, i64, i64, i64)> = connection
+    let past: Option<(i64, i64)> = connection
         .query_row(
-            "SELECT jar_past.id, jar_past.load_id, judged_at, jar.load_id FROM jar_past
-             JOIN jar ON jar.id = jar_id WHERE jar_id = ?1 ORDER BY jar_past.id DESC LIMIT 1",
+            "SELECT jar_past.id, jar.load_id FROM jar_past JOIN jar ON jar.id = jar_id
+             WHERE jar_id = ?1 ORDER BY jar_past.id DESC LIMIT 1",
             [jar],
-            |row| Ok((row.get(0)?, row.get(1)?, row.get(2)?, row.get(3)?)),
+            |row| Ok((row.get(0)?, row.get(1)?)),
         )
         .optional()?;
-    let Some((past, before, judged_at, load)) = past else { return Ok(()) };
+    let Some((past, load)) = past else { return Ok(()) };
     if !loads::one(connection, load)?.clock.happened().is_empty() {
         // A jar that has been through its new load stays with it.
         return Ok(());
     }
     connection.execute(
-        "UPDATE jar SET load_id = ?2, seal = 'failed', seal_at = ?3, rim_at = filled_at, lid_at = filled_at
-         WHERE id = ?1",
-        params![jar, before, judged_at],
+        "UPDATE jar SET load_id = past.load_id, seal = 'failed', seal_detail = past.seal_detail,
+         seal_at = past.judged_at, rim_at = filled_at, lid_at = filled_at
+         FROM jar_past AS past WHERE jar.id = ?1 AND past.id = ?2",
+        params![jar, past],
     )?;
     connection.execute("DELETE FROM jar_past WHERE id = ?1", [past])?;
     loads::remove_empty(connection, load)

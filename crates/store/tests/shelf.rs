@@ -45,7 +45,7 @@ fn a_failed_jar_goes_through_the_canner_again_and_keeps_its_history() {
         store.rescue(jars[0], Some(Rescue::Reprocess), at(13)),
         Err(StoreError::NotFailed { .. })
     ));
-    store.judge_seals(&[jars[0]], Some(LidVerdict::Failed), at(13)).unwrap();
+    store.judge_seals(&[jars[0]], Some(LidVerdict::Doubtful), at(13)).unwrap();
     assert!(matches!(
         store.rescue(jars[0], Some(Rescue::Reprocess), at(25)),
         Err(StoreError::TooLate { .. })
@@ -59,10 +59,10 @@ fn a_failed_jar_goes_through_the_canner_again_and_keeps_its_history() {
         "it waits for a clean rim and a new lid"
     );
     assert_eq!(again.clock.required().0, 50, "the full time");
-    // Taken back, the new load is gone and the jar lies failed on the towel.
+    // Taken back, the new load is gone and the jar lies on the towel with the doubt that was found.
     store.rescue(jars[0], None, at(14)).unwrap();
     assert!(store.open_loads().unwrap().is_empty());
-    assert_eq!(store.jar(jars[0]).unwrap().verdict, Some(LidVerdict::Failed));
+    assert_eq!(store.jar(jars[0]).unwrap().verdict, Some(LidVerdict::Doubtful));
     store.rescue(jars[0], Some(Rescue::Reprocess), at(14)).unwrap();
     let again = store.open_loads().unwrap().remove(0).id;
     process(&store, again, 15 * 60);

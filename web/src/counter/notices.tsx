@@ -22,7 +22,7 @@ export function Notices({ children }: { children: ReactNode }) {
   const say = useMemo<Say>(() => (text, undo) => setNotice({ id: Date.now(), text, undo }), []);
   return (
     <SayContext.Provider value={say}>
-      <Toast.Provider duration={SHOWN_MS} swipeDirection="down">
+      <Toast.Provider duration={SHOWN_MS} swipeDirection="right">
         {children}
         {notice !== null && (
           <Toast.Root
@@ -47,7 +47,8 @@ export function Notices({ children }: { children: ReactNode }) {
             </Toast.Close>
           </Toast.Root>
         )}
-        <Toast.Viewport className="fixed bottom-4 left-1/2 z-30 w-max max-w-[calc(100vw-2rem)] -translate-x-1/2 outline-none" />
+        {/* On a phone the big touches are at the bottom, so it lies over the line instead. */}
+        <Toast.Viewport className="fixed top-2 left-1/2 z-30 w-max max-w-[calc(100vw-1rem)] -translate-x-1/2 outline-none sm:top-auto sm:bottom-4" />
       </Toast.Provider>
     </SayContext.Provider>
   );

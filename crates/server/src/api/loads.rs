@@ -304,11 +304,14 @@ pub(crate) fn probe(load: &CannerLoad, altitude: Option<Altitude>) -> Option<Pro
     let celsius = |reading: &CannerReading| Temperature::new::<degree_celsius>(reading.temp_c);
     let readings: Vec<(Moment, Temperature)> =
         load.readings.iter().map(|reading| (reading.at, celsius(reading))).collect();
+    // What boils under pressure is hotter than in the open, and a canner that vents is not there yet: its gauge decides.
+    let boils_at =
+        altitude.filter(|_| !load.batch.method.is_pressure()).map(|altitude| altitude.boiling_point());
     Some(ProbeView {
         temp_c: last.temp_c,
         at: last.at,
         simulated: last.simulated,
-        suggestion: altitude.and_then(|altitude| suggest(&readings, altitude.boiling_point())),
+        suggestion: boils_at.and_then(|boils_at| suggest(&readings, boils_at)),
     })
 }
 
