@@ -6,13 +6,13 @@ mod instances;
 
 use std::time::{Duration, Instant};
 
-use bodega_core::day::lay_out;
+use bodega_core::day::shortest;
 
 fn main() {
     println!("{:<32} {:>6} {:>8} {:>8} {:>10}", "instance", "tasks", "optimum", "found", "ms");
     for (name, optimum, day) in instances::all() {
         let begun = Instant::now();
-        let layout = lay_out(&day, Duration::from_secs(2));
+        let layout = shortest(&day, Duration::from_secs(2));
         let took = begun.elapsed().as_secs_f64() * 1000.0;
         let text = |minutes: Option<u32>| minutes.map_or("none".to_owned(), |minutes| minutes.to_string());
         println!(

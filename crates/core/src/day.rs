@@ -1,20 +1,26 @@
 //! When to start what: tasks with their needs, laid out over hands, burners, kettles and canners so that the day is short.
 //!
 //! One narrow function, [`lay_out`]: a list scheduler gives the first plan at once, a constraint solver shortens it and
-//! proves how short it can be, and a checker passes every plan before anybody sees it. Minutes are whole and count from
-//! the start of the day.
+//! proves how short it can be, then takes out what waiting it can, and a checker passes every plan before anybody sees
+//! it. Minutes are whole and count from the start of the day.
 
 mod bound;
 mod check;
+mod keep;
 mod list;
+mod near;
 mod search;
+mod shift;
+mod usage;
 pub mod work;
 
-use std::time::Duration;
+use std::time::{Duration, Instant};
 
 use serde::{Deserialize, Serialize};
 
 pub use check::faults;
+pub use near::spread;
+pub use shift::{earlier_starts, later_starts};
 
 /// What tasks need and what a kitchen has.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
@@ -117,27 +123,31 @@ pub struct Layout {
 
 /// Longest day that is searched, whatever was asked: a whole one, because a plan is found sooner with room.
 const WHOLE_DAY: u32 = 24 * 60;
+/// Share of the time that goes to the length of the day when it cannot be proven sooner; the rest goes to the waiting.
+const SHARE_FOR_LENGTH: f64 = 0.75;
 
-/// Lays a day out within a time limit.
-#[must_use]
-pub fn lay_out(day: &Day, limit: Duration) -> Layout {
-    if day.tasks.is_empty() {
-        return Layout {
-            status: Status::Optimal,
-            makespan: Some(0),
-            bound: 0,
-            starts: Vec::new(),
-            why: None,
-        };
+impl Layout {
+    fn without(status: Status, bound: u32, why: String) -> Self {
+        Self { status, makespan: None, bound, starts: Vec::new(), why: Some(why) }
     }
-    let no_plan = |status: Status, bound: u32, why: String| Layout {
-        status,
-        makespan: None,
-        bound,
-        starts: Vec::new(),
-        why: Some(why),
-    };
-    let none = |bound: u32, why: String| no_plan(Status::Infeasible, bound, why);
+
+    /// A plan that fits, of a day that is proven to take so long at least.
+    fn of(day: &Day, starts: Vec<u32>, proven: u32) -> Self {
+        let makespan = end(day, &starts);
+        let status = if proven == makespan { Status::Optimal } else { Status::Feasible };
+        let why = (status == Status::Feasible)
+            .then(|| format!("at most {} longer than the best possible", in_words(makespan - proven)));
+        Self { status, makespan: Some(makespan), bound: proven, starts, why }
+    }
+}
+
+/// The shortest day that is found within a time limit.
+#[must_use]
+pub fn shortest(day: &Day, limit: Duration) -> Layout {
+    if day.tasks.is_empty() {
+        return Layout::of(day, Vec::new(), 0);
+    }
+    let none = |bound: u32, why: String| Layout::without(Status::Infeasible, bound, why);
     let bound = match bound::bound(day) {
         Ok(bound) => bound,
         Err(why) => return none(0, why),
@@ -147,11 +157,10 @@ pub fn lay_out(day: &Day, limit: Duration) -> Layout {
         let why = format!("{} at least {}, and the day has {has}", bound.limit, in_words(bound.minutes));
         return none(bound.minutes, why);
     }
-    let too_long = |proven: u32| format!("it takes at least {}, and the day has {has}", in_words(proven));
     let room = day.horizon.max(WHOLE_DAY);
     let first =
         list::schedule(day, &bound, room).filter(|starts| check::faults(day, starts, room).is_empty());
-    let found = search::search(day, &bound, room, first, limit);
+    let found = search::shorter(day, &bound, room, first, limit);
     let proven = bound.minutes;
     let Some(starts) = found.starts.filter(|starts| check::faults(day, starts, room).is_empty()) else {
         return if found.complete {
@@ -162,48 +171,59 @@ pub fn lay_out(day: &Day, limit: Duration) -> Layout {
         } else {
             let why = "no plan was found in the time given; give it longer, or take something off the day"
                 .to_owned();
-            no_plan(Status::Unknown, proven, why)
+            Layout::without(Status::Unknown, proven, why)
         };
     };
     let makespan = end(day, &starts);
     let proven = if found.complete { makespan } else { proven };
-    if makespan > day.horizon {
-        return if proven > day.horizon {
-            none(proven, too_long(proven))
-        } else {
-            let why = format!("the best plan found takes {}, and the day has {has}", in_words(makespan));
-            no_plan(Status::Unknown, proven, why)
-        };
+    if makespan <= day.horizon {
+        return Layout::of(day, starts, proven);
     }
-    let status = if proven == makespan { Status::Optimal } else { Status::Feasible };
-    let why = (status == Status::Feasible)
-        .then(|| format!("at most {} longer than the best possible", in_words(makespan - proven)));
-    Layout { status, makespan: Some(makespan), bound: proven, starts, why }
+    if proven > day.horizon {
+        none(proven, format!("it takes at least {}, and the day has {has}", in_words(proven)))
+    } else {
+        let why = format!("the best plan found takes {}, and the day has {has}", in_words(makespan));
+        Layout::without(Status::Unknown, proven, why)
+    }
 }
 
-/// Moves everything that has not begun as late as it goes without a later end: nobody waits for what is done too soon.
+/// What a plan should be like beside short.
+#[derive(Debug, Clone, PartialEq, Eq, Default)]
+pub struct Wish {
+    /// Sets of tasks, each best done close together: nobody waits long between its first and its last.
+    pub together: Vec<Vec<usize>>,
+    /// When each task was to start in the plan before, in minutes from now; `None` for one that was not in it. That order
+    /// is kept unless another makes the day shorter.
+    pub before: Vec<Option<i64>>,
+}
+
+/// Lays a day out within a time limit: as short as it can be, in the order of the plan before when that is as short, and
+/// then with as little waiting as it takes.
 #[must_use]
-pub fn later_starts(day: &Day, starts: &[u32]) -> Vec<u32> {
-    let mut late = starts.to_vec();
-    let last = end(day, starts);
-    let tails = bound::tails(day);
-    let mut order: Vec<usize> = (0..late.len()).filter(|task| !day.tasks[*task].has_begun()).collect();
-    order.sort_by_key(|task| std::cmp::Reverse(starts[*task]));
-    // Two rounds: a task may make room for one that was looked at before it.
-    for task in order.repeat(2) {
-        let before = late[task];
-        // What must follow it has to end in time as well.
-        let mut try_at = last.saturating_sub(tails[task]);
-        while try_at > before {
-            late[task] = try_at;
-            if check::faults(day, &late, last).is_empty() {
-                break;
-            }
-            try_at -= 1;
-        }
-        late[task] = try_at.max(before);
+pub fn lay_out(day: &Day, wish: &Wish, limit: Duration) -> Layout {
+    let asked = Instant::now();
+    let (layout, kept) = in_known_order(day, wish, limit.mul_f64(SHARE_FOR_LENGTH));
+    let rules = kept.as_ref().unwrap_or(day);
+    let (Some(_), Ok(bound)) = (layout.makespan, bound::bound(rules)) else { return layout };
+    let left = limit.saturating_sub(asked.elapsed());
+    let starts = near::draw_together(rules, &bound, &wish.together, layout.starts, left);
+    Layout { starts, ..layout }
+}
+
+/// The shortest day, and the day with the order of the plan before as a rule when that is kept.
+fn in_known_order(day: &Day, wish: &Wish, limit: Duration) -> (Layout, Option<Day>) {
+    let Some(kept) = keep::in_order_of(day, &wish.before) else { return (shortest(day, limit), None) };
+    let half = limit / 2;
+    let known = shortest(&kept, half);
+    let Some(makespan) = known.makespan else { return (shortest(day, half), None) };
+    if bound::bound(day).is_ok_and(|bound| bound.minutes == makespan) {
+        return (Layout::of(day, known.starts, makespan), Some(kept));
     }
-    late
+    let free = shortest(day, half);
+    if free.makespan.is_some_and(|free| free < makespan) {
+        return (free, None);
+    }
+    (Layout::of(day, known.starts, free.bound.min(makespan)), Some(kept))
 }
 
 fn end(day: &Day, starts: &[u32]) -> u32 {

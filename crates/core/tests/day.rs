@@ -4,7 +4,9 @@ mod instances;
 
 use std::time::Duration;
 
-use bodega_core::day::{After, Day, Needs, Status, Task, later_starts, lay_out};
+use bodega_core::day::{
+    After, Day, Needs, Status, Task, Wish, earlier_starts, later_starts, lay_out, shortest, spread,
+};
 use proptest::prelude::*;
 
 const LIMIT: Duration = Duration::from_secs(10);
@@ -43,7 +45,7 @@ fn breaks(day: &Day, starts: &[u32]) -> Option<String> {
 #[test]
 fn optima_proven_by_another_solver_are_found_and_proven() {
     for (name, optimum, day) in instances::all() {
-        let layout = lay_out(&day, LIMIT);
+        let layout = shortest(&day, LIMIT);
         assert_eq!(layout.makespan, optimum, "{name}: {layout:?}");
         match optimum {
             None => assert_eq!(layout.status, Status::Infeasible, "{name}: {layout:?}"),
@@ -142,22 +144,82 @@ proptest! {
 
     #[test]
     fn small_days_are_as_short_as_trying_everything(day in days(6, false)) {
-        let layout = lay_out(&day, LIMIT);
+        let layout = shortest(&day, LIMIT);
         prop_assert_eq!(layout.makespan, Some(shortest_by_trying_all(&day)));
         prop_assert_eq!(layout.status, Status::Optimal);
     }
 
     #[test]
     fn no_plan_breaks_its_day_and_none_ends_before_its_bound(day in days(14, true)) {
-        let layout = lay_out(&day, Duration::from_millis(400));
+        let layout = shortest(&day, Duration::from_millis(400));
         if let Some(makespan) = layout.makespan {
             prop_assert_eq!(breaks(&day, &layout.starts), None);
             prop_assert!(layout.bound <= makespan);
             let late = later_starts(&day, &layout.starts);
             prop_assert_eq!(breaks(&day, &late), None);
             prop_assert!(late.iter().zip(&layout.starts).all(|(late, early)| late >= early));
+            let early = earlier_starts(&day, &late);
+            prop_assert_eq!(breaks(&day, &early), None);
+            prop_assert!(early.iter().zip(&late).all(|(early, late)| early <= late));
         }
     }
+
+    #[test]
+    fn less_waiting_never_costs_a_later_end_or_breaks_the_day(day in days(12, true)) {
+        let together = vec![(0..day.tasks.len()).collect(), (0..day.tasks.len() / 2).collect()];
+        let short = shortest(&day, Duration::from_millis(400));
+        let wish = Wish { together, before: Vec::new() };
+        let near = lay_out(&day, &wish, Duration::from_millis(800));
+        if near.status == Status::Optimal {
+            prop_assert_eq!(breaks(&day, &near.starts), None);
+            prop_assert_eq!(near.makespan, Some(near.bound));
+            if short.status == Status::Optimal {
+                prop_assert_eq!(near.makespan, short.makespan);
+                prop_assert!(
+                    spread(&day, &wish.together, &near.starts) <= spread(&day, &wish.together, &short.starts)
+                );
+            }
+        }
+    }
+
+    #[test]
+    fn small_days_have_as_little_waiting_as_trying_everything(day in days(4, true)) {
+        let together = vec![vec![0], (0..day.tasks.len()).skip(1).collect::<Vec<_>>()];
+        let together: Vec<Vec<usize>> = together.into_iter().filter(|set| !set.is_empty()).collect();
+        let layout = lay_out(&day, &Wish { together: together.clone(), before: Vec::new() }, LIMIT);
+        if let (Status::Optimal, Some(last)) = (layout.status, layout.makespan) {
+            prop_assert_eq!(Some(spread(&day, &together, &layout.starts)), least_spread(&day, &together, last));
+        }
+    }
+}
+
+/// The least spread of any plan that ends by a minute, by trying every start of every task.
+fn least_spread(day: &Day, together: &[Vec<usize>], last: u32) -> Option<u32> {
+    fn place(day: &Day, together: &[Vec<usize>], last: u32, starts: &mut Vec<u32>, best: &mut Option<u32>) {
+        let number = starts.len();
+        let Some(task) = day.tasks.get(number) else {
+            let found = spread(day, together, starts);
+            if best.is_none_or(|best| found < best) && breaks(day, starts).is_none() {
+                *best = Some(found);
+            }
+            return;
+        };
+        for start in 0..=last.saturating_sub(task.minutes) {
+            // Tasks only follow tasks before them, so a start that breaks a lag is left out at once.
+            let holds = task.after.iter().all(|after| {
+                let lag = i64::from(start) - i64::from(starts[after.task] + day.tasks[after.task].minutes);
+                lag >= after.least && after.most.is_none_or(|most| lag <= most)
+            });
+            if holds {
+                starts.push(start);
+                place(day, together, last, starts, best);
+                starts.pop();
+            }
+        }
+    }
+    let mut best = None;
+    place(day, together, last, &mut Vec::new(), &mut best);
+    best
 }
 
 fn task(minutes: u32, people: u32, after: Vec<After>) -> Task {
@@ -185,18 +247,18 @@ fn days_that_cannot_be_say_why() {
             "the hands need at least 2 h 30 min, and the day has 1 h 40 min",
         ),
     ] {
-        let layout = lay_out(&day, LIMIT);
+        let layout = shortest(&day, LIMIT);
         assert_eq!((layout.status, layout.why.as_deref()), (Status::Infeasible, Some(why)));
         assert!(layout.starts.is_empty());
     }
-    assert_eq!(lay_out(&day(0, vec![]), LIMIT).makespan, Some(0));
+    assert_eq!(shortest(&day(0, vec![]), LIMIT).makespan, Some(0));
 }
 
 #[test]
 fn what_has_begun_stays_where_it_is() {
     let mut begun = day(200, vec![task(30, 1, vec![]), task(20, 1, vec![])]);
     begun.tasks[1].between = Some((5, 5));
-    let layout = lay_out(&begun, LIMIT);
+    let layout = shortest(&begun, LIMIT);
     assert_eq!((layout.starts, layout.makespan), (vec![25, 5], Some(55)));
 }
 
@@ -204,7 +266,7 @@ fn what_has_begun_stays_where_it_is() {
 fn a_break_lies_in_its_hour() {
     let mut meal = day(400, vec![task(60, 1, vec![]), task(50, 1, vec![]), task(30, 1, vec![])]);
     meal.tasks[2].between = Some((40, 70));
-    let layout = lay_out(&meal, LIMIT);
+    let layout = shortest(&meal, LIMIT);
     assert_eq!(layout.makespan, Some(140));
     assert!((40..=70).contains(&layout.starts[2]), "{layout:?}");
 }
@@ -216,7 +278,56 @@ fn what_can_wait_starts_late_without_a_later_end() {
         has: Needs { people: 2, ..Needs::default() },
         ..day(200, vec![task(60, 1, vec![]), task(10, 1, vec![]), task(5, 1, vec![then(0), then(1)])])
     };
-    let layout = lay_out(&free, LIMIT);
+    let layout = shortest(&free, LIMIT);
     assert_eq!(layout.makespan, Some(65));
     assert_eq!(later_starts(&free, &layout.starts), [0, 50, 60]);
+}
+
+#[test]
+fn hands_are_not_idle_in_between_and_start_later_when_the_day_is_no_longer_for_it() {
+    // A canner that is busy for an hour; then ten minutes of hands, the load, and five minutes to lift it.
+    let canner = |minutes: u32, after: Vec<After>| Task {
+        minutes,
+        uses: Needs { canners: 1, ..Needs::default() },
+        after,
+        between: None,
+    };
+    let mut busy = canner(60, vec![]);
+    busy.between = Some((0, 0));
+    let waits = Day {
+        has: Needs { people: 1, canners: 1, ..Needs::default() },
+        ..day(
+            300,
+            vec![
+                busy,
+                task(10, 1, vec![]),
+                canner(40, vec![After { task: 1, least: 0, most: None }]),
+                task(5, 1, vec![After { task: 2, least: 0, most: Some(0) }]),
+            ],
+        )
+    };
+    let short = shortest(&waits, LIMIT);
+    assert_eq!((short.makespan, short.starts[1]), (Some(105), 0), "as early as it goes");
+    let wish = Wish { together: vec![vec![1, 3]], before: Vec::new() };
+    let near = lay_out(&waits, &wish, LIMIT);
+    assert_eq!((near.makespan, near.starts.as_slice()), (Some(105), [0, 50, 60, 100].as_slice()));
+    assert_eq!(earlier_starts(&waits, &near.starts)[1], 0, "it may still begin at once");
+}
+
+#[test]
+fn what_has_not_begun_is_not_swapped_unless_that_makes_the_day_shorter() {
+    // Two like tasks, one pair of hands: either order is as short.
+    let like = day(200, vec![task(30, 1, vec![]), task(30, 1, vec![]), task(5, 1, vec![then(0), then(1)])]);
+    for (before, expected) in [([0, 30, 60], [0, 30, 60]), ([30, 0, 60], [30, 0, 60])] {
+        let wish = Wish { together: Vec::new(), before: before.map(Some).to_vec() };
+        let again = lay_out(&like, &wish, LIMIT);
+        assert_eq!((again.status, again.starts.as_slice()), (Status::Optimal, expected.as_slice()));
+    }
+    // Sixty minutes on the stove follow the first: that order saves half an hour.
+    let mut stove = like;
+    let alone = Task { minutes: 60, uses: Needs::default(), after: vec![then(0)], between: None };
+    stove.tasks.push(alone);
+    let wish = Wish { together: Vec::new(), before: vec![Some(30), Some(0), Some(60), None] };
+    let again = lay_out(&stove, &wish, LIMIT);
+    assert_eq!((again.makespan, again.starts[0]), (Some(90), 0), "{again:?}");
 }

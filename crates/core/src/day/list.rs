@@ -3,41 +3,13 @@
 
 use super::Day;
 use super::bound::Bound;
+use super::usage::Usage;
 
 /// How often the plan of a day of a hundred tasks is begun anew before it is given up; larger days less often, so that the
 /// first plan stays quick.
 const ROUNDS: usize = 400;
 /// See [`ROUNDS`].
 const USUAL_TASKS: usize = 100;
-
-/// Uses of the four resources over time.
-struct Use {
-    minutes: Vec<[u32; 4]>,
-    has: [u32; 4],
-}
-
-impl Use {
-    fn fits(&self, start: u32, length: u32, needs: [u32; 4]) -> Option<u32> {
-        let clash = (start..start + length).rev().find(|minute| {
-            let used = self.minutes.get(*minute as usize).copied().unwrap_or([u32::MAX; 4]);
-            needs
-                .iter()
-                .zip(used)
-                .zip(self.has)
-                .any(|((need, used), has)| *need > 0 && need.saturating_add(used) > has)
-        });
-        // The next start worth a try lies behind the last clash.
-        clash.map(|minute| minute + 1)
-    }
-
-    fn take(&mut self, start: u32, length: u32, needs: [u32; 4]) {
-        for minute in self.minutes.iter_mut().skip(start as usize).take(length as usize) {
-            for (used, need) in minute.iter_mut().zip(needs) {
-                *used += need;
-            }
-        }
-    }
-}
 
 /// A plan within a horizon, if the list finds one.
 pub(super) fn schedule(day: &Day, bound: &Bound, horizon: u32) -> Option<Vec<u32>> {
@@ -56,7 +28,7 @@ type Held = (usize, u32);
 /// One pass; `Err` names a task to hold back and until when, `None` gives up.
 fn round(day: &Day, horizon: u32, release: &[u32], tails: &[u32]) -> Option<Result<Vec<u32>, Held>> {
     let count = day.tasks.len();
-    let mut usage = Use { minutes: vec![[0; 4]; horizon as usize], has: day.has.each() };
+    let mut usage = Usage::free(day, horizon);
     let mut starts: Vec<Option<u32>> = vec![None; count];
     for (number, task) in day.tasks.iter().enumerate() {
         if let Some((start, _)) = task.between.filter(|_| task.has_begun()) {
@@ -81,7 +53,7 @@ fn round(day: &Day, horizon: u32, release: &[u32], tails: &[u32]) -> Option<Resu
             earlier.push((after, end));
         }
         let mut start = u32::try_from(start.max(0)).ok()?;
-        while let Some(later) = usage.fits(start, task.minutes, task.uses.each()) {
+        while let Some(later) = usage.clash(start, task.minutes, task.uses.each()) {
             start = later;
             if start + task.minutes > horizon {
                 return None;

@@ -37,19 +37,50 @@ pub(super) struct Found {
     pub complete: bool,
 }
 
+/// What is made small.
+#[derive(Debug, Clone)]
+enum Aim {
+    /// The end of the day.
+    End,
+    /// The minutes from the first start to the last end of each of these sets, to less than so many in all.
+    Spread { together: Vec<Vec<usize>>, under: u32 },
+}
+
 /// Searches for a shorter day than the first one within a limit.
-pub(super) fn search(day: &Day, bound: &Bound, room: u32, first: Option<Vec<u32>>, limit: Duration) -> Found {
+pub(super) fn shorter(
+    day: &Day,
+    bound: &Bound,
+    room: u32,
+    first: Option<Vec<u32>>,
+    limit: Duration,
+) -> Found {
     if let Some(starts) = first.as_ref().filter(|starts| end(day, starts) == bound.minutes) {
         return Found { starts: Some(starts.clone()), complete: true };
     }
     // Strictly shorter than the first plan, so that "nothing" proves it best.
     let most = first.as_ref().map_or(room, |starts| end(day, starts) - 1);
+    let Found { starts, complete } = in_a_thread(day, bound, most, Aim::End, limit);
+    Found { starts: starts.or(first), complete }
+}
+
+/// Searches for a plan of a given end and less spread.
+pub(super) fn closer(
+    day: &Day,
+    bound: &Bound,
+    together: &[Vec<usize>],
+    (last, under): (u32, u32),
+    limit: Duration,
+) -> Option<Vec<u32>> {
+    in_a_thread(day, bound, last, Aim::Spread { together: together.to_vec(), under }, limit).starts
+}
+
+fn in_a_thread(day: &Day, bound: &Bound, most: u32, aim: Aim, limit: Duration) -> Found {
     let best: Arc<Mutex<Option<Vec<u32>>>> = Arc::default();
     let (owned, bound, kept) = (day.clone(), bound.clone(), best.clone());
-    let thread = std::thread::spawn(move || solve(&owned, &bound, most, limit, &kept));
+    let thread = std::thread::spawn(move || solve(&owned, &bound, most, &aim, limit, &kept));
     let complete = thread.join().unwrap_or(false);
-    let better = best.lock().unwrap_or_else(PoisonError::into_inner).take();
-    Found { starts: better.or(first), complete }
+    let starts = best.lock().unwrap_or_else(PoisonError::into_inner).take();
+    Found { starts, complete }
 }
 
 fn small(value: i64) -> i32 {
@@ -57,7 +88,14 @@ fn small(value: i64) -> i32 {
 }
 
 /// Runs the solver; `true` when it proved its answer. Every better plan is kept as it is found.
-fn solve(day: &Day, bound: &Bound, most: u32, limit: Duration, best: &Mutex<Option<Vec<u32>>>) -> bool {
+fn solve(
+    day: &Day,
+    bound: &Bound,
+    most: u32,
+    aim: &Aim,
+    limit: Duration,
+    best: &Mutex<Option<Vec<u32>>>,
+) -> bool {
     let Bound { minutes: least, heads, tails, .. } = bound;
     if heads.iter().zip(tails).any(|(head, tail)| head + tail > most) || *least > most {
         return true;
@@ -74,34 +112,68 @@ fn solve(day: &Day, bound: &Bound, most: u32, limit: Duration, best: &Mutex<Opti
         .collect();
     let makespan = solver.new_bounded_integer(small((*least).into()), small(most.into()));
     post(&mut solver, day, &starts, makespan);
-    let mut all = starts.clone();
-    all.push(makespan);
-    let mut brancher =
-        AutonomousSearch::new(IndependentVariableValueBrancher::new(Smallest::new(&all), InDomainMin));
     let read = |value: i32| u32::try_from(value).unwrap_or(0);
-    let watched = starts.clone();
-    let keep = |solution: Vec<u32>| *best.lock().unwrap_or_else(PoisonError::into_inner) = Some(solution);
-    let on_solution =
-        |_: &Solver, solution: SolutionReference<'_>, _: &_, _: &ResolutionResolver| -> ControlFlow<()> {
-            keep(watched.iter().map(|start| read(solution.get_integer_value(*start))).collect());
-            ControlFlow::Continue(())
-        };
-    let result = solver.optimise(
-        &mut brancher,
-        &mut TimeBudget::starting_now(limit),
-        &mut ResolutionResolver::default(),
-        LinearSatUnsat::new(OptimisationDirection::Minimise, makespan, on_solution),
-    );
-    match result {
-        OptimisationResult::Optimal(solution) => {
-            keep(starts.iter().map(|start| read(solution.get_integer_value(*start))).collect());
-            true
+    let keep = |solution: SolutionReference<'_>| {
+        let found = starts.iter().map(|start| read(solution.get_integer_value(*start))).collect();
+        *best.lock().unwrap_or_else(PoisonError::into_inner) = Some(found);
+        ControlFlow::Continue(())
+    };
+    let mut time = TimeBudget::starting_now(limit);
+    let mut resolver = ResolutionResolver::default();
+    let minimise = OptimisationDirection::Minimise;
+    let result: OptimisationResult<()> = match aim {
+        Aim::End => {
+            let mut all = starts.clone();
+            all.push(makespan);
+            let smallest = IndependentVariableValueBrancher::new(Smallest::new(&all), InDomainMin);
+            let goal = LinearSatUnsat::new(
+                minimise,
+                makespan,
+                |_: &Solver, found: SolutionReference<'_>, _: &_, _: &_| keep(found),
+            );
+            solver.optimise(&mut AutonomousSearch::new(smallest), &mut time, &mut resolver, goal)
         }
-        OptimisationResult::Unsatisfiable => true,
-        OptimisationResult::Satisfiable(_)
-        | OptimisationResult::Stopped(..)
-        | OptimisationResult::Unknown => false,
+        Aim::Spread { together, under } => {
+            let Some(under) = under.checked_sub(1) else { return true };
+            let spread = solver.new_bounded_integer(0, small(under.into()));
+            post_spread(&mut solver, day, &starts, together, (most, spread));
+            // The solver's own brancher was measured to be the better one here.
+            let mut brancher = solver.default_brancher();
+            let goal = LinearSatUnsat::new(
+                minimise,
+                spread,
+                |_: &Solver, found: SolutionReference<'_>, _: &_, _: &_| keep(found),
+            );
+            solver.optimise(&mut brancher, &mut time, &mut resolver, goal)
+        }
+    };
+    // Every solution was kept when it was found, the best one last.
+    matches!(result, OptimisationResult::Optimal(_) | OptimisationResult::Unsatisfiable)
+}
+
+/// Posts what the spread of the sets comes to.
+fn post_spread(
+    solver: &mut Solver,
+    day: &Day,
+    starts: &[DomainId],
+    together: &[Vec<usize>],
+    (most, spread): (u32, DomainId),
+) {
+    let tag = solver.new_constraint_tag();
+    let mut sum = vec![spread.scaled(-1)];
+    for set in together {
+        let first = solver.new_bounded_integer(0, small(most.into()));
+        let last = solver.new_bounded_integer(0, small(most.into()));
+        for task in set {
+            let minutes = small(day.tasks[*task].minutes.into());
+            let from = less_than_or_equals(vec![first.scaled(1), starts[*task].scaled(-1)], 0, tag);
+            solver.add_constraint(from).post();
+            let to = less_than_or_equals(vec![starts[*task].scaled(1), last.scaled(-1)], -minutes, tag);
+            solver.add_constraint(to).post();
+        }
+        sum.extend([last.scaled(1), first.scaled(-1)]);
     }
+    solver.add_constraint(less_than_or_equals(sum, 0, tag)).post();
 }
 
 /// Posts every rule.

@@ -283,7 +283,7 @@ mod tests {
     use std::time::Duration;
 
     use super::{BatchWork, CookWork, LoadWork, PrepareWork, Work, lanes, own_pace, tasks};
-    use crate::day::{Needs, Status, lay_out};
+    use crate::day::{Needs, Status, shortest};
 
     fn load(name: &str, minutes: u32, begun: bool) -> LoadWork {
         LoadWork { name: name.to_owned(), fill: (!begun).then_some(12), minutes, begun, tops_up: true }
@@ -306,7 +306,7 @@ mod tests {
         };
         let (day, blocks) =
             tasks(&[batch("a", 50, 0), batch("b", 30, 120), batch("c", 20, 40)], None, kitchen(), 900);
-        let layout = lay_out(&day, Duration::from_secs(2));
+        let layout = shortest(&day, Duration::from_secs(2));
         assert_eq!(layout.status, Status::Optimal, "{layout:?}");
         let lanes = lanes(&day, &layout.starts);
         let needed: u32 = day.tasks.iter().flat_map(|task| task.uses.each()).sum();
@@ -333,7 +333,7 @@ mod tests {
         };
         let (day, blocks) = tasks(&[boiling], None, kitchen(), 600);
         assert!(blocks.iter().all(|block| block.work != Work::Heat));
-        let layout = lay_out(&day, Duration::from_secs(2));
+        let layout = shortest(&day, Duration::from_secs(2));
         // 30 min, 5 to lift, 80 min, 5 to lift; the jars are filled meanwhile.
         assert_eq!(layout.makespan, Some(120));
     }
