@@ -6,20 +6,30 @@ mod instances;
 
 use std::time::{Duration, Instant};
 
-use bodega_core::day::shortest;
+use bodega_core::day::{Limits, Wish, lay_out, shortest, spread};
+
+const LIMIT: Duration = Duration::from_secs(2);
+const LIMITS: Limits = Limits { length: LIMIT, waiting: LIMIT };
+
+fn timed<T>(work: impl FnOnce() -> T) -> (T, f64) {
+    let begun = Instant::now();
+    let done = work();
+    (done, begun.elapsed().as_secs_f64() * 1000.0)
+}
 
 fn main() {
-    println!("{:<32} {:>6} {:>8} {:>8} {:>10}", "instance", "tasks", "optimum", "found", "ms");
-    for (name, optimum, day) in instances::all() {
-        let begun = Instant::now();
-        let layout = shortest(&day, Duration::from_secs(2));
-        let took = begun.elapsed().as_secs_f64() * 1000.0;
-        let text = |minutes: Option<u32>| minutes.map_or("none".to_owned(), |minutes| minutes.to_string());
-        println!(
-            "{name:<32} {:>6} {:>8} {:>8} {took:>10.2}",
-            day.tasks.len(),
-            text(optimum),
-            text(layout.makespan)
-        );
+    println!(
+        "{:<32} {:>6} {:>8} {:>8} {:>9} {:>8} {:>8} {:>9}",
+        "instance", "tasks", "optimum", "found", "ms", "spread", "found", "ms"
+    );
+    let text = |minutes: Option<u32>| minutes.map_or("none".to_owned(), |minutes| minutes.to_string());
+    for instances::Instance { name, optimum, least_spread, together, day } in instances::all() {
+        let (layout, took) = timed(|| shortest(&day, LIMIT));
+        let tasks = day.tasks.len();
+        print!("{name:<32} {tasks:>6} {:>8} {:>8} {took:>9.2}", text(optimum), text(layout.makespan));
+        let wish = Wish { together, before: Vec::new() };
+        let (layout, took) = timed(|| lay_out(&day, &wish, LIMITS));
+        let found = layout.makespan.map(|_| spread(&day, &wish.together, &layout.starts));
+        println!(" {:>8} {:>8} {took:>9.2}", text(least_spread), text(found));
     }
 }

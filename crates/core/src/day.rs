@@ -14,7 +14,7 @@ mod shift;
 mod usage;
 pub mod work;
 
-use std::time::{Duration, Instant};
+use std::time::Duration;
 
 use serde::{Deserialize, Serialize};
 
@@ -123,8 +123,6 @@ pub struct Layout {
 
 /// Longest day that is searched, whatever was asked: a whole one, because a plan is found sooner with room.
 const WHOLE_DAY: u32 = 24 * 60;
-/// Share of the time that goes to the length of the day when it cannot be proven sooner; the rest goes to the waiting.
-const SHARE_FOR_LENGTH: f64 = 0.75;
 
 impl Layout {
     fn without(status: Status, bound: u32, why: String) -> Self {
@@ -197,16 +195,23 @@ pub struct Wish {
     pub before: Vec<Option<i64>>,
 }
 
-/// Lays a day out within a time limit: as short as it can be, in the order of the plan before when that is as short, and
-/// then with as little waiting as it takes.
+/// How long to search.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct Limits {
+    /// For a short day.
+    pub length: Duration,
+    /// Then for less waiting in a day of that length.
+    pub waiting: Duration,
+}
+
+/// Lays a day out: as short as it can be, in the order of the plan before when that is as short, and then with as little
+/// waiting as it takes.
 #[must_use]
-pub fn lay_out(day: &Day, wish: &Wish, limit: Duration) -> Layout {
-    let asked = Instant::now();
-    let (layout, kept) = in_known_order(day, wish, limit.mul_f64(SHARE_FOR_LENGTH));
+pub fn lay_out(day: &Day, wish: &Wish, limits: Limits) -> Layout {
+    let (layout, kept) = in_known_order(day, wish, limits.length);
     let rules = kept.as_ref().unwrap_or(day);
     let (Some(_), Ok(bound)) = (layout.makespan, bound::bound(rules)) else { return layout };
-    let left = limit.saturating_sub(asked.elapsed());
-    let starts = near::draw_together(rules, &bound, &wish.together, layout.starts, left);
+    let starts = near::draw_together(rules, &bound, &wish.together, layout.starts, limits.waiting);
     Layout { starts, ..layout }
 }
 

@@ -5,11 +5,13 @@ mod instances;
 use std::time::Duration;
 
 use bodega_core::day::{
-    After, Day, Needs, Status, Task, Wish, earlier_starts, later_starts, lay_out, shortest, spread,
+    After, Day, Limits, Needs, Status, Task, Wish, earlier_starts, later_starts, lay_out, shortest, spread,
 };
 use proptest::prelude::*;
 
 const LIMIT: Duration = Duration::from_secs(10);
+const SHORT: Duration = Duration::from_millis(400);
+const LIMITS: Limits = Limits { length: LIMIT, waiting: LIMIT };
 
 /// Looks at every minute by itself, so that it shares nothing with the program's own checker.
 fn breaks(day: &Day, starts: &[u32]) -> Option<String> {
@@ -44,7 +46,7 @@ fn breaks(day: &Day, starts: &[u32]) -> Option<String> {
 
 #[test]
 fn optima_proven_by_another_solver_are_found_and_proven() {
-    for (name, optimum, day) in instances::all() {
+    for instances::Instance { name, optimum, day, .. } in instances::all() {
         let layout = shortest(&day, LIMIT);
         assert_eq!(layout.makespan, optimum, "{name}: {layout:?}");
         match optimum {
@@ -55,6 +57,21 @@ fn optima_proven_by_another_solver_are_found_and_proven() {
             }
         }
     }
+}
+
+#[test]
+fn the_least_waiting_proven_by_another_solver_is_found() {
+    let mut compared = 0;
+    for instances::Instance { name, optimum, least_spread, together, day } in instances::all() {
+        let Some(least) = least_spread else { continue };
+        let wish = Wish { together, before: Vec::new() };
+        let layout = lay_out(&day, &wish, LIMITS);
+        assert_eq!(layout.makespan, optimum, "{name}");
+        assert_eq!(breaks(&day, &layout.starts), None, "{name}");
+        assert_eq!(spread(&day, &wish.together, &layout.starts), least, "{name}");
+        compared += 1;
+    }
+    assert_eq!(compared, 16);
 }
 
 /// Serial schedules of every order: with least lags only, one of them is a shortest day.
@@ -151,7 +168,7 @@ proptest! {
 
     #[test]
     fn no_plan_breaks_its_day_and_none_ends_before_its_bound(day in days(14, true)) {
-        let layout = shortest(&day, Duration::from_millis(400));
+        let layout = shortest(&day, SHORT);
         if let Some(makespan) = layout.makespan {
             prop_assert_eq!(breaks(&day, &layout.starts), None);
             prop_assert!(layout.bound <= makespan);
@@ -167,9 +184,9 @@ proptest! {
     #[test]
     fn less_waiting_never_costs_a_later_end_or_breaks_the_day(day in days(12, true)) {
         let together = vec![(0..day.tasks.len()).collect(), (0..day.tasks.len() / 2).collect()];
-        let short = shortest(&day, Duration::from_millis(400));
+        let short = shortest(&day, SHORT);
         let wish = Wish { together, before: Vec::new() };
-        let near = lay_out(&day, &wish, Duration::from_millis(800));
+        let near = lay_out(&day, &wish, Limits { length: SHORT, waiting: SHORT });
         if near.status == Status::Optimal {
             prop_assert_eq!(breaks(&day, &near.starts), None);
             prop_assert_eq!(near.makespan, Some(near.bound));
@@ -186,7 +203,7 @@ proptest! {
     fn small_days_have_as_little_waiting_as_trying_everything(day in days(4, true)) {
         let together = vec![vec![0], (0..day.tasks.len()).skip(1).collect::<Vec<_>>()];
         let together: Vec<Vec<usize>> = together.into_iter().filter(|set| !set.is_empty()).collect();
-        let layout = lay_out(&day, &Wish { together: together.clone(), before: Vec::new() }, LIMIT);
+        let layout = lay_out(&day, &Wish { together: together.clone(), before: Vec::new() }, LIMITS);
         if let (Status::Optimal, Some(last)) = (layout.status, layout.makespan) {
             prop_assert_eq!(Some(spread(&day, &together, &layout.starts)), least_spread(&day, &together, last));
         }
@@ -309,7 +326,7 @@ fn hands_are_not_idle_in_between_and_start_later_when_the_day_is_no_longer_for_i
     let short = shortest(&waits, LIMIT);
     assert_eq!((short.makespan, short.starts[1]), (Some(105), 0), "as early as it goes");
     let wish = Wish { together: vec![vec![1, 3]], before: Vec::new() };
-    let near = lay_out(&waits, &wish, LIMIT);
+    let near = lay_out(&waits, &wish, LIMITS);
     assert_eq!((near.makespan, near.starts.as_slice()), (Some(105), [0, 50, 60, 100].as_slice()));
     assert_eq!(earlier_starts(&waits, &near.starts)[1], 0, "it may still begin at once");
 }
@@ -320,7 +337,7 @@ fn what_has_not_begun_is_not_swapped_unless_that_makes_the_day_shorter() {
     let like = day(200, vec![task(30, 1, vec![]), task(30, 1, vec![]), task(5, 1, vec![then(0), then(1)])]);
     for (before, expected) in [([0, 30, 60], [0, 30, 60]), ([30, 0, 60], [30, 0, 60])] {
         let wish = Wish { together: Vec::new(), before: before.map(Some).to_vec() };
-        let again = lay_out(&like, &wish, LIMIT);
+        let again = lay_out(&like, &wish, LIMITS);
         assert_eq!((again.status, again.starts.as_slice()), (Status::Optimal, expected.as_slice()));
     }
     // Sixty minutes on the stove follow the first: that order saves half an hour.
@@ -328,6 +345,6 @@ fn what_has_not_begun_is_not_swapped_unless_that_makes_the_day_shorter() {
     let alone = Task { minutes: 60, uses: Needs::default(), after: vec![then(0)], between: None };
     stove.tasks.push(alone);
     let wish = Wish { together: Vec::new(), before: vec![Some(30), Some(0), Some(60), None] };
-    let again = lay_out(&stove, &wish, LIMIT);
+    let again = lay_out(&stove, &wish, LIMITS);
     assert_eq!((again.makespan, again.starts[0]), (Some(90), 0), "{again:?}");
 }

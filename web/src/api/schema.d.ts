@@ -1854,6 +1854,11 @@ export interface components {
              * @description Minutes it was said to take longer than thought.
              */
             slip_minutes: number;
+            /**
+             * Format: int32
+             * @description Minutes it may start sooner, for more waiting afterwards.
+             */
+            sooner_minutes: number;
             /** @description When it starts. */
             starts: components["schemas"]["Moment"];
         };

@@ -1,7 +1,7 @@
 //! The second wish after a short day: what belongs together is done without long waits, so hands are not idle in between
 //! and nothing begins sooner than it has to.
 
-use std::time::{Duration, Instant};
+use std::time::Duration;
 
 use super::bound::Bound;
 use super::shift::{earlier, later_starts};
@@ -35,15 +35,13 @@ pub(super) fn draw_together(
     starts: Vec<u32>,
     limit: Duration,
 ) -> Vec<u32> {
-    let asked = Instant::now();
     let last = end(day, &starts);
     let of = |starts: &[u32]| spread(day, together, starts);
     let holds = |starts: &Vec<u32>| check::faults(day, starts, last).is_empty();
     let settled = [settle(day, together, &starts), settle(day, together, &later_starts(day, &starts))];
     let best = settled.into_iter().filter(holds).chain([starts]).min_by_key(|starts| of(starts));
     let Some(best) = best else { return Vec::new() };
-    let left = limit.saturating_sub(asked.elapsed());
-    let closer = search::closer(day, bound, together, (last, of(&best)), left).filter(holds);
+    let closer = search::closer(day, bound, together, (last, of(&best)), limit).filter(holds);
     let closer = closer.map(|starts| settle(day, together, &starts)).filter(holds);
     closer.unwrap_or(best)
 }

@@ -143,6 +143,19 @@ const fn needs(people: u32, burners: u32, kettles: u32, canners: u32) -> Needs {
     Needs { people, burners, kettles, canners }
 }
 
+/// What is best done close together: the work of the hands, and each batch from its fruit to its last jar.
+#[must_use]
+pub fn together(day: &Day, blocks: &[Block]) -> Vec<Vec<usize>> {
+    let hands = |place: &usize| day.tasks[*place].uses.people > 0 && blocks[*place].work != Work::Pause;
+    let mut sets: Vec<Vec<usize>> = vec![(0..blocks.len()).filter(hands).collect()];
+    let mut batches: Vec<&str> = blocks.iter().filter_map(|block| block.batch.as_deref()).collect();
+    batches.dedup();
+    for batch in batches {
+        sets.push((0..blocks.len()).filter(|place| blocks[*place].batch.as_deref() == Some(batch)).collect());
+    }
+    sets
+}
+
 #[derive(Default)]
 struct List {
     tasks: Vec<Task>,

@@ -36,15 +36,50 @@ fn parse(instance: &Value) -> Day {
     Day { has: needs(&instance["resources"]), horizon: 1440, tasks: tasks.iter().map(task).collect() }
 }
 
-/// Every instance: its name, its proven optimum (none when it is proven not to fit), the day.
-pub fn all() -> Vec<(String, Option<u32>, Day)> {
+/// The hands and each product, the number in the ids, as sets of tasks.
+fn together(instance: &Value, day: &Day) -> Vec<Vec<usize>> {
+    let mut sets = vec![(0..day.tasks.len()).filter(|task| day.tasks[*task].uses.people > 0).collect()];
+    let ids = instance["tasks"].as_array().unwrap().iter().map(|task| task["id"].as_str().unwrap());
+    let products: Vec<&str> =
+        ids.map(|id| id.trim_start_matches(char::is_alphabetic).split('.').next().unwrap()).collect();
+    let mut seen: Vec<&str> = products.clone();
+    seen.sort_unstable();
+    seen.dedup();
+    sets.extend(
+        seen.iter().map(|product| {
+            (0..products.len()).filter(|task| products[*task] == *product).collect::<Vec<_>>()
+        }),
+    );
+    sets
+}
+
+/// A day that the other solver has worked out.
+pub struct Instance {
+    pub name: String,
+    /// Its proven length; none when it is proven not to fit.
+    pub optimum: Option<u32>,
+    /// The proven least spread at that length, where it was computed.
+    pub least_spread: Option<u32>,
+    /// The sets that the spread is of.
+    pub together: Vec<Vec<usize>>,
+    pub day: Day,
+}
+
+/// Every instance.
+pub fn all() -> Vec<Instance> {
     let document: Value = serde_json::from_str(include_str!("day_optima.json")).unwrap();
     let instances = document["instances"].as_array().unwrap();
     assert!(instances.len() >= 30 && document["version"].is_string());
-    let optimum =
-        |instance: &Value| instance["optimum"].as_u64().map(|minutes| u32::try_from(minutes).unwrap());
-    instances
-        .iter()
-        .map(|instance| (instance["name"].as_str().unwrap().to_owned(), optimum(instance), parse(instance)))
-        .collect()
+    let minutes = |value: &Value| value.as_u64().map(|minutes| u32::try_from(minutes).unwrap());
+    let read = |instance: &Value| {
+        let day = parse(instance);
+        Instance {
+            name: instance["name"].as_str().unwrap().to_owned(),
+            optimum: minutes(&instance["optimum"]),
+            least_spread: minutes(&instance["least_spread"]),
+            together: together(instance, &day),
+            day,
+        }
+    };
+    instances.iter().map(read).collect()
 }

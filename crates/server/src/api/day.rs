@@ -5,9 +5,11 @@ use std::time::Duration;
 
 use actix_web::{HttpResponse, get, post, web};
 use bodega_core::day::work::{
-    BatchWork, Block, CookWork, Lane, LoadWork, Pause, PrepareWork, Work, lanes, own_pace, tasks,
+    BatchWork, Block, CookWork, Lane, LoadWork, Pause, PrepareWork, Work, lanes, own_pace, tasks, together,
 };
-use bodega_core::day::{Day, Layout, Needs, Status, later_starts, lay_out};
+use bodega_core::day::{
+    Day, Layout, Limits, Needs, Status, Wish, earlier_starts, later_starts, lay_out, shortest,
+};
 use bodega_core::limits::DAY_SLIP;
 use bodega_core::moment::{Minutes, Moment};
 use bodega_core::outlook::{WASH_SHARE, boiled_away, effort};
@@ -28,7 +30,7 @@ use crate::json::Json;
 use crate::problem::{ApiError, NameField, Problem};
 
 /// Time to search for the strip; the screen waits for it.
-const SEARCH: Duration = Duration::from_millis(1_200);
+const SEARCH: Limits = Limits { length: Duration::from_millis(1_200), waiting: Duration::from_millis(500) };
 /// Time for each way out of a day that does not fit.
 const SEARCH_WAY_OUT: Duration = Duration::from_millis(500);
 /// Least minutes of an evening that is nearly over.
@@ -44,6 +46,8 @@ pub struct BlockView {
     pub starts: Moment,
     /// When it ends.
     pub ends: Moment,
+    /// Minutes it may start sooner, for more waiting afterwards.
+    pub sooner_minutes: u32,
     /// Minutes it may start later without a later end of the day.
     pub slack_minutes: u32,
     /// Minutes it was said to take longer than thought.
@@ -376,7 +380,7 @@ impl Ground {
             .into_iter()
             .filter_map(|(text, step, works, has, horizon)| {
                 let (day, _) = self.day(&works, has, horizon);
-                let finish = lay_out(&day, SEARCH_WAY_OUT).makespan?;
+                let finish = shortest(&day, SEARCH_WAY_OUT).makespan?;
                 Some(WayOut { text, step, finish: self.at(finish) })
             })
             .collect();
@@ -384,16 +388,28 @@ impl Ground {
         found
     }
 
-    fn view(&self) -> DayView {
+    /// The day laid out, in the order of the last view when that is as good.
+    fn view(&self, last: Option<&DayView>) -> DayView {
         let (day, blocks) = self.day(&self.works, self.has, self.horizon);
-        let Layout { status, makespan, bound, starts, why } = lay_out(&day, SEARCH);
-        let late = if starts.is_empty() { Vec::new() } else { later_starts(&day, &starts) };
+        let was_to_start = |block: &Block| {
+            let view = last?.blocks.iter().find(|view| view.block.key == block.key)?;
+            Some(view.starts.since_ms(self.now) / Minutes(1).ms())
+        };
+        let wish =
+            Wish { together: together(&day, &blocks), before: blocks.iter().map(was_to_start).collect() };
+        let Layout { status, makespan, bound, starts, why } = lay_out(&day, &wish, SEARCH);
+        let shifted = |shift: fn(&Day, &[u32]) -> Vec<u32>| match starts.as_slice() {
+            [] => Vec::new(),
+            starts => shift(&day, starts),
+        };
+        let (early, late) = (shifted(earlier_starts), shifted(later_starts));
         let places =
             blocks.into_iter().zip(&day.tasks).enumerate().filter(|(place, _)| *place < starts.len());
         let views: Vec<BlockView> = places
             .map(|(place, (block, task))| BlockView {
                 starts: self.at(starts[place]),
                 ends: self.at(starts[place] + task.minutes),
+                sooner_minutes: starts[place] - early[place],
                 slack_minutes: late[place] - starts[place],
                 slip_minutes: self.slip(&block),
                 block,
@@ -401,14 +417,16 @@ impl Ground {
             .collect();
         let reminders = reminders(&views, self.now);
         let begun = views.iter().any(|view| view.block.begun);
+        // The whole plan may move by what is left of the day after it.
         let spare = makespan.map(|makespan| self.horizon.saturating_sub(makespan));
+        let first = starts.iter().min().copied().unwrap_or(0);
         DayView {
             status,
             now: self.now,
             day_ends: self.day_ends,
             finish: makespan.map(|makespan| self.at(makespan)),
             bound: self.at(bound),
-            start_by: spare.filter(|_| !begun && !views.is_empty()).map(|spare| self.at(spare)),
+            start_by: spare.filter(|_| !begun && !views.is_empty()).map(|spare| self.at(spare + first)),
             why,
             blocks: views,
             lanes: lanes(&day, &starts),
@@ -430,7 +448,7 @@ impl LastDay {
         if let Some((_, view)) = last.as_ref().filter(|(before, _)| before.is_like(&ground)) {
             return view.clone();
         }
-        let view = ground.view();
+        let view = ground.view(last.as_ref().map(|(_, view)| view));
         *last = Some((ground, view.clone()));
         view
     }

@@ -4,7 +4,7 @@ use std::collections::BTreeMap;
 use std::time::Duration;
 
 use actix_web::{post, web};
-use bodega_core::day::{After, Day, Layout, Needs, Status, Task, lay_out};
+use bodega_core::day::{After, Day, Layout, Limits, Needs, Status, Task, Wish, lay_out};
 use bodega_core::limits::{DAY_LAG, DAY_LENGTH, DAY_RESOURCE, SEARCH_TIME};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -15,6 +15,8 @@ use crate::problem::{ApiError, NameField, Problem};
 
 /// Tasks of one day.
 const MOST_TASKS: usize = 300;
+/// Longest search for less waiting.
+const MOST_FOR_WAITING: Duration = Duration::from_millis(300);
 /// Time to search when nothing is said.
 const USUAL_TIME_LIMIT_MS: u64 = 2_000;
 
@@ -139,8 +141,13 @@ pub async fn compute_day(Json(request): Json<DayRequest>) -> Result<web::Json<Da
     let limit = request.time_limit_ms.unwrap_or(USUAL_TIME_LIMIT_MS);
     #[allow(clippy::cast_precision_loss)] // checked against half a minute
     SEARCH_TIME.check(limit as f64).named("time_limit_ms")?;
+    // Nobody waits longer than was asked for, and hands wait as little as can be found soon.
+    let waiting = Duration::from_millis(limit / 5).min(MOST_FOR_WAITING);
+    let limits = Limits { length: Duration::from_millis(limit) - waiting, waiting };
+    let hands = (0..wanted.tasks.len()).filter(|task| wanted.tasks[*task].uses.people > 0).collect();
+    let wish = Wish { together: vec![hands], before: Vec::new() };
     let Layout { status, makespan, bound, starts, why } =
-        off_thread(move || lay_out(&wanted, Duration::from_millis(limit))).await?;
+        off_thread(move || lay_out(&wanted, &wish, limits)).await?;
     let starts = request.tasks.into_iter().map(|task| task.id).zip(starts).collect();
     Ok(web::Json(DayAnswer { status, makespan_minutes: makespan, bound_minutes: bound, starts, why }))
 }
