@@ -11,6 +11,7 @@ mod list;
 mod near;
 mod search;
 mod shift;
+pub mod sink;
 mod usage;
 pub mod work;
 
@@ -20,7 +21,7 @@ use serde::{Deserialize, Serialize};
 
 pub use check::faults;
 pub use near::spread;
-pub use shift::{earlier_starts, later_starts};
+pub use shift::{earlier_starts, later_starts, with_reserve};
 
 /// What tasks need and what a kitchen has.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]

@@ -20,6 +20,7 @@ pub mod loads;
 pub mod measure;
 pub mod moment;
 pub mod outlook;
+pub mod overnight;
 pub mod pantry;
 pub mod places;
 pub mod plan;

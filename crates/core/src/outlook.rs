@@ -5,6 +5,7 @@ use uom::si::ratio::ratio;
 
 use crate::acid::{self, Agent};
 use crate::altitude::Altitude;
+use crate::day::sink;
 use crate::fruit::Kind;
 use crate::jar::JarSize;
 use crate::loads::Capacity;
@@ -81,7 +82,7 @@ pub fn share_left(making: &Making, kind: Kind) -> f64 {
 /// Hands and stove for a pound of fruit and for a jar, in minutes. Ours: a place to start from, to be learned.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Effort {
-    /// Hands-on minutes a pound: washing, coring, skinning or milling.
+    /// Hands-on minutes a pound: at the sink, and stirring at the stove.
     pub hands_per_lb: f64,
     /// Hands-on minutes a jar: acid, filling, rim, lid, lifting.
     pub hands_per_jar: f64,
@@ -89,22 +90,25 @@ pub struct Effort {
     pub stove_per_lb: f64,
 }
 
+/// Hands-on minutes a jar: acid, filling, rim, lid, lifting. Ours: a place to start from, to be learned.
+pub const HANDS_PER_JAR: f64 = 2.0;
+
 /// The effort of a making.
 #[must_use]
-pub const fn effort(making: &Making) -> Effort {
-    let (hands_per_lb, stove_per_lb) = match (making.product, making.pack) {
-        (Product::Whole, Pack::Raw) => (2.0, 0.4),
-        (Product::Whole, Pack::Hot) => (2.2, 0.9),
-        (Product::Crushed, _) => (2.2, 0.8),
-        (Product::Juice | Product::VegetableJuice, _) => (0.9, 0.9),
-        (Product::Sauce | Product::Paste, _) => (1.1, 0.9),
+pub fn effort(making: &Making) -> Effort {
+    let (stirring, stove_per_lb) = match (making.product, making.pack) {
+        (Product::Whole, Pack::Raw) => (0.0, 0.4),
+        (Product::Whole, Pack::Hot) => (0.2, 0.9),
+        (Product::Crushed, _) => (0.2, 0.8),
+        (Product::Juice | Product::VegetableJuice, _) => (0.0, 0.9),
+        (Product::Sauce | Product::Paste, _) => (0.2, 0.9),
     };
-    Effort { hands_per_lb, hands_per_jar: 2.0, stove_per_lb }
+    Effort {
+        hands_per_lb: sink::minutes_per_lb(making.product) + stirring,
+        hands_per_jar: HANDS_PER_JAR,
+        stove_per_lb,
+    }
 }
-
-/// Share of the hands at the fruit that washing and coring takes; the rest is peeling or milling. Ours: a place to start
-/// from, to be learned.
-pub const WASH_SHARE: f64 = 0.4;
 
 /// Water that boils away on the way to the product.
 #[must_use]

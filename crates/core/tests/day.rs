@@ -6,6 +6,7 @@ use std::time::Duration;
 
 use bodega_core::day::{
     After, Day, Limits, Needs, Status, Task, Wish, earlier_starts, later_starts, lay_out, shortest, spread,
+    with_reserve,
 };
 use proptest::prelude::*;
 
@@ -329,6 +330,7 @@ fn hands_are_not_idle_in_between_and_start_later_when_the_day_is_no_longer_for_i
     let near = lay_out(&waits, &wish, LIMITS);
     assert_eq!((near.makespan, near.starts.as_slice()), (Some(105), [0, 50, 60, 100].as_slice()));
     assert_eq!(earlier_starts(&waits, &near.starts)[1], 0, "it may still begin at once");
+    assert_eq!(with_reserve(&waits, &near.starts, 15), [0, 35, 60, 100], "a quarter of an hour to spare");
 }
 
 #[test]

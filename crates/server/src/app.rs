@@ -245,6 +245,7 @@ pub fn routes(config: &mut web::ServiceConfig) {
         .service(api::loads::simulate_canner)
         .service(api::day::get_day)
         .service(api::day::slip_block)
+        .service(api::day::mark_block)
         .service(api::day::export_day)
         .service(api::compute::day::compute_day)
         .service(api::towel::list_towel)

@@ -107,6 +107,8 @@ fn store_parts(error: &StoreError) -> (StatusCode, &'static str, Option<String>)
         StoreError::OutOfOrder(_) => conflict("out_of_order", Some("event")),
         StoreError::NothingToUndo => conflict("nothing_to_undo", None),
         StoreError::BatchBegun { .. } => conflict("batch_begun", None),
+        StoreError::NotJuice { .. } => conflict("not_juice", Some("chilled")),
+        StoreError::OnStove { .. } => conflict("on_stove", Some("chilled")),
         StoreError::NotOnTowel { .. } => conflict("not_on_towel", None),
         StoreError::NotProcessed { .. } => conflict("not_processed", Some("holds")),
         StoreError::NotFailed { .. } => conflict("not_failed", Some("rescue")),

@@ -10,7 +10,7 @@ use bodega::app::Shared;
 use bodega::clock::Clock;
 use bodega::demo::opening_moment;
 use bodega_store::Store;
-use common::{empty, lot, post, send};
+use common::{empty, fetch, lot, post, send};
 use serde_json::{Value, json};
 
 /// Wash 50, heat 40, fill 14, process 85, lift 5: one pair of hands, one canner.
@@ -108,4 +108,139 @@ async fn the_strip_is_proven_moves_with_a_slip_and_offers_ways_out() {
     assert!(full["why"].as_str().unwrap().contains("at least"), "{full}");
     let ways = full["ways_out"].as_array().unwrap();
     assert!(ways.iter().any(|way| way["text"].as_str().unwrap().contains("for tomorrow")), "{full}");
+}
+
+/// A kitchen in a folder at a moment so many hours after the demo's opening.
+fn kitchen_at(folder: &std::path::Path, hours: i64) -> web::Data<Shared> {
+    let moment = opening_moment().unwrap().plus_minutes(hours * 60);
+    let shared = Shared::new(Store::open(folder).unwrap(), Clock::starting_at(moment, 1));
+    web::Data::from(Arc::new(shared))
+}
+
+async fn plan(shared: &web::Data<Shared>, product: &str, medium: Value, pack: &str, lot_id: i64) -> Value {
+    let plan = json!({"product": product, "medium": medium, "pack": pack, "thickness": null, "jar": "quart",
+        "jars": null, "agent": "citric_acid", "lots": [lot_id]});
+    let (status, batch) = post(shared, "/api/batches", plan).await;
+    assert_eq!(status, 200, "{batch}");
+    batch
+}
+
+fn works(day: &Value) -> Vec<&str> {
+    day["blocks"].as_array().unwrap().iter().map(|block| block["work"].as_str().unwrap()).collect()
+}
+
+async fn get_day(shared: &web::Data<Shared>) -> Value {
+    send(shared, Method::GET, "/api/day", String::new()).await.1
+}
+
+#[actix_web::test]
+async fn work_at_the_sink_is_said_and_the_households_pace_is_learned_from_it() {
+    let folder = tempfile::tempdir().unwrap();
+    let mark = |block: String, mark: &'static str| json!({"block": block, "mark": mark});
+    let code = {
+        let shared = kitchen_at(folder.path(), 0);
+        send(&shared, Method::PATCH, "/api/kitchen", r#"{"altitude_ft": 500}"#.to_owned()).await;
+        send(&shared, Method::POST, "/api/lots", lot("20")).await;
+        let batch = plan(&shared, "whole", json!("water"), "raw", 1).await;
+        let code = batch["code"].as_str().unwrap().to_owned();
+        let day = get_day(&shared).await;
+        let blanch =
+            day["blocks"].as_array().unwrap().iter().find(|block| block["work"] == "blanch").unwrap();
+        assert_eq!(blanch["rounds"], 8, "sixty fruit, eight or nine at a time: {blanch}");
+        let (_, day) = post(&shared, "/api/day/marks", mark(format!("{code} core"), "begun")).await;
+        let core = day["blocks"].as_array().unwrap().iter().find(|block| block["work"] == "core").unwrap();
+        assert_eq!((&core["begun"], &core["starts"]), (&json!(true), &day["now"]));
+        for (block, field) in [(format!("{code} load load 1"), "block"), ("x wash".to_owned(), "block")] {
+            let (status, problem) = post(&shared, "/api/day/marks", mark(block, "begun")).await;
+            assert_eq!((status, problem["field"].as_str()), (422, Some(field)), "{problem}");
+        }
+        code
+    };
+    // Sixteen minutes for what is thought to take eight: coring takes twice as long here.
+    let moment = opening_moment().unwrap().plus_minutes(16);
+    let later = Shared::new(Store::open(folder.path()).unwrap(), Clock::starting_at(moment, 1));
+    let shared = web::Data::from(Arc::new(later));
+    let (_, day) = post(&shared, "/api/day/marks", mark(format!("{code} core"), "done")).await;
+    let left: Vec<&str> =
+        works(&day).into_iter().filter(|work| ["wash", "core", "blanch"].contains(work)).collect();
+    assert_eq!(left, ["blanch"], "what comes before is done as well");
+    let (_, day) = post(&shared, "/api/day/marks", mark(format!("{code} core"), "begun")).await;
+    assert!(works(&day).contains(&"core"), "taken back");
+    post(&shared, "/api/day/marks", mark(format!("{code} core"), "done")).await;
+
+    send(&shared, Method::POST, "/api/lots", lot("20")).await;
+    let next = plan(&shared, "whole", json!("water"), "raw", 2).await;
+    let day = get_day(&shared).await;
+    let minutes = |work: &str| {
+        let key = format!("{} {work}", next["code"].as_str().unwrap());
+        let block = day["blocks"].as_array().unwrap().iter().find(|block| block["key"] == key).unwrap();
+        (block["ends"].as_i64().unwrap() - block["starts"].as_i64().unwrap()) / 60_000
+    };
+    // Twice the usual once, against a usual pace that counts for two batches: four thirds of eight minutes.
+    assert_eq!((minutes("core"), minutes("wash")), (11, 6));
+}
+
+#[actix_web::test]
+async fn juice_waits_overnight_and_is_heated_and_canned_the_next_day() {
+    let folder = tempfile::tempdir().unwrap();
+    let id = {
+        let shared = kitchen_at(folder.path(), 0);
+        let kitchen = json!({"altitude_ft": 500, "people": 1, "day_ends": 16 * 60}).to_string();
+        send(&shared, Method::PATCH, "/api/kitchen", kitchen).await;
+        send(&shared, Method::POST, "/api/lots", lot("20")).await;
+        let batch = plan(&shared, "juice", Value::Null, "hot", 1).await;
+        let full = get_day(&shared).await;
+        assert_eq!(full["finish"], Value::Null, "it does not fit before four: {full}");
+        let ways = full["ways_out"].as_array().unwrap();
+        let step =
+            |way: &str| ways.iter().find(|found| found["step"]["way"] == way).map(|found| &found["step"]);
+        assert!(step("leave").is_some() && step("freeze").is_some(), "{full}");
+        assert_eq!(step("chill").unwrap()["batch"], batch["id"]);
+        let path = format!("/api/batches/{}", batch["id"]);
+        send(&shared, Method::PATCH, &path, json!({"chilled": true}).to_string()).await;
+        let tonight = get_day(&shared).await;
+        assert_eq!(works(&tonight), ["wash", "core", "mill", "chill"]);
+        assert_eq!(tonight["status"], "optimal");
+        batch["id"].as_i64().unwrap()
+    };
+    let tomorrow = kitchen_at(folder.path(), 19);
+    let day = get_day(&tomorrow).await;
+    assert_eq!(works(&day)[..3], ["heat", "cook", "fill"], "{day}");
+    let said = day["reminders"].to_string();
+    assert!(said.contains("is in the refrigerator: heat it to the boil and can it today"), "{said}");
+    let too_late = get_day(&kitchen_at(folder.path(), 25)).await["reminders"].to_string();
+    assert!(too_late.contains("do not can it"), "{too_late}");
+
+    // Whole fruit is no juice, and filled jars wait for nothing.
+    send(&tomorrow, Method::POST, "/api/lots", lot("20")).await;
+    let whole = plan(&tomorrow, "whole", json!("water"), "raw", 2).await;
+    let path = format!("/api/batches/{}", whole["id"]);
+    let (_, problem) = send(&tomorrow, Method::PATCH, &path, json!({"chilled": true}).to_string()).await;
+    assert_eq!(problem["code"], "not_juice");
+    post(&tomorrow, "/api/loads/1/steps", json!({"step": "acid"})).await;
+    let path = format!("/api/batches/{id}");
+    let (_, problem) = send(&tomorrow, Method::PATCH, &path, json!({"chilled": true}).to_string()).await;
+    assert_eq!(problem["code"], "batch_begun");
+    let (status, problem) = send(&tomorrow, Method::PATCH, &path, "{}".to_owned()).await;
+    assert_eq!((status, problem["field"].as_str()), (422, Some("removed")));
+}
+
+#[actix_web::test]
+async fn fruit_that_cannot_wait_goes_into_the_freezer_and_comes_back_out() {
+    let shared = empty();
+    send(&shared, Method::PATCH, "/api/kitchen", r#"{"altitude_ft": 500}"#.to_owned()).await;
+    send(&shared, Method::POST, "/api/lots", lot("20")).await;
+    let batch = plan(&shared, "whole", json!("water"), "raw", 1).await;
+    let path = format!("/api/batches/{}", batch["id"]);
+    let state = async || {
+        let (_, csv) = fetch(&shared, Method::GET, "/api/harvest.csv", String::new()).await;
+        String::from_utf8(csv).unwrap()
+    };
+    for (removed, expected) in [(true, ",frozen,"), (false, ",fresh,")] {
+        let change = json!({"removed": removed, "frozen": removed}).to_string();
+        send(&shared, Method::PATCH, &path, change).await;
+        assert!(state().await.contains(expected), "{}", state().await);
+        let (_, lots) = send(&shared, Method::GET, "/api/lots", String::new()).await;
+        assert_eq!(lots.as_array().unwrap().len(), usize::from(removed), "back in the crates, or drawn");
+    }
 }

@@ -6,6 +6,7 @@ use bodega_core::fruit::Kind;
 use bodega_core::jar::JarSize;
 use bodega_core::moment::{Minutes, Moment};
 use bodega_core::outlook::Making;
+use bodega_core::overnight::waits_as_juice;
 use bodega_core::process::{Medium, Method, Pack, Product};
 use bodega_core::units::{Volume, grams, in_pounds, in_quarts};
 use bodega_core::yields::Thickness;
@@ -13,7 +14,7 @@ use bodega_core::yields::learn::Finished;
 use rusqlite::{Connection, Row, Transaction, params};
 use serde::Serialize;
 
-use crate::rows::{found, optional_word, word};
+use crate::rows::{found, moment, optional_word, word};
 use crate::{Store, StoreError, loads, lots};
 
 /// A batch on the line.
@@ -50,6 +51,8 @@ pub struct Batch {
     pub jars_lifted: u32,
     /// Acid stirred into the pot instead of the jars, in teaspoons.
     pub pot_dose_tsp: Option<f64>,
+    /// When it was agreed that its juice waits overnight in the refrigerator.
+    pub chilled_at: Option<Moment>,
 }
 
 impl Batch {
@@ -135,7 +138,16 @@ fn read(row: &Row<'_>) -> rusqlite::Result<Batch> {
         jars: row.get("jars")?,
         jars_lifted: row.get("jars_lifted")?,
         pot_dose_tsp: row.get("pot_dose_tsp")?,
+        chilled_at: moment(row, "chilled_at")?,
     })
+}
+
+/// Whether a batch on the line other than the first parameter's draws on a lot.
+macro_rules! drawn_on_by_others {
+    () => {
+        "EXISTS (SELECT 1 FROM batch_lot AS other JOIN batch AS drawer ON drawer.id = other.batch_id
+            WHERE other.lot_id = lot.id AND other.batch_id <> ?1 AND drawer.removed_at IS NULL)"
+    };
 }
 
 /// One batch, removed or not.
@@ -215,22 +227,32 @@ impl Store {
         Ok(finished)
     }
 
-    /// Takes a batch off the line, giving its fruit back, or puts it back.
+    /// Takes a batch off the line, giving its fruit back, or puts it back. Its fruit goes into the freezer, or comes out
+    /// of it, when that is said; fruit that another batch draws on stays as it is.
     ///
     /// # Errors
     /// [`StoreError::BatchBegun`] when a jar has been touched; [`StoreError::BelowZero`] when the fruit has gone
     /// elsewhere meanwhile.
-    pub fn remove_batch(&self, id: i64, removed: bool, now: Moment) -> Result<Batch, StoreError> {
+    pub fn remove_batch(
+        &self,
+        id: i64,
+        removed: bool,
+        frozen: Option<bool>,
+        now: Moment,
+    ) -> Result<Batch, StoreError> {
         let mut connection = self.lock();
         let transaction = connection.transaction()?;
         let batch = one(&transaction, id)?;
-        let touched: i64 = transaction.query_row(
-            "SELECT count(*) FROM jar WHERE batch_id = ?1 AND acid_at IS NOT NULL",
-            [id],
-            |row| row.get(0),
-        )?;
-        if removed && touched > 0 {
-            return Err(StoreError::BatchBegun { code: batch.code });
+        if removed {
+            check_untouched(&transaction, &batch)?;
+        }
+        if let Some(frozen) = frozen {
+            let sql = concat!(
+                "UPDATE lot SET frozen = ?2
+                 WHERE id IN (SELECT lot_id FROM batch_lot WHERE batch_id = ?1) AND NOT ",
+                drawn_on_by_others!()
+            );
+            transaction.execute(sql, params![id, frozen])?;
         }
         transaction
             .execute("UPDATE batch SET removed_at = ?2 WHERE id = ?1", params![id, removed.then_some(now.0)])
@@ -240,6 +262,42 @@ impl Store {
         }
         transaction.commit()?;
         Ok(batch)
+    }
+
+    /// Whether another batch on the line draws on the same lots.
+    ///
+    /// # Errors
+    /// [`StoreError::Sqlite`] when the file cannot be read.
+    pub fn shares_fruit(&self, id: i64) -> Result<bool, StoreError> {
+        let sql = concat!(
+            "SELECT EXISTS (SELECT 1 FROM lot JOIN batch_lot ON lot.id = lot_id WHERE batch_id = ?1 AND ",
+            drawn_on_by_others!(),
+            ")"
+        );
+        Ok(self.lock().query_row(sql, [id], |row| row.get(0))?)
+    }
+
+    /// Writes down that the juice of a batch waits overnight in the refrigerator, or that it does not.
+    ///
+    /// # Errors
+    /// [`StoreError::NotJuice`] when it is not on its way through the mill; [`StoreError::BatchBegun`] when a jar has been
+    /// touched; [`StoreError::OnStove`] while it cooks.
+    pub fn chill_batch(&self, id: i64, chilled: bool, now: Moment) -> Result<Batch, StoreError> {
+        let connection = self.lock();
+        let batch = one(&connection, id)?;
+        if chilled {
+            if !waits_as_juice(batch.product, batch.pack) {
+                return Err(StoreError::NotJuice { code: batch.code });
+            }
+            check_untouched(&connection, &batch)?;
+            let cooks = "SELECT EXISTS (SELECT 1 FROM cook WHERE batch_id = ?1 AND removed_at IS NULL)";
+            if connection.query_row(cooks, [id], |row| row.get(0))? {
+                return Err(StoreError::OnStove { code: batch.code });
+            }
+        }
+        let at = chilled.then_some(now.0);
+        connection.execute("UPDATE batch SET chilled_at = ?2 WHERE id = ?1", params![id, at])?;
+        one(&connection, id)
     }
 
     /// Writes down how much acid was stirred into the pot of a batch, or that none was.
@@ -263,6 +321,15 @@ impl Store {
         let rows = statement.query_map([id], |row| Ok((word(row, "size")?, row.get("count")?)))?;
         Ok(rows.collect::<Result<_, _>>()?)
     }
+}
+
+/// Refuses a batch of which a jar has been touched.
+fn check_untouched(connection: &Connection, batch: &Batch) -> Result<(), StoreError> {
+    let sql = "SELECT EXISTS (SELECT 1 FROM jar WHERE batch_id = ?1 AND acid_at IS NOT NULL)";
+    if connection.query_row(sql, [batch.id], |row| row.get(0))? {
+        return Err(StoreError::BatchBegun { code: batch.code.clone() });
+    }
+    Ok(())
 }
 
 /// What a batch's jars hold, once every one of them is out of the canner.

@@ -246,6 +246,16 @@ impl Store {
         one(&self.lock(), id)
     }
 
+    /// Whether a batch has been on the stove and is off it.
+    ///
+    /// # Errors
+    /// [`StoreError::Sqlite`] when the file cannot be read.
+    pub fn has_cooked(&self, batch: i64) -> Result<bool, StoreError> {
+        let sql = "SELECT EXISTS (SELECT 1 FROM cook
+            WHERE batch_id = ?1 AND ended_at IS NOT NULL AND removed_at IS NULL)";
+        Ok(self.lock().query_row(sql, [batch], |row| row.get(0))?)
+    }
+
     /// Cook-downs on the stove (`ended` false), or all that were taken off.
     ///
     /// # Errors

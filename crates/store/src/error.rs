@@ -72,6 +72,20 @@ pub enum StoreError {
         /// Its code.
         code: String,
     },
+    /// Only what goes through the mill waits overnight as juice.
+    #[error(
+        "batch {code} is not juice on its way; only juice, sauce and paste wait overnight in the refrigerator"
+    )]
+    NotJuice {
+        /// Its code.
+        code: String,
+    },
+    /// The batch cooks, or has cooked.
+    #[error("batch {code} has been on the stove; finish it today")]
+    OnStove {
+        /// Its code.
+        code: String,
+    },
     /// The jar is not on the towel.
     #[error("jar {number} has not come out of the canner yet")]
     NotOnTowel {

@@ -7,6 +7,7 @@ pub mod backup;
 mod batches;
 mod canners;
 mod cooks;
+mod day_notes;
 mod error;
 pub mod exchange;
 mod goals;
@@ -17,7 +18,6 @@ mod lots;
 mod records;
 mod rows;
 mod shelf;
-mod slips;
 mod stock;
 
 use std::path::{Path, PathBuf};
@@ -31,6 +31,7 @@ pub use backup::BackupFile;
 pub use batches::{Batch, Draw, NewBatch, NewLoad};
 pub use canners::{Canner, CannerChange, PotSize};
 pub use cooks::{Cook, CookEvent, Kettle, NewCook, NewKettle};
+pub use day_notes::{BlockNote, Mark};
 pub use error::StoreError;
 pub use goals::Goal;
 pub use jars::{Jar, JarStep, count_sizes};
@@ -39,7 +40,6 @@ pub use loads::{CannerLoad, CannerReading, JarMoment, NewGroup};
 pub use lots::{Lot, LotChange, NewLot};
 pub use records::{JarRecord, PhRecord, Stocked};
 pub use shelf::{Gone, Rescued, ShelfGroup, ShelfSearch, Towel, TowelJar};
-pub use slips::Slip;
 pub use stock::{AcidStock, Cupboard, Item, JarStock, LidStock};
 
 /// Go up only: there is no way down, a newer file is refused instead.
@@ -52,6 +52,7 @@ const MIGRATIONS: &[M<'static>] = &[
     M::up(include_str!("../migrations/06-towel-and-shelf.sql")),
     M::up(include_str!("../migrations/07-the-day.sql")),
     M::up(include_str!("../migrations/08-doubt-kept.sql")),
+    M::up(include_str!("../migrations/09-sink-and-night.sql")),
 ];
 
 /// Name of the database file inside the data directory.

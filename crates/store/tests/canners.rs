@@ -107,10 +107,10 @@ fn loads_of_two_batches_are_put_together_and_survive_one_of_them_leaving() {
     store.regroup(&ids, &[group(&jars)]).unwrap();
     let load = store.open_loads().unwrap().remove(0);
     assert_eq!((load.jars.len(), load.position, load.of, load.batch.id), (6, 1, 1, first));
-    store.remove_batch(first, true, NOW).unwrap();
+    store.remove_batch(first, true, None, NOW).unwrap();
     let left = store.open_loads().unwrap().remove(0);
     assert_eq!((left.jars.len(), left.batch.id), (3, second), "the other batch's jars stay on the bench");
     assert_eq!(left.clock.phase(NOW), Phase::Waiting);
-    store.remove_batch(first, false, NOW).unwrap();
+    store.remove_batch(first, false, None, NOW).unwrap();
     assert_eq!(store.open_loads().unwrap()[0].jars.len(), 6, "and come back");
 }

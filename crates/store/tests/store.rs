@@ -31,10 +31,10 @@ fn lots_are_drawn_down_and_never_below_zero() {
     let less = LotChange { weight_g: Some(5999), ..LotChange::default() };
     assert!(matches!(store.change_lot(id, &less, NOW), Err(StoreError::BelowZero)));
 
-    store.remove_batch(first.id, true, NOW).unwrap();
+    store.remove_batch(first.id, true, None, NOW).unwrap();
     assert_eq!(store.lots().unwrap()[0].left_g, 10_000, "a removed batch gives its fruit back");
     store.add_batch(&batch(vec![Draw { lot: id, weight_g: 9000 }]), NOW).unwrap();
-    assert!(matches!(store.remove_batch(first.id, false, NOW), Err(StoreError::BelowZero)));
+    assert!(matches!(store.remove_batch(first.id, false, None, NOW), Err(StoreError::BelowZero)));
 }
 
 #[test]
@@ -53,7 +53,7 @@ fn codes_of_a_day_are_never_used_twice() {
     let id = lot(&store, 10_000, Condition::FirmRipe);
     let draw = || batch(vec![Draw { lot: id, weight_g: 1000 }]);
     let first = store.add_batch(&draw(), NOW).unwrap();
-    store.remove_batch(first.id, true, NOW).unwrap();
+    store.remove_batch(first.id, true, None, NOW).unwrap();
     assert_eq!(store.add_batch(&draw(), NOW).unwrap().code, "260912-2");
 }
 
@@ -77,7 +77,7 @@ fn food_waits_for_acid_and_the_canner_for_both() {
         store.add_event(load, BoilEvent::JarsIn, NOW),
         Err(StoreError::JarsNotReady { unready: 1, .. })
     ));
-    assert!(matches!(store.remove_batch(batch, true, NOW), Err(StoreError::BatchBegun { .. })));
+    assert!(matches!(store.remove_batch(batch, true, None, NOW), Err(StoreError::BatchBegun { .. })));
 }
 
 #[test]

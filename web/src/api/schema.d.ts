@@ -103,7 +103,7 @@ export interface paths {
         delete?: never;
         options?: never;
         head?: never;
-        /** Takes a batch off the line, giving its fruit back, or puts it back. */
+        /** Takes a batch off the line, giving its fruit back, or puts it back; or has its juice wait overnight. */
         patch: operations["change_batch"];
         trace?: never;
     };
@@ -579,6 +579,23 @@ export interface paths {
         get: operations["export_day"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/day/marks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Says that work at the sink begins, is done, or waits after all. The kettle, the jars and the canner tell theirs. */
+        post: operations["mark_block"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1752,6 +1769,7 @@ export interface components {
              * @description Altitude the times were looked up for, in feet.
              */
             altitude_ft: number;
+            chilled_at?: components["schemas"]["Moment"] | null;
             /** @description Code on the label: the day and the batch of the day. */
             code: string;
             /**
@@ -1791,10 +1809,14 @@ export interface components {
              */
             weight_g: number;
         };
-        /** @description Taking a batch off the line, or putting it back. */
+        /** @description Taking a batch off the line, or putting it back; what waits until tomorrow. Absent fields stay. */
         BatchChangeRequest: {
+            /** @description Whether its juice waits overnight in the refrigerator. */
+            chilled?: boolean | null;
+            /** @description Whether its fruit is in the freezer then; together with `removed`. */
+            frozen?: boolean | null;
             /** @description Whether it is off the line. */
-            removed: boolean;
+            removed?: boolean | null;
         };
         /** @description A batch from the crate to the table. */
         BatchRecord: {
@@ -1833,10 +1855,17 @@ export interface components {
             batch?: string | null;
             /** @description It has begun. */
             begun: boolean;
+            /** @description Its begin and its end are said here; the kettle, the jars and the canner tell theirs. */
+            is_said: boolean;
             /** @description Lasting name, for saying that it takes longer. */
             key: string;
             /** @description What it is called beside its kind: `load 2`. */
             name?: string | null;
+            /**
+             * Format: int32
+             * @description Rounds of eight or nine fruit, when it is blanched.
+             */
+            rounds?: number | null;
             /** @description Kind of work. */
             work: components["schemas"]["Work"];
         };
@@ -3564,6 +3593,18 @@ export interface components {
             findings: components["schemas"]["Finding"][];
         };
         /**
+         * @description How far a block is.
+         * @enum {string}
+         */
+        Mark: "waits" | "begun" | "done";
+        /** @description How far a block at the sink is. */
+        MarkRequest: {
+            /** @description Its lasting name. */
+            block: string;
+            /** @description How far it is. */
+            mark: components["schemas"]["Mark"];
+        };
+        /**
          * @description What whole tomatoes are packed in.
          * @enum {string}
          */
@@ -4648,6 +4689,22 @@ export interface components {
             batch: number;
             /** @enum {string} */
             way: "leave";
+        } | {
+            /**
+             * Format: int64
+             * @description The batch.
+             */
+            batch: number;
+            /** @enum {string} */
+            way: "freeze";
+        } | {
+            /**
+             * Format: int64
+             * @description The batch.
+             */
+            batch: number;
+            /** @enum {string} */
+            way: "chill";
         };
         /** @description A weight as it was read. */
         Weight: {
@@ -4668,7 +4725,7 @@ export interface components {
          * @description What kind of work a block is.
          * @enum {string}
          */
-        Work: "wash" | "skin" | "mill" | "cook" | "heat" | "fill" | "load" | "lift" | "pause";
+        Work: "wash" | "core" | "blanch" | "peel" | "mill" | "chill" | "cook" | "heat" | "fill" | "load" | "lift" | "pause";
         /** @description The yield. */
         YieldAnswer: {
             /** @description Full jars when all goes into one size. */
@@ -5802,6 +5859,37 @@ export interface operations {
                 };
                 content: {
                     "text/calendar": unknown;
+                };
+            };
+        };
+    };
+    mark_block: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MarkRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DayView"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };

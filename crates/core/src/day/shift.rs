@@ -59,6 +59,12 @@ pub fn earlier_starts(day: &Day, starts: &[u32]) -> Vec<u32> {
     earlier(day, starts, |_, _| 0)
 }
 
+/// Starts what may start sooner so many minutes sooner, so that a small delay does not make the evening later.
+#[must_use]
+pub fn with_reserve(day: &Day, starts: &[u32], minutes: u32) -> Vec<u32> {
+    earlier(day, starts, |task, _| starts[task].saturating_sub(minutes))
+}
+
 /// Moves everything that has not begun as late as it goes without a later end.
 #[must_use]
 pub fn later_starts(day: &Day, starts: &[u32]) -> Vec<u32> {

@@ -4,6 +4,8 @@
 //! interrupted; water for topping up boils beside it; an empty canner heats beside the preparation; the jars are lifted as soon as they have rested. Common
 //! practice, no source.
 
+use std::ops::RangeInclusive;
+
 use serde::Serialize;
 
 use super::{After, Day, Needs, Task};
@@ -23,12 +25,18 @@ const LIFTS: u32 = 5;
 vocabulary! {
     /// What kind of work a block is.
     "work", Work {
-        /// Washing and coring.
-        Wash = "wash", "wash and core";
-        /// Blanching in rounds of eight or nine, ice water, slipping the skins.
-        Skin = "skin", "blanch and peel";
+        /// Washing in running water.
+        Wash = "wash", "wash";
+        /// Coring; a cross for what is peeled, pieces for what is milled.
+        Core = "core", "core and cut";
+        /// Blanching in rounds of eight or nine, into ice water.
+        Blanch = "blanch", "blanch";
+        /// Slipping the skins.
+        Peel = "peel", "peel";
         /// Simmering soft and running it through the mill.
         Mill = "mill", "simmer and mill";
+        /// Juice that waits overnight goes into the refrigerator.
+        Chill = "chill", "into the refrigerator";
         /// Heating through or boiling down.
         Cook = "cook", "cook";
         /// Heating the empty canner.
@@ -41,6 +49,19 @@ vocabulary! {
         Lift = "lift", "lift the jars";
         /// Everybody sits down.
         Pause = "pause", "a break";
+    }
+}
+
+impl Work {
+    /// Done by hand at the sink: nothing else tells when it begins and ends, so somebody says it.
+    #[must_use]
+    pub const fn is_said(self) -> bool {
+        matches!(self, Self::Wash | Self::Core | Self::Blanch | Self::Peel | Self::Mill | Self::Chill)
+    }
+
+    /// Whether it holds a burner beside the hands.
+    const fn boils(self) -> bool {
+        matches!(self, Self::Blanch | Self::Mill)
     }
 }
 
@@ -80,10 +101,14 @@ pub struct Pause {
 /// Hands at the fruit before it is cooked or packed.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub struct PrepareWork {
-    /// Washing, skinning or milling.
+    /// Kind of work at the sink.
     pub work: Work,
-    /// Minutes of one pair of hands.
+    /// Minutes of one pair of hands at the usual pace.
+    pub usual: u32,
+    /// Minutes that it takes here, or those that are left of them.
     pub minutes: u32,
+    /// Somebody is at it.
+    pub begun: bool,
 }
 
 /// What is left to do of a batch.
@@ -93,6 +118,8 @@ pub struct BatchWork {
     pub code: String,
     /// What its fruit still needs, in order; nothing when that is done.
     pub prepare: Vec<PrepareWork>,
+    /// Rounds that the fruit goes through the sink in; the next hands take over a round at a time.
+    pub rounds: u32,
     /// Its kettle, when there is something to cook.
     pub cook: Option<CookWork>,
     /// Its loads that are not lifted yet, in order.
@@ -111,8 +138,12 @@ pub struct Block {
     pub batch: Option<String>,
     /// What it is called beside its kind: `load 2`.
     pub name: Option<String>,
+    /// Rounds of eight or nine fruit, when it is blanched.
+    pub rounds: Option<u32>,
     /// It has begun.
     pub begun: bool,
+    /// Its begin and its end are said here; the kettle, the jars and the canner tell theirs.
+    pub is_said: bool,
 }
 
 /// The day's tasks, and what each is.
@@ -156,6 +187,14 @@ pub fn together(day: &Day, blocks: &[Block]) -> Vec<Vec<usize>> {
     sets
 }
 
+/// Minutes from the end of one work at the sink to the start of the next: other hands take over when the first round is
+/// through, and end a round after it at the soonest.
+fn taken_over(earlier: u32, later: u32, rounds: u32) -> i64 {
+    let rounds = rounds.max(1);
+    let all_but_one = |minutes: u32| i64::from(minutes - minutes.div_ceil(rounds));
+    -all_but_one(earlier).min(all_but_one(later))
+}
+
 #[derive(Default)]
 struct List {
     tasks: Vec<Task>,
@@ -181,7 +220,9 @@ impl List {
             work,
             batch: batch.map(str::to_owned),
             name: name.map(str::to_owned),
+            rounds: None,
             begun,
+            is_said: work.is_said(),
         });
         self.tasks.len() - 1
     }
@@ -189,12 +230,19 @@ impl List {
     fn batch(&mut self, batch: &BatchWork, heat: Option<usize>, first_load: &mut Option<usize>) {
         let code = Some(batch.code.as_str());
         let follows = |task: usize| After { task, least: 0, most: None };
-        let mut prepared = None;
+        let mut prepared: Option<usize> = None;
         for part in &batch.prepare {
-            // Blanching and simmering hold a burner beside the hands.
-            let uses = needs(1, u32::from(part.work != Work::Wash), 0, 0);
-            let after = prepared.map(follows).into_iter().collect();
-            prepared = Some(self.add(part.work, code, None, part.minutes, uses, after, false));
+            let uses = needs(1, u32::from(part.work.boils()), 0, 0);
+            let hands_over = |task: usize| {
+                // Juice is chilled in one go, when all of it is there.
+                let rounds = if part.work == Work::Chill { 1 } else { batch.rounds };
+                let least = taken_over(self.tasks[task].minutes, part.minutes, rounds);
+                After { task, least, most: None }
+            };
+            let after = prepared.filter(|_| !part.begun).map(hands_over).into_iter().collect();
+            let place = self.add(part.work, code, None, part.minutes, uses, after, part.begun);
+            self.blocks[place].rounds = (part.work == Work::Blanch).then_some(batch.rounds);
+            prepared = Some(place);
         }
         let cooked = batch.cook.map(|cook| {
             let after = prepared.filter(|_| !cook.begun).map(follows).into_iter().collect();
@@ -245,17 +293,18 @@ impl List {
 /// Batches that the usual pace counts as, against the household's own. Ours.
 const USUAL_COUNTS: f64 = 2.0;
 
-/// How much longer hands take here than was thought, from what was thought and what it came to: the usual pace, moved by
-/// the household's own days.
+/// Four times as fast or as slow as usual was not work: a touch was forgotten, or came late. Ours.
+const BELIEVED: RangeInclusive<f64> = 0.25..=4.0;
+
+/// How many times as long hands take here as usual, from the usual minutes and those that it took: the usual pace, moved
+/// by the household's own days.
 #[must_use]
-pub fn own_pace(shown: &[(u32, i64)]) -> f64 {
-    #[allow(clippy::cast_precision_loss)] // minutes of a day
-    let ratio = |(thought, longer): &(u32, i64)| {
-        ((f64::from(*thought) + *longer as f64) / f64::from((*thought).max(1))).clamp(0.25, 4.0)
-    };
+pub fn own_pace(shown: &[(f64, f64)]) -> f64 {
+    let ratios: Vec<f64> =
+        shown.iter().map(|(usual, took)| took / usual).filter(|ratio| BELIEVED.contains(ratio)).collect();
     #[allow(clippy::cast_precision_loss)] // a count of days
-    let count = shown.len() as f64;
-    (USUAL_COUNTS + shown.iter().map(ratio).sum::<f64>()) / (USUAL_COUNTS + count)
+    let count = ratios.len() as f64;
+    (USUAL_COUNTS + ratios.iter().sum::<f64>()) / (USUAL_COUNTS + count)
 }
 
 /// A place in a lane: the block, and which of the like ones it takes, from 0.
@@ -295,11 +344,15 @@ pub fn lanes(day: &Day, starts: &[u32]) -> Vec<Lane> {
 mod tests {
     use std::time::Duration;
 
-    use super::{BatchWork, CookWork, LoadWork, PrepareWork, Work, lanes, own_pace, tasks};
+    use super::{BatchWork, CookWork, LoadWork, PrepareWork, Work, lanes, own_pace, taken_over, tasks};
     use crate::day::{Needs, Status, shortest};
 
     fn load(name: &str, minutes: u32, begun: bool) -> LoadWork {
         LoadWork { name: name.to_owned(), fill: (!begun).then_some(12), minutes, begun, tops_up: true }
+    }
+
+    fn part(work: Work, minutes: u32) -> PrepareWork {
+        PrepareWork { work, usual: minutes, minutes, begun: false }
     }
 
     fn kitchen() -> Needs {
@@ -311,9 +364,10 @@ mod tests {
         let batch = |code: &str, prepare: u32, cook| BatchWork {
             code: code.to_owned(),
             prepare: vec![
-                PrepareWork { work: Work::Wash, minutes: prepare / 2 },
-                PrepareWork { work: if cook == 0 { Work::Skin } else { Work::Mill }, minutes: prepare / 2 },
+                part(Work::Wash, prepare / 2),
+                part(if cook == 0 { Work::Peel } else { Work::Mill }, prepare / 2),
             ],
+            rounds: 5,
             cook: (cook > 0).then_some(CookWork { minutes: cook, begun: false }),
             loads: vec![load("load 1", 85, false), load("load 2", 85, false)],
         };
@@ -332,8 +386,29 @@ mod tests {
     fn the_households_own_pace_moves_the_usual_one() {
         assert!((own_pace(&[]) - 1.0).abs() < 1e-9);
         // 40 minutes that took 60: half as long again, a third of the weight.
-        assert!((own_pace(&[(40, 20)]) - 3.5 / 3.0).abs() < 1e-9);
-        assert!((own_pace(&[(40, 20); 98]) - 1.49).abs() < 1e-9);
+        assert!((own_pace(&[(40.0, 60.0)]) - 3.5 / 3.0).abs() < 1e-9);
+        assert!((own_pace(&[(40.0, 60.0); 98]) - 1.49).abs() < 1e-9);
+        assert!((own_pace(&[(40.0, 0.1), (40.0, 900.0)]) - 1.0).abs() < 1e-9, "forgotten touches");
+    }
+
+    #[test]
+    fn a_second_pair_of_hands_peels_while_the_first_blanches() {
+        let batch = BatchWork {
+            code: "a".to_owned(),
+            prepare: vec![part(Work::Blanch, 20), part(Work::Peel, 30)],
+            rounds: 10,
+            cook: None,
+            loads: Vec::new(),
+        };
+        let length = |people| {
+            let has = Needs { people, ..kitchen() };
+            shortest(&tasks(std::slice::from_ref(&batch), None, has, 600).0, Duration::from_secs(2)).makespan
+        };
+        // One after the other alone; with two, a round of two minutes and then the peeling.
+        assert_eq!((length(1), length(2)), (Some(50), Some(32)));
+        // Who is quicker than the blanching ends a round after it.
+        assert_eq!(taken_over(20, 10, 10), -9);
+        assert_eq!(taken_over(20, 10, 1), 0);
     }
 
     #[test]
@@ -341,6 +416,7 @@ mod tests {
         let boiling = BatchWork {
             code: "a".to_owned(),
             prepare: Vec::new(),
+            rounds: 1,
             cook: None,
             loads: vec![load("load 1", 30, true), load("load 2", 80, false)],
         };

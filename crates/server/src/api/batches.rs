@@ -19,11 +19,15 @@ pub struct BatchSheet {
     pub steps: Vec<Step>,
 }
 
-/// Taking a batch off the line, or putting it back.
+/// Taking a batch off the line, or putting it back; what waits until tomorrow. Absent fields stay.
 #[derive(Debug, Deserialize, ToSchema)]
 pub struct BatchChangeRequest {
     /// Whether it is off the line.
-    pub removed: bool,
+    pub removed: Option<bool>,
+    /// Whether its fruit is in the freezer then; together with `removed`.
+    pub frozen: Option<bool>,
+    /// Whether its juice waits overnight in the refrigerator.
+    pub chilled: Option<bool>,
 }
 
 /// Batches that still have jars to process.
@@ -33,7 +37,7 @@ pub async fn list_batches(shared: web::Data<Shared>) -> Result<web::Json<Vec<Bat
     Ok(web::Json(read(&shared, |shared| shared.store.open_batches()).await?))
 }
 
-/// Takes a batch off the line, giving its fruit back, or puts it back.
+/// Takes a batch off the line, giving its fruit back, or puts it back; or has its juice wait overnight.
 #[utoipa::path(params(("id" = i64, Path)), request_body = BatchChangeRequest,
     responses((status = 200, body = Batch), (status = 404, body = Problem), (status = 409, body = Problem)))]
 #[patch("/api/batches/{id}")]
@@ -42,10 +46,18 @@ pub async fn change_batch(
     id: web::Path<i64>,
     Json(request): Json<BatchChangeRequest>,
 ) -> Result<web::Json<Batch>, ApiError> {
-    let done =
-        change(&shared, move |shared| shared.store.remove_batch(*id, request.removed, shared.clock.now()))
-            .await?;
-    Ok(web::Json(done))
+    let BatchChangeRequest { removed, frozen, chilled } = request;
+    if removed.is_none() && chilled.is_none() {
+        return Err(ApiError::field("removed", "say whether it is removed or chilled"));
+    }
+    let done = change(&shared, move |shared| {
+        let now = shared.clock.now();
+        if let Some(removed) = removed {
+            shared.store.remove_batch(*id, removed, frozen, now)?;
+        }
+        chilled.map_or_else(|| shared.store.batch(*id), |chilled| shared.store.chill_batch(*id, chilled, now))
+    });
+    Ok(web::Json(done.await?))
 }
 
 /// What a batch's checklist is made of.

@@ -91,6 +91,7 @@ use crate::problem::{ApiError, Problem};
         loads::simulate_canner,
         day::get_day,
         day::slip_block,
+        day::mark_block,
         day::export_day,
         compute::day::compute_day,
         towel::list_towel,

@@ -1,6 +1,6 @@
 import { Link } from "react-router";
 import type { Batch, Units } from "../../api/client";
-import { batchText, weightText } from "../../parts/format";
+import { batchText, dayText, weightText } from "../../parts/format";
 import { Plate } from "../../parts/Plate";
 import { Touch } from "../../parts/Touch";
 
@@ -9,10 +9,13 @@ export function BatchList({
   batches,
   units,
   onRemove,
+  onKeep,
 }: {
   batches: Batch[];
   units: Units;
   onRemove: (batch: Batch) => void;
+  /** Its juice does not wait overnight after all. */
+  onKeep: (batch: Batch) => void;
 }) {
   if (batches.length === 0) return null;
   return (
@@ -23,7 +26,13 @@ export function BatchList({
             <p className="grow">
               <strong>{batch.code}</strong> {batchText(batch)}: {batch.jars_lifted} of {batch.jars} jars done,
               from {weightText(batch.weight_g, units)}
+              {batch.chilled_at != null && (
+                <span className="block font-semibold">
+                  Its juice waits overnight in the refrigerator, agreed {dayText(batch.chilled_at)}.
+                </span>
+              )}
             </p>
+            {batch.chilled_at != null && <Touch onPress={() => onKeep(batch)}>Not after all</Touch>}
             <Link
               to={`/batches/${batch.id}`}
               className="inline-flex min-h-[48px] items-center font-semibold text-cobalt underline decoration-2 underline-offset-4"

@@ -1,139 +1,23 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { Link } from "react-router";
 import { api, take, type DayView, type Kitchen } from "../../api/client";
 import { ask, useChange } from "../../api/queries";
 import { useKitchenNow } from "../../counter/clock";
-import { useSay } from "../../counter/notices";
-import { clockText, PRODUCT, spanText } from "../../parts/format";
-import { Note, Trouble } from "../../parts/Note";
+import { clockText, PRODUCT } from "../../parts/format";
+import { Trouble } from "../../parts/Note";
 import { Answer, Plate } from "../../parts/Plate";
 import { Stepper } from "../../parts/Stepper";
 import { Touch } from "../../parts/Touch";
-import { blockText, DayStrip, type Block } from "./DayStrip";
+import { ChosenBlock } from "./ChosenBlock";
+import { DayStrip } from "./DayStrip";
+import { NextWork } from "./NextWork";
 import { PlanTabs } from "./PlanTabs";
-
-const MINUTE = 60_000;
-/** Steps by which somebody says that something takes longer. */
-const SLIPS = [10, 30, -10];
+import { WaysOut } from "./WaysOut";
 
 /** "at most 12 min longer than the best possible", or that there is no shorter day. */
 function proof(day: DayView): string {
   if (day.status === "optimal") return "No shorter day is possible.";
   return day.why == null ? "" : `It is ${day.why}.`;
-}
-
-function Slip({ block }: { block: Block }) {
-  const say = useSay();
-  const slip = useChange(
-    (minutes: number) => take(api.POST("/api/day/slips", { body: { block: block.key, minutes } })),
-    (_, minutes) => minutes !== 0 && say("The day is laid out again", () => slip.mutate(block.slip_minutes)),
-  );
-  const length = Math.round((block.ends - block.starts) / MINUTE);
-  return (
-    <div className="rounded-2xl border-2 border-brass bg-brass-wash p-4" data-testid="chosen">
-      <p className="text-lg">
-        <strong>{blockText(block)}</strong>
-        {block.batch != null && ` of batch ${block.batch}`}: {clockText(block.starts)} to{" "}
-        {clockText(block.ends)}, {spanText(length)}.{" "}
-        {block.begun
-          ? "It has begun."
-          : block.slack_minutes > 0
-            ? `It may start ${spanText(block.slack_minutes)} later without a later evening.`
-            : "Any delay makes the evening later."}
-      </p>
-      <div className="mt-2 flex flex-wrap items-center gap-2">
-        <span className="font-semibold text-muted">It takes</span>
-        {SLIPS.map((minutes) => (
-          <Touch key={minutes} onPress={() => slip.mutate(block.slip_minutes + minutes)}>
-            {minutes > 0 ? `${minutes} min longer` : `${-minutes} min less`}
-          </Touch>
-        ))}
-        {block.slip_minutes !== 0 && (
-          <Touch onPress={() => slip.mutate(0)}>As first thought ({block.slip_minutes} min off)</Touch>
-        )}
-      </div>
-      <Trouble error={slip.error} />
-    </div>
-  );
-}
-
-/** Takes a way out at a touch; a canner has to be found first. */
-function TakeWay({ way }: { way: DayView["ways_out"][number] }) {
-  const say = useSay();
-  const kitchen = useChange((body: { day_ends?: number; people?: number }) =>
-    take(api.PATCH("/api/kitchen", { body })),
-  );
-  const leave = useChange(({ batch, removed }: { batch: number; removed: boolean }) =>
-    take(api.PATCH("/api/batches/{id}", { params: { path: { id: batch } }, body: { removed } })),
-  );
-  const { step } = way;
-  switch (step.way) {
-    case "later":
-      return <Touch onPress={() => kitchen.mutate({ day_ends: step.day_ends })}>Do that</Touch>;
-    case "hands":
-      return <Touch onPress={() => kitchen.mutate({ people: step.people })}>Do that</Touch>;
-    case "leave":
-      return (
-        <span className="grid gap-1">
-          <Touch
-            onPress={() =>
-              leave.mutate(
-                { batch: step.batch, removed: true },
-                {
-                  onSuccess: () =>
-                    say("Its fruit is back in the crates", () =>
-                      leave.mutate({ batch: step.batch, removed: false }),
-                    ),
-                },
-              )
-            }
-          >
-            Do that
-          </Touch>
-          <Trouble error={leave.error} />
-        </span>
-      );
-    case "canner":
-      return (
-        <Link
-          to="/kitchen"
-          className="inline-flex min-h-[50px] items-center font-semibold text-cobalt underline underline-offset-4"
-        >
-          Add it to the kitchen
-        </Link>
-      );
-  }
-}
-
-/** What comes next, in the order of the clock; on a phone this is the day. */
-function Next({ day, now, products }: { day: DayView; now: number; products: ReadonlyMap<string, string> }) {
-  const coming = day.blocks
-    .filter((block) => block.ends > now && !block.begun)
-    .sort((a, b) => a.starts - b.starts);
-  return (
-    <ol className="grid gap-1.5">
-      {coming.slice(0, 7).map((block) => (
-        <li
-          key={block.key}
-          className="flex items-baseline gap-3 rounded-xl border-2 border-line bg-white px-3 py-2 text-lg"
-        >
-          <strong className="font-slab">
-            {block.starts <= now + MINUTE ? "Now" : clockText(block.starts)}
-          </strong>
-          <span>
-            {blockText(block)}
-            {block.batch != null && (
-              <span className="text-muted">
-                {" "}
-                · {products.get(block.batch)} {block.batch}
-              </span>
-            )}
-          </span>
-        </li>
-      ))}
-    </ol>
-  );
 }
 
 /** When a kitchen sits down that has not said: half past five. */
@@ -238,19 +122,7 @@ export function DayStation() {
           <div className="grid gap-4 sm:col-span-2">
             {day.ways_out.length > 0 && (
               <div>
-                <Note tone="note">
-                  <p className="font-semibold">What would make it fit:</p>
-                  <ul className="mt-1 grid gap-1">
-                    {day.ways_out.map((way) => (
-                      <li key={way.text} className="flex flex-wrap items-center justify-between gap-2">
-                        <span>
-                          {way.text}: done by <strong>{clockText(way.finish)}</strong>.
-                        </span>
-                        <TakeWay way={way} />
-                      </li>
-                    ))}
-                  </ul>
-                </Note>
+                <WaysOut ways={day.ways_out} />
               </div>
             )}
             {day.blocks.length > 0 && (
@@ -258,9 +130,9 @@ export function DayStation() {
                 <div className="hidden sm:block">
                   <DayStrip day={day} now={now} chosen={chosen} products={products} onChoose={setChosen} />
                 </div>
-                {block !== undefined && <Slip block={block} />}
+                {block !== undefined && <ChosenBlock block={block} />}
                 <div>
-                  <Next day={day} now={now} products={products} />
+                  <NextWork day={day} now={now} products={products} />
                 </div>
               </>
             )}

@@ -1,13 +1,17 @@
 import type { DayView, Work } from "../../api/client";
 import { clockText } from "../../parts/format";
+import { WorkSign } from "./WorkSign";
 
 export type Block = DayView["blocks"][number];
 
 /** The words of the counter for each kind of work, and its colours. */
 export const WORK: Record<Work, { text: string; tone: string }> = {
-  wash: { text: "Wash and core", tone: "bg-brass-wash border-brass" },
-  skin: { text: "Blanch and peel", tone: "bg-brass-wash border-brass" },
+  wash: { text: "Wash", tone: "bg-brass-wash border-brass" },
+  core: { text: "Core and cut", tone: "bg-brass-wash border-brass" },
+  blanch: { text: "Blanch", tone: "bg-brass-wash border-brass" },
+  peel: { text: "Peel", tone: "bg-brass-wash border-brass" },
   mill: { text: "Simmer and mill", tone: "bg-brass-wash border-brass" },
+  chill: { text: "Into the refrigerator", tone: "bg-brass-wash border-brass" },
   cook: { text: "Cook", tone: "bg-tomato-wash border-tomato" },
   heat: { text: "Put the canner on", tone: "bg-cloth border-muted" },
   fill: { text: "Fill the jars", tone: "bg-vine-wash border-vine" },
@@ -18,10 +22,16 @@ export const WORK: Record<Work, { text: string; tone: string }> = {
 
 const RESOURCE = ["Hands", "Burner", "Kettle", "Canner"];
 
-/** "Fill the jars, load 2" */
+/** "Fill the jars, load 2", "Blanch, 8 rounds" */
 export function blockText(block: Block): string {
-  return [WORK[block.work].text, block.name].filter((part) => part != null).join(", ");
+  const rounds = block.rounds == null ? null : `${block.rounds} ${block.rounds === 1 ? "round" : "rounds"}`;
+  return [WORK[block.work].text, block.name, rounds].filter((part) => part != null).join(", ");
 }
+
+const MINUTE = 60_000;
+
+/** Whether the evening hangs on it: it can start neither sooner nor later. */
+const isCritical = (block: Block) => block.slack_minutes === 0 && block.sooner_minutes === 0;
 
 interface Row {
   resource: number;
@@ -30,10 +40,13 @@ interface Row {
   blocks: number[];
 }
 
-/** Lanes that something lies in, hands first. */
+/** What people look for first: the hands, then the canner they wait for. */
+const ORDER = [0, 3, 2, 1];
+
+/** Lanes that something lies in. */
 function rowsOf(day: DayView): Row[] {
-  return day.has
-    .flatMap((count, resource) =>
+  return ORDER.map((resource) => ({ resource, count: day.has[resource] ?? 0 }))
+    .flatMap(({ resource, count }) =>
       Array.from({ length: count }, (_, number) => ({
         resource,
         number,
@@ -94,12 +107,16 @@ export function DayStrip({
             // The second burner of a load keeps the water for topping up at the boil.
             const first = day.lanes.find((lane) => lane.resource === row.resource && lane.block === place);
             const water = block.work === "load" && first?.number !== row.number;
+            // How far it may slip is always seen; how much sooner it may start, once it is touched.
+            const sooner = chosen === block.key ? block.sooner_minutes : 0;
+            const from = block.starts - sooner * MINUTE;
+            const until = block.ends + block.slack_minutes * MINUTE;
             return (
               <span key={place}>
-                {block.slack_minutes > 0 && !block.begun && (
+                {!block.begun && (
                   <span
-                    className="absolute top-5 h-2 rounded-r-full bg-line"
-                    style={{ left: left(block.ends), width: wide(0, block.slack_minutes * 60_000) }}
+                    className="absolute top-5 h-2 rounded-full bg-line"
+                    style={{ left: left(from), width: wide(from, until) }}
                     aria-hidden="true"
                   />
                 )}
@@ -109,13 +126,16 @@ export function DayStrip({
                   aria-pressed={chosen === block.key}
                   aria-label={`${blockText(block)}${block.batch == null ? "" : ` of ${block.batch}`}, ${clockText(block.starts)} to ${clockText(block.ends)}`}
                   onClick={() => onChoose(block.key)}
-                  className={`absolute inset-y-0 overflow-hidden rounded-lg border-2 px-1.5 text-left text-sm leading-tight font-semibold ${tone} ${block.slack_minutes === 0 ? "border-l-[7px]" : "border-dashed"} ${chosen === block.key ? "outline-4 outline-brass" : ""}`}
+                  className={`@container absolute inset-y-0 z-10 overflow-hidden rounded-lg border-2 text-left text-sm leading-tight font-semibold ${tone} ${isCritical(block) ? "border-l-[7px]" : "border-dashed"} ${chosen === block.key ? "outline-4 outline-brass" : ""}`}
                   style={{ left: left(block.starts), width: wide(block.starts, block.ends) }}
                 >
-                  <span className="block truncate">{water ? "Water to top up" : blockText(block)}</span>
-                  <span className="block truncate font-normal text-muted">
-                    {block.batch == null ? "" : (products.get(block.batch) ?? block.batch)}
+                  <span className="hidden px-1.5 @min-[76px]:block">
+                    <span className="block truncate">{water ? "Water to top up" : blockText(block)}</span>
+                    <span className="block truncate font-normal text-muted">
+                      {block.batch == null ? "" : (products.get(block.batch) ?? block.batch)}
+                    </span>
                   </span>
+                  <WorkSign work={block.work} className="mx-auto w-full max-w-5 @min-[76px]:hidden" />
                 </button>
               </span>
             );

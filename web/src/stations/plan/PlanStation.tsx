@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate } from "react-router";
-import { api, take, type PlanRequest } from "../../api/client";
+import { api, take, type BatchChange, type PlanRequest } from "../../api/client";
 import { ask, useChange } from "../../api/queries";
 import { useSay } from "../../counter/notices";
 import { Trouble } from "../../parts/Note";
@@ -39,8 +39,8 @@ export function PlanStation() {
   );
   const request = { ...wish, lots: drawn };
   const preview = useQuery(ask.plan(request));
-  const change = useChange(({ id, removed }: { id: number; removed: boolean }) =>
-    take(api.PATCH("/api/batches/{id}", { params: { path: { id } }, body: { removed } })),
+  const change = useChange(({ id, ...body }: { id: number } & BatchChange) =>
+    take(api.PATCH("/api/batches/{id}", { params: { path: { id } }, body })),
   );
   const accept = useChange(
     () => take(api.POST("/api/batches", { body: request })),
@@ -87,6 +87,7 @@ export function PlanStation() {
           <BatchList
             batches={batches ?? []}
             units={units}
+            onKeep={(batch) => change.mutate({ id: batch.id, chilled: false })}
             onRemove={(batch) =>
               change.mutate(
                 { id: batch.id, removed: true },

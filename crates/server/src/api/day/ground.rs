@@ -1,0 +1,329 @@
+//! What the day is laid out over: what is left to do of each batch, out of the records.
+
+use bodega_core::boil_clock::Phase;
+use bodega_core::day::work::{
+    BatchWork, Block, CookWork, LoadWork, Pause, PrepareWork, Work, own_pace, tasks,
+};
+use bodega_core::day::{Day, Needs, sink};
+use bodega_core::moment::{Minutes, Moment};
+use bodega_core::outlook::{HANDS_PER_JAR, boiled_away, effort};
+use bodega_core::overnight::{advice, waits_as_juice};
+use bodega_core::process::{Method, Pack};
+use bodega_core::units::{grams, in_pounds};
+use bodega_store::{Batch, BlockNote, CannerLoad, Kitchen, Lot, StoreError};
+use uom::si::time::minute;
+use uom::si::volume::liter;
+
+use crate::api::cooks::{CookView, best_rate, on_stove};
+use crate::api::loads::come_up_of;
+use crate::app::Shared;
+use crate::clock::{day_of, minute_of_day};
+
+/// Least minutes of an evening that is nearly over.
+const LEAST_HORIZON: u32 = 15;
+/// Come-up of a canner when it cannot be worked out; common practice, no source.
+const USUAL_COME_UP: u32 = 25;
+/// How far the break may move to either side of its hour.
+const PAUSE_MOVES: u32 = 45;
+
+/// Whole minutes, rounded up but for a second: fruit is weighed in whole grams.
+fn whole(minutes: f64) -> u32 {
+    #[allow(clippy::cast_possible_truncation, clippy::cast_sign_loss)] // clamped to a week
+    let whole = (minutes - 1.0 / 60.0).ceil().clamp(1.0, 10_080.0) as u32;
+    whole
+}
+
+/// Minutes from one moment to another, at least one.
+fn minutes_to(from: Moment, to: Moment) -> u32 {
+    whole(to.since(from).get::<minute>())
+}
+
+fn load_work(load: &CannerLoad, kitchen: &Kitchen, now: Moment, pace: f64) -> LoadWork {
+    let rest = load.clock.rest().0;
+    let come_up = come_up_of(load, kitchen).map_or(USUAL_COME_UP, |time| whole(time.get::<minute>()));
+    let full = load.clock.required().0 + rest;
+    let minutes = match load.clock.phase(now) {
+        Phase::Waiting => come_up + full,
+        Phase::Heating { since } => full + come_up.saturating_sub(minutes_to(since, now)).max(1),
+        Phase::Venting { .. } | Phase::Vented { .. } | Phase::BoilLost { .. } => full + 1,
+        Phase::Counting { ends, .. } => minutes_to(now, ends) + rest,
+        Phase::Resting { ends, .. } => minutes_to(now, ends),
+        Phase::TimeUp { .. } | Phase::Dropping { .. } => rest,
+        Phase::Rested { .. } | Phase::Lifted { .. } => 1,
+    };
+    let jars = load.jars.iter().filter(|jar| !jar.lid).count();
+    #[allow(clippy::cast_precision_loss)] // a few dozen jars
+    let fill = (jars > 0).then(|| whole(jars as f64 * HANDS_PER_JAR * pace));
+    LoadWork {
+        name: format!("load {}", load.position),
+        fill,
+        minutes,
+        begun: !load.clock.happened().is_empty(),
+        tops_up: load.batch.method == Method::BoilingWater,
+    }
+}
+
+/// The break, when it is still to come.
+fn pause(kitchen: &Kitchen, now: Moment) -> Option<Pause> {
+    let at = kitchen.break_at?.checked_sub(minute_of_day(now))?;
+    Some(Pause {
+        between: (at.saturating_sub(PAUSE_MOVES), at + PAUSE_MOVES),
+        minutes: kitchen.break_minutes,
+    })
+}
+
+/// The records that every batch is looked at with.
+struct Records<'a> {
+    shared: &'a Shared,
+    kitchen: Kitchen,
+    loads: Vec<CannerLoad>,
+    cooks: Vec<CookView>,
+    notes: Vec<BlockNote>,
+    /// Usual minutes to fill past loads, and those that it took.
+    fillings: Vec<(f64, f64)>,
+}
+
+impl Records<'_> {
+    fn note(&self, key: &str) -> Option<&BlockNote> {
+        self.notes.iter().find(|note| note.block == key)
+    }
+
+    /// How many times as long as usual a kind of work takes here, from every batch but this one.
+    fn pace(&self, work: Work, but: &str) -> f64 {
+        let took = |note: &BlockNote| {
+            let mut words = note.block.split(' ');
+            let other = words.next() != Some(but) && words.next() == Some(work.word());
+            let took = note.ended_at?.since(note.began_at?).get::<minute>();
+            other.then_some((f64::from(note.usual), took))
+        };
+        own_pace(&self.notes.iter().filter_map(took).collect::<Vec<_>>())
+    }
+
+    /// What is left at the sink, at the household's own pace; what was said to be done, and all before it, is.
+    fn prepare(&self, batch: &Batch, fruit: &[(Lot, i64)], chills: bool, now: Moment) -> Vec<PrepareWork> {
+        let pounds = |frozen: bool| -> f64 {
+            let of = fruit.iter().filter(|(lot, _)| lot.frozen == frozen);
+            of.map(|(_, drawn)| in_pounds(grams(*drawn))).sum()
+        };
+        let (fresh, frozen) = (pounds(false), pounds(true));
+        let parts: Vec<Work> =
+            sink::parts(batch.product).iter().copied().chain(chills.then_some(Work::Chill)).collect();
+        let note = |work: Work| self.note(&format!("{} {}", batch.code, work.word()));
+        let is_done = |work: &Work| note(*work).is_some_and(|note| note.ended_at.is_some());
+        let done = parts.iter().rposition(is_done).map_or(0, |place| place + 1);
+        let left = |work: Work| {
+            let usual = sink::minutes(work, fresh, frozen);
+            (usual > 0.0).then(|| {
+                let planned = whole(usual * self.pace(work, &batch.code));
+                let begun = note(work).and_then(|note| Some((note.slip, note.began_at?)));
+                let minutes = begun.map_or(planned, |(slip, since)| {
+                    let left = i64::from(planned) + slip - i64::from(minutes_to(since, now));
+                    u32::try_from(left.max(1)).unwrap_or(planned)
+                });
+                PrepareWork { work, usual: whole(usual), minutes, begun: begun.is_some() }
+            })
+        };
+        parts.into_iter().skip(done).filter_map(left).collect()
+    }
+
+    /// What is left to do of one batch.
+    fn batch(&self, batch: &Batch) -> Result<OpenBatch, StoreError> {
+        let (store, now) = (&self.shared.store, self.shared.clock.now());
+        let making = batch.making();
+        let own: Vec<&CannerLoad> =
+            self.loads.iter().filter(|load| load.batch.id == batch.id && !load.jars.is_empty()).collect();
+        let begun = batch.jars_lifted > 0
+            || own
+                .iter()
+                .any(|load| !load.clock.happened().is_empty() || load.jars.iter().any(|jar| jar.filled));
+        let fruit = store.batch_lots(batch.id)?;
+        let pounds: f64 = fruit.iter().map(|(_, drawn)| in_pounds(grams(*drawn))).sum();
+        let on_stove =
+            self.cooks.iter().find(|cook| cook.batch.as_ref().is_some_and(|other| other.id == batch.id));
+        let cooked = begun || store.has_cooked(batch.id)?;
+        let planned = || -> Result<CookWork, StoreError> {
+            // The household's own kettle tells how long a cook-down takes.
+            let rate = best_rate(store)?;
+            let hours = |(lot, drawn): &(Lot, i64)| {
+                let warm = effort(&making).stove_per_lb * in_pounds(grams(*drawn)) / 60.0;
+                warm + boiled_away(&making, lot.kind, grams(*drawn)).get::<liter>() / rate
+            };
+            Ok(CookWork { minutes: whole(fruit.iter().map(hours).sum::<f64>() * 60.0), begun: false })
+        };
+        let cook = match on_stove {
+            Some(cook) => Some(CookWork { minutes: minutes_to(now, cook.finish), begun: true }),
+            None if cooked || batch.pack == Pack::Raw => None,
+            None => Some(planned()?),
+        };
+        let begun_cooking = on_stove.is_some() || cooked;
+        let chilled_at = batch.chilled_at.filter(|_| !begun_cooking);
+        // On the day itself only the sink is left; on the next the juice is there and is heated again.
+        let tonight = chilled_at.is_some_and(|at| day_of(at) == day_of(now));
+        let at_sink = |chills: bool| match begun_cooking || (chilled_at.is_some() && !tonight) {
+            true => Vec::new(),
+            false => self.prepare(batch, &fruit, chills, now),
+        };
+        let at_sink_only = || BatchWork {
+            code: batch.code.clone(),
+            prepare: at_sink(true),
+            rounds: sink::rounds(pounds),
+            cook: None,
+            loads: Vec::new(),
+        };
+        let work = if tonight {
+            at_sink_only()
+        } else {
+            let pace = own_pace(&self.fillings);
+            BatchWork {
+                prepare: at_sink(false),
+                cook,
+                loads: own.iter().map(|load| load_work(load, &self.kitchen, now, pace)).collect(),
+                ..at_sink_only()
+            }
+        };
+        let shares_a_load = self.loads.iter().any(|load| {
+            load.jars.iter().any(|jar| jar.batch == batch.id)
+                && load.jars.iter().any(|jar| jar.batch != batch.id)
+        });
+        let may_chill = waits_as_juice(batch.product, batch.pack) && chilled_at.is_none();
+        Ok(OpenBatch {
+            id: batch.id,
+            untouched: !begun_cooking && chilled_at.is_none() && work.prepare.iter().all(|part| !part.begun),
+            chilled: (may_chill && !begun_cooking && !shares_a_load).then(at_sink_only),
+            waiting_since: chilled_at.filter(|_| !tonight),
+            may_freeze: fruit.iter().all(|(lot, _)| !lot.frozen) && !store.shares_fruit(batch.id)?,
+            work,
+        })
+    }
+}
+
+/// A batch on the line.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub(super) struct OpenBatch {
+    /// Its record.
+    pub id: i64,
+    /// What is left to do of it today.
+    pub work: BatchWork,
+    /// Nobody has cut its fruit yet.
+    pub untouched: bool,
+    /// What would be left today if its juice waited overnight; `None` when it cannot.
+    pub chilled: Option<BatchWork>,
+    /// Since when its juice has waited overnight.
+    pub waiting_since: Option<Moment>,
+    /// All its fruit is fresh, and no other batch draws on it.
+    pub may_freeze: bool,
+}
+
+/// What the day is made of.
+#[derive(Debug)]
+pub(super) struct Ground {
+    pub now: Moment,
+    pub day_ends: Moment,
+    pub horizon: u32,
+    pub has: Needs,
+    pub batches: Vec<OpenBatch>,
+    /// When the work is to be done, in minutes after midnight.
+    pub day_ends_at: u32,
+    pause: Option<Pause>,
+    notes: Vec<BlockNote>,
+}
+
+/// The day's ground as the records have it now.
+pub(super) fn ground(shared: &Shared) -> Result<Ground, StoreError> {
+    let now = shared.clock.now();
+    let kitchen = shared.store.kitchen()?;
+    let left = kitchen.day_ends.saturating_sub(minute_of_day(now));
+    let count = |count: usize| u32::try_from(count).unwrap_or(u32::MAX);
+    let has = Needs {
+        people: kitchen.people,
+        burners: kitchen.burners,
+        kettles: count(shared.store.kettles()?.len()).max(1),
+        canners: count(kitchen.canners.len()),
+    };
+    let filling = |(jars, from, to): (u32, Moment, Moment)| {
+        (f64::from(jars) * HANDS_PER_JAR, to.since(from).get::<minute>())
+    };
+    let records = Records {
+        loads: shared.store.open_loads()?,
+        cooks: on_stove(shared)?,
+        notes: shared.store.block_notes()?,
+        fillings: shared.store.filling_times()?.into_iter().map(filling).collect(),
+        shared,
+        kitchen,
+    };
+    let open = shared.store.open_batches()?;
+    Ok(Ground {
+        now,
+        day_ends: now.plus_minutes(i64::from(left)),
+        horizon: left.max(LEAST_HORIZON),
+        has,
+        batches: open.iter().map(|batch| records.batch(batch)).collect::<Result<_, _>>()?,
+        day_ends_at: records.kitchen.day_ends,
+        pause: pause(&records.kitchen, now),
+        notes: records.notes,
+    })
+}
+
+impl Ground {
+    /// Whether another moment asks for the same plan: the same minute of the same work.
+    pub(super) fn is_like(&self, other: &Self) -> bool {
+        let whole_minute = |moment: Moment| moment.0 / Minutes(1).ms();
+        whole_minute(self.now) == whole_minute(other.now)
+            && self.horizon == other.horizon
+            && self.has == other.has
+            && self.pause == other.pause
+            && self.batches == other.batches
+            && self.notes == other.notes
+    }
+
+    /// What is left to do of every batch.
+    pub(super) fn works(&self) -> Vec<BatchWork> {
+        self.batches.iter().map(|batch| batch.work.clone()).collect()
+    }
+
+    /// Minutes that a block was said to take longer.
+    pub(super) fn slip(&self, block: &Block) -> i64 {
+        self.notes.iter().find(|note| note.block == block.key).map_or(0, |note| note.slip)
+    }
+
+    /// The tasks with what takes longer added to them.
+    pub(super) fn day(&self, works: &[BatchWork], has: Needs, horizon: u32) -> (Day, Vec<Block>) {
+        let (mut day, blocks) = tasks(works, self.pause, has, horizon);
+        for (task, block) in day.tasks.iter_mut().zip(&blocks) {
+            // What is left of work that was said to begin has it in it already.
+            let slip = if block.begun && block.is_said { 0 } else { self.slip(block) };
+            task.minutes = u32::try_from((i64::from(task.minutes) + slip).max(1)).unwrap_or(task.minutes);
+        }
+        (day, blocks)
+    }
+
+    /// A block by its lasting name, and how long it takes.
+    pub(super) fn find(&self, key: &str) -> Option<(Block, u32)> {
+        let (day, blocks) = self.day(&self.works(), self.has, self.horizon);
+        let minutes = day.tasks.into_iter().map(|task| task.minutes);
+        blocks.into_iter().zip(minutes).find(|(block, _)| block.key == key)
+    }
+
+    /// Minutes that work at the sink takes at the usual pace, done or not.
+    pub(super) fn usual(&self, key: &str) -> Option<u32> {
+        let part = |batch: &OpenBatch| {
+            let is_it = |part: &&PrepareWork| key == format!("{} {}", batch.work.code, part.work.word());
+            batch.work.prepare.iter().find(is_it).map(|part| part.usual)
+        };
+        let said = || self.notes.iter().find(|note| note.block == key).map(|note| note.usual);
+        self.batches.iter().find_map(part).or_else(said)
+    }
+
+    /// A moment so many minutes from now.
+    pub(super) fn at(&self, offset: u32) -> Moment {
+        self.now.plus_minutes(i64::from(offset))
+    }
+
+    /// What is said of juice that has waited overnight.
+    pub(super) fn waiting_juice(&self) -> impl Iterator<Item = String> {
+        self.batches.iter().filter_map(|batch| {
+            let advice = advice(batch.waiting_since?, self.now);
+            Some(format!("The juice of batch {} is in the refrigerator: {advice}", batch.work.code))
+        })
+    }
+}

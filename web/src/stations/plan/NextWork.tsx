@@ -1,0 +1,76 @@
+import type { DayView } from "../../api/client";
+import { clockText } from "../../parts/format";
+import { Trouble } from "../../parts/Note";
+import { Touch } from "../../parts/Touch";
+import { blockText, type Block } from "./DayStrip";
+import { useMark } from "./useMark";
+import { WorkSign } from "./WorkSign";
+
+const MINUTE = 60_000;
+/** Lines that a glance takes in. */
+const SHOWN = 7;
+
+/** "Now", "since 14:40" or "15:20". */
+function whenText(block: Block, now: number): string {
+  if (block.begun) return `Until ${clockText(block.ends)}`;
+  return block.starts <= now + MINUTE ? "Now" : clockText(block.starts);
+}
+
+/** What the hands are at and what comes next, in the order of the clock; on a phone this is the day. */
+export function NextWork({
+  day,
+  now,
+  products,
+}: {
+  day: DayView;
+  now: number;
+  products: ReadonlyMap<string, string>;
+}) {
+  const { mark, error } = useMark();
+  const coming = day.blocks
+    .filter((block) => block.ends > now && (block.is_said || !block.begun))
+    .sort((a, b) => Number(b.begun) - Number(a.begun) || a.starts - b.starts);
+  return (
+    <>
+      <ol className="grid gap-1.5">
+        {coming.slice(0, SHOWN).map((block) => (
+          <li
+            key={block.key}
+            className={`flex min-h-[62px] items-center justify-between gap-3 rounded-xl border-2 px-3 py-1.5 text-lg ${block.begun ? "border-brass bg-brass-wash" : "border-line bg-white"}`}
+          >
+            <span className="flex items-center gap-3">
+              <strong className="min-w-14 font-slab">{whenText(block, now)}</strong>
+              <WorkSign work={block.work} className="w-7 text-cobalt" />
+              <span className="flex flex-wrap gap-x-3">
+                {blockText(block)}
+                {block.batch != null && (
+                  <span className="text-muted">
+                    {products.get(block.batch)} {block.batch}
+                  </span>
+                )}
+              </span>
+            </span>
+            {block.is_said && block.begun && (
+              <Touch
+                look="done"
+                label={`${blockText(block)} of batch ${block.batch ?? ""}: done`}
+                onPress={() => mark(block, "done")}
+              >
+                Done
+              </Touch>
+            )}
+            {block.is_said && !block.begun && block.starts <= now + MINUTE && (
+              <Touch
+                label={`${blockText(block)} of batch ${block.batch ?? ""}: begin`}
+                onPress={() => mark(block, "begun")}
+              >
+                Begin
+              </Touch>
+            )}
+          </li>
+        ))}
+      </ol>
+      <Trouble error={error} />
+    </>
+  );
+}
