@@ -9,6 +9,7 @@ pub mod probe;
 
 use crate::moment::{Minutes, Moment};
 use crate::process::Method;
+use crate::units::Time;
 use crate::vocabulary::vocabulary;
 
 /// Minutes the jars stand with the heat off and the lid off before they are lifted.
@@ -309,6 +310,15 @@ impl BoilClock {
         if self.method.is_pressure() { REST_AFTER_PRESSURE } else { REST }
     }
 
+    /// Time from the end of the rest until the jars were out; nothing until they are.
+    #[must_use]
+    pub fn lifting(&self) -> Option<Time> {
+        let lifted = self.happened.iter().rfind(|item| item.event == BoilEvent::Lifted)?.at;
+        let ends_heat = |item: &&Happened| matches!(item.event, BoilEvent::HeatOff | BoilEvent::PressureDown);
+        let rests_from = self.happened.iter().rfind(ends_heat)?.at;
+        Some(lifted.since(rests_from.plus(self.rest())))
+    }
+
     /// Unbroken boils, first to last; the last may still run.
     fn stretches(&self) -> Vec<(Moment, Option<Moment>)> {
         let mut stage = Stage::Waiting;
@@ -420,6 +430,15 @@ mod tests {
         assert!(!clock.is_processed(Moment(at(72).0 - 1)), "a millisecond early is early");
         assert!(clock.is_processed(at(72)));
         assert_eq!(clock.phase(at(72)), Phase::TimeUp { at: at(72) });
+    }
+
+    #[test]
+    fn lifting_counts_from_the_end_of_the_rest() {
+        let off = [(BoilEvent::JarsIn, 0), (BoilEvent::Boils, 20), (BoilEvent::HeatOff, 70)];
+        assert_eq!(run(&off).lifting(), None);
+        let out = run(&[off[0], off[1], off[2], (BoilEvent::Lifted, 83)]);
+        // 5 min of rest, then 8 min to lift.
+        assert_eq!(out.lifting(), Some(at(83).since(at(75))));
     }
 
     #[test]

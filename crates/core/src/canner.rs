@@ -173,6 +173,9 @@ pub const USUAL_POWER_W: f64 = 2400.0;
 /// See [`USUAL_POWER_W`].
 pub const USUAL_EFFICIENCY: f64 = 0.55;
 
+/// Temperature of water from the tap, in degrees Celsius. Common practice, no source.
+pub const TAP_C: f64 = 15.0;
+
 /// How much water to put in so that the tallest jar ends so far under it.
 #[must_use]
 pub fn fill(pot: &Pot, jars: &[(JarSize, u32)], cover: Length, outsides: &Outsides) -> Filling {

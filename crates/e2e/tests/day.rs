@@ -1,6 +1,7 @@
 //! The day on one strip: proven, moved by a slip, and explained when it does not fit.
 
 use bodega_e2e::{Bodega, Browser};
+use thirtyfour::By;
 
 /// What a block says to those who cannot see it: its words and its times.
 async fn block(browser: &Browser, key: &str) -> anyhow::Result<String> {
@@ -52,6 +53,17 @@ async fn three_products_are_proven_a_slip_moves_what_depends_and_a_full_day_offe
     moved(&browser, sauce, &goes_in).await?;
     assert!(same(&end(&block(&browser, boiling).await?), &end(&boils)));
 
+    // Somebody washes the next batch now: the block lies at the left edge, and done it is gone.
+    let (wash, core) = ("260912-4 wash", "260912-4 core");
+    let planned = block(&browser, wash).await?;
+    browser.find(&format!("//button[@data-block=\"{wash}\"]")).await?.click().await?;
+    browser.press("It begins now").await?;
+    moved(&browser, wash, &planned).await?;
+    browser.sees("It has begun.").await?;
+    browser.find("//li[contains(., \"Wash\")]//button[contains(., \"Done\")]").await?.click().await?;
+    let without = format!("//*[@data-testid=\"strip\"][not(.//button[@data-block=\"{wash}\"])]");
+    browser.find(&without).await?.find(By::Css(&format!("[data-block=\"{core}\"]"))).await?;
+
     for done_by in ["20:30", "20:00", "19:30", "19:00", "18:30", "18:00"] {
         browser.find("//button[@aria-label=\"Less Done by\"]").await?.click().await?;
         browser.sees(done_by).await?;
@@ -61,5 +73,33 @@ async fn three_products_are_proven_a_slip_moves_what_depends_and_a_full_day_offe
     browser.sees("What would make it fit").await?;
     browser.press("Do that").await?;
     browser.sees("all done").await?;
+    browser.close().await
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn juice_that_the_evening_does_not_hold_waits_in_the_refrigerator() -> anyhow::Result<()> {
+    let bodega = Bodega::start(&["demo"])?;
+    let browser = Browser::open(1280, 800).await?;
+    browser.page.goto(format!("{}/plan/day", bodega.address)).await?;
+    browser.sees("all done").await?;
+    for done_by in ["20:30", "20:00", "19:30", "19:00"] {
+        browser.find("//button[@aria-label=\"Less Done by\"]").await?.click().await?;
+        browser.sees(done_by).await?;
+    }
+    browser.sees("Freeze the fruit of batch 260912-4").await?;
+    let way = "//li[contains(., \"its juice waits in the refrigerator\")]//button";
+    browser.find(way).await?.click().await?;
+    browser.sees("all done").await?;
+    let chill = block(&browser, "260912-4 chill").await?;
+    assert!(chill.starts_with("Into the refrigerator"), "{chill}");
+    let strip = browser.find("//*[@data-testid=\"strip\"]").await?;
+    assert!(strip.find_all(By::Css("[data-block=\"260912-4 cook\"]")).await?.is_empty(), "not tonight");
+
+    browser.find("//button[@aria-label=\"Close\"]").await?.click().await?;
+    browser.press_link("One batch").await?;
+    browser.sees("Its juice waits overnight in the refrigerator").await?;
+    browser.press("Not after all").await?;
+    browser.page.goto(format!("{}/plan/day", bodega.address)).await?;
+    browser.sees("Does not fit").await?;
     browser.close().await
 }

@@ -359,6 +359,20 @@ impl Store {
         ids.into_iter().map(|id| one(&connection, id)).collect()
     }
 
+    /// The loads that were lifted last, newest first, at most so many.
+    ///
+    /// # Errors
+    /// [`StoreError::Sqlite`] when the file cannot be read.
+    pub fn last_lifted(&self, most: u32) -> Result<Vec<CannerLoad>, StoreError> {
+        let connection = self.lock();
+        let mut statement = connection.prepare_cached(
+            "SELECT load_id FROM load_event WHERE event = 'lifted' AND undone_at IS NULL
+             ORDER BY at DESC, load_id DESC LIMIT ?1",
+        )?;
+        let ids = statement.query_map([most], |row| row.get(0))?.collect::<Result<Vec<i64>, _>>()?;
+        ids.into_iter().map(|id| one(&connection, id)).collect()
+    }
+
     /// Gives a load another tested time, after the altitude was corrected; what happened so far stays.
     ///
     /// # Errors

@@ -17,10 +17,8 @@ const FILLED_WAITS: i64 = 10;
 const HOT_WAITS: i64 = 60;
 /// Most minutes that a heated canner waits for its first load.
 const HEATED_WAITS: i64 = 30;
-/// Minutes to heat a cold canner.
-const HEATS: u32 = 35;
-/// Minutes to lift a load.
-const LIFTS: u32 = 5;
+/// Minutes to lift a load, until the household's own are learned.
+pub const USUAL_LIFT: f64 = 5.0;
 
 vocabulary! {
     /// What kind of work a block is.
@@ -89,6 +87,15 @@ pub struct LoadWork {
     pub tops_up: bool,
 }
 
+/// What the canners take between the loads.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct Turnaround {
+    /// Minutes to heat a cold canner until the first jars may go in.
+    pub heats: u32,
+    /// Minutes to lift a load.
+    pub lifts: u32,
+}
+
 /// A break for everybody, near an hour.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub struct Pause {
@@ -148,12 +155,18 @@ pub struct Block {
 
 /// The day's tasks, and what each is.
 #[must_use]
-pub fn tasks(batches: &[BatchWork], pause: Option<Pause>, has: Needs, horizon: u32) -> (Day, Vec<Block>) {
-    let mut list = List::default();
+pub fn tasks(
+    batches: &[BatchWork],
+    canners: Turnaround,
+    pause: Option<Pause>,
+    has: Needs,
+    horizon: u32,
+) -> (Day, Vec<Block>) {
+    let mut list = List { lifts: canners.lifts, ..List::default() };
     let canner_is_hot = batches.iter().flat_map(|batch| &batch.loads).any(|load| load.begun);
     let waits = batches.iter().any(|batch| batch.loads.iter().any(|load| !load.begun));
     let heat = (waits && !canner_is_hot)
-        .then(|| list.add(Work::Heat, None, None, HEATS, needs(0, 1, 0, 1), Vec::new(), false));
+        .then(|| list.add(Work::Heat, None, None, canners.heats, needs(0, 1, 0, 1), Vec::new(), false));
     let mut first_load: Option<usize> = None;
     for batch in batches {
         list.batch(batch, heat, &mut first_load);
@@ -197,6 +210,8 @@ fn taken_over(earlier: u32, later: u32, rounds: u32) -> i64 {
 
 #[derive(Default)]
 struct List {
+    /// Minutes to lift a load.
+    lifts: u32,
     tasks: Vec<Task>,
     blocks: Vec<Block>,
 }
@@ -285,7 +300,7 @@ impl List {
                 first_load.get_or_insert(boil);
             }
             let lift = After { task: boil, least: 0, most: Some(0) };
-            before = Some(self.add(Work::Lift, code, name, LIFTS, needs(1, 0, 0, 1), vec![lift], false));
+            before = Some(self.add(Work::Lift, code, name, self.lifts, needs(1, 0, 0, 1), vec![lift], false));
         }
     }
 }
@@ -344,8 +359,12 @@ pub fn lanes(day: &Day, starts: &[u32]) -> Vec<Lane> {
 mod tests {
     use std::time::Duration;
 
-    use super::{BatchWork, CookWork, LoadWork, PrepareWork, Work, lanes, own_pace, taken_over, tasks};
+    use super::{
+        BatchWork, CookWork, LoadWork, PrepareWork, Turnaround, Work, lanes, own_pace, taken_over, tasks,
+    };
     use crate::day::{Needs, Status, shortest};
+
+    const CANNER: Turnaround = Turnaround { heats: 35, lifts: 5 };
 
     fn load(name: &str, minutes: u32, begun: bool) -> LoadWork {
         LoadWork { name: name.to_owned(), fill: (!begun).then_some(12), minutes, begun, tops_up: true }
@@ -371,8 +390,13 @@ mod tests {
             cook: (cook > 0).then_some(CookWork { minutes: cook, begun: false }),
             loads: vec![load("load 1", 85, false), load("load 2", 85, false)],
         };
-        let (day, blocks) =
-            tasks(&[batch("a", 50, 0), batch("b", 30, 120), batch("c", 20, 40)], None, kitchen(), 900);
+        let (day, blocks) = tasks(
+            &[batch("a", 50, 0), batch("b", 30, 120), batch("c", 20, 40)],
+            CANNER,
+            None,
+            kitchen(),
+            900,
+        );
         let layout = shortest(&day, Duration::from_secs(2));
         assert_eq!(layout.status, Status::Optimal, "{layout:?}");
         let lanes = lanes(&day, &layout.starts);
@@ -402,7 +426,8 @@ mod tests {
         };
         let length = |people| {
             let has = Needs { people, ..kitchen() };
-            shortest(&tasks(std::slice::from_ref(&batch), None, has, 600).0, Duration::from_secs(2)).makespan
+            shortest(&tasks(std::slice::from_ref(&batch), CANNER, None, has, 600).0, Duration::from_secs(2))
+                .makespan
         };
         // One after the other alone; with two, a round of two minutes and then the peeling.
         assert_eq!((length(1), length(2)), (Some(50), Some(32)));
@@ -420,7 +445,7 @@ mod tests {
             cook: None,
             loads: vec![load("load 1", 30, true), load("load 2", 80, false)],
         };
-        let (day, blocks) = tasks(&[boiling], None, kitchen(), 600);
+        let (day, blocks) = tasks(&[boiling], CANNER, None, kitchen(), 600);
         assert!(blocks.iter().all(|block| block.work != Work::Heat));
         let layout = shortest(&day, Duration::from_secs(2));
         // 30 min, 5 to lift, 80 min, 5 to lift; the jars are filled meanwhile.

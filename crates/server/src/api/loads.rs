@@ -9,7 +9,7 @@ use bodega_core::altitude::Altitude;
 use bodega_core::boil_clock::probe::{Suggestion, suggest};
 use bodega_core::boil_clock::{BoilEvent, Fate, Phase};
 use bodega_core::canner::{
-    Charge, Place, Pot, USUAL_EFFICIENCY, USUAL_POWER_W, come_up, fill, food_at_c, heat_to_boil_kj,
+    Charge, Place, Pot, TAP_C, USUAL_EFFICIENCY, USUAL_POWER_W, come_up, fill, food_at_c, heat_to_boil_kj,
     overhangs, standing, topping_up, water_before_c,
 };
 use bodega_core::checklist::wash_up;
@@ -327,6 +327,19 @@ pub(crate) fn come_up_of(load: &CannerLoad, kitchen: &Kitchen) -> Option<Time> {
 
 fn come_up_with(load: &CannerLoad, water: &WaterView, altitude: Altitude) -> Time {
     come_up(&charge(load, water.water_l), altitude.boiling_point(), power(load), USUAL_EFFICIENCY)
+}
+
+/// Time to heat the canner's water from the tap until the jars may go in, when its inside is known.
+pub(crate) fn warm_up_of(load: &CannerLoad, kitchen: &Kitchen) -> Option<Time> {
+    let water = water_of(load, kitchen)?;
+    let celsius = Temperature::new::<degree_celsius>;
+    let cold = Charge {
+        water: litres(water.water_l),
+        water_at: celsius(TAP_C),
+        food: Volume::default(),
+        food_at: celsius(TAP_C),
+    };
+    Some(come_up(&cold, celsius(water.water_c), power(load), USUAL_EFFICIENCY))
 }
 
 impl LoadView {

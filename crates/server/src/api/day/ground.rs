@@ -2,7 +2,7 @@
 
 use bodega_core::boil_clock::Phase;
 use bodega_core::day::work::{
-    BatchWork, Block, CookWork, LoadWork, Pause, PrepareWork, Work, own_pace, tasks,
+    BatchWork, Block, CookWork, LoadWork, Pause, PrepareWork, Turnaround, USUAL_LIFT, Work, own_pace, tasks,
 };
 use bodega_core::day::{Day, Needs, sink};
 use bodega_core::moment::{Minutes, Moment};
@@ -15,7 +15,7 @@ use uom::si::time::minute;
 use uom::si::volume::liter;
 
 use crate::api::cooks::{CookView, best_rate, on_stove};
-use crate::api::loads::come_up_of;
+use crate::api::loads::{come_up_of, warm_up_of};
 use crate::app::Shared;
 use crate::clock::{day_of, minute_of_day};
 
@@ -23,6 +23,10 @@ use crate::clock::{day_of, minute_of_day};
 const LEAST_HORIZON: u32 = 15;
 /// Come-up of a canner when it cannot be worked out; common practice, no source.
 const USUAL_COME_UP: u32 = 25;
+/// Minutes to heat a cold canner whose inside is not known; common practice, no source.
+const USUAL_WARM_UP: u32 = 35;
+/// Loads, the newest first, that the pace of lifting is learned from.
+const LIFTED_LOADS: u32 = 30;
 /// How far the break may move to either side of its hour.
 const PAUSE_MOVES: u32 = 45;
 
@@ -97,6 +101,19 @@ impl Records<'_> {
             other.then_some((f64::from(note.usual), took))
         };
         own_pace(&self.notes.iter().filter_map(took).collect::<Vec<_>>())
+    }
+
+    /// What the canners take between the loads: heating by the model of the first that waits, lifting as it went before.
+    fn turnaround(&self) -> Result<Turnaround, StoreError> {
+        let first = self.loads.iter().find(|load| load.clock.happened().is_empty());
+        let heats = first.and_then(|load| warm_up_of(load, &self.kitchen));
+        let lifted = self.shared.store.last_lifted(LIFTED_LOADS)?;
+        let took = lifted.iter().filter_map(|load| load.clock.lifting());
+        let shown: Vec<(f64, f64)> = took.map(|time| (USUAL_LIFT, time.get::<minute>())).collect();
+        Ok(Turnaround {
+            heats: heats.map_or(USUAL_WARM_UP, |time| whole(time.get::<minute>())),
+            lifts: whole(USUAL_LIFT * own_pace(&shown)),
+        })
     }
 
     /// What is left at the sink, at the household's own pace; what was said to be done, and all before it, is.
@@ -224,6 +241,7 @@ pub(super) struct Ground {
     pub batches: Vec<OpenBatch>,
     /// When the work is to be done, in minutes after midnight.
     pub day_ends_at: u32,
+    canners: Turnaround,
     pause: Option<Pause>,
     notes: Vec<BlockNote>,
 }
@@ -259,6 +277,7 @@ pub(super) fn ground(shared: &Shared) -> Result<Ground, StoreError> {
         has,
         batches: open.iter().map(|batch| records.batch(batch)).collect::<Result<_, _>>()?,
         day_ends_at: records.kitchen.day_ends,
+        canners: records.turnaround()?,
         pause: pause(&records.kitchen, now),
         notes: records.notes,
     })
@@ -271,6 +290,7 @@ impl Ground {
         whole_minute(self.now) == whole_minute(other.now)
             && self.horizon == other.horizon
             && self.has == other.has
+            && self.canners == other.canners
             && self.pause == other.pause
             && self.batches == other.batches
             && self.notes == other.notes
@@ -288,7 +308,7 @@ impl Ground {
 
     /// The tasks with what takes longer added to them.
     pub(super) fn day(&self, works: &[BatchWork], has: Needs, horizon: u32) -> (Day, Vec<Block>) {
-        let (mut day, blocks) = tasks(works, self.pause, has, horizon);
+        let (mut day, blocks) = tasks(works, self.canners, self.pause, has, horizon);
         for (task, block) in day.tasks.iter_mut().zip(&blocks) {
             // What is left of work that was said to begin has it in it already.
             let slip = if block.begun && block.is_said { 0 } else { self.slip(block) };
