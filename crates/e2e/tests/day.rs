@@ -62,7 +62,7 @@ async fn three_products_are_proven_a_slip_moves_what_depends_and_a_full_day_offe
     browser.sees("It has begun.").await?;
     browser.find("//li[contains(., \"Wash\")]//button[contains(., \"Done\")]").await?.click().await?;
     let without = format!("//*[@data-testid=\"strip\"][not(.//button[@data-block=\"{wash}\"])]");
-    browser.find(&without).await?.find(By::Css(&format!("[data-block=\"{core}\"]"))).await?;
+    browser.find(&without).await?.find(By::Css(format!("[data-block=\"{core}\"]"))).await?;
 
     for done_by in ["20:30", "20:00", "19:30", "19:00", "18:30", "18:00"] {
         browser.find("//button[@aria-label=\"Less Done by\"]").await?.click().await?;

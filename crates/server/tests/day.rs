@@ -206,9 +206,9 @@ async fn juice_waits_overnight_and_is_heated_and_canned_the_next_day() {
     let tomorrow = kitchen_at(folder.path(), 19);
     let day = get_day(&tomorrow).await;
     assert_eq!(works(&day)[..3], ["heat", "cook", "fill"], "{day}");
-    let said = day["reminders"].to_string();
+    let said = day["waiting"].to_string();
     assert!(said.contains("is in the refrigerator: heat it to the boil and can it today"), "{said}");
-    let too_late = get_day(&kitchen_at(folder.path(), 25)).await["reminders"].to_string();
+    let too_late = get_day(&kitchen_at(folder.path(), 25)).await["waiting"].to_string();
     assert!(too_late.contains("do not can it"), "{too_late}");
 
     // Whole fruit is no juice, and filled jars wait for nothing.

@@ -2490,6 +2490,8 @@ export interface components {
             start_by?: components["schemas"]["Moment"] | null;
             /** @description How good the plan is. */
             status: components["schemas"]["Status"];
+            /** @description What has waited overnight, and what is to be done with it. */
+            waiting: string[];
             /** @description Ways to make it fit, the soonest end first. */
             ways_out: components["schemas"]["WayOut"][];
             /** @description Why there is no plan, or how far it may be from the best. */

@@ -72,6 +72,8 @@ pub struct DayView {
     pub ways_out: Vec<WayOut>,
     /// What is to be started about now, in words.
     pub reminders: Vec<String>,
+    /// What has waited overnight, and what is to be done with it.
+    pub waiting: Vec<String>,
 }
 
 /// Minutes that what can begin sooner begins before it has to. Ours: a kitchen slips by a quarter of an hour.
@@ -136,7 +138,7 @@ impl Ground {
                 block,
             })
             .collect();
-        let reminders = reminders(&views, self.now).into_iter().chain(self.waiting_juice()).collect();
+        let reminders = reminders(&views, self.now);
         let begun = views.iter().any(|view| view.block.begun);
         // The whole plan may move by what is left of the day after it.
         let spare = makespan.map(|makespan| self.horizon.saturating_sub(makespan));
@@ -153,6 +155,7 @@ impl Ground {
             lanes: lanes(&day, &starts),
             has: self.has.each(),
             reminders,
+            waiting: self.waiting_juice().collect(),
             ways_out: if makespan.is_none() { ways_out(self) } else { Vec::new() },
         }
     }

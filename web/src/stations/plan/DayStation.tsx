@@ -4,7 +4,7 @@ import { api, take, type DayView, type Kitchen } from "../../api/client";
 import { ask, useChange } from "../../api/queries";
 import { useKitchenNow } from "../../counter/clock";
 import { clockText, PRODUCT } from "../../parts/format";
-import { Trouble } from "../../parts/Note";
+import { Note, Trouble } from "../../parts/Note";
 import { Answer, Plate } from "../../parts/Plate";
 import { Stepper } from "../../parts/Stepper";
 import { Touch } from "../../parts/Touch";
@@ -120,6 +120,11 @@ export function DayStation() {
             <Help kitchen={counter.kitchen} />
           </div>
           <div className="grid gap-4 sm:col-span-2">
+            {day.waiting.map((text) => (
+              <Note key={text} tone="warn">
+                {text}.
+              </Note>
+            ))}
             {day.ways_out.length > 0 && (
               <div>
                 <WaysOut ways={day.ways_out} />

@@ -130,6 +130,12 @@ export function RecordStation() {
               </li>
             ))}
           </ul>
+          {batch.chilled_at != null && (
+            <p className="text-lg">
+              Its juice waited in the refrigerator from {dayText(batch.chilled_at)},{" "}
+              {clockText(batch.chilled_at)}.
+            </p>
+          )}
           <h3 className="mt-4 text-xl">pH</h3>
           <ul className="text-lg">
             {record.ph.map((reading) => (
