@@ -21,7 +21,7 @@ use serde::{Deserialize, Serialize};
 
 pub use check::faults;
 pub use near::spread;
-pub use shift::{earlier_starts, later_starts, with_reserve};
+pub use shift::{earlier_starts, later_starts, near_minute, with_reserve};
 
 /// What tasks need and what a kitchen has.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]

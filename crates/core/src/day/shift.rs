@@ -65,6 +65,22 @@ pub fn with_reserve(day: &Day, starts: &[u32], minutes: u32) -> Vec<u32> {
     earlier(day, starts, |task, _| starts[task].saturating_sub(minutes))
 }
 
+/// Moves one task as near to a minute as it goes while the others stay.
+#[must_use]
+pub fn near_minute(day: &Day, starts: &[u32], number: usize, wanted: u32) -> Vec<u32> {
+    let mut moved = starts.to_vec();
+    let last = end(day, starts);
+    let task = &day.tasks[number];
+    let usage = Usage::of_others(day, starts, number, last);
+    let (from, to) = window(day, starts, number, last);
+    let from = u32::try_from(from).unwrap_or(0);
+    let may = (from..=u32::try_from(to).unwrap_or(0)).filter(|start| {
+        *start == starts[number] || usage.clash(*start, task.minutes, task.uses.each()).is_none()
+    });
+    moved[number] = may.min_by_key(|start| start.abs_diff(wanted)).unwrap_or(starts[number]);
+    moved
+}
+
 /// Moves everything that has not begun as late as it goes without a later end.
 #[must_use]
 pub fn later_starts(day: &Day, starts: &[u32]) -> Vec<u32> {

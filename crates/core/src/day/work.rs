@@ -8,7 +8,7 @@ use std::ops::RangeInclusive;
 
 use serde::Serialize;
 
-use super::{After, Day, Needs, Task};
+use super::{After, Day, Needs, Task, near_minute};
 use crate::vocabulary::vocabulary;
 
 /// Most minutes that filled jars wait for the canner.
@@ -187,7 +187,8 @@ const fn needs(people: u32, burners: u32, kettles: u32, canners: u32) -> Needs {
     Needs { people, burners, kettles, canners }
 }
 
-/// What is best done close together: the work of the hands, and each batch from its fruit to its last jar.
+/// What is best done close together: the work of the hands, each batch from its fruit to its last jar, and the heating of
+/// the canner with its first load.
 #[must_use]
 pub fn together(day: &Day, blocks: &[Block]) -> Vec<Vec<usize>> {
     let hands = |place: &usize| day.tasks[*place].uses.people > 0 && blocks[*place].work != Work::Pause;
@@ -197,7 +198,22 @@ pub fn together(day: &Day, blocks: &[Block]) -> Vec<Vec<usize>> {
     for batch in batches {
         sets.push((0..blocks.len()).filter(|place| blocks[*place].batch.as_deref() == Some(batch)).collect());
     }
+    for heat in (0..blocks.len()).filter(|place| blocks[*place].work == Work::Heat) {
+        let waited_for = |after: &After| after.task == heat && after.most.is_some();
+        let first = (0..blocks.len()).find(|place| day.tasks[*place].after.iter().any(waited_for));
+        sets.extend(first.map(|first| vec![heat, first]));
+    }
     sets
+}
+
+/// Where the break lies near its hour, while everything else stays.
+#[must_use]
+pub fn break_near_its_hour(day: &Day, blocks: &[Block], starts: &[u32]) -> Vec<u32> {
+    let pause = blocks.iter().position(|block| block.work == Work::Pause);
+    match pause.and_then(|pause| Some((pause, day.tasks[pause].between?))) {
+        Some((pause, (from, to))) => near_minute(day, starts, pause, u32::midpoint(from, to)),
+        None => starts.to_vec(),
+    }
 }
 
 /// Minutes from the end of one work at the sink to the start of the next: other hands take over when the first round is
@@ -360,9 +376,10 @@ mod tests {
     use std::time::Duration;
 
     use super::{
-        BatchWork, CookWork, LoadWork, PrepareWork, Turnaround, Work, lanes, own_pace, taken_over, tasks,
+        BatchWork, CookWork, LoadWork, Pause, PrepareWork, Turnaround, Work, break_near_its_hour, lanes,
+        own_pace, taken_over, tasks, together,
     };
-    use crate::day::{Needs, Status, shortest};
+    use crate::day::{Limits, Needs, Status, Wish, faults, lay_out, shortest};
 
     const CANNER: Turnaround = Turnaround { heats: 35, lifts: 5 };
 
@@ -434,6 +451,28 @@ mod tests {
         // Who is quicker than the blanching ends a round after it.
         assert_eq!(taken_over(20, 10, 10), -9);
         assert_eq!(taken_over(20, 10, 1), 0);
+    }
+
+    #[test]
+    fn the_canner_is_not_heated_long_before_its_load_and_the_break_lies_near_its_hour() {
+        let batch = BatchWork {
+            code: "a".to_owned(),
+            prepare: vec![part(Work::Wash, 90)],
+            rounds: 1,
+            cook: None,
+            loads: vec![load("load 1", 85, false)],
+        };
+        let pause = Pause { between: (110, 170), minutes: 20 };
+        let (day, blocks) = tasks(&[batch], CANNER, Some(pause), kitchen(), 600);
+        let wish = Wish { together: together(&day, &blocks), before: Vec::new() };
+        let time = Duration::from_secs(2);
+        let layout = lay_out(&day, &wish, Limits { length: time, waiting: time });
+        let at = |starts: &[u32], work| starts[blocks.iter().position(|block| block.work == work).unwrap()];
+        // 90 to wash, 12 to fill; 35 to heat, just before.
+        assert_eq!((at(&layout.starts, Work::Load), at(&layout.starts, Work::Heat)), (102, 67));
+        let sat_down = break_near_its_hour(&day, &blocks, &layout.starts);
+        assert_eq!(at(&sat_down, Work::Pause), 140);
+        assert_eq!(faults(&day, &sat_down, 600), Vec::<String>::new());
     }
 
     #[test]

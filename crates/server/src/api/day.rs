@@ -7,7 +7,7 @@ use std::sync::{Mutex, PoisonError};
 use std::time::Duration;
 
 use actix_web::{HttpResponse, get, post, web};
-use bodega_core::day::work::{Block, Lane, Work, lanes, together};
+use bodega_core::day::work::{Block, Lane, Work, break_near_its_hour, lanes, together};
 use bodega_core::day::{
     Day, Layout, Limits, Status, Wish, earlier_starts, later_starts, lay_out, with_reserve,
 };
@@ -120,7 +120,10 @@ impl Ground {
         let wish =
             Wish { together: together(&day, &blocks), before: blocks.iter().map(was_to_start).collect() };
         let Layout { status, makespan, bound, starts, why } = lay_out(&day, &wish, SEARCH);
-        let starts = if makespan.is_some() { with_reserve(&day, &starts, RESERVE) } else { starts };
+        let starts = match makespan {
+            Some(_) => break_near_its_hour(&day, &blocks, &with_reserve(&day, &starts, RESERVE)),
+            None => starts,
+        };
         let shifted = |shift: fn(&Day, &[u32]) -> Vec<u32>| match starts.as_slice() {
             [] => Vec::new(),
             starts => shift(&day, starts),
