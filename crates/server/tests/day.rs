@@ -244,3 +244,31 @@ async fn fruit_that_cannot_wait_goes_into_the_freezer_and_comes_back_out() {
         assert_eq!(lots.as_array().unwrap().len(), usize::from(removed), "back in the crates, or drawn");
     }
 }
+
+#[actix_web::test]
+async fn a_load_of_two_batches_waits_for_both_and_then_both_are_done_at_the_sink() {
+    let clock = Clock::starting_at(opening_moment().unwrap(), 1);
+    let shared = web::Data::from(Arc::new(Shared::new(Store::in_memory().unwrap(), clock)));
+    send(&shared, Method::PATCH, "/api/kitchen", json!({"altitude_ft": 500, "people": 1}).to_string()).await;
+    let mut codes = Vec::new();
+    for (number, count) in [(1, 9), (2, 5)] {
+        send(&shared, Method::POST, "/api/lots", lot("40")).await;
+        let wish = json!({"product": "whole", "medium": "water", "pack": "raw", "thickness": null, "jar": "quart",
+            "jars": [{"jar": "quart", "count": count}], "agent": "citric_acid", "lots": [number]});
+        let (_, batch) = post(&shared, "/api/batches", wish).await;
+        codes.push(batch["code"].as_str().unwrap().to_owned());
+    }
+    let (_, loads) = send(&shared, Method::POST, "/api/loads/grouping", String::new()).await;
+    let day = get_day(&shared).await;
+    let block = |day: &Value, key: &str| {
+        day["blocks"].as_array().unwrap().iter().find(|block| block["key"] == key).cloned()
+    };
+    let peeled = block(&day, &format!("{} peel", codes[1])).unwrap();
+    let filled = block(&day, &format!("{} fill load 2", codes[0])).unwrap();
+    assert!(filled["starts"].as_i64() >= peeled["ends"].as_i64(), "{peeled} {filled}");
+    for step in ["acid", "lid"] {
+        post(&shared, &format!("/api/loads/{}/steps", loads[1]["id"]), json!({ "step": step })).await;
+    }
+    let day = get_day(&shared).await;
+    assert_eq!(block(&day, &format!("{} peel", codes[1])), None, "its jars are filled");
+}

@@ -108,8 +108,11 @@ export function Line() {
           className="group relative min-w-0 border-l border-line px-0.5 pt-2.5 pb-3 text-center first:border-l-0 hover:bg-cobalt-wash focus-visible:outline-offset-[-6px] aria-[current=page]:bg-cobalt-wash"
         >
           <StationPicture station={place.station} hot={place.hot ?? false} />
-          <p className="mt-1 truncate text-sm text-muted sm:text-[0.95rem]">
-            <strong className="font-slab text-[0.95rem] text-ink sm:text-[1.55rem]">{place.figure}</strong>
+          {/* On a phone a word such as "Heat off" takes two short lines, for which there is always room. */}
+          <p className="mt-1 flex min-h-8 items-center justify-center text-sm text-muted sm:block sm:min-h-0 sm:truncate sm:text-[0.95rem]">
+            <strong className="font-slab text-[0.95rem] leading-none text-ink sm:text-[1.55rem] sm:leading-[inherit]">
+              {place.figure}
+            </strong>
             <span className="hidden lg:inline"> {place.words}</span>
           </p>
           <p className="truncate text-xs font-semibold text-muted group-aria-[current=page]:text-cobalt sm:text-[0.95rem]">

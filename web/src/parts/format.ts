@@ -205,6 +205,16 @@ export function batchText(batch: { product: Product; pack: Pack; medium?: Medium
   return `${PRODUCT[batch.product].toLowerCase()}${pack}${medium}`;
 }
 
+/** Whether jars of several batches share a load. */
+export function isShared(load: LoadView): boolean {
+  return load.doses.some((dose) => dose.batch !== load.batch.id);
+}
+
+/** What is in a load: its batch, or that several share it. */
+export function loadText(load: LoadView): string {
+  return isShared(load) ? "several batches together" : batchText(load.batch);
+}
+
 /** "13:44 jars are in, 14:06 it boils" */
 export function historyText(load: LoadView): string {
   return load.events

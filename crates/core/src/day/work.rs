@@ -85,6 +85,8 @@ pub struct LoadWork {
     pub begun: bool,
     /// Water is kept boiling beside it, on a burner of its own.
     pub tops_up: bool,
+    /// Codes of other batches whose jars are in it: their fruit has to be ready as well.
+    pub shared_with: Vec<String>,
 }
 
 /// What the canners take between the loads.
@@ -171,6 +173,10 @@ pub fn tasks(
     for batch in batches {
         list.batch(batch, heat, &mut first_load);
     }
+    for (fill, other) in std::mem::take(&mut list.shared_fills) {
+        let source = list.sources.iter().find(|(code, _)| *code == other).map(|(_, after)| *after);
+        list.tasks[fill].after.extend(source);
+    }
     if let (Some(heat), Some(first)) = (heat, first_load) {
         let after = After { task: heat, least: 0, most: Some(HEATED_WAITS) };
         list.tasks[first].after.push(after);
@@ -228,6 +234,10 @@ fn taken_over(earlier: u32, later: u32, rounds: u32) -> i64 {
 struct List {
     /// Minutes to lift a load.
     lifts: u32,
+    /// What the first jars of each batch wait for, by its code.
+    sources: Vec<(String, After)>,
+    /// Fillings that hold jars of another batch, with its code.
+    shared_fills: Vec<(usize, String)>,
     tasks: Vec<Task>,
     blocks: Vec<Block>,
 }
@@ -279,23 +289,20 @@ impl List {
             let after = prepared.filter(|_| !cook.begun).map(follows).into_iter().collect();
             self.add(Work::Cook, code, None, cook.minutes, needs(0, 1, 1, 0), after, cook.begun)
         });
+        let hot = cooked.map(|task| After { task, least: 0, most: Some(HOT_WAITS) });
+        let source = hot.or(prepared.map(follows));
+        self.sources.extend(source.map(|after| (batch.code.clone(), after)));
         let mut before: Option<usize> = None;
         for load in &batch.loads {
             let name = Some(load.name.as_str());
             let mut after = Vec::new();
             if let Some(minutes) = load.fill {
                 // Only the first jars must come soon; the kettle keeps the rest hot.
-                let most = before.is_none().then_some(HOT_WAITS);
-                let source = cooked.map(|task| After { task, least: 0, most }).or(prepared.map(follows));
-                let fill = self.add(
-                    Work::Fill,
-                    code,
-                    name,
-                    minutes,
-                    needs(1, 0, 0, 0),
-                    source.into_iter().collect(),
-                    false,
-                );
+                let first = before.is_none();
+                let waits = source.map(|after| if first { after } else { After { most: None, ..after } });
+                let waits = waits.into_iter().collect();
+                let fill = self.add(Work::Fill, code, name, minutes, needs(1, 0, 0, 0), waits, false);
+                self.shared_fills.extend(load.shared_with.iter().map(|other| (fill, other.clone())));
                 after.push(After { task: fill, least: 0, most: Some(FILLED_WAITS) });
             }
             after.extend(before.map(follows));
@@ -384,7 +391,14 @@ mod tests {
     const CANNER: Turnaround = Turnaround { heats: 35, lifts: 5 };
 
     fn load(name: &str, minutes: u32, begun: bool) -> LoadWork {
-        LoadWork { name: name.to_owned(), fill: (!begun).then_some(12), minutes, begun, tops_up: true }
+        LoadWork {
+            name: name.to_owned(),
+            fill: (!begun).then_some(12),
+            minutes,
+            begun,
+            tops_up: true,
+            shared_with: Vec::new(),
+        }
     }
 
     fn part(work: Work, minutes: u32) -> PrepareWork {
@@ -421,6 +435,23 @@ mod tests {
         assert_eq!(lanes.len(), needed as usize);
         let heats = blocks.iter().position(|block| block.work == Work::Heat).unwrap();
         assert!(layout.starts[heats] < 60, "the canner heats beside the preparation");
+    }
+
+    #[test]
+    fn a_shared_load_waits_for_the_fruit_of_every_batch_in_it() {
+        let batch = |code: &str, minutes, loads| BatchWork {
+            code: code.to_owned(),
+            prepare: vec![part(Work::Wash, minutes)],
+            rounds: 1,
+            cook: None,
+            loads,
+        };
+        let shared = LoadWork { shared_with: vec!["b".to_owned()], ..load("load 1", 85, false) };
+        let (day, blocks) =
+            tasks(&[batch("a", 10, vec![shared]), batch("b", 50, Vec::new())], CANNER, None, kitchen(), 600);
+        let layout = shortest(&day, Duration::from_secs(2));
+        let fill = blocks.iter().position(|block| block.work == Work::Fill).unwrap();
+        assert_eq!(layout.starts[fill], 60, "{layout:?}");
     }
 
     #[test]

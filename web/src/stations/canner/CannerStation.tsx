@@ -5,7 +5,7 @@ import type { LoadView } from "../../api/client";
 import { ask } from "../../api/queries";
 import { useKitchenNow } from "../../counter/clock";
 import { Choice } from "../../parts/Choice";
-import { batchText } from "../../parts/format";
+import { loadText } from "../../parts/format";
 import { Plate } from "../../parts/Plate";
 import { After } from "./After";
 import { InCanner } from "./InCanner";
@@ -55,8 +55,8 @@ export function CannerStation() {
           ) : (
             <div className="grid gap-3">
               <p className="text-lg text-muted">
-                Load {next.position} of {next.of}, {batchText(next.batch)}: its jars do not all have their
-                lids on yet.
+                Load {next.position} of {next.of}, {loadText(next)}: its jars do not all have their lids on
+                yet.
               </p>
               <WaterNote load={next} units={counter.kitchen.units} />
               <Link

@@ -4,7 +4,7 @@ import { api, take, type BoilEvent, type LoadView } from "../../api/client";
 import { ask, useChange } from "../../api/queries";
 import { useKitchenNow } from "../../counter/clock";
 import { useSay } from "../../counter/notices";
-import { altitudeText, batchText, clockText, jarText, historyText } from "../../parts/format";
+import { altitudeText, loadText, clockText, jarText, historyText } from "../../parts/format";
 import { CannerPicture } from "../../parts/CannerPicture";
 import { Choice } from "../../parts/Choice";
 import { Findings } from "../../parts/Findings";
@@ -82,7 +82,7 @@ export function InCanner({ load }: { load: LoadView }) {
   return (
     <div className="grid gap-3 lg:grid-cols-[1.65fr_1fr]">
       <Plate
-        title={`Load ${load.position} of ${load.of}: ${batchText(load.batch)}, ${load.jars.length} ${jarText(size, load.jars.length)}`}
+        title={`Load ${load.position} of ${load.of}: ${loadText(load)}, ${load.jars.length} ${jarText(size, load.jars.length)}`}
         aside={<span className="text-muted">{load.canner_name}</span>}
       >
         <p className="text-muted">

@@ -1,21 +1,28 @@
-import type { JarStep } from "../../api/client";
+import type { JarStep, LoadView } from "../../api/client";
+import { AGENT } from "../../parts/format";
 import { JarPicture } from "../../parts/JarPicture";
 import { nextStep, stateOf, type Jar } from "./steps";
 
 /** The jars as they stand on the counter; a touch does the next thing to one. */
 export function JarRow({
-  jars,
+  load,
   mixed,
   onTick,
 }: {
-  jars: readonly Jar[];
+  load: LoadView;
   mixed: boolean;
   onTick: (tick: { id: number; step: JarStep; done: boolean }) => void;
 }) {
+  // With several doses on the bench, each jar says its own.
+  const doseOf = (jar: Jar) =>
+    load.doses.length > 1
+      ? load.doses.find((dose) => dose.batch === jar.batch && dose.jar === jar.size)
+      : undefined;
   return (
     <ul className="mt-3 grid grid-cols-4 gap-2 sm:flex sm:flex-wrap sm:gap-3">
-      {jars.map((jar) => {
+      {load.jars.map((jar) => {
         const state = stateOf(jar);
+        const dose = jar.acid ? undefined : doseOf(jar);
         return (
           <li key={jar.id} className="sm:max-w-[158px] sm:min-w-[104px] sm:flex-1">
             <button
@@ -41,6 +48,11 @@ export function JarRow({
               >
                 {jar.lid ? "✓ lid on" : state}
               </span>
+              {dose !== undefined && (
+                <span className="block leading-tight font-semibold">
+                  {dose.acid} {AGENT[dose.agent].replace("bottled ", "")}
+                </span>
+              )}
               {mixed && <span className="block text-xs text-muted">{jar.code}</span>}
             </button>
           </li>

@@ -1,37 +1,18 @@
 import { useQuery } from "@tanstack/react-query";
 import { useNavigate } from "react-router";
-import { api, take, type JarSize, type JarStep, type LoadView, type Units } from "../../api/client";
+import { api, take, type JarStep, type LoadView } from "../../api/client";
 import { ask, useChange } from "../../api/queries";
-import { AGENT, batchText, headspaceText, jarText, PRODUCT } from "../../parts/format";
+import { AGENT, isShared, jarText, loadText } from "../../parts/format";
 import { Findings } from "../../parts/Findings";
 import { useKeys } from "../../parts/keys";
 import { Note, Trouble } from "../../parts/Note";
-import { Answer, Plate } from "../../parts/Plate";
-import { Stepper } from "../../parts/Stepper";
+import { Plate } from "../../parts/Plate";
 import { Touch } from "../../parts/Touch";
 import { BenchCare } from "./BenchCare";
+import { Doses } from "./Doses";
 import { Grouping } from "./Grouping";
 import { JarRow } from "./JarRow";
 import { nextStep, stepsOf } from "./steps";
-
-type Dose = LoadView["doses"][number];
-
-/** The dose for the jars that come first, in figures that read from two metres, and the others under it. */
-function Doses({ doses, units }: { doses: readonly Dose[]; units: Units }) {
-  const [first, ...others] = doses;
-  if (first === undefined) return null;
-  const mixed = others.some((other) => other.batch !== first.batch);
-  const name = (dose: Dose) =>
-    `${mixed ? `${PRODUCT[dose.product].toLowerCase()} ` : ""}${jarText(dose.jar)}`;
-  return (
-    <Answer value={first.acid} unit={`${AGENT[first.agent]} in each ${name(first)}`}>
-      {others.map((other) => `${other.acid} ${AGENT[other.agent]} in each ${name(other)}. `)}
-      {first.salt != null && `Salt ${first.salt}. `}
-      Acid first, then food to {headspaceText(first.headspace_in, units)} under the rim, bubbles out, rim
-      wiped, lid on.
-    </Answer>
-  );
-}
 
 function Bench({ load }: { load: LoadView }) {
   const { data: counter } = useQuery(ask.counter());
@@ -41,9 +22,6 @@ function Bench({ load }: { load: LoadView }) {
   );
   const all = useChange((step: JarStep) =>
     take(api.POST("/api/loads/{id}/steps", { params: { path: { id: load.id } }, body: { step } })),
-  );
-  const recount = useChange((body: { batch: number; jar: JarSize; count: number }) =>
-    take(api.POST("/api/loads/{id}/recount", { params: { path: { id: load.id } }, body })),
   );
   const count = load.jars.length;
   const acid = load.jars.filter((jar) => jar.acid).length;
@@ -64,33 +42,15 @@ function Bench({ load }: { load: LoadView }) {
     ),
   });
   if (counter === undefined) return null;
-  const mixed = load.doses.some((dose) => dose.batch !== load.batch.id);
+  const mixed = isShared(load);
   const lacking = load.doses.filter((dose) => dose.still_lacks != null);
   return (
     <Plate
-      title={`Load ${load.position} of ${load.of}: ${mixed ? "several batches together" : batchText(load.batch)}`}
+      title={`Load ${load.position} of ${load.of}: ${loadText(load)}`}
       aside={<span className="text-muted">{mixed ? load.canner_name : `Batch ${load.batch.code}`}</span>}
     >
-      <div className="flex flex-wrap items-end justify-between gap-x-8 gap-y-3">
-        <div className="max-w-[820px]">
-          <Doses doses={load.doses} units={counter.kitchen.units} />
-        </div>
-        <div className="flex flex-wrap gap-4">
-          {load.doses.map((line) => {
-            const set = (next: number) => recount.mutate({ batch: line.batch, jar: line.jar, count: next });
-            return (
-              <Stepper
-                key={`${line.batch} ${line.jar}`}
-                label={`The pot gave ${jarText(line.jar, 2)}${mixed ? ` of ${PRODUCT[line.product].toLowerCase()}` : ""}`}
-                text={String(line.count)}
-                onLess={line.count > 1 ? () => set(line.count - 1) : undefined}
-                onMore={() => set(line.count + 1)}
-              />
-            );
-          })}
-        </div>
-      </div>
-      <JarRow jars={load.jars} mixed={mixed} onTick={(step) => tick.mutate(step)} />
+      <Doses load={load} units={counter.kitchen.units} />
+      <JarRow load={load} mixed={mixed} onTick={(step) => tick.mutate(step)} />
       <div className="mt-4 flex flex-wrap gap-2">
         {steps.map(({ step, word, key, have }) => (
           <Touch
@@ -124,12 +84,13 @@ function Bench({ load }: { load: LoadView }) {
         </Touch>
       </div>
       <div className="mt-4 grid gap-3">
-        <Trouble error={tick.error ?? all.error ?? recount.error} />
+        <Trouble error={tick.error ?? all.error} />
         {lacking.map((dose) => (
           <Note key={`${dose.batch} ${dose.jar}`} tone="stop">
             <strong>
               The pot had too little acid for these jars: {dose.still_lacks} more {AGENT[dose.agent]} into
               each {jarText(dose.jar)}
+              {mixed && ` of ${dose.code}`}
             </strong>{" "}
             before it is filled.
           </Note>

@@ -38,14 +38,16 @@ export function NextWork({
             key={block.key}
             className={`flex min-h-[62px] items-center justify-between gap-3 rounded-xl border-2 px-3 py-1.5 text-lg ${block.begun ? "border-brass bg-brass-wash" : "border-line bg-white"}`}
           >
-            <span className="flex items-center gap-3">
-              <strong className="min-w-14 font-slab">{whenText(block, now)}</strong>
-              <WorkSign work={block.work} className="w-7 text-cobalt" />
+            <span className="flex min-w-0 items-center gap-3">
+              <span className="flex shrink-0 flex-col items-center gap-x-3 sm:flex-row">
+                <strong className="min-w-14 text-center font-slab sm:text-left">{whenText(block, now)}</strong>
+                <WorkSign work={block.work} className="w-7 text-cobalt" />
+              </span>
               <span className="flex flex-wrap gap-x-3">
                 {blockText(block)}
                 {block.batch != null && (
                   <span className="text-muted">
-                    {products.get(block.batch)} {block.batch}
+                    {products.get(block.batch)} <span className="whitespace-nowrap">{block.batch}</span>
                   </span>
                 )}
               </span>

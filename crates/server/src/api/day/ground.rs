@@ -10,7 +10,7 @@ use bodega_core::outlook::{HANDS_PER_JAR, boiled_away, effort};
 use bodega_core::overnight::{advice, waits_as_juice};
 use bodega_core::process::{Method, Pack};
 use bodega_core::units::{grams, in_pounds};
-use bodega_store::{Batch, BlockNote, CannerLoad, Kitchen, Lot, StoreError};
+use bodega_store::{Batch, BlockNote, CannerLoad, Jar, Kitchen, Lot, StoreError};
 use uom::si::time::minute;
 use uom::si::volume::liter;
 
@@ -58,12 +58,16 @@ fn load_work(load: &CannerLoad, kitchen: &Kitchen, now: Moment, pace: f64) -> Lo
     let jars = load.jars.iter().filter(|jar| !jar.lid).count();
     #[allow(clippy::cast_precision_loss)] // a few dozen jars
     let fill = (jars > 0).then(|| whole(jars as f64 * HANDS_PER_JAR * pace));
+    let mut shared_with: Vec<String> =
+        load.jars.iter().filter(|jar| jar.batch != load.batch.id).map(|jar| jar.code.clone()).collect();
+    shared_with.dedup();
     LoadWork {
         name: format!("load {}", load.position),
         fill,
         minutes,
         begun: !load.clock.happened().is_empty(),
         tops_up: load.batch.method == Method::BoilingWater,
+        shared_with,
     }
 }
 
@@ -149,10 +153,13 @@ impl Records<'_> {
         let making = batch.making();
         let own: Vec<&CannerLoad> =
             self.loads.iter().filter(|load| load.batch.id == batch.id && !load.jars.is_empty()).collect();
+        // Its jars may be in a load that is counted with another batch.
+        let holds_own = |load: &&CannerLoad| load.jars.iter().any(|jar| jar.batch == batch.id);
         let begun = batch.jars_lifted > 0
-            || own
-                .iter()
-                .any(|load| !load.clock.happened().is_empty() || load.jars.iter().any(|jar| jar.filled));
+            || self.loads.iter().filter(holds_own).any(|load| {
+                let is_filled = |jar: &Jar| jar.batch == batch.id && jar.filled;
+                !load.clock.happened().is_empty() || load.jars.iter().any(is_filled)
+            });
         let fruit = store.batch_lots(batch.id)?;
         let pounds: f64 = fruit.iter().map(|(_, drawn)| in_pounds(grams(*drawn))).sum();
         let on_stove =
@@ -198,10 +205,8 @@ impl Records<'_> {
                 ..at_sink_only()
             }
         };
-        let shares_a_load = self.loads.iter().any(|load| {
-            load.jars.iter().any(|jar| jar.batch == batch.id)
-                && load.jars.iter().any(|jar| jar.batch != batch.id)
-        });
+        let shares_a_load =
+            self.loads.iter().filter(holds_own).flat_map(|load| &load.jars).any(|jar| jar.batch != batch.id);
         let may_chill = waits_as_juice(batch.product, batch.pack) && chilled_at.is_none();
         Ok(OpenBatch {
             id: batch.id,

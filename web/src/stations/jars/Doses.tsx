@@ -1,0 +1,114 @@
+import { take, api, type JarSize, type LoadView, type Units } from "../../api/client";
+import { useChange } from "../../api/queries";
+import { AGENT, headspaceText, jarText, PRODUCT } from "../../parts/format";
+import { Trouble } from "../../parts/Note";
+import { Answer } from "../../parts/Plate";
+import { Stepper } from "../../parts/Stepper";
+
+type Dose = LoadView["doses"][number];
+
+/** "Jar 8", "Jars 1 to 5", "Jars 1, 3, 4". */
+function jarsText(numbers: readonly number[]): string {
+  const [first, last] = [numbers[0], numbers.at(-1)];
+  if (first === undefined || last === undefined) return "No jars";
+  if (numbers.length === 1) return `Jar ${first}`;
+  const inARow = numbers.length > 2 && last - first === numbers.length - 1;
+  return `Jars ${inARow ? `${first} to ${last}` : numbers.join(", ")}`;
+}
+
+function Count({ dose, onSet }: { dose: Dose; onSet: (count: number) => void }) {
+  return (
+    <Stepper
+      label={`The pot gave ${jarText(dose.jar, 2)}`}
+      text={String(dose.count)}
+      onLess={dose.count > 1 ? () => onSet(dose.count - 1) : undefined}
+      onMore={() => onSet(dose.count + 1)}
+    />
+  );
+}
+
+/** What goes into one kind of jar, when there are several kinds on the bench. */
+function DoseCard({
+  dose,
+  load,
+  units,
+  onSet,
+}: {
+  dose: Dose;
+  load: LoadView;
+  units: Units;
+  onSet: (count: number) => void;
+}) {
+  const numbers = load.jars
+    .filter((jar) => jar.batch === dose.batch && jar.size === dose.jar)
+    .map((jar) => jar.number);
+  return (
+    <li className="rounded-2xl border-2 border-line bg-white px-4 py-3">
+      <p className="flex flex-wrap items-baseline gap-x-3 leading-none">
+        <span className="font-slab text-[3.4rem] font-bold tracking-tight" data-testid="answer">
+          {dose.acid}
+        </span>
+        <span className="text-xl font-semibold text-muted">
+          {AGENT[dose.agent]} in each {jarText(dose.jar)}
+        </span>
+      </p>
+      <div className="flex flex-wrap items-end justify-between gap-x-4 gap-y-2 sm:flex-nowrap">
+        <p className="mt-1 text-lg">
+          <strong>
+            {jarsText(numbers)} of {dose.code}
+          </strong>
+          , {PRODUCT[dose.product].toLowerCase()}
+          <span className="block text-muted">
+            Food to {headspaceText(dose.headspace_in, units)} under the rim
+            {dose.salt != null && `, salt ${dose.salt}`}
+          </span>
+        </p>
+        <Count dose={dose} onSet={onSet} />
+      </div>
+    </li>
+  );
+}
+
+/** The acid of every jar on the bench in figures that read from two metres, and what the pot gave. */
+export function Doses({ load, units }: { load: LoadView; units: Units }) {
+  const recount = useChange((body: { batch: number; jar: JarSize; count: number }) =>
+    take(api.POST("/api/loads/{id}/recount", { params: { path: { id: load.id } }, body })),
+  );
+  const set = (dose: Dose) => (count: number) => recount.mutate({ batch: dose.batch, jar: dose.jar, count });
+  const [first, ...others] = load.doses;
+  if (first === undefined) return null;
+  return (
+    <>
+      {others.length === 0 ? (
+        <div className="flex flex-wrap items-end justify-between gap-x-8 gap-y-3">
+          <div className="max-w-[820px]">
+            <Answer value={first.acid} unit={`${AGENT[first.agent]} in each ${jarText(first.jar)}`}>
+              {first.salt != null && `Salt ${first.salt}. `}
+              Acid first, then food to {headspaceText(first.headspace_in, units)} under the rim, bubbles out,
+              rim wiped, lid on.
+            </Answer>
+          </div>
+          <Count dose={first} onSet={set(first)} />
+        </div>
+      ) : (
+        <>
+          <ul className="grid gap-2 lg:grid-cols-2">
+            {load.doses.map((dose) => (
+              <DoseCard
+                key={`${dose.batch} ${dose.jar}`}
+                dose={dose}
+                load={load}
+                units={units}
+                onSet={set(dose)}
+              />
+            ))}
+          </ul>
+          <p className="mt-2 text-lg text-muted">
+            Acid first, then food, bubbles out, rim wiped, lid on. Each jar says its own dose.
+          </p>
+        </>
+      )}
+      <Trouble error={recount.error} />
+    </>
+  );
+}
