@@ -40,7 +40,9 @@ export function NextWork({
           >
             <span className="flex min-w-0 items-center gap-3">
               <span className="flex shrink-0 flex-col items-center gap-x-3 sm:flex-row">
-                <strong className="min-w-14 text-center font-slab sm:text-left">{whenText(block, now)}</strong>
+                <strong className="min-w-14 text-center font-slab sm:text-left">
+                  {whenText(block, now)}
+                </strong>
                 <WorkSign work={block.work} className="w-7 text-cobalt" />
               </span>
               <span className="flex flex-wrap gap-x-3">
