@@ -147,76 +147,110 @@ impl Records<'_> {
         parts.into_iter().skip(done).filter_map(left).collect()
     }
 
-    /// What is left to do of one batch.
-    fn batch(&self, batch: &Batch) -> Result<OpenBatch, StoreError> {
-        let (store, now) = (&self.shared.store, self.shared.clock.now());
-        let making = batch.making();
-        let own: Vec<&CannerLoad> =
-            self.loads.iter().filter(|load| load.batch.id == batch.id && !load.jars.is_empty()).collect();
-        // Its jars may be in a load that is counted with another batch.
-        let holds_own = |load: &&CannerLoad| load.jars.iter().any(|jar| jar.batch == batch.id);
-        let begun = batch.jars_lifted > 0
-            || self.loads.iter().filter(holds_own).any(|load| {
-                let is_filled = |jar: &Jar| jar.batch == batch.id && jar.filled;
-                !load.clock.happened().is_empty() || load.jars.iter().any(is_filled)
-            });
-        let fruit = store.batch_lots(batch.id)?;
-        let pounds: f64 = fruit.iter().map(|(_, drawn)| in_pounds(grams(*drawn))).sum();
-        let on_stove =
-            self.cooks.iter().find(|cook| cook.batch.as_ref().is_some_and(|other| other.id == batch.id));
-        let cooked = begun || store.has_cooked(batch.id)?;
-        let planned = || -> Result<CookWork, StoreError> {
-            // The household's own kettle tells how long a cook-down takes.
-            let rate = best_rate(store)?;
-            let hours = |(lot, drawn): &(Lot, i64)| {
-                let warm = effort(&making).stove_per_lb * in_pounds(grams(*drawn)) / 60.0;
-                warm + boiled_away(&making, lot.kind, grams(*drawn)).get::<liter>() / rate
-            };
-            Ok(CookWork { minutes: whole(fruit.iter().map(hours).sum::<f64>() * 60.0), begun: false })
-        };
-        let cook = match on_stove {
-            Some(cook) => Some(CookWork { minutes: minutes_to(now, cook.finish), begun: true }),
-            None if cooked || batch.pack == Pack::Raw => None,
-            None => Some(planned()?),
-        };
-        let begun_cooking = on_stove.is_some() || cooked;
-        let chilled_at = batch.chilled_at.filter(|_| !begun_cooking);
-        // On the day itself only the sink is left; on the next the juice is there and is heated again.
-        let tonight = chilled_at.is_some_and(|at| day_of(at) == day_of(now));
-        let at_sink = |chills: bool| match begun_cooking || (chilled_at.is_some() && !tonight) {
-            true => Vec::new(),
-            false => self.prepare(batch, &fruit, chills, now),
-        };
-        let at_sink_only = || BatchWork {
-            code: batch.code.clone(),
-            prepare: at_sink(true),
-            rounds: sink::rounds(pounds),
-            cook: None,
-            loads: Vec::new(),
-        };
-        let work = if tonight {
-            at_sink_only()
-        } else {
-            let pace = own_pace(&self.fillings);
-            BatchWork {
-                prepare: at_sink(false),
-                cook,
-                loads: own.iter().map(|load| load_work(load, &self.kitchen, now, pace)).collect(),
-                ..at_sink_only()
-            }
-        };
-        let shares_a_load =
-            self.loads.iter().filter(holds_own).flat_map(|load| &load.jars).any(|jar| jar.batch != batch.id);
-        let may_chill = waits_as_juice(batch.product, batch.pack) && chilled_at.is_none();
-        Ok(OpenBatch {
-            id: batch.id,
-            untouched: !begun_cooking && chilled_at.is_none() && work.prepare.iter().all(|part| !part.begun),
-            chilled: (may_chill && !begun_cooking && !shares_a_load).then(at_sink_only),
-            waiting_since: chilled_at.filter(|_| !tonight),
-            may_freeze: fruit.iter().all(|(lot, _)| !lot.frozen) && !store.shares_fruit(batch.id)?,
-            work,
+    /// Loads that hold jars of a batch, whichever batch they are counted with.
+    fn loads_with<'b>(&'b self, batch: &'b Batch) -> impl Iterator<Item = &'b CannerLoad> {
+        self.loads.iter().filter(|load| load.jars.iter().any(|jar| jar.batch == batch.id))
+    }
+
+    /// How far a batch has come.
+    fn stage(&self, batch: &Batch) -> Result<Stage<'_>, StoreError> {
+        let is_its = |cook: &&CookView| cook.batch.as_ref().is_some_and(|other| other.id == batch.id);
+        if let Some(cook) = self.cooks.iter().find(is_its) {
+            return Ok(Stage::Stove(cook));
+        }
+        let is_filled = |jar: &Jar| jar.batch == batch.id && jar.filled;
+        let in_jars = batch.jars_lifted > 0
+            || self
+                .loads_with(batch)
+                .any(|load| !load.clock.happened().is_empty() || load.jars.iter().any(is_filled));
+        if in_jars || self.shared.store.has_cooked(batch.id)? {
+            return Ok(Stage::Jars);
+        }
+        Ok(match batch.chilled_at {
+            None => Stage::Sink,
+            Some(at) if day_of(at) == day_of(self.shared.clock.now()) => Stage::Tonight,
+            Some(at) => Stage::Waited(at),
         })
     }
+
+    /// How long a batch that is not on the stove will cook; nothing when it is packed raw.
+    fn planned_cook(&self, batch: &Batch, fruit: &[(Lot, i64)]) -> Result<Option<CookWork>, StoreError> {
+        if batch.pack == Pack::Raw {
+            return Ok(None);
+        }
+        let making = batch.making();
+        // The household's own kettle tells how long a cook-down takes.
+        let rate = best_rate(&self.shared.store)?;
+        let hours = |(lot, drawn): &(Lot, i64)| {
+            let warm = effort(&making).stove_per_lb * in_pounds(grams(*drawn)) / 60.0;
+            warm + boiled_away(&making, lot.kind, grams(*drawn)).get::<liter>() / rate
+        };
+        let hours: f64 = fruit.iter().map(hours).sum();
+        Ok(Some(CookWork { minutes: whole(hours * 60.0), begun: false }))
+    }
+
+    /// What is left to do today of a batch at a stage.
+    fn left(&self, batch: &Batch, stage: Stage<'_>, fruit: &[(Lot, i64)]) -> Result<BatchWork, StoreError> {
+        let now = self.shared.clock.now();
+        let pounds: f64 = fruit.iter().map(|(_, drawn)| in_pounds(grams(*drawn))).sum();
+        let tonight = matches!(stage, Stage::Tonight);
+        let own = self.loads.iter().filter(|load| load.batch.id == batch.id && !load.jars.is_empty());
+        let pace = own_pace(&self.fillings);
+        Ok(BatchWork {
+            code: batch.code.clone(),
+            prepare: match stage {
+                Stage::Sink | Stage::Tonight => self.prepare(batch, fruit, tonight, now),
+                Stage::Waited(_) | Stage::Stove(_) | Stage::Jars => Vec::new(),
+            },
+            rounds: sink::rounds(pounds),
+            cook: match stage {
+                Stage::Sink | Stage::Waited(_) => self.planned_cook(batch, fruit)?,
+                Stage::Stove(cook) => Some(CookWork { minutes: minutes_to(now, cook.finish), begun: true }),
+                Stage::Tonight | Stage::Jars => None,
+            },
+            loads: own.filter(|_| !tonight).map(|load| load_work(load, &self.kitchen, now, pace)).collect(),
+        })
+    }
+
+    /// One batch: what is left of it, and what of it may wait.
+    fn batch(&self, batch: &Batch) -> Result<OpenBatch, StoreError> {
+        let stage = self.stage(batch)?;
+        let at_sink = matches!(stage, Stage::Sink);
+        let fruit = self.shared.store.batch_lots(batch.id)?;
+        let is_alone = self.loads_with(batch).flat_map(|load| &load.jars).all(|jar| jar.batch == batch.id);
+        let may_chill = at_sink && is_alone && waits_as_juice(batch.product, batch.pack);
+        let is_said = |note: &BlockNote| {
+            let of_batch = note.block.split(' ').next() == Some(batch.code.as_str());
+            of_batch && (note.began_at.is_some() || note.ended_at.is_some())
+        };
+        Ok(OpenBatch {
+            id: batch.id,
+            work: self.left(batch, stage, &fruit)?,
+            untouched: at_sink && !self.notes.iter().any(is_said),
+            chilled: may_chill.then(|| self.left(batch, Stage::Tonight, &fruit)).transpose()?,
+            waiting_since: match stage {
+                Stage::Waited(at) => Some(at),
+                _ => None,
+            },
+            may_freeze: fruit.iter().all(|(lot, _)| !lot.frozen)
+                && !self.shared.store.shares_fruit(batch.id)?,
+        })
+    }
+}
+
+/// How far a batch has come.
+#[derive(Clone, Copy)]
+enum Stage<'a> {
+    /// Its fruit is in the crates or at the sink.
+    Sink,
+    /// The same, and its juice is to wait overnight.
+    Tonight,
+    /// Its juice has waited overnight, since then.
+    Waited(Moment),
+    /// It cooks.
+    Stove(&'a CookView),
+    /// It is cooked, or its jars are being filled.
+    Jars,
 }
 
 /// A batch on the line.
