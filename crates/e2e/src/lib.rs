@@ -104,12 +104,13 @@ pub struct Browser {
     _profile: tempfile::TempDir,
 }
 
-impl Browser {
-    /// Opens a browser window of this inner size.
-    ///
-    /// # Errors
-    /// When Chromium or ChromeDriver do not start.
-    pub async fn open(width: u32, height: u32) -> anyhow::Result<Self> {
+/// How often a driver is started before it is given up.
+const STARTS: usize = 5;
+
+/// Starts ChromeDriver on a free port. It takes one for IPv4 and wants the same for IPv6; when another driver, started at
+/// the same moment, has that, it ends, and is started again.
+fn start_driver() -> anyhow::Result<(Running, u16)> {
+    for _ in 0..STARTS {
         let mut child = Command::new("chromedriver")
             .args(["--port=0", "--log-level=WARNING"])
             .stdout(Stdio::piped())
@@ -119,16 +120,26 @@ impl Browser {
         let stdout = child.stdout.take().context("no standard output")?;
         let driver = Running(child);
         let mut lines = BufReader::new(stdout).lines();
-        let port = loop {
-            let line = lines.next().context("chromedriver ended before it said its port")??;
-            if let Some(rest) = line.split("on port ").nth(1) {
-                let digits: String = rest.chars().take_while(char::is_ascii_digit).collect();
-                if digits != "0" && !digits.is_empty() {
-                    break digits.parse::<u16>()?;
-                }
-            }
-        };
-        std::thread::spawn(move || lines.for_each(drop));
+        let said = lines.by_ref().map_while(Result::ok).find_map(|line| {
+            let (_, rest) = line.split_once("started successfully on port ")?;
+            let digits: String = rest.chars().take_while(char::is_ascii_digit).collect();
+            digits.parse::<u16>().ok()
+        });
+        if let Some(port) = said {
+            std::thread::spawn(move || lines.for_each(drop));
+            return Ok((driver, port));
+        }
+    }
+    bail!("chromedriver ended {STARTS} times before it said its port")
+}
+
+impl Browser {
+    /// Opens a browser window of this inner size.
+    ///
+    /// # Errors
+    /// When Chromium or ChromeDriver do not start.
+    pub async fn open(width: u32, height: u32) -> anyhow::Result<Self> {
+        let (driver, port) = start_driver()?;
         let profile = tempfile::tempdir()?;
         let mut capabilities = DesiredCapabilities::chrome();
         for argument in [

@@ -88,6 +88,8 @@ async fn the_strip_is_proven_moves_with_a_slip_and_offers_ways_out() {
         day["blocks"].as_array().unwrap().iter().find(|block| block["work"] == work).unwrap().clone()
     };
     let wash = block(&day, "wash");
+    let calls = day["reminders"].to_string();
+    assert!(calls.contains("Wash the fruit of batch"), "it is to begin at once: {calls}");
     let slip = json!({"block": wash["key"], "minutes": 40});
     let (_, moved) = post(&shared, "/api/day/slips", slip).await;
     let at =

@@ -94,9 +94,9 @@ fn reminders(blocks: &[BlockView], now: Moment) -> Vec<String> {
             Work::Fill => Some(format!("Fill {name} of batch {of} now, and have its water hot")),
             Work::Pause => Some("Time for the break".to_owned()),
             Work::Chill => Some(format!("Put the juice of batch {of} into the refrigerator now")),
-            Work::Wash | Work::Core | Work::Blanch | Work::Peel | Work::Mill | Work::Load | Work::Lift => {
-                None
-            }
+            // The rest of the sink follows under the same hands.
+            Work::Wash => Some(format!("Wash the fruit of batch {of} now")),
+            Work::Core | Work::Blanch | Work::Peel | Work::Mill | Work::Load | Work::Lift => None,
         }
     })
     .collect()
