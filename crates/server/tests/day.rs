@@ -225,6 +225,9 @@ async fn juice_waits_overnight_and_is_heated_and_canned_the_next_day() {
     assert_eq!(problem["code"], "batch_begun");
     let (status, problem) = send(&tomorrow, Method::PATCH, &path, "{}".to_owned()).await;
     assert_eq!((status, problem["field"].as_str()), (422, Some("removed")));
+    let (status, problem) =
+        send(&tomorrow, Method::PATCH, &path, json!({"chilled": false, "frozen": true}).to_string()).await;
+    assert_eq!((status, problem["field"].as_str()), (422, Some("frozen")));
 }
 
 #[actix_web::test]

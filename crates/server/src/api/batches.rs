@@ -47,6 +47,12 @@ pub async fn change_batch(
     Json(request): Json<BatchChangeRequest>,
 ) -> Result<web::Json<Batch>, ApiError> {
     let BatchChangeRequest { removed, frozen, chilled } = request;
+    if frozen.is_some() && removed.is_none() {
+        return Err(ApiError::field(
+            "frozen",
+            "goes with removed: the fruit of a batch that leaves the line",
+        ));
+    }
     if removed.is_none() && chilled.is_none() {
         return Err(ApiError::field("removed", "say whether it is removed or chilled"));
     }

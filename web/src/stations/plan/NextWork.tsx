@@ -7,7 +7,7 @@ import { useMark } from "./useMark";
 import { WorkSign } from "./WorkSign";
 
 const MINUTE = 60_000;
-/** Lines that a glance takes in. */
+/** Lines that a glance takes in; on paper all of them. */
 const SHOWN = 7;
 
 /** "Now", "since 14:40" or "15:20". */
@@ -32,11 +32,11 @@ export function NextWork({
     .sort((a, b) => Number(b.begun) - Number(a.begun) || a.starts - b.starts);
   return (
     <>
-      <ol className="grid gap-1.5">
-        {coming.slice(0, SHOWN).map((block) => (
+      <ol className="grid gap-1.5 print:block print:columns-2">
+        {coming.map((block, place) => (
           <li
             key={block.key}
-            className={`flex min-h-[62px] items-center justify-between gap-3 rounded-xl border-2 px-3 py-1.5 text-lg ${block.begun ? "border-brass bg-brass-wash" : "border-line bg-white"}`}
+            className={`min-h-[62px] items-center justify-between gap-3 rounded-xl border-2 px-3 py-1.5 text-lg print:flex print:min-h-0 print:break-inside-avoid print:rounded-none print:border-0 print:border-b-2 print:py-0.5 ${place < SHOWN ? "flex" : "hidden"} ${block.begun ? "border-brass bg-brass-wash" : "border-line bg-white"}`}
           >
             <span className="flex min-w-0 items-center gap-3">
               <span className="flex shrink-0 flex-col items-center gap-x-3 sm:flex-row">
@@ -56,6 +56,7 @@ export function NextWork({
             </span>
             {block.is_said && block.begun && (
               <Touch
+                className="print:hidden"
                 look="done"
                 label={`${blockText(block)} of batch ${block.batch ?? ""}: done`}
                 onPress={() => mark(block, "done")}
@@ -65,6 +66,7 @@ export function NextWork({
             )}
             {block.is_said && !block.begun && block.starts <= now + MINUTE && (
               <Touch
+                className="print:hidden"
                 label={`${blockText(block)} of batch ${block.batch ?? ""}: begin`}
                 onPress={() => mark(block, "begun")}
               >
