@@ -1,8 +1,8 @@
 //! The day's tasks out of the batches: prepare, cook, heat the canner, fill, boil, lift.
 //!
 //! Jars are filled at most ten minutes before their load goes in; a hot product waits at most an hour; a load is never
-//! interrupted; water for topping up boils beside it; an empty canner heats beside the preparation; the jars are lifted as soon as they have rested. Common
-//! practice, no source.
+//! interrupted; water for topping up boils beside it; an empty canner heats beside the preparation, for the batch that can
+//! use it soonest; the jars are lifted as soon as they have rested. Common practice, no source.
 
 use std::ops::RangeInclusive;
 
@@ -92,6 +92,8 @@ pub struct LoadWork {
 /// What the canners take between the loads.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub struct Turnaround {
+    /// Canners whose water is hot: they are in use, or were a short while ago.
+    pub hot: u32,
     /// Minutes to heat a cold canner until the first jars may go in.
     pub heats: u32,
     /// Minutes to lift a load.
@@ -165,28 +167,33 @@ pub fn tasks(
     horizon: u32,
 ) -> (Day, Vec<Block>) {
     let mut list = List { lifts: canners.lifts, ..List::default() };
-    let canner_is_hot = batches.iter().flat_map(|batch| &batch.loads).any(|load| load.begun);
-    let waits = batches.iter().any(|batch| batch.loads.iter().any(|load| !load.begun));
-    let heat = (waits && !canner_is_hot)
-        .then(|| list.add(Work::Heat, None, None, canners.heats, needs(0, 1, 0, 1), Vec::new(), false));
-    let mut first_load: Option<usize> = None;
+    // Loads that wait, batch by batch, the batch that can go in soonest first.
+    let mut waiting: Vec<(u32, Vec<usize>)> = Vec::new();
     for batch in batches {
-        list.batch(batch, heat, &mut first_load);
+        let loads = list.batch(batch);
+        if !loads.is_empty() {
+            waiting.push((lead(batch), loads));
+        }
     }
+    waiting.sort_by_key(|(lead, _)| *lead);
     for (fill, other) in std::mem::take(&mut list.shared_fills) {
         let source = list.sources.iter().find(|(code, _)| *code == other).map(|(_, after)| *after);
         list.tasks[fill].after.extend(source);
     }
-    if let (Some(heat), Some(first)) = (heat, first_load) {
-        let after = After { task: heat, least: 0, most: Some(HEATED_WAITS) };
-        list.tasks[first].after.push(after);
-    }
+    list.heat(&waiting, canners, has);
     if let Some(pause) = pause.filter(|_| !list.tasks.is_empty()) {
         let everybody = needs(has.people, 0, 0, 0);
         let place = list.add(Work::Pause, None, None, pause.minutes, everybody, Vec::new(), false);
         list.tasks[place].between = Some(pause.between);
     }
     (Day { has, horizon, tasks: list.tasks }, list.blocks)
+}
+
+/// Minutes until the first load of a batch can go in, if nothing else were to do.
+fn lead(batch: &BatchWork) -> u32 {
+    let prepare: u32 = batch.prepare.iter().map(|part| part.minutes).sum();
+    let fill = batch.loads.iter().find(|load| !load.begun).and_then(|load| load.fill);
+    prepare + batch.cook.map_or(0, |cook| cook.minutes) + fill.unwrap_or(0)
 }
 
 const fn needs(people: u32, burners: u32, kettles: u32, canners: u32) -> Needs {
@@ -268,7 +275,31 @@ impl List {
         self.tasks.len() - 1
     }
 
-    fn batch(&mut self, batch: &BatchWork, heat: Option<usize>, first_load: &mut Option<usize>) {
+    /// Heats the canners that are cold, each for the first load of a batch: the batches that can go in soonest take the
+    /// hot ones, the next a cold one each, as far as there are burners for so many at once. What waits besides goes in
+    /// after the first is hot.
+    fn heat(&mut self, waiting: &[(u32, Vec<usize>)], canners: Turnaround, has: Needs) {
+        let burners = waiting.iter().flat_map(|(_, loads)| loads).map(|load| self.tasks[*load].uses.burners);
+        let at_once = has.burners / burners.max().unwrap_or(1).max(1);
+        let usable = has.canners.min(at_once.max(1));
+        let cold = usable.saturating_sub(canners.hot) as usize;
+        let mut heated = Vec::new();
+        for ((_, loads), number) in waiting.iter().skip(canners.hot as usize).take(cold).zip(canners.hot..) {
+            let name = (number > 0).then(|| format!("canner {}", number + 1));
+            let uses = needs(0, 1, 0, 1);
+            let heat = self.add(Work::Heat, None, name.as_deref(), canners.heats, uses, Vec::new(), false);
+            self.tasks[loads[0]].after.push(After { task: heat, least: 0, most: Some(HEATED_WAITS) });
+            heated.push(heat);
+        }
+        if let Some(first) = heated.first().filter(|_| canners.hot == 0) {
+            for (_, loads) in waiting.iter().skip(heated.len()) {
+                self.tasks[loads[0]].after.push(After { task: *first, least: 0, most: None });
+            }
+        }
+    }
+
+    /// Adds what is left of a batch; gives its loads that are still to go in.
+    fn batch(&mut self, batch: &BatchWork) -> Vec<usize> {
         let code = Some(batch.code.as_str());
         let follows = |task: usize| After { task, least: 0, most: None };
         let mut prepared: Option<usize> = None;
@@ -293,6 +324,7 @@ impl List {
         let source = hot.or(prepared.map(follows));
         self.sources.extend(source.map(|after| (batch.code.clone(), after)));
         let mut before: Option<usize> = None;
+        let mut waiting = Vec::new();
         for load in &batch.loads {
             let name = Some(load.name.as_str());
             let mut after = Vec::new();
@@ -306,9 +338,6 @@ impl List {
                 after.push(After { task: fill, least: 0, most: Some(FILLED_WAITS) });
             }
             after.extend(before.map(follows));
-            if let Some(heat) = heat {
-                after.push(follows(heat));
-            }
             let after = if load.begun { Vec::new() } else { after };
             let boil = self.add(
                 Work::Load,
@@ -320,11 +349,12 @@ impl List {
                 load.begun,
             );
             if !load.begun {
-                first_load.get_or_insert(boil);
+                waiting.push(boil);
             }
             let lift = After { task: boil, least: 0, most: Some(0) };
             before = Some(self.add(Work::Lift, code, name, self.lifts, needs(1, 0, 0, 1), vec![lift], false));
         }
+        waiting
     }
 }
 
@@ -388,7 +418,7 @@ mod tests {
     };
     use crate::day::{Limits, Needs, Status, Wish, faults, lay_out, shortest};
 
-    const CANNER: Turnaround = Turnaround { heats: 35, lifts: 5 };
+    const CANNER: Turnaround = Turnaround { hot: 0, heats: 35, lifts: 5 };
 
     fn load(name: &str, minutes: u32, begun: bool) -> LoadWork {
         LoadWork {
@@ -507,6 +537,31 @@ mod tests {
     }
 
     #[test]
+    fn each_cold_canner_is_heated_for_the_batch_that_can_use_it_soonest() {
+        let batch = |code: &str, cook| BatchWork {
+            code: code.to_owned(),
+            prepare: vec![part(Work::Wash, 20)],
+            rounds: 1,
+            cook: Some(CookWork { minutes: cook, begun: false }),
+            loads: vec![load("load 1", 85, false)],
+        };
+        let slow_first = [batch("sauce", 240), batch("juice", 20)];
+        let starts = |canners: u32, burners: u32| {
+            let has = Needs { canners, burners, ..kitchen() };
+            let (day, blocks) = tasks(&slow_first, CANNER, None, has, 900);
+            let starts = shortest(&day, Duration::from_secs(2)).starts;
+            let heats = blocks.iter().filter(|block| block.work == Work::Heat).count();
+            let juice = blocks.iter().position(|block| block.key == "juice load load 1").unwrap();
+            (heats, starts[juice])
+        };
+        // Washed twice, cooked, filled: the juice does not wait for the sauce to be thick.
+        let (heats, juice) = starts(1, 4);
+        assert!(heats == 1 && juice <= 80, "{juice}");
+        assert_eq!(starts(2, 4).0, 2);
+        assert_eq!(starts(2, 3).0, 1, "three burners boil one canner and its water for topping up");
+    }
+
+    #[test]
     fn a_load_that_boils_stays_and_the_canner_is_not_heated_again() {
         let boiling = BatchWork {
             code: "a".to_owned(),
@@ -515,7 +570,7 @@ mod tests {
             cook: None,
             loads: vec![load("load 1", 30, true), load("load 2", 80, false)],
         };
-        let (day, blocks) = tasks(&[boiling], CANNER, None, kitchen(), 600);
+        let (day, blocks) = tasks(&[boiling], Turnaround { hot: 1, ..CANNER }, None, kitchen(), 600);
         assert!(blocks.iter().all(|block| block.work != Work::Heat));
         let layout = shortest(&day, Duration::from_secs(2));
         // 30 min, 5 to lift, 80 min, 5 to lift; the jars are filled meanwhile.

@@ -89,7 +89,8 @@ fn reminders(blocks: &[BlockView], now: Moment) -> Vec<String> {
         let of = view.block.batch.as_deref().unwrap_or_default();
         let name = view.block.name.as_deref().unwrap_or_default();
         match view.block.work {
-            Work::Heat => Some("Put the canner on now".to_owned()),
+            Work::Heat if name.is_empty() => Some("Put the canner on now".to_owned()),
+            Work::Heat => Some(format!("Put {name} on now")),
             Work::Cook => Some(format!("Put the kettle on for batch {of} now")),
             Work::Fill => Some(format!("Fill {name} of batch {of} now, and have its water hot")),
             Work::Pause => Some("Time for the break".to_owned()),

@@ -25,6 +25,8 @@ const LEAST_HORIZON: u32 = 15;
 const USUAL_COME_UP: u32 = 25;
 /// Minutes to heat a cold canner whose inside is not known; common practice, no source.
 const USUAL_WARM_UP: u32 = 35;
+/// How long a canner's water stays hot enough after its jars are out; common practice, no source.
+const STAYS_HOT: Minutes = Minutes(30);
 /// Loads, the newest first, that the pace of lifting is learned from.
 const LIFTED_LOADS: u32 = 30;
 /// How far the break may move to either side of its hour.
@@ -114,7 +116,18 @@ impl Records<'_> {
         let lifted = self.shared.store.last_lifted(LIFTED_LOADS)?;
         let took = lifted.iter().filter_map(|load| load.clock.lifting());
         let shown: Vec<(f64, f64)> = took.map(|time| (USUAL_LIFT, time.get::<minute>())).collect();
+        // A canner stays hot for a while after its jars are out.
+        let now = self.shared.clock.now();
+        let just_lifted = lifted.iter().filter(|load| match load.clock.phase(now) {
+            Phase::Lifted { at } => now <= at.plus(STAYS_HOT),
+            _ => false,
+        });
+        let in_use = self.loads.iter().filter(|load| !load.clock.happened().is_empty());
+        let mut hot: Vec<i64> = in_use.chain(just_lifted).map(|load| load.canner.id).collect();
+        hot.sort_unstable();
+        hot.dedup();
         Ok(Turnaround {
+            hot: u32::try_from(hot.len()).unwrap_or(u32::MAX),
             heats: heats.map_or(USUAL_WARM_UP, |time| whole(time.get::<minute>())),
             lifts: whole(USUAL_LIFT * own_pace(&shown)),
         })
