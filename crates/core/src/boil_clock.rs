@@ -196,6 +196,12 @@ impl BoilClock {
         self.required
     }
 
+    /// Whether anything happened: its load is in the canner, or was.
+    #[must_use]
+    pub const fn has_begun(&self) -> bool {
+        !self.happened.is_empty()
+    }
+
     /// What happened, oldest first.
     #[must_use]
     pub fn happened(&self) -> &[Happened] {

@@ -209,7 +209,7 @@ impl Store {
         let mut connection = self.lock();
         let transaction = connection.transaction()?;
         let found = loads::one(&transaction, load)?;
-        if !found.clock.happened().is_empty() {
+        if found.clock.has_begun() {
             return Err(StoreError::LoadBegun);
         }
         let is_counted = |jar: &Jar| jar.size == size && jar.batch == batch;

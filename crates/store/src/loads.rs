@@ -224,7 +224,7 @@ impl Store {
         let mut connection = self.lock();
         let transaction = connection.transaction()?;
         let load = one(&transaction, id)?;
-        if load.clock.happened().is_empty() {
+        if !load.clock.has_begun() {
             check_ready(&load)?;
             check_canner_free(&transaction, &load)?;
         }
@@ -302,7 +302,7 @@ impl Store {
         let connection = self.lock();
         let load = one(&connection, id)?;
         let canner = canners::one(&connection, canner)?;
-        if !load.clock.happened().is_empty() {
+        if load.clock.has_begun() {
             return Err(StoreError::LoadBegun);
         }
         if canner.method != load.batch.method {
@@ -328,7 +328,7 @@ impl Store {
         };
         let had = ids(before.iter().flat_map(|load| load.jars.iter().map(|jar| jar.id)).collect());
         let have = ids(groups.iter().flat_map(|group| group.jars.iter().copied()).collect());
-        if had != have || before.iter().any(|load| !load.clock.happened().is_empty()) {
+        if had != have || before.iter().any(|load| load.clock.has_begun()) {
             return Err(StoreError::NotTogether);
         }
         for group in groups {
@@ -432,7 +432,7 @@ fn check_canner_free(connection: &Connection, load: &CannerLoad) -> Result<(), S
     let open = statement.query_map([], |row| row.get(0))?.collect::<Result<Vec<i64>, _>>()?;
     for other in open.into_iter().filter(|other| *other != load.id) {
         let other = one(connection, other)?;
-        if other.canner.id == load.canner.id && !other.clock.happened().is_empty() {
+        if other.canner.id == load.canner.id && other.clock.has_begun() {
             return Err(StoreError::CannerBusy { position: other.position, code: other.batch.code });
         }
     }
@@ -466,7 +466,7 @@ pub(crate) fn with_room(connection: &Connection, load: i64, size: JarSize) -> Re
         let sister = one(connection, id)?;
         let mut sizes = count_sizes(&sister.jars);
         sizes.push((size, 1));
-        let is_waiting = sister.clock.happened().is_empty() && sister.canner.id == wanted.canner.id;
+        let is_waiting = !sister.clock.has_begun() && sister.canner.id == wanted.canner.id;
         if is_waiting && jars::check_capacity(&sister.canner, &sizes).is_ok() {
             return Ok(id);
         }

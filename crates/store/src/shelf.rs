@@ -436,7 +436,7 @@ fn take_rescue_back(connection: &Connection, jar: i64) -> Result<(), StoreError>
         )
         .optional()?;
     let Some((past, load)) = past else { return Ok(()) };
-    if !loads::one(connection, load)?.clock.happened().is_empty() {
+    if loads::one(connection, load)?.clock.has_begun() {
         // A jar that has been through its new load stays with it.
         return Ok(());
     }

@@ -78,6 +78,9 @@ export function depthText(mm: number, units: Units): string {
   return `${whole > 0 || part === "" ? whole : ""}${part}\u00a0in`;
 }
 
+/** Milliseconds of a minute. */
+export const MINUTE = 60_000;
+
 /** Wall clock, "14:56". */
 export function clockText(ms: number): string {
   return new Date(ms).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" });

@@ -157,6 +157,12 @@ pub struct Block {
     pub is_said: bool,
 }
 
+/// The lasting name of a block.
+#[must_use]
+pub fn key(batch: Option<&str>, work: Work, name: Option<&str>) -> String {
+    [batch, Some(work.word()), name].into_iter().flatten().collect::<Vec<_>>().join(" ")
+}
+
 /// The day's tasks, and what each is.
 #[must_use]
 pub fn tasks(
@@ -222,7 +228,8 @@ pub fn together(day: &Day, blocks: &[Block]) -> Vec<Vec<usize>> {
 /// Where the break lies near its hour, while everything else stays.
 #[must_use]
 pub fn break_near_its_hour(day: &Day, blocks: &[Block], starts: &[u32]) -> Vec<u32> {
-    let pause = blocks.iter().position(|block| block.work == Work::Pause);
+    // Without a plan there is nothing to move.
+    let pause = (0..starts.len()).find(|place| blocks[*place].work == Work::Pause);
     match pause.and_then(|pause| Some((pause, day.tasks[pause].between?))) {
         Some((pause, (from, to))) => near_minute(day, starts, pause, u32::midpoint(from, to)),
         None => starts.to_vec(),
@@ -261,10 +268,9 @@ impl List {
         after: Vec<After>,
         begun: bool,
     ) -> usize {
-        let key = [batch, Some(work.word()), name].into_iter().flatten().collect::<Vec<_>>().join(" ");
         self.tasks.push(Task { minutes, uses, after, between: begun.then_some((0, 0)) });
         self.blocks.push(Block {
-            key,
+            key: key(batch, work, name),
             work,
             batch: batch.map(str::to_owned),
             name: name.map(str::to_owned),

@@ -104,7 +104,7 @@ fn count(shared: &Shared) -> Result<Counter, StoreError> {
     let altitude = known_altitude(&kitchen);
     let mut canners: Vec<InCanner> = loads
         .iter()
-        .filter(|load| !load.clock.happened().is_empty())
+        .filter(|load| load.clock.has_begun())
         .map(|load| InCanner {
             now: load.clock.phase(now),
             minutes: load.clock.required(),
@@ -114,7 +114,7 @@ fn count(shared: &Shared) -> Result<Counter, StoreError> {
         })
         .collect();
     canners.sort_by_key(|canner| calls_at(canner.now));
-    let on_bench = loads.iter().find(|load| load.clock.happened().is_empty());
+    let on_bench = loads.iter().find(|load| !load.clock.has_begun());
     let towel = store.towel()?;
     let stove = cooks::on_stove(shared)?;
     let kettle = stove.iter().min_by_key(|cook| cook.finish).map(|first| OnStove {

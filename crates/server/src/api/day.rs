@@ -8,9 +8,7 @@ use std::time::Duration;
 
 use actix_web::{HttpResponse, get, post, web};
 use bodega_core::day::work::{Block, Lane, Work, break_near_its_hour, lanes, together};
-use bodega_core::day::{
-    Day, Layout, Limits, Status, Wish, earlier_starts, later_starts, lay_out, with_reserve,
-};
+use bodega_core::day::{Layout, Limits, Status, Wish, earlier_starts, later_starts, lay_out, with_reserve};
 use bodega_core::limits::DAY_SLIP;
 use bodega_core::moment::{Minutes, Moment};
 use bodega_store::Mark;
@@ -121,15 +119,8 @@ impl Ground {
         let wish =
             Wish { together: together(&day, &blocks), before: blocks.iter().map(was_to_start).collect() };
         let Layout { status, makespan, bound, starts, why } = lay_out(&day, &wish, SEARCH);
-        let starts = match makespan {
-            Some(_) => break_near_its_hour(&day, &blocks, &with_reserve(&day, &starts, RESERVE)),
-            None => starts,
-        };
-        let shifted = |shift: fn(&Day, &[u32]) -> Vec<u32>| match starts.as_slice() {
-            [] => Vec::new(),
-            starts => shift(&day, starts),
-        };
-        let (early, late) = (shifted(earlier_starts), shifted(later_starts));
+        let starts = break_near_its_hour(&day, &blocks, &with_reserve(&day, &starts, RESERVE));
+        let (early, late) = (earlier_starts(&day, &starts), later_starts(&day, &starts));
         let places =
             blocks.into_iter().zip(&day.tasks).enumerate().filter(|(place, _)| *place < starts.len());
         let views: Vec<BlockView> = places

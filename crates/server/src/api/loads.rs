@@ -577,7 +577,7 @@ fn work_out_grouping(kitchen: &Kitchen, all: Vec<CannerLoad>) -> Result<Option<G
     let altitude = altitude_of(kitchen)?;
     let mut loads: Vec<CannerLoad> = all
         .into_iter()
-        .filter(|load| load.canner.id == kitchen.canner.id && load.clock.happened().is_empty())
+        .filter(|load| load.canner.id == kitchen.canner.id && !load.clock.has_begun())
         .filter(|load| !load.jars.is_empty())
         .collect();
     let psi = loads.first().and_then(|load| load.psi);

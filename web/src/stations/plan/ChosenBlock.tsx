@@ -1,13 +1,12 @@
 import { api, take } from "../../api/client";
 import { useChange } from "../../api/queries";
 import { useSay } from "../../counter/notices";
-import { clockText, spanText } from "../../parts/format";
+import { clockText, spanText, MINUTE } from "../../parts/format";
 import { Trouble } from "../../parts/Note";
 import { Touch } from "../../parts/Touch";
 import { blockText, type Block } from "./DayStrip";
 import { useMark } from "./useMark";
 
-const MINUTE = 60_000;
 /** Steps by which somebody says that something takes longer. */
 const SLIPS = [10, 30, -10];
 

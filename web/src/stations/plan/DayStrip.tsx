@@ -1,5 +1,5 @@
 import type { DayView, Work } from "../../api/client";
-import { clockText } from "../../parts/format";
+import { clockText, MINUTE } from "../../parts/format";
 import { WorkSign } from "./WorkSign";
 
 export type Block = DayView["blocks"][number];
@@ -27,8 +27,6 @@ export function blockText(block: Block): string {
   const rounds = block.rounds == null ? null : `${block.rounds} ${block.rounds === 1 ? "round" : "rounds"}`;
   return [WORK[block.work].text, block.name, rounds].filter((part) => part != null).join(", ");
 }
-
-const MINUTE = 60_000;
 
 /** Whether the evening hangs on it: it can start neither sooner nor later. */
 const isCritical = (block: Block) => block.slack_minutes === 0 && block.sooner_minutes === 0;

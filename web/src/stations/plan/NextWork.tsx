@@ -1,12 +1,11 @@
 import type { DayView } from "../../api/client";
-import { clockText } from "../../parts/format";
+import { clockText, MINUTE } from "../../parts/format";
 import { Trouble } from "../../parts/Note";
 import { Touch } from "../../parts/Touch";
 import { blockText, type Block } from "./DayStrip";
 import { useMark } from "./useMark";
 import { WorkSign } from "./WorkSign";
 
-const MINUTE = 60_000;
 /** Lines that a glance takes in; on paper all of them. */
 const SHOWN = 7;
 

@@ -50,14 +50,14 @@ function TakeWay({ way }: { way: Way }) {
       );
     default: {
       const { done, back, said } = OF_BATCH[step.way];
-      const take = () =>
+      const go = () =>
         batch.mutate(
           { id: step.batch, body: done },
           { onSuccess: () => say(said, () => batch.mutate({ id: step.batch, body: back })) },
         );
       return (
         <span className="grid gap-1">
-          <Touch onPress={take}>Do that</Touch>
+          <Touch onPress={go}>Do that</Touch>
           <Trouble error={batch.error} />
         </span>
       );

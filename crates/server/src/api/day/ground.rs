@@ -2,7 +2,8 @@
 
 use bodega_core::boil_clock::Phase;
 use bodega_core::day::work::{
-    BatchWork, Block, CookWork, LoadWork, Pause, PrepareWork, Turnaround, USUAL_LIFT, Work, own_pace, tasks,
+    BatchWork, Block, CookWork, LoadWork, Pause, PrepareWork, Turnaround, USUAL_LIFT, Work, key, own_pace,
+    tasks,
 };
 use bodega_core::day::{Day, Needs, sink};
 use bodega_core::moment::{Minutes, Moment};
@@ -67,7 +68,7 @@ fn load_work(load: &CannerLoad, kitchen: &Kitchen, now: Moment, pace: f64) -> Lo
         name: format!("load {}", load.position),
         fill,
         minutes,
-        begun: !load.clock.happened().is_empty(),
+        begun: load.clock.has_begun(),
         tops_up: load.batch.method == Method::BoilingWater,
         shared_with,
     }
@@ -89,12 +90,16 @@ struct Records<'a> {
     loads: Vec<CannerLoad>,
     cooks: Vec<CookView>,
     notes: Vec<BlockNote>,
-    /// Usual minutes to fill past loads, and those that it took.
-    fillings: Vec<(f64, f64)>,
+    /// How many times as long as usual filling takes here.
+    filling_pace: f64,
+    /// Litres an hour that the household's best kettle boils away, when a batch is to be cooked.
+    boils_away: Option<f64>,
 }
 
 impl Records<'_> {
-    fn note(&self, key: &str) -> Option<&BlockNote> {
+    /// What was said of work of a batch at the sink.
+    fn note(&self, batch: &Batch, work: Work) -> Option<&BlockNote> {
+        let key = key(Some(&batch.code), work, None);
         self.notes.iter().find(|note| note.block == key)
     }
 
@@ -111,9 +116,11 @@ impl Records<'_> {
 
     /// What the canners take between the loads: heating by the model of the first that waits, lifting as it went before.
     fn turnaround(&self) -> Result<Turnaround, StoreError> {
-        let first = self.loads.iter().find(|load| load.clock.happened().is_empty());
+        let first = self.loads.iter().find(|load| !load.clock.has_begun());
         let heats = first.and_then(|load| warm_up_of(load, &self.kitchen));
-        let lifted = self.shared.store.last_lifted(LIFTED_LOADS)?;
+        // Nobody asks when there is nothing to lift.
+        let most = if self.loads.is_empty() { 0 } else { LIFTED_LOADS };
+        let lifted = self.shared.store.last_lifted(most)?;
         let took = lifted.iter().filter_map(|load| load.clock.lifting());
         let shown: Vec<(f64, f64)> = took.map(|time| (USUAL_LIFT, time.get::<minute>())).collect();
         // A canner stays hot for a while after its jars are out.
@@ -122,7 +129,7 @@ impl Records<'_> {
             Phase::Lifted { at } => now <= at.plus(STAYS_HOT),
             _ => false,
         });
-        let in_use = self.loads.iter().filter(|load| !load.clock.happened().is_empty());
+        let in_use = self.loads.iter().filter(|load| load.clock.has_begun());
         let mut hot: Vec<i64> = in_use.chain(just_lifted).map(|load| load.canner.id).collect();
         hot.sort_unstable();
         hot.dedup();
@@ -142,7 +149,7 @@ impl Records<'_> {
         let (fresh, frozen) = (pounds(false), pounds(true));
         let parts: Vec<Work> =
             sink::parts(batch.product).iter().copied().chain(chills.then_some(Work::Chill)).collect();
-        let note = |work: Work| self.note(&format!("{} {}", batch.code, work.word()));
+        let note = |work: Work| self.note(batch, work);
         let is_done = |work: &Work| note(*work).is_some_and(|note| note.ended_at.is_some());
         let done = parts.iter().rposition(is_done).map_or(0, |place| place + 1);
         let left = |work: Work| {
@@ -173,9 +180,7 @@ impl Records<'_> {
         }
         let is_filled = |jar: &Jar| jar.batch == batch.id && jar.filled;
         let in_jars = batch.jars_lifted > 0
-            || self
-                .loads_with(batch)
-                .any(|load| !load.clock.happened().is_empty() || load.jars.iter().any(is_filled));
+            || self.loads_with(batch).any(|load| load.clock.has_begun() || load.jars.iter().any(is_filled));
         if in_jars || self.shared.store.has_cooked(batch.id)? {
             return Ok(Stage::Jars);
         }
@@ -187,29 +192,24 @@ impl Records<'_> {
     }
 
     /// How long a batch that is not on the stove will cook; nothing when it is packed raw.
-    fn planned_cook(&self, batch: &Batch, fruit: &[(Lot, i64)]) -> Result<Option<CookWork>, StoreError> {
-        if batch.pack == Pack::Raw {
-            return Ok(None);
-        }
+    fn planned_cook(&self, batch: &Batch, fruit: &[(Lot, i64)]) -> Option<CookWork> {
+        let rate = self.boils_away.filter(|_| batch.pack == Pack::Hot)?;
         let making = batch.making();
-        // The household's own kettle tells how long a cook-down takes.
-        let rate = best_rate(&self.shared.store)?;
         let hours = |(lot, drawn): &(Lot, i64)| {
             let warm = effort(&making).stove_per_lb * in_pounds(grams(*drawn)) / 60.0;
             warm + boiled_away(&making, lot.kind, grams(*drawn)).get::<liter>() / rate
         };
         let hours: f64 = fruit.iter().map(hours).sum();
-        Ok(Some(CookWork { minutes: whole(hours * 60.0), begun: false }))
+        Some(CookWork { minutes: whole(hours * 60.0), begun: false })
     }
 
     /// What is left to do today of a batch at a stage.
-    fn left(&self, batch: &Batch, stage: Stage<'_>, fruit: &[(Lot, i64)]) -> Result<BatchWork, StoreError> {
+    fn left(&self, batch: &Batch, stage: Stage<'_>, fruit: &[(Lot, i64)]) -> BatchWork {
         let now = self.shared.clock.now();
         let pounds: f64 = fruit.iter().map(|(_, drawn)| in_pounds(grams(*drawn))).sum();
         let tonight = matches!(stage, Stage::Tonight);
         let own = self.loads.iter().filter(|load| load.batch.id == batch.id && !load.jars.is_empty());
-        let pace = own_pace(&self.fillings);
-        Ok(BatchWork {
+        BatchWork {
             code: batch.code.clone(),
             prepare: match stage {
                 Stage::Sink | Stage::Tonight => self.prepare(batch, fruit, tonight, now),
@@ -217,12 +217,15 @@ impl Records<'_> {
             },
             rounds: sink::rounds(pounds),
             cook: match stage {
-                Stage::Sink | Stage::Waited(_) => self.planned_cook(batch, fruit)?,
+                Stage::Sink | Stage::Waited(_) => self.planned_cook(batch, fruit),
                 Stage::Stove(cook) => Some(CookWork { minutes: minutes_to(now, cook.finish), begun: true }),
                 Stage::Tonight | Stage::Jars => None,
             },
-            loads: own.filter(|_| !tonight).map(|load| load_work(load, &self.kitchen, now, pace)).collect(),
-        })
+            loads: own
+                .filter(|_| !tonight)
+                .map(|load| load_work(load, &self.kitchen, now, self.filling_pace))
+                .collect(),
+        }
     }
 
     /// One batch: what is left of it, and what of it may wait.
@@ -232,15 +235,14 @@ impl Records<'_> {
         let fruit = self.shared.store.batch_lots(batch.id)?;
         let is_alone = self.loads_with(batch).flat_map(|load| &load.jars).all(|jar| jar.batch == batch.id);
         let may_chill = at_sink && is_alone && waits_as_juice(batch.product, batch.pack);
-        let is_said = |note: &BlockNote| {
-            let of_batch = note.block.split(' ').next() == Some(batch.code.as_str());
-            of_batch && (note.began_at.is_some() || note.ended_at.is_some())
+        let is_said = |work: &Work| {
+            self.note(batch, *work).is_some_and(|note| note.began_at.is_some() || note.ended_at.is_some())
         };
         Ok(OpenBatch {
             id: batch.id,
-            work: self.left(batch, stage, &fruit)?,
-            untouched: at_sink && !self.notes.iter().any(is_said),
-            chilled: may_chill.then(|| self.left(batch, Stage::Tonight, &fruit)).transpose()?,
+            work: self.left(batch, stage, &fruit),
+            untouched: at_sink && !sink::parts(batch.product).iter().any(is_said),
+            chilled: may_chill.then(|| self.left(batch, Stage::Tonight, &fruit)),
             waiting_since: match stage {
                 Stage::Waited(at) => Some(at),
                 _ => None,
@@ -313,15 +315,18 @@ pub(super) fn ground(shared: &Shared) -> Result<Ground, StoreError> {
     let filling = |(jars, from, to): (u32, Moment, Moment)| {
         (f64::from(jars) * HANDS_PER_JAR, to.since(from).get::<minute>())
     };
+    let open = shared.store.open_batches()?;
+    let fillings: Vec<(f64, f64)> = shared.store.filling_times()?.into_iter().map(filling).collect();
+    let is_cooked = open.iter().any(|batch| batch.pack == Pack::Hot);
     let records = Records {
         loads: shared.store.open_loads()?,
         cooks: on_stove(shared)?,
         notes: shared.store.block_notes()?,
-        fillings: shared.store.filling_times()?.into_iter().map(filling).collect(),
+        filling_pace: own_pace(&fillings),
+        boils_away: is_cooked.then(|| best_rate(&shared.store)).transpose()?,
         shared,
         kitchen,
     };
-    let open = shared.store.open_batches()?;
     Ok(Ground {
         now,
         day_ends: now.plus_minutes(i64::from(left)),
@@ -377,12 +382,12 @@ impl Ground {
     }
 
     /// Minutes that work at the sink takes at the usual pace, done or not.
-    pub(super) fn usual(&self, key: &str) -> Option<u32> {
+    pub(super) fn usual(&self, wanted: &str) -> Option<u32> {
         let part = |batch: &OpenBatch| {
-            let is_it = |part: &&PrepareWork| key == format!("{} {}", batch.work.code, part.work.word());
+            let is_it = |part: &&PrepareWork| wanted == key(Some(&batch.work.code), part.work, None);
             batch.work.prepare.iter().find(is_it).map(|part| part.usual)
         };
-        let said = || self.notes.iter().find(|note| note.block == key).map(|note| note.usual);
+        let said = || self.notes.iter().find(|note| note.block == wanted).map(|note| note.usual);
         self.batches.iter().find_map(part).or_else(said)
     }
 
