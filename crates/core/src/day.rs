@@ -9,6 +9,7 @@ mod check;
 mod keep;
 mod list;
 mod near;
+pub mod overnight;
 mod search;
 mod shift;
 pub mod sink;

@@ -13,9 +13,9 @@ use uom::si::thermodynamic_temperature::degree_celsius;
 use uom::si::time::hour;
 use uom::si::volume::liter;
 
-use crate::altitude::Altitude;
-use crate::units::{Length, Mass, Power, Temperature, Volume, kilograms, litres};
-use crate::vocabulary::vocabulary;
+use crate::kitchen::altitude::Altitude;
+use crate::measures::units::{Length, Mass, Power, Temperature, Volume, kilograms, litres};
+use crate::measures::vocabulary::vocabulary;
 
 vocabulary! {
     /// Where a kettle stands while it cooks down.

@@ -2,16 +2,16 @@
 
 use std::collections::BTreeMap;
 
-use bodega_core::acid::{Agent, per_jar};
-use bodega_core::altitude::Altitude;
-use bodega_core::findings::case::{
+use bodega_core::jars::acid::{Agent, per_jar};
+use bodega_core::jars::size::JarSize;
+use bodega_core::judge::case::{
     AcidSource, Addition, Case, CaseAcid, CaseJar, Damage, Heating, Ingredient, JarKind, LidState, LogEvent,
     LogLine, OtherJars, PhReading, Ripeness, Vine,
 };
-use bodega_core::findings::{Code, Finding, Severity, judge};
-use bodega_core::jar::JarSize;
-use bodega_core::process::{Medium, Method, Pack, Product, Query, headspace_in, look_up};
-use bodega_core::units::{Length, Temperature, Time, cups, pounds};
+use bodega_core::judge::{Code, Finding, Severity, judge};
+use bodega_core::kitchen::altitude::Altitude;
+use bodega_core::measures::units::{Length, Temperature, Time, cups, pounds};
+use bodega_core::tables::process::{Medium, Method, Pack, Product, Query, headspace_in, look_up};
 use proptest::prelude::*;
 use uom::si::length::inch;
 use uom::si::thermodynamic_temperature::degree_celsius;
@@ -73,7 +73,7 @@ fn done_right(day: &Day) -> Case {
                 .collect(),
         ),
         acid: Some(doses(day.agent, &day.jars)),
-        fruit: bodega_core::findings::case::CaseFruit {
+        fruit: bodega_core::judge::case::CaseFruit {
             ripeness: Some(Ripeness::FirmRipe),
             vine: Some(Vine::Living),
             damage: Some(Damage::Blemish),
@@ -85,7 +85,7 @@ fn done_right(day: &Day) -> Case {
             Addition { what: Ingredient::DriedHerb, amount: cups(0.1) },
             Addition { what: Ingredient::BasilLeaf, amount: cups(0.1) },
         ],
-        temperatures: bodega_core::findings::case::Temperatures {
+        temperatures: bodega_core::judge::case::Temperatures {
             jar: celsius(55.0),
             food: celsius(85.0),
             water: celsius(82.0),

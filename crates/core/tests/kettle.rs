@@ -1,11 +1,11 @@
 //! The kettle against published tables, and its finish time against simulated cook-downs.
 
-use bodega_core::altitude::Altitude;
 use bodega_core::kettle::finish::{CookDown, Happened, Sight, minutes};
 use bodega_core::kettle::{
     Contents, Heat, HeatSetting, Target, Vessel, density_kg_per_l, latent_heat_kj_per_kg, mark_mm, rate_at,
 };
-use bodega_core::units::{Power, Time, Volume, in_quarts, kilograms, litres, millimetres, quarts};
+use bodega_core::kitchen::altitude::Altitude;
+use bodega_core::measures::units::{Power, Time, Volume, in_quarts, kilograms, litres, millimetres, quarts};
 use uom::si::length::millimeter;
 use uom::si::mass::kilogram;
 use uom::si::power::watt;

@@ -1,10 +1,10 @@
 //! Canner loads against an exhaustive search, and against the published canner.
 
-use bodega_core::canner::{jars_side_by_side, usual_outside};
-use bodega_core::jar::JarSize;
-use bodega_core::loads::{Capacity, Group, LoadPlan, group, why};
-use bodega_core::moment::Minutes;
-use bodega_core::units::millimetres;
+use bodega_core::canner::loads::{Capacity, Group, LoadPlan, group, why};
+use bodega_core::canner::pot::{jars_side_by_side, usual_outside};
+use bodega_core::jars::size::JarSize;
+use bodega_core::measures::moment::Minutes;
+use bodega_core::measures::units::millimetres;
 use proptest::prelude::*;
 
 const SEVEN_NINE: [Capacity; 3] = [

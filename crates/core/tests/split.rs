@@ -1,13 +1,13 @@
 //! The best split against an exhaustive search that shares no code with the solver, and against its own promises.
 
-use bodega_core::fruit::Kind;
-use bodega_core::jar::{JarSize, Mouth};
-use bodega_core::moment::Minutes;
-use bodega_core::outlook::{Making, effort, jar_quarts, quarts_per_pound, stove_hours};
-use bodega_core::process::Product;
-use bodega_core::split::{Choice, NoSplit, Question, Resource, Split, SplitLot, Stock, limits, split};
-use bodega_core::units::{in_pounds, in_quarts, pounds};
-use bodega_core::yields::learn::Household;
+use bodega_core::crates::fruit::Kind;
+use bodega_core::jars::size::{JarSize, Mouth};
+use bodega_core::measures::moment::Minutes;
+use bodega_core::measures::units::{in_pounds, in_quarts, pounds};
+use bodega_core::plan::outlook::{Making, effort, jar_quarts, quarts_per_pound, stove_hours};
+use bodega_core::plan::split::{Choice, NoSplit, Question, Resource, Split, SplitLot, Stock, limits, split};
+use bodega_core::plan::yields::learn::Household;
+use bodega_core::tables::process::Product;
 use proptest::prelude::*;
 
 static HOUSEHOLD: Household = Household { finished: Vec::new() };
@@ -219,7 +219,7 @@ fn a_large_day_is_solved_and_proven() {
     let mut choices: Vec<Choice> = Making::ALL
         .into_iter()
         .take(8)
-        .map(|making| choice(making, bodega_core::outlook::usual_jar(&making), 9))
+        .map(|making| choice(making, bodega_core::plan::outlook::usual_jar(&making), 9))
         .collect();
     choices[3].preference = 3.0;
     let stock = Stock {

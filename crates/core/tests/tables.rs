@@ -4,12 +4,12 @@
 //! yields); National Center for Home Food Preservation (paste). Boiling points: computed once with CoolProp 8.0.0 and
 //! fluids 1.3.1 on the US Standard Atmosphere 1976.
 
-use bodega_core::acid::{Agent, per_jar};
-use bodega_core::altitude::Altitude;
-use bodega_core::jar::JarSize;
-use bodega_core::process::{Medium, Method, Pack, Product, Query, RefusalCode, look_up};
-use bodega_core::units::{in_quarts, pounds};
-use bodega_core::yields::{self, Thickness};
+use bodega_core::jars::acid::{Agent, per_jar};
+use bodega_core::jars::size::JarSize;
+use bodega_core::kitchen::altitude::Altitude;
+use bodega_core::measures::units::{in_quarts, pounds};
+use bodega_core::plan::yields::{self, Thickness};
+use bodega_core::tables::process::{Medium, Method, Pack, Product, Query, RefusalCode, look_up};
 use uom::si::thermodynamic_temperature::degree_celsius;
 
 fn query(
@@ -251,8 +251,9 @@ fn yields_give_back_the_published_bushel() {
         (Product::Whole, None, 15.0, 21.0, 3.0),
     ] {
         let made = yields::expect(product, thickness, bushel);
-        let close =
-            |volume: bodega_core::units::Volume, quarts: f64| (in_quarts(volume) - quarts).abs() < 1e-9;
+        let close = |volume: bodega_core::measures::units::Volume, quarts: f64| {
+            (in_quarts(volume) - quarts).abs() < 1e-9
+        };
         assert!(close(made.low, low) && close(made.high, high), "{product} {made:?}");
         assert!(close(made.expected, 53.0 / lb_per_quart), "{product}");
     }

@@ -1,7 +1,7 @@
 //! A simulated canner with a probe in it: it heats at the computed rate, boils, and can be told to lose the boil.
 
-use bodega_core::moment::Moment;
-use bodega_core::units::{Power, Temperature};
+use bodega_core::measures::moment::Moment;
+use bodega_core::measures::units::{Power, Temperature};
 use uom::si::power::watt;
 use uom::si::thermodynamic_temperature::degree_celsius;
 use uom::si::time::minute;
@@ -64,8 +64,8 @@ impl Device for SimulatedCanner {
 mod tests {
     use super::SimulatedCanner;
     use crate::{Device, Reading};
-    use bodega_core::moment::Moment;
-    use bodega_core::units::{Power, Temperature};
+    use bodega_core::measures::moment::Moment;
+    use bodega_core::measures::units::{Power, Temperature};
     use uom::si::power::watt;
     use uom::si::thermodynamic_temperature::degree_celsius;
 

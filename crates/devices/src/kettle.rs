@@ -2,8 +2,8 @@
 //! thinks.
 
 use bodega_core::kettle::Contents;
-use bodega_core::moment::Moment;
-use bodega_core::units::{Mass, Temperature, Volume, kilograms};
+use bodega_core::measures::moment::Moment;
+use bodega_core::measures::units::{Mass, Temperature, Volume, kilograms};
 use uom::si::mass::kilogram;
 use uom::si::ratio::ratio;
 use uom::si::thermodynamic_temperature::degree_celsius;
@@ -119,10 +119,10 @@ impl Device for SimulatedKettle {
 mod tests {
     use super::{Hand, Instrument, SimulatedKettle};
     use crate::{Device, Reading};
-    use bodega_core::altitude::Altitude;
     use bodega_core::kettle::Contents;
-    use bodega_core::moment::Moment;
-    use bodega_core::units::{kilograms, litres};
+    use bodega_core::kitchen::altitude::Altitude;
+    use bodega_core::measures::moment::Moment;
+    use bodega_core::measures::units::{kilograms, litres};
     use uom::si::mass::kilogram;
     use uom::si::thermodynamic_temperature::degree_celsius;
 

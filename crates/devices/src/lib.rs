@@ -3,8 +3,8 @@
 mod canner;
 mod kettle;
 
-use bodega_core::moment::Moment;
-use bodega_core::units::{Mass, Temperature};
+use bodega_core::measures::moment::Moment;
+use bodega_core::measures::units::{Mass, Temperature};
 
 pub use canner::SimulatedCanner;
 pub use kettle::{Hand, Instrument, SimulatedKettle};

@@ -1,7 +1,7 @@
 //! The only place that reads the time of day; everything else is handed a moment.
 
-use bodega_core::moment::Moment;
-use jiff::civil::date;
+use bodega_core::measures::moment::Moment;
+use jiff::civil::{Date, date};
 use jiff::tz::TimeZone;
 use jiff::{Span, Timestamp, ZonedDateTime};
 
@@ -39,9 +39,9 @@ impl Clock {
         Moment(self.shown + (Timestamp::now().as_millisecond() - self.set_at) * i64::from(self.pace))
     }
 
-    /// Today's date in the machine's time zone, `YYYY-MM-DD`.
+    /// Today's date in the machine's time zone.
     #[must_use]
-    pub fn today(self) -> String {
+    pub fn today(self) -> Date {
         day_of(self.now())
     }
 
@@ -63,17 +63,17 @@ fn zoned(moment: Moment) -> ZonedDateTime {
     timestamp(moment).to_zoned_datetime(TimeZone::system())
 }
 
-/// The local date of a moment, `YYYY-MM-DD`.
+/// The local date of a moment.
 #[must_use]
-pub fn day_of(moment: Moment) -> String {
-    zoned(moment).date().to_string()
+pub fn day_of(moment: Moment) -> Date {
+    zoned(moment).date()
 }
 
-/// The local date so many months after a moment, `YYYY-MM-DD`.
+/// The local date so many months after a moment.
 #[must_use]
-pub fn day_after_months(moment: Moment, months: i32) -> String {
+pub fn day_after_months(moment: Moment, months: i32) -> Date {
     let day = zoned(moment).date();
-    day.checked_add(Span::new().months(months)).unwrap_or(day).to_string()
+    day.checked_add(Span::new().months(months)).unwrap_or(day)
 }
 
 /// The first moment of a year, local time.

@@ -3,20 +3,26 @@
 use std::path::Path;
 
 use anyhow::{Context, ensure};
-use bodega_core::acid::Agent;
-use bodega_core::boil_clock::BoilEvent;
-use bodega_core::fruit::{Condition, Kind, SILL_DAYS};
-use bodega_core::jar::{JarSize, Mouth};
+use bodega_core::canner::clock::BoilEvent;
+use bodega_core::crates::fruit::{Condition, Kind, SILL_DAYS};
+use bodega_core::jars::acid::Agent;
+use bodega_core::jars::bench::JarStep;
+use bodega_core::jars::size::{JarSize, Mouth};
 use bodega_core::kettle::{CookWhat, HeatSetting, KettleHeat, TargetKind};
-use bodega_core::moment::{Minutes, Moment};
-use bodega_core::pantry::Leaving;
-use bodega_core::process::{Medium, Method, Pack, Product};
-use bodega_core::seal::LidVerdict;
-use bodega_core::yields::Thickness;
-use bodega_store::{
-    CannerChange, CookEvent, Draw, Goal, Gone, Item, JarStep, KitchenChange, NewBatch, NewCook, NewKettle,
-    NewLoad, NewLot, PotSize, ShelfSearch, Store, StoreError,
-};
+use bodega_core::measures::ids::{JarId, LoadId, LotId};
+use bodega_core::measures::moment::{Minutes, Moment};
+use bodega_core::plan::yields::Thickness;
+use bodega_core::records::batch::{Draw, NewBatch, NewLoad};
+use bodega_core::records::canner::{CannerChange, PotSize};
+use bodega_core::records::cook::{CookEvent, NewCook, NewKettle};
+use bodega_core::records::kitchen::KitchenChange;
+use bodega_core::records::lot::NewLot;
+use bodega_core::records::shelf::{Goal, Gone, ShelfSearch};
+use bodega_core::records::stock::Item;
+use bodega_core::shelf::pantry::Leaving;
+use bodega_core::tables::process::{Medium, Method, Pack, Product};
+use bodega_core::towel::seal::LidVerdict;
+use bodega_store::{Store, StoreError};
 use jiff::civil::date;
 use jiff::tz::TimeZone;
 
@@ -71,7 +77,13 @@ struct Recipe {
 }
 
 impl Season<'_> {
-    fn lot(&self, days_ago: i64, kind: Kind, condition: Condition, weight_g: i64) -> Result<i64, StoreError> {
+    fn lot(
+        &self,
+        days_ago: i64,
+        kind: Kind,
+        condition: Condition,
+        weight_g: i64,
+    ) -> Result<LotId, StoreError> {
         let at = self.now.plus_minutes(-days_ago * DAY);
         let back_on = (condition == Condition::Unripe).then(|| day_of(at.plus_minutes(SILL_DAYS * DAY)));
         let lot =
@@ -80,7 +92,13 @@ impl Season<'_> {
     }
 
     /// Draws a lot of its own for the batch and sets it out; returns its load ids.
-    fn batch(&self, at: Moment, kind: Kind, weight_g: i64, recipe: Recipe) -> Result<Vec<i64>, StoreError> {
+    fn batch(
+        &self,
+        at: Moment,
+        kind: Kind,
+        weight_g: i64,
+        recipe: Recipe,
+    ) -> Result<Vec<LoadId>, StoreError> {
         let lot = NewLot {
             picked_on: day_of(at.plus_minutes(-DAY)),
             kind,
@@ -115,14 +133,14 @@ impl Season<'_> {
         Ok(self.store.open_loads()?.into_iter().skip(before).map(|load| load.id).collect())
     }
 
-    fn fill_jars(&self, load: i64, at: Moment) -> Result<(), StoreError> {
+    fn fill_jars(&self, load: LoadId, at: Moment) -> Result<(), StoreError> {
         self.store.tick_load(load, JarStep::Acid, at)?;
         self.store.tick_load(load, JarStep::Lid, at)?;
         Ok(())
     }
 
     /// Runs a load from the bench to the towel, lifted at `lifted`.
-    fn process(&self, load: i64, minutes: u32, lifted: Moment) -> Result<(), StoreError> {
+    fn process(&self, load: LoadId, minutes: u32, lifted: Moment) -> Result<(), StoreError> {
         let boil = i64::from(minutes);
         self.fill_jars(load, lifted.plus_minutes(-boil - 40))?;
         for (event, before) in [
@@ -138,7 +156,7 @@ impl Season<'_> {
 
     fn shelve(&self) -> Result<(), StoreError> {
         for towel in self.store.towel()? {
-            let jars: Vec<i64> = towel.jars.iter().map(|jar| jar.id).collect();
+            let jars: Vec<JarId> = towel.jars.iter().map(|jar| jar.id).collect();
             self.store.judge_seals(&jars, Some(LidVerdict::Holds), towel.check_from)?;
             self.store.tidy(&jars, true, towel.check_from)?;
         }

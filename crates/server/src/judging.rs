@@ -1,21 +1,23 @@
 //! Puts records before the judge: the same rules that answer over HTTP, asked of a plan, a load or jars on the towel.
 
-use bodega_core::acid::{Agent, per_jar};
-use bodega_core::boil_clock::{BoilClock, BoilEvent};
-use bodega_core::canner::{food_at_c, water_before_c};
-use bodega_core::findings::case::{
+use bodega_core::canner::clock::{BoilClock, BoilEvent};
+use bodega_core::canner::pot::{food_at_c, water_before_c};
+use bodega_core::crates::fruit::{Condition, Fault};
+use bodega_core::jars::acid::{Agent, per_jar};
+use bodega_core::jars::size::JarSize;
+use bodega_core::judge::case::{
     AcidSource, Case, CaseAcid, CaseFruit, CaseJar, Damage, LogEvent, LogLine, Ripeness, Temperatures, Vine,
 };
-use bodega_core::findings::{Finding, Subject, judge};
-use bodega_core::fruit::{Condition, Fault};
-use bodega_core::jar::JarSize;
-use bodega_core::moment::Moment;
-use bodega_core::units::{Temperature, Time};
-use bodega_store::{CannerLoad, Kitchen, Lot, Towel, count_sizes};
+use bodega_core::judge::{Finding, Subject, judge};
+use bodega_core::measures::moment::Moment;
+use bodega_core::measures::units::{Temperature, Time};
+use bodega_core::records::jar::count_sizes;
+use bodega_core::records::kitchen::Kitchen;
+use bodega_core::records::load::CannerLoad;
+use bodega_core::records::lot::Lot;
+use bodega_core::records::towel::Towel;
 use uom::si::thermodynamic_temperature::degree_celsius;
 use uom::si::time::minute;
-
-use crate::app::known_altitude;
 
 /// The doses that a plan puts into each size of jar.
 #[must_use]
@@ -81,7 +83,7 @@ fn case_of(load: &CannerLoad, kitchen: &Kitchen) -> Case {
         pack: Some(load.batch.pack),
         heating: Some(load.batch.method.into()),
         // The kitchen's altitude of today: a load planned before it was corrected must say so.
-        altitude: known_altitude(kitchen),
+        altitude: kitchen.altitude(),
         minutes: Some(Time::new::<minute>(f64::from(clock.required().0))),
         jars: Some(case_jars(&sizes)),
         acid: Some(planned_acid(load.batch.agent, &only_sizes)),

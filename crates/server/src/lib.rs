@@ -1,13 +1,28 @@
 //! The server of Bodega: API, live events and the embedded front end.
 //!
-//! Handlers are thin: decode, call the core or the store, encode.
+//! Handlers are thin: decode, call the core or the store, encode. One room a station: what it shows is its `view`, what
+//! it is asked is its `routes`.
 
-pub mod api;
-pub mod app;
+pub mod almanac;
 pub mod assets;
+pub mod canner;
 pub mod clock;
+pub mod compute;
+pub mod counter;
+pub mod crates;
+pub mod day;
 pub mod demo;
+pub mod health;
+pub mod jars;
 pub mod json;
 pub mod judging;
+pub mod kettle;
+pub mod kitchen;
 pub mod live;
+pub mod plan;
 pub mod problem;
+pub mod routes;
+pub mod safe;
+pub mod shelf;
+pub mod state;
+pub mod towel;

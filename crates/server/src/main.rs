@@ -6,8 +6,9 @@ use std::sync::Arc;
 
 use actix_web::{App, HttpServer, web};
 use anyhow::Context;
-use bodega::app::{self, Shared};
-use bodega::{api, clock::Clock, demo};
+use bodega::clock::Clock;
+use bodega::state::Shared;
+use bodega::{demo, routes, safe};
 use bodega_store::{Store, backup};
 use clap::{Parser, Subcommand};
 
@@ -105,7 +106,7 @@ fn main() -> anyhow::Result<()> {
             Ok(())
         }
         Command::Openapi => {
-            println!("{}", api::description_json()?);
+            println!("{}", routes::description_json()?);
             Ok(())
         }
     }
@@ -117,8 +118,8 @@ fn run(store: Store, clock: Clock, port: u16) -> anyhow::Result<()> {
     let address = listener.local_addr()?;
     let shared = web::Data::from(Arc::new(Shared::new(store, clock)));
     actix_web::rt::System::new().block_on(async move {
-        actix_web::rt::spawn(api::backups::keep_daily(shared.clone()));
-        let server = HttpServer::new(move || App::new().app_data(shared.clone()).configure(app::routes))
+        actix_web::rt::spawn(safe::backups::keep_daily(shared.clone()));
+        let server = HttpServer::new(move || App::new().app_data(shared.clone()).configure(routes::routes))
             .workers(2)
             .shutdown_timeout(1)
             .listen(listener)?

@@ -2,7 +2,7 @@
 
 use actix_web::http::StatusCode;
 use actix_web::{HttpResponse, ResponseError};
-use bodega_core::limits::OutOfRange;
+use bodega_core::measures::limits::OutOfRange;
 use bodega_store::StoreError;
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -101,7 +101,7 @@ fn store_parts(error: &StoreError) -> (StatusCode, &'static str, Option<String>)
         StoreError::Overdrawn { .. } => conflict("lot_overdrawn", Some("weight")),
         StoreError::BelowZero => conflict("below_zero", Some("weight")),
         StoreError::NotForJars { .. } => conflict("not_for_jars", Some("lots")),
-        StoreError::AcidFirst { .. } => conflict("acid_first", Some("step")),
+        StoreError::AcidFirst(_) => conflict("acid_first", Some("step")),
         StoreError::JarsNotReady { .. } => conflict("jars_not_ready", Some("event")),
         StoreError::CannerBusy { .. } => conflict("canner_busy", Some("event")),
         StoreError::OutOfOrder(_) => conflict("out_of_order", Some("event")),
@@ -115,6 +115,10 @@ fn store_parts(error: &StoreError) -> (StatusCode, &'static str, Option<String>)
         StoreError::TooLate { .. } => conflict("too_late", Some("rescue")),
         StoreError::ShelfEmpty => conflict("shelf_empty", Some("size")),
         StoreError::AlreadyGone { .. } => conflict("already_gone", Some("jar")),
+        StoreError::NotBroken => (StatusCode::NOT_FOUND, "not_broken", Some("field".to_owned())),
+        StoreError::NoSuchWord { .. } => {
+            (StatusCode::UNPROCESSABLE_ENTITY, "no_such_word", Some("value".to_owned()))
+        }
         StoreError::NotEmpty => conflict("not_empty", None),
         StoreError::BadDocument { .. } => {
             (StatusCode::UNPROCESSABLE_ENTITY, "bad_document", Some("records".to_owned()))

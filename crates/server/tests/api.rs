@@ -4,7 +4,7 @@ mod common;
 
 use actix_web::http::Method;
 use actix_web::web;
-use bodega::app::Shared;
+use bodega::state::Shared;
 use common::{empty, fetch, lot, post, send};
 use serde_json::{Value, json};
 

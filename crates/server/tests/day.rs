@@ -6,9 +6,9 @@ use std::sync::Arc;
 
 use actix_web::http::Method;
 use actix_web::web;
-use bodega::app::Shared;
 use bodega::clock::Clock;
 use bodega::demo::opening_moment;
+use bodega::state::Shared;
 use bodega_store::Store;
 use common::{empty, fetch, lot, post, send};
 use serde_json::{Value, json};

@@ -5,7 +5,9 @@ mod common;
 
 use actix_web::http::Method;
 use actix_web::web;
-use bodega::app::Shared;
+use bodega::state::Shared;
+use bodega_core::jars::bench::JarStep;
+use bodega_core::measures::ids::LoadId;
 use common::{empty, fetch, lot, post, send};
 use serde_json::{Value, json};
 
@@ -31,11 +33,11 @@ async fn with_towel() -> web::Data<Shared> {
     post(&shared, "/api/batches", plan).await;
     let store = &shared.store;
     let now = shared.clock.now();
-    store.tick_load(1, bodega_store::JarStep::Acid, now).unwrap();
-    store.tick_load(1, bodega_store::JarStep::Lid, now).unwrap();
-    use bodega_core::boil_clock::BoilEvent::{Boils, HeatOff, Lifted};
+    store.tick_load(LoadId(1), JarStep::Acid, now).unwrap();
+    store.tick_load(LoadId(1), JarStep::Lid, now).unwrap();
+    use bodega_core::canner::clock::BoilEvent::{Boils, HeatOff, Lifted};
     for (event, ago) in [(Boils, 60), (HeatOff, 10), (Lifted, 0)] {
-        store.add_event(1, event, now.plus_minutes(-ago)).unwrap();
+        store.add_event(LoadId(1), event, now.plus_minutes(-ago)).unwrap();
     }
     shared
 }

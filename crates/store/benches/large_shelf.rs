@@ -5,12 +5,14 @@ mod common;
 
 use std::time::Instant;
 
-use bodega_core::boil_clock::BoilEvent;
-use bodega_core::fruit::Condition;
-use bodega_core::jar::JarSize;
-use bodega_core::moment::Minutes;
-use bodega_core::seal::LidVerdict;
-use bodega_store::{Draw, NewBatch, NewLoad, ShelfSearch, Store};
+use bodega_core::canner::clock::BoilEvent;
+use bodega_core::crates::fruit::Condition;
+use bodega_core::jars::size::JarSize;
+use bodega_core::measures::moment::Minutes;
+use bodega_core::records::batch::{Draw, NewBatch, NewLoad};
+use bodega_core::records::shelf::ShelfSearch;
+use bodega_core::towel::seal::LidVerdict;
+use bodega_store::Store;
 use common::{NOW, batch, lot, make_ready};
 
 /// Batches of four loads of seven quarts.
@@ -30,7 +32,7 @@ fn stock() -> Store {
             {
                 store.add_event(load.id, event, at.plus_minutes(minute)).unwrap();
             }
-            let jars: Vec<i64> = load.jars.iter().map(|jar| jar.id).collect();
+            let jars: Vec<_> = load.jars.iter().map(|jar| jar.id).collect();
             store.judge_seals(&jars, Some(LidVerdict::Holds), at.plus_minutes(900)).unwrap();
             store.tidy(&jars, true, at.plus_minutes(900)).unwrap();
         }

@@ -7,7 +7,8 @@ use rusqlite::backup::Backup;
 use rusqlite::{Connection, OpenFlags};
 use serde::Serialize;
 
-use crate::{FILE_NAME, MIGRATIONS, Store, StoreError};
+use crate::schema::MIGRATIONS;
+use crate::{FILE_NAME, Store, StoreError};
 
 /// Directory of the automatic backups, beside the records.
 const FOLDER: &str = "backups";

@@ -1,6 +1,8 @@
 //! What can go wrong with the records.
 
-use bodega_core::boil_clock::OutOfOrder;
+use bodega_core::canner::clock::OutOfOrder;
+use bodega_core::jars::bench::AcidFirst;
+use bodega_core::measures::ids::LotId;
 
 /// A change or a question the store cannot serve.
 #[derive(Debug, thiserror::Error)]
@@ -19,7 +21,7 @@ pub enum StoreError {
     )]
     Overdrawn {
         /// The lot.
-        lot: i64,
+        lot: LotId,
         /// What is left of it.
         left_g: i64,
         /// What was asked for.
@@ -32,16 +34,13 @@ pub enum StoreError {
     #[error("lot {lot} is {condition} and is not canned")]
     NotForJars {
         /// The lot.
-        lot: i64,
+        lot: LotId,
         /// Its condition in words.
         condition: &'static str,
     },
     /// A jar cannot be filled before its acid is in.
-    #[error("jar {number} has no acid yet; acid goes in before the food")]
-    AcidFirst {
-        /// Number of the jar in its batch.
-        number: u32,
-    },
+    #[error(transparent)]
+    AcidFirst(#[from] AcidFirst),
     /// Jars of the load are not ready for the canner.
     #[error("{unready} of {all} jars are not ready: {}", if *no_acid > 0 { format!("{no_acid} have no acid") } else { "not all have their lids on".to_owned() })]
     JarsNotReady {
@@ -211,6 +210,15 @@ pub enum StoreError {
         /// What the system said.
         cause: std::io::Error,
     },
+    /// Only what cannot be read is put right.
+    #[error("there is no such field that cannot be read")]
+    NotBroken,
+    /// A word that is none of those that would do.
+    #[error("\"{value}\" would not do either; take one of the choices")]
+    NoSuchWord {
+        /// The word as given.
+        value: String,
+    },
     /// A stored word or number is not one the program knows.
     #[error("a stored record is damaged: {0}")]
     Damaged(String),
@@ -220,6 +228,18 @@ pub enum StoreError {
 }
 
 impl StoreError {
+    /// Whether one stored record is at fault, and not the file or the question.
+    pub(crate) fn is_about_a_record(&self) -> bool {
+        use rusqlite::Error::{FromSqlConversionFailure, IntegralValueOutOfRange, InvalidColumnType};
+        matches!(
+            self,
+            Self::Damaged(_)
+                | Self::Sqlite(
+                    FromSqlConversionFailure(..) | IntegralValueOutOfRange(..) | InvalidColumnType(..)
+                )
+        )
+    }
+
     /// Whether one of the schema's own guards spoke.
     pub(crate) fn is_overdraw(error: &rusqlite::Error) -> bool {
         matches!(error, rusqlite::Error::SqliteFailure(_, Some(message)) if message == "lot overdrawn")

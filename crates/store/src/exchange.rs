@@ -6,7 +6,9 @@ use rusqlite::{Connection, params_from_iter};
 use rusqlite_migration::Migrations;
 use serde_json::{Map, Value, json};
 
-use crate::{MIGRATIONS, Store, StoreError};
+use crate::mend::BrokenRecord;
+use crate::schema::MIGRATIONS;
+use crate::{Store, StoreError};
 
 /// What the document says it is.
 const FORMAT: &str = "bodega-records";
@@ -117,23 +119,16 @@ fn fill(connection: &Connection, records: &Map<String, Value>) -> Vec<String> {
     faults
 }
 
-/// Reads everything once, so that a word the program does not know is found before it is kept.
-fn read_all(store: &Store) -> Result<(), StoreError> {
-    store.kitchen()?;
-    store.containers()?;
-    store.goals()?;
-    store.cupboard()?;
-    store.kettles()?;
-    store.lots()?;
-    store.cooks(true)?;
-    store.cooks(false)?;
-    for batch in store.all_batches()? {
-        store.batch_loads(batch.id)?;
-        store.batch_jars(batch.id)?;
-        store.ph_readings(batch.id)?;
-    }
-    store.towel()?;
-    Ok(())
+/// Faults of the words and days in the records, which the schema does not check.
+fn word_faults(store: &Store) -> Result<Vec<String>, StoreError> {
+    let fault = |broken: BrokenRecord| {
+        let BrokenRecord { table, id, field, stored, choices } = broken;
+        let words = choices.iter().map(|choice| choice.word).collect::<Vec<_>>().join(", ");
+        let would_do =
+            if words.is_empty() { "a day as 2026-09-12".to_owned() } else { format!("one of: {words}") };
+        format!("records.{table}, id {id}: unknown {field} \"{stored}\"; use {would_do}")
+    };
+    Ok(store.broken()?.into_iter().map(fault).collect())
 }
 
 impl Store {
@@ -191,9 +186,9 @@ impl Store {
             migrations.to_latest(&mut connection).map_err(migrated)?;
             let taken = Self::of(connection, None);
             taken.settle_kitchen()?;
-            match read_all(&taken) {
-                Ok(()) => return taken.copy_to(self),
-                Err(error) => faults.push(error.to_string()),
+            faults = word_faults(&taken)?;
+            if faults.is_empty() {
+                return taken.copy_to(self);
             }
         }
         faults.truncate(MOST_FAULTS);

@@ -1,33 +1,12 @@
 //! What the shelf asks for: so many jars of this and of that, and how much they are wanted.
 
-use bodega_core::jar::JarSize;
-use bodega_core::process::{Medium, Pack, Product};
-use bodega_core::yields::Thickness;
+use bodega_core::plan::yields::Thickness;
+use bodega_core::records::shelf::Goal;
+use bodega_core::tables::process::Medium;
 use rusqlite::params;
-use serde::{Deserialize, Serialize};
 
-use crate::rows::{optional_word, word};
+use crate::rows::{optional_word, readable, word};
 use crate::{Store, StoreError};
-
-/// One line of the list.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct Goal {
-    /// What.
-    pub product: Product,
-    /// What whole tomatoes are packed in.
-    pub medium: Option<Medium>,
-    /// Raw or hot.
-    pub pack: Pack,
-    /// Of sauce.
-    pub thickness: Option<Thickness>,
-    /// In which jars.
-    pub jar: JarSize,
-    /// How many, 0 to 1,000.
-    pub count: u32,
-    /// How much they are wanted, 1 to 3.
-    pub preference: u32,
-}
 
 impl Store {
     /// The list, in the person's order.
@@ -48,7 +27,7 @@ impl Store {
                 preference: row.get("preference")?,
             })
         })?;
-        Ok(rows.collect::<Result<_, _>>()?)
+        readable(rows)
     }
 
     /// Replaces the list.

@@ -2,132 +2,14 @@
 
 use std::collections::BTreeMap;
 
-use bodega_core::canner::{JarOutside, Outsides};
-use bodega_core::jar::JarSize;
-use bodega_core::process::Method;
-use bodega_core::units::millimetres;
+use bodega_core::jars::size::JarSize;
+use bodega_core::measures::ids::ContainerId;
+use bodega_core::records::kitchen::{Container, JarMeasure, Kitchen, KitchenChange, USUAL_TURNAROUND, Units};
+use bodega_core::tables::process::Method;
 use rusqlite::{Connection, OptionalExtension, params};
-use serde::{Deserialize, Serialize};
 
-use crate::rows::{check_name_free, found, word};
-use crate::{Canner, Store, StoreError, canners};
-
-/// Units a kitchen reads; records are metric whatever is shown.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-#[serde(rename_all = "snake_case")]
-pub enum Units {
-    /// Pounds, quarts, inches, Fahrenheit.
-    Us,
-    /// Kilograms, litres, millimetres, Celsius.
-    Metric,
-}
-
-impl Units {
-    const fn word(self) -> &'static str {
-        match self {
-            Self::Us => "us",
-            Self::Metric => "metric",
-        }
-    }
-}
-
-/// The kitchen and its canner.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct Kitchen {
-    /// What the household calls it.
-    pub name: String,
-    /// Height above sea level in feet; `null` until somebody finds it out, and then nothing is timed.
-    pub altitude_ft: Option<f64>,
-    /// Units to show.
-    pub units: Units,
-    /// Minutes from lifting one load to the next one's jars going in.
-    pub turnaround_minutes: u32,
-    /// Pounds of fruit to expect of one plant.
-    pub pounds_per_plant: f64,
-    /// Pairs of hands.
-    pub people: u32,
-    /// Burners.
-    pub burners: u32,
-    /// When the day's work is to be done, in minutes after midnight.
-    pub day_ends: u32,
-    /// When everybody sits down, in minutes after midnight; `null` for no break.
-    pub break_at: Option<u32>,
-    /// How long the break is, in minutes.
-    pub break_minutes: u32,
-    /// The canner that is planned for.
-    pub canner: Canner,
-    /// Every canner.
-    pub canners: Vec<Canner>,
-    /// Jars that somebody measured from outside; the others are the usual ones.
-    #[cfg_attr(feature = "schema", schema(value_type = BTreeMap<String, JarMeasure>))]
-    pub jar_outsides: BTreeMap<JarSize, JarMeasure>,
-}
-
-/// A jar from outside, with its lid and ring, in millimetres.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct JarMeasure {
-    /// Widest part.
-    pub diameter_mm: f64,
-    /// From the base to the top of the lid.
-    pub height_mm: f64,
-}
-
-impl Kitchen {
-    /// Outer sizes of the jars in the core's terms.
-    #[must_use]
-    pub fn outsides(&self) -> Outsides {
-        let outside = |measure: &JarMeasure| JarOutside {
-            diameter: millimetres(measure.diameter_mm),
-            height: millimetres(measure.height_mm),
-        };
-        Outsides(self.jar_outsides.iter().map(|(jar, measure)| (*jar, outside(measure))).collect())
-    }
-}
-
-/// A change to the kitchen; absent fields stay.
-#[derive(Debug, Clone, Default, PartialEq)]
-pub struct KitchenChange {
-    /// New name.
-    pub name: Option<String>,
-    /// New altitude in feet.
-    pub altitude_ft: Option<f64>,
-    /// New units.
-    pub units: Option<Units>,
-    /// New turnaround.
-    pub turnaround_minutes: Option<u32>,
-    /// New number of hands.
-    pub people: Option<u32>,
-    /// New number of burners.
-    pub burners: Option<u32>,
-    /// New end of the day, in minutes after midnight.
-    pub day_ends: Option<u32>,
-    /// New break, in minutes after midnight; `Some(None)` for none.
-    pub break_at: Option<Option<u32>>,
-    /// New pounds of fruit to expect of one plant.
-    pub pounds_per_plant: Option<f64>,
-    /// The canner to plan for.
-    pub canner: Option<i64>,
-    /// Jars that were measured from outside.
-    pub jar_outsides: BTreeMap<JarSize, JarMeasure>,
-}
-
-/// A container the household has taught: counted instead of weighed.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct Container {
-    /// Number of the record.
-    pub id: i64,
-    /// What the household calls it.
-    pub name: String,
-    /// Grams of tomatoes in one.
-    pub weight_g: i64,
-}
-
-/// Minutes between two loads to begin with; common practice, no source.
-const USUAL_TURNAROUND: u32 = 25;
+use crate::rows::{canner, check_name_free, found, word};
+use crate::{Store, StoreError, canners};
 
 impl Store {
     /// Writes the first kitchen into an empty file.
@@ -164,7 +46,7 @@ impl Store {
         let mut connection = self.lock();
         let transaction = connection.transaction()?;
         if let Some(canner) = change.canner {
-            canners::one(&transaction, canner)?;
+            canner::one(&transaction, canner)?;
         }
         transaction.execute(
             "UPDATE kitchen SET name = coalesce(?1, name), altitude_ft = coalesce(?2, altitude_ft),
@@ -177,7 +59,7 @@ impl Store {
                 change.altitude_ft,
                 change.units.map(Units::word),
                 change.turnaround_minutes,
-                change.canner,
+                change.canner.map(|canner| canner.0),
                 change.pounds_per_plant,
                 change.people,
                 change.burners,
@@ -227,32 +109,32 @@ impl Store {
     ///
     /// # Errors
     /// [`StoreError::NotFound`] when there is none.
-    pub fn remove_container(&self, id: i64) -> Result<Container, StoreError> {
+    pub fn remove_container(&self, id: ContainerId) -> Result<Container, StoreError> {
         let connection = self.lock();
         found(
             connection.query_row(
                 "DELETE FROM container WHERE id = ?1 RETURNING id, name, weight_g",
-                [id],
+                [id.0],
                 read_container,
             ),
             "container",
-            id,
+            id.0,
         )
     }
 }
 
 fn read_container(row: &rusqlite::Row<'_>) -> rusqlite::Result<Container> {
-    Ok(Container { id: row.get("id")?, name: row.get("name")?, weight_g: row.get("weight_g")? })
+    Ok(Container { id: ContainerId(row.get("id")?), name: row.get("name")?, weight_g: row.get("weight_g")? })
 }
 
 pub(crate) fn read_kitchen(connection: &Connection) -> Result<Kitchen, StoreError> {
-    let canners = canners::all(connection)?;
+    let canners = canner::all(connection)?;
     let sql = "SELECT * FROM kitchen";
     let mut statement = connection.prepare_cached(sql)?;
     let mut rows = statement.query([])?;
     let row = rows.next()?.ok_or_else(|| StoreError::Damaged("there is no kitchen".to_owned()))?;
     let (units, chosen): (String, Option<i64>) = (row.get("units")?, row.get("canner_id")?);
-    let canner = canners.iter().find(|canner| Some(canner.id) == chosen).or_else(|| canners.first());
+    let canner = canners.iter().find(|canner| Some(canner.id.0) == chosen).or_else(|| canners.first());
     Ok(Kitchen {
         name: row.get("name")?,
         altitude_ft: row.get("altitude_ft")?,

@@ -4,56 +4,36 @@
 //! them; the rules of the job are `bodega-core`'s.
 
 pub mod backup;
-mod batches;
+mod canner;
 mod canners;
-mod cooks;
-mod day_notes;
+mod crates;
+mod cupboard;
+mod day;
 mod error;
 pub mod exchange;
 mod goals;
 mod jars;
+mod kettle;
 mod kitchen;
-mod loads;
-mod lots;
-mod records;
+mod lineup;
+mod mend;
+mod plan;
 mod rows;
+mod schema;
 mod shelf;
-mod stock;
+mod towel;
 
 use std::path::{Path, PathBuf};
 use std::sync::{Mutex, MutexGuard, PoisonError};
 use std::time::Duration;
 
 use rusqlite::Connection;
-use rusqlite_migration::{M, Migrations};
+use rusqlite_migration::Migrations;
+use schema::MIGRATIONS;
 
 pub use backup::BackupFile;
-pub use batches::{Batch, Draw, NewBatch, NewLoad};
-pub use canners::{Canner, CannerChange, PotSize};
-pub use cooks::{Cook, CookEvent, Kettle, NewCook, NewKettle};
-pub use day_notes::{BlockNote, Mark};
 pub use error::StoreError;
-pub use goals::Goal;
-pub use jars::{Jar, JarStep, count_sizes};
-pub use kitchen::{Container, JarMeasure, Kitchen, KitchenChange, Units};
-pub use loads::{CannerLoad, CannerReading, JarMoment, NewGroup};
-pub use lots::{Lot, LotChange, NewLot};
-pub use records::{JarRecord, PhRecord, Stocked};
-pub use shelf::{Gone, Rescued, ShelfGroup, ShelfSearch, Towel, TowelJar};
-pub use stock::{AcidStock, Cupboard, Item, JarStock, LidStock};
-
-/// Go up only: there is no way down, a newer file is refused instead.
-const MIGRATIONS: &[M<'static>] = &[
-    M::up(include_str!("../migrations/01-first-kitchen.sql")),
-    M::up(include_str!("../migrations/02-harvest-and-stock.sql")),
-    M::up(include_str!("../migrations/03-kettles-and-canner.sql")),
-    M::up(include_str!("../migrations/04-heat-settings.sql")),
-    M::up(include_str!("../migrations/05-bench-and-canners.sql")),
-    M::up(include_str!("../migrations/06-towel-and-shelf.sql")),
-    M::up(include_str!("../migrations/07-the-day.sql")),
-    M::up(include_str!("../migrations/08-doubt-kept.sql")),
-    M::up(include_str!("../migrations/09-sink-and-night.sql")),
-];
+pub use mend::{BrokenRecord, Choice};
 
 /// Name of the database file inside the data directory.
 pub const FILE_NAME: &str = "bodega.db";

@@ -1,11 +1,18 @@
-//! Reads words of the core's vocabularies out of rows.
+//! Records out of rows, and words of the core's vocabularies.
+
+pub(crate) mod batch;
+pub(crate) mod canner;
+pub(crate) mod cook;
+pub(crate) mod jar;
+pub(crate) mod load;
+pub(crate) mod lot;
 
 use std::fmt::Display;
 use std::str::FromStr;
 
-use bodega_core::moment::Moment;
+use bodega_core::measures::moment::Moment;
 use rusqlite::types::Type;
-use rusqlite::{Connection, Row, params};
+use rusqlite::{Connection, Params, Row, Statement, params};
 
 use crate::StoreError;
 
@@ -54,6 +61,27 @@ pub(crate) fn check_name_free(
     let sql = format!("SELECT EXISTS (SELECT 1 FROM {table} WHERE name = ?1 AND id IS NOT ?2)");
     let taken: bool = connection.query_row(&sql, params![name, but], |row| row.get(0))?;
     if taken { Err(StoreError::NameTaken { name: name.to_owned() }) } else { Ok(()) }
+}
+
+/// Numbers of records, each as its own type.
+pub(crate) fn ids<T>(
+    statement: &mut Statement<'_>,
+    given: impl Params,
+    of: fn(i64) -> T,
+) -> Result<Vec<T>, StoreError> {
+    Ok(statement.query_map(given, |row| row.get(0).map(of))?.collect::<Result<_, _>>()?)
+}
+
+/// The records of a list that can be read. One that cannot stands on a card of its own ([`Store::broken`]) and takes no
+/// other with it.
+///
+/// [`Store::broken`]: crate::Store::broken
+pub(crate) fn readable<T, E: Into<StoreError>>(
+    read: impl Iterator<Item = Result<T, E>>,
+) -> Result<Vec<T>, StoreError> {
+    read.map(|one| one.map_err(Into::into))
+        .filter(|one| !matches!(one, Err(error) if error.is_about_a_record()))
+        .collect()
 }
 
 /// Turns "no rows" into a named absence.

@@ -2,17 +2,23 @@
 
 mod common;
 
-use bodega_core::boil_clock::{BoilEvent, Phase};
-use bodega_core::fruit::Condition;
-use bodega_core::jar::JarSize;
-use bodega_core::moment::Minutes;
-use bodega_core::process::Method;
-use bodega_core::seal::LidVerdict;
-use bodega_store::{CannerChange, Draw, JarMoment, JarStep, KitchenChange, NewGroup, Store, StoreError};
+use bodega_core::canner::clock::{BoilEvent, Phase};
+use bodega_core::crates::fruit::Condition;
+use bodega_core::jars::bench::JarStep;
+use bodega_core::jars::size::JarSize;
+use bodega_core::measures::ids::{BatchId, CannerId, JarId, LoadId};
+use bodega_core::measures::moment::Minutes;
+use bodega_core::records::batch::Draw;
+use bodega_core::records::canner::CannerChange;
+use bodega_core::records::kitchen::KitchenChange;
+use bodega_core::records::load::{JarMoment, NewGroup};
+use bodega_core::tables::process::Method;
+use bodega_core::towel::seal::LidVerdict;
+use bodega_store::{Store, StoreError};
 use common::{NOW, batch, lot, make_ready};
 
 /// One batch of three quarts in two loads, every jar ready.
-fn ready_batch(store: &Store) -> i64 {
+fn ready_batch(store: &Store) -> BatchId {
     let lot = lot(store, 4_000, Condition::FirmRipe);
     let batch = store.add_batch(&batch(vec![Draw { lot, weight_g: 4_000 }]), NOW).unwrap();
     for load in store.batch_loads(batch.id).unwrap() {
@@ -50,7 +56,7 @@ fn two_canners_boil_at_once_and_each_takes_one_load() {
     ));
     store.move_load(loads[1].id, second.id).unwrap();
     store.add_event(loads[1].id, BoilEvent::JarsIn, NOW).unwrap();
-    assert!(matches!(store.move_load(loads[1].id, 1), Err(StoreError::LoadBegun)));
+    assert!(matches!(store.move_load(loads[1].id, CannerId(1)), Err(StoreError::LoadBegun)));
     let steam = CannerChange { method: Some(Method::AtmosphericSteam), ..CannerChange::default() };
     assert!(matches!(store.change_canner(second.id, &steam), Err(StoreError::CannerPlanned { .. })));
     store.change_canner(closed.id, &steam).unwrap();
@@ -80,7 +86,7 @@ fn a_jar_that_breaks_never_reaches_the_towel_and_one_lifted_early_is_not_said_to
         store.add_event(load.id, event, NOW.plus_minutes(minute)).unwrap();
     }
     let towel = store.towel().unwrap().remove(0);
-    let there: Vec<i64> = towel.jars.iter().map(|jar| jar.id).collect();
+    let there: Vec<JarId> = towel.jars.iter().map(|jar| jar.id).collect();
     assert!(!there.contains(&first) && there.contains(&second) && there.len() == 2, "{towel:?}");
     assert!(matches!(
         store.judge_seals(&[second], Some(LidVerdict::Holds), NOW.plus_minutes(900)),
@@ -98,10 +104,10 @@ fn loads_of_two_batches_are_put_together_and_survive_one_of_them_leaving() {
         store.add_batch(&batch(vec![Draw { lot, weight_g: 4_000 }]), NOW).unwrap().id
     });
     let before = store.open_loads().unwrap();
-    let ids: Vec<i64> = before.iter().map(|load| load.id).collect();
-    let jars: Vec<i64> = before.iter().flat_map(|load| load.jars.iter().map(|jar| jar.id)).collect();
+    let ids: Vec<LoadId> = before.iter().map(|load| load.id).collect();
+    let jars: Vec<JarId> = before.iter().flat_map(|load| load.jars.iter().map(|jar| jar.id)).collect();
     let group =
-        |jars: &[i64]| NewGroup { batch: first, minutes: Minutes(50), psi: None, jars: jars.to_vec() };
+        |jars: &[JarId]| NewGroup { batch: first, minutes: Minutes(50), psi: None, jars: jars.to_vec() };
     assert!(matches!(store.regroup(&ids, &[group(&jars[1..])]), Err(StoreError::NotTogether)));
     assert_eq!(store.open_loads().unwrap().len(), 4, "all or nothing");
     store.regroup(&ids, &[group(&jars)]).unwrap();

@@ -2,9 +2,13 @@
 
 mod common;
 
-use bodega_core::fruit::Condition;
-use bodega_core::moment::Minutes;
-use bodega_store::{BlockNote, Draw, JarStep, Mark, Store};
+use bodega_core::crates::fruit::Condition;
+use bodega_core::jars::bench::JarStep;
+use bodega_core::measures::ids::JarId;
+use bodega_core::measures::moment::Minutes;
+use bodega_core::records::batch::Draw;
+use bodega_core::records::day::{BlockNote, Mark};
+use bodega_store::Store;
 use common::{NOW, batch, lot, make_ready};
 
 #[test]
@@ -39,7 +43,7 @@ fn filling_is_timed_from_the_first_acid_to_the_last_lid_of_whole_loads() {
     let lot = lot(&store, 4_000, Condition::FirmRipe);
     let batch = store.add_batch(&batch(vec![Draw { lot, weight_g: 4_000 }]), NOW).unwrap();
     let loads = store.batch_loads(batch.id).unwrap();
-    let jars: Vec<i64> = loads[0].jars.iter().map(|jar| jar.id).collect();
+    let jars: Vec<JarId> = loads[0].jars.iter().map(|jar| jar.id).collect();
     for (jar, minute) in jars.iter().zip([0, 6]) {
         store.tick_jar(*jar, JarStep::Acid, true, NOW.plus_minutes(minute)).unwrap();
     }

@@ -6,16 +6,18 @@ use std::io::{BufRead, BufReader, Write};
 use std::path::Path;
 use std::process::{Command, Stdio};
 
-use bodega_core::boil_clock::{BoilEvent, Phase};
-use bodega_core::fruit::Condition;
-use bodega_store::{Draw, Store};
+use bodega_core::canner::clock::{BoilEvent, Phase};
+use bodega_core::crates::fruit::Condition;
+use bodega_core::measures::ids::LoadId;
+use bodega_core::records::batch::Draw;
+use bodega_store::Store;
 use common::{NOW, batch, lot, make_ready};
 
 const CUTS: u64 = 50;
 /// Set for the process that is going to be killed.
 const DIRECTORY: &str = "BODEGA_POWER_CUT_DIRECTORY";
 
-fn set_out(store: &Store) -> i64 {
+fn set_out(store: &Store) -> LoadId {
     let lot = lot(store, 10_000, Condition::FirmRipe);
     store.add_batch(&batch(vec![Draw { lot, weight_g: 10_000 }]), NOW).unwrap();
     let load = store.open_loads().unwrap()[0].id;

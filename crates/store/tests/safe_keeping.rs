@@ -4,9 +4,11 @@ mod common;
 
 use std::path::Path;
 
-use bodega_core::boil_clock::BoilEvent;
-use bodega_core::fruit::Condition;
-use bodega_store::{Draw, PhRecord, Store, StoreError, backup};
+use bodega_core::canner::clock::BoilEvent;
+use bodega_core::crates::fruit::Condition;
+use bodega_core::records::batch::Draw;
+use bodega_core::records::jar::PhRecord;
+use bodega_store::{Store, StoreError, backup};
 use common::{NOW, batch, lot, make_ready};
 use serde_json::{Value, json};
 

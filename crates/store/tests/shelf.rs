@@ -2,14 +2,17 @@
 
 mod common;
 
-use bodega_core::boil_clock::BoilEvent;
-use bodega_core::fruit::Condition;
-use bodega_core::jar::JarSize;
-use bodega_core::moment::Moment;
-use bodega_core::pantry::{Discard, Leaving};
-use bodega_core::process::Product;
-use bodega_core::seal::{LidVerdict, Rescue};
-use bodega_store::{Draw, Gone, ShelfSearch, Store, StoreError};
+use bodega_core::canner::clock::BoilEvent;
+use bodega_core::crates::fruit::Condition;
+use bodega_core::jars::size::JarSize;
+use bodega_core::measures::ids::{BatchId, JarId, LoadId};
+use bodega_core::measures::moment::Moment;
+use bodega_core::records::batch::Draw;
+use bodega_core::records::shelf::{Gone, ShelfSearch};
+use bodega_core::shelf::pantry::{Discard, Leaving};
+use bodega_core::tables::process::Product;
+use bodega_core::towel::seal::{LidVerdict, Rescue};
+use bodega_store::{Store, StoreError};
 use common::{NOW, batch, lot, make_ready};
 
 /// When the load came out of the canner.
@@ -19,7 +22,7 @@ fn at(hours: i64) -> Moment {
     NOW.plus_minutes(LIFTED + hours * 60)
 }
 
-fn process(store: &Store, load: i64, start: i64) {
+fn process(store: &Store, load: LoadId, start: i64) {
     make_ready(store, load, NOW);
     for (event, minute) in [(BoilEvent::Boils, 0), (BoilEvent::HeatOff, 50), (BoilEvent::Lifted, LIFTED)] {
         store.add_event(load, event, NOW.plus_minutes(start + minute)).unwrap();
@@ -27,7 +30,7 @@ fn process(store: &Store, load: i64, start: i64) {
 }
 
 /// A batch of three quarts in two loads, lifted and cooling; returns the batch and its jars.
-fn cooling(store: &Store) -> (i64, Vec<i64>) {
+fn cooling(store: &Store) -> (BatchId, Vec<JarId>) {
     let lot = lot(store, 4_000, Condition::FirmRipe);
     let batch = store.add_batch(&batch(vec![Draw { lot, weight_g: 4_000 }]), NOW).unwrap();
     for load in store.batch_loads(batch.id).unwrap() {

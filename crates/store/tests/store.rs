@@ -2,15 +2,20 @@
 
 mod common;
 
-use bodega_core::boil_clock::{BoilEvent, Phase};
-use bodega_core::fruit::Condition;
-use bodega_core::jar::JarSize;
-use bodega_core::seal::LidVerdict;
-use bodega_store::{Draw, JarStep, LotChange, ShelfSearch, Store, StoreError};
+use bodega_core::canner::clock::{BoilEvent, Phase};
+use bodega_core::crates::fruit::Condition;
+use bodega_core::jars::bench::{AcidFirst, JarStep};
+use bodega_core::jars::size::JarSize;
+use bodega_core::measures::ids::{BatchId, JarId, LoadId};
+use bodega_core::records::batch::Draw;
+use bodega_core::records::lot::LotChange;
+use bodega_core::records::shelf::ShelfSearch;
+use bodega_core::towel::seal::LidVerdict;
+use bodega_store::{Store, StoreError};
 use common::{NOW, batch, lot, make_ready};
 
 /// A kitchen with one batch of two quarts and one quart; returns the ids of its two loads.
-fn with_batch(store: &Store) -> (i64, i64, i64) {
+fn with_batch(store: &Store) -> (BatchId, LoadId, LoadId) {
     let lot = lot(store, 10_000, Condition::FirmRipe);
     let batch = store.add_batch(&batch(vec![Draw { lot, weight_g: 4000 }]), NOW).unwrap();
     let loads = store.open_loads().unwrap();
@@ -64,7 +69,7 @@ fn food_waits_for_acid_and_the_canner_for_both() {
     let jar = store.load(load).unwrap().jars[0].id;
     assert!(matches!(
         store.tick_jar(jar, JarStep::Filled, true, NOW),
-        Err(StoreError::AcidFirst { number: 1 })
+        Err(StoreError::AcidFirst(AcidFirst { number: 1 }))
     ));
 
     let error = store.add_event(load, BoilEvent::JarsIn, NOW).unwrap_err();
@@ -183,7 +188,7 @@ fn towel_then_shelf() {
     store.judge_seals(&[second], Some(LidVerdict::Failed), NOW).unwrap();
     assert_eq!(store.shelf(&all).unwrap()[0].count, 1, "a failed lid does not reach the shelf");
     assert_eq!(store.towel().unwrap().len(), 1, "the load stays until every jar is settled");
-    assert!(store.judge_seals(&[second, 9999], Some(LidVerdict::Holds), NOW).is_err());
+    assert!(store.judge_seals(&[second, JarId(9999)], Some(LidVerdict::Holds), NOW).is_err());
     assert_eq!(store.towel().unwrap()[0].jars[1].verdict, Some(LidVerdict::Failed), "all of them or none");
     store.judge_seals(&[first, second], Some(LidVerdict::Holds), NOW).unwrap();
     assert_eq!(store.towel().unwrap().len(), 1, "until they are washed and dry");

@@ -1482,7 +1482,10 @@ export interface components {
              * @description Millilitres, or grams of citric acid, when it was measured.
              */
             counted?: number | null;
-            /** @description Day the bottle in use was opened, `YYYY-MM-DD`. */
+            /**
+             * Format: date
+             * @description Day the bottle in use was opened, `YYYY-MM-DD`.
+             */
             opened_on?: string | null;
             /**
              * Format: double
@@ -1772,11 +1775,8 @@ export interface components {
             chilled_at?: components["schemas"]["Moment"] | null;
             /** @description Code on the label: the day and the batch of the day. */
             code: string;
-            /**
-             * Format: int64
-             * @description Number of the record.
-             */
-            id: number;
+            /** @description Number of the record. */
+            id: components["schemas"]["BatchId"];
             /**
              * Format: int32
              * @description Jars in the batch.
@@ -1818,6 +1818,11 @@ export interface components {
             /** @description Whether it is off the line. */
             removed?: boolean | null;
         };
+        /**
+         * Format: int64
+         * @description Number of a batch.
+         */
+        BatchId: number;
         /** @description A batch from the crate to the table. */
         BatchRecord: {
             /** @description The batch. */
@@ -1941,11 +1946,8 @@ export interface components {
             capacity: {
                 [key: string]: number;
             };
-            /**
-             * Format: int64
-             * @description Number of the record.
-             */
-            id: number;
+            /** @description Number of the record. */
+            id: components["schemas"]["CannerId"];
             /** @description How it heats. */
             method: components["schemas"]["Method"];
             /** @description What the household calls it. */
@@ -1990,9 +1992,9 @@ export interface components {
              * @description Width of its burner, 80 to 1,000 mm.
              */
             burner_mm?: number | null;
-            /** @description Jars that fit, by size, 1 to 100 each. */
+            /** @description Jars that fit, by size, 1 to 100 each; `null` for a size it does not hold. Sizes that are not named stay. */
             capacity?: {
-                [key: string]: number;
+                [key: string]: number | null;
             } | null;
             method?: components["schemas"]["Method"] | null;
             /** @description New name, 1 to 80 letters. */
@@ -2004,6 +2006,11 @@ export interface components {
              */
             power_w?: number | null;
         };
+        /**
+         * Format: int64
+         * @description Number of a canner.
+         */
+        CannerId: number;
         /** @description What is asked. */
         CannerRequest: {
             /**
@@ -2036,7 +2043,7 @@ export interface components {
             /** @description Acid of choice. */
             agent: components["schemas"]["Agent"];
             /** @description Lots, all of what is left of each. */
-            lots: number[];
+            lots: components["schemas"]["LotId"][];
         };
         /** @description The same fruit as one product. */
         Compared: {
@@ -2089,11 +2096,8 @@ export interface components {
         Condition: "firm_ripe" | "trim" | "unripe" | "out";
         /** @description A container the household has taught: counted instead of weighed. */
         Container: {
-            /**
-             * Format: int64
-             * @description Number of the record.
-             */
-            id: number;
+            /** @description Number of the record. */
+            id: components["schemas"]["ContainerId"];
             /** @description What the household calls it. */
             name: string;
             /**
@@ -2102,6 +2106,11 @@ export interface components {
              */
             weight_g: number;
         };
+        /**
+         * Format: int64
+         * @description Number of a taught container.
+         */
+        ContainerId: number;
         /** @description Teaching a container: its name and the weight of one. */
         ContainerRequest: {
             /** @description Name, 1 to 80 letters. */
@@ -2171,6 +2180,11 @@ export interface components {
              */
             volume_l?: number | null;
         };
+        /**
+         * Format: int64
+         * @description Number of a cook-down.
+         */
+        CookId: number;
         /** @description A moment and what is in the kettle then. */
         CookPoint: {
             /** @description When. */
@@ -2183,21 +2197,14 @@ export interface components {
         };
         /** @description A cook-down to begin. */
         CookRequest: {
-            /**
-             * Format: int64
-             * @description The batch on the line that it is for.
-             */
-            batch?: number | null;
+            batch?: components["schemas"]["BatchId"] | null;
             /**
              * Format: double
              * @description Their °Brix, when somebody measured it.
              */
             brix?: number | null;
-            /**
-             * Format: int64
-             * @description In which kettle.
-             */
-            kettle: number;
+            /** @description In which kettle. */
+            kettle: components["schemas"]["KettleId"];
             /** @description Kind of fruit, from which the °Brix is taken when nobody did. */
             kind: components["schemas"]["Kind"];
             setting?: components["schemas"]["HeatSetting"] | null;
@@ -2240,11 +2247,8 @@ export interface components {
             finish_low: components["schemas"]["Moment"];
             /** @description Places in the log that lie too far off and were not obeyed. */
             flagged: number[];
-            /**
-             * Format: int64
-             * @description Number of the record.
-             */
-            id: number;
+            /** @description Number of the record. */
+            id: components["schemas"]["CookId"];
             /** @description The kettle. */
             kettle: components["schemas"]["Kettle"];
             /**
@@ -2508,11 +2512,8 @@ export interface components {
             acid: string;
             /** @description Acid of choice. */
             agent: components["schemas"]["Agent"];
-            /**
-             * Format: int64
-             * @description The batch.
-             */
-            batch: number;
+            /** @description The batch. */
+            batch: components["schemas"]["BatchId"];
             /** @description Its code. */
             code: string;
             /**
@@ -2566,11 +2567,7 @@ export interface components {
         EventRequest: {
             /** @description What. */
             event: components["schemas"]["BoilEvent"];
-            /**
-             * Format: int64
-             * @description The jar that broke or was taken out.
-             */
-            jar?: number | null;
+            jar?: components["schemas"]["JarId"] | null;
             size?: components["schemas"]["JarSize"] | null;
         };
         /** @description One thing that happened to a load. */
@@ -2679,11 +2676,8 @@ export interface components {
         GoneJar: {
             /** @description What became of it. */
             fate: components["schemas"]["Fate"];
-            /**
-             * Format: int64
-             * @description Its record.
-             */
-            jar: number;
+            /** @description Its record. */
+            jar: components["schemas"]["JarId"];
             /**
              * Format: int32
              * @description Its number in its batch.
@@ -2797,22 +2791,16 @@ export interface components {
             acid: boolean;
             /** @description Its acid. */
             agent: components["schemas"]["Agent"];
-            /**
-             * Format: int64
-             * @description Its batch.
-             */
-            batch: number;
+            /** @description Its batch. */
+            batch: components["schemas"]["BatchId"];
             /** @description Bubbles are out, headspace checked again. */
             bubbles: boolean;
             /** @description Code of its batch. */
             code: string;
             /** @description Filled to the headspace. */
             filled: boolean;
-            /**
-             * Format: int64
-             * @description Number of the record.
-             */
-            id: number;
+            /** @description Number of the record. */
+            id: components["schemas"]["JarId"];
             /** @description Lid and ring are on: ready for the canner. */
             lid: boolean;
             medium?: components["schemas"]["Medium"] | null;
@@ -2854,6 +2842,11 @@ export interface components {
             jar: components["schemas"]["JarSize"];
         };
         /**
+         * Format: int64
+         * @description Number of a jar.
+         */
+        JarId: number;
+        /**
          * @description What kind of jar it is.
          * @enum {string}
          */
@@ -2875,32 +2868,23 @@ export interface components {
         JarRecord: {
             /** @description Its acid. */
             agent: components["schemas"]["Agent"];
-            /**
-             * Format: int64
-             * @description Its batch.
-             */
-            batch: number;
+            /** @description Its batch. */
+            batch: components["schemas"]["BatchId"];
             /** @description It broke in the canner. */
             broke: boolean;
             /** @description Code of its batch. */
             code: string;
             /** @description Loads it went through before, oldest first. */
-            earlier_loads: number[];
+            earlier_loads: components["schemas"]["LoadId"][];
             gone_at?: components["schemas"]["Moment"] | null;
             gone_how?: components["schemas"]["Leaving"] | null;
             gone_why?: components["schemas"]["Discard"] | null;
-            /**
-             * Format: int64
-             * @description Number of the record.
-             */
-            id: number;
+            /** @description Number of the record. */
+            id: components["schemas"]["JarId"];
             judged_at?: components["schemas"]["Moment"] | null;
             lifted_at?: components["schemas"]["Moment"] | null;
-            /**
-             * Format: int64
-             * @description The load it was processed in.
-             */
-            load: number;
+            /** @description The load it was processed in. */
+            load: components["schemas"]["LoadId"];
             medium?: components["schemas"]["Medium"] | null;
             /**
              * Format: int32
@@ -2962,11 +2946,8 @@ export interface components {
             depth_mm: number;
             /** @description Where it stands while it cooks down. */
             heat: components["schemas"]["KettleHeat"];
-            /**
-             * Format: int64
-             * @description Number of the record.
-             */
-            id: number;
+            /** @description Number of the record. */
+            id: components["schemas"]["KettleId"];
             /**
              * Format: double
              * @description Inner width in millimetres.
@@ -3052,6 +3033,11 @@ export interface components {
          * @enum {string}
          */
         KettleHeat: "burner" | "oven";
+        /**
+         * Format: int64
+         * @description Number of a kettle.
+         */
+        KettleId: number;
         /** @description How fast water leaves a kettle at one setting of the heat. */
         KettleRate: {
             /** @description Stretches at this setting that it was learned from; 0 when it is only expected. */
@@ -3245,11 +3231,7 @@ export interface components {
              * @description Burners, 1 to 20.
              */
             burners?: number | null;
-            /**
-             * Format: int64
-             * @description The canner to plan for.
-             */
-            canner?: number | null;
+            canner?: components["schemas"]["CannerId"] | null;
             /**
              * Format: int32
              * @description When the day's work is to be done, in minutes after midnight, 0 to 1,440.
@@ -3330,18 +3312,10 @@ export interface components {
         };
         /** @description A jar that leaves. */
         LeaveRequest: {
-            /**
-             * Format: int64
-             * @description The batch to take from.
-             */
-            batch?: number | null;
+            batch?: components["schemas"]["BatchId"] | null;
             /** @description How it leaves. */
             how: components["schemas"]["Leaving"];
-            /**
-             * Format: int64
-             * @description The jar; or the batch and size of which the first one is taken.
-             */
-            jar?: number | null;
+            jar?: components["schemas"]["JarId"] | null;
             size?: components["schemas"]["JarSize"] | null;
             why?: components["schemas"]["Discard"] | null;
         };
@@ -3382,6 +3356,11 @@ export interface components {
             /** @description The longest time among its jars. */
             minutes: components["schemas"]["Minutes"];
         };
+        /**
+         * Format: int64
+         * @description Number of a canner load.
+         */
+        LoadId: number;
         /** @description Like jars to process. */
         LoadLine: {
             /**
@@ -3406,11 +3385,8 @@ export interface components {
         LoadView: {
             /** @description The batch it is counted with. */
             batch: components["schemas"]["Batch"];
-            /**
-             * Format: int64
-             * @description Number of its canner.
-             */
-            canner: number;
+            /** @description Number of its canner. */
+            canner: components["schemas"]["CannerId"];
             /** @description Name of its canner. */
             canner_name: string;
             /**
@@ -3426,11 +3402,8 @@ export interface components {
             findings: components["schemas"]["Finding"][];
             /** @description Jars that broke or were lifted early. */
             gone: components["schemas"]["GoneJar"][];
-            /**
-             * Format: int64
-             * @description Number of the record.
-             */
-            id: number;
+            /** @description Number of the record. */
+            id: components["schemas"]["LoadId"];
             /** @description Its jars. */
             jars: components["schemas"]["Jar"][];
             /**
@@ -3522,18 +3495,18 @@ export interface components {
         LogEvent: "in" | "boil" | "lost" | "end";
         /** @description A lot with what is left of it. */
         Lot: {
-            /** @description Day that fruit on the sill is looked at again, `YYYY-MM-DD`. */
+            /**
+             * Format: date
+             * @description Day that fruit on the sill is looked at again, `YYYY-MM-DD`.
+             */
             back_on?: string | null;
             /** @description Condition at sorting. */
             condition: components["schemas"]["Condition"];
             fault?: components["schemas"]["Fault"] | null;
             /** @description Frozen fruit thaws with free water and slips its skins. */
             frozen: boolean;
-            /**
-             * Format: int64
-             * @description Number of the record.
-             */
-            id: number;
+            /** @description Number of the record. */
+            id: components["schemas"]["LotId"];
             /** @description Kind of tomato. */
             kind: components["schemas"]["Kind"];
             /**
@@ -3541,7 +3514,10 @@ export interface components {
              * @description Grams no batch has drawn.
              */
             left_g: number;
-            /** @description Day it was picked or bought, `YYYY-MM-DD`. */
+            /**
+             * Format: date
+             * @description Day it was picked or bought, `YYYY-MM-DD`.
+             */
             picked_on: string;
             /**
              * Format: int64
@@ -3557,6 +3533,11 @@ export interface components {
             removed?: boolean | null;
             weight?: components["schemas"]["Weight"] | null;
         };
+        /**
+         * Format: int64
+         * @description Number of a lot.
+         */
+        LotId: number;
         /** @description A weigh-in. */
         LotRequest: {
             /** @description How much. */
@@ -3568,7 +3549,10 @@ export interface components {
             frozen?: boolean;
             /** @description Kind of tomato. */
             kind: components["schemas"]["Kind"];
-            /** @description Day it was picked, `YYYY-MM-DD`; today when left out. */
+            /**
+             * Format: date
+             * @description Day it was picked, `YYYY-MM-DD`; today when left out.
+             */
             picked_on?: string | null;
             /**
              * Format: double
@@ -3578,11 +3562,8 @@ export interface components {
         };
         /** @description Fruit of one lot in a share. */
         LotShare: {
-            /**
-             * Format: int64
-             * @description The lot.
-             */
-            lot: number;
+            /** @description The lot. */
+            lot: components["schemas"]["LotId"];
             /**
              * Format: int64
              * @description Grams of it.
@@ -3642,11 +3623,8 @@ export interface components {
         Mouth: "regular" | "wide";
         /** @description Which canner a load goes into. */
         MoveRequest: {
-            /**
-             * Format: int64
-             * @description Number of the canner.
-             */
-            canner: number;
+            /** @description Number of the canner. */
+            canner: components["schemas"]["CannerId"];
         };
         /** @description The nearest airfields and what they say together. */
         NearAnswer: {
@@ -4039,7 +4017,7 @@ export interface components {
             /** @description Jars by size when the person has decided; `null` lets the plan propose. */
             jars?: components["schemas"]["JarCount"][] | null;
             /** @description Lots to draw from, all of what is left of each. */
-            lots: number[];
+            lots: components["schemas"]["LotId"][];
             medium?: components["schemas"]["Medium"] | null;
             /** @description Raw or hot. */
             pack: components["schemas"]["Pack"];
@@ -4221,11 +4199,7 @@ export interface components {
         };
         /** @description Jars of one size in a load. */
         RecountRequest: {
-            /**
-             * Format: int64
-             * @description The batch whose pot gave more or fewer; the load's own when it is not said.
-             */
-            batch?: number | null;
+            batch?: components["schemas"]["BatchId"] | null;
             /**
              * Format: int32
              * @description How many there really are, 0 to 1,000.
@@ -4261,11 +4235,8 @@ export interface components {
         Rescued: {
             /** @description Code of its batch. */
             code: string;
-            /**
-             * Format: int64
-             * @description Number of the record.
-             */
-            id: number;
+            /** @description Number of the record. */
+            id: components["schemas"]["JarId"];
             /**
              * Format: int32
              * @description Number in its batch.
@@ -4299,7 +4270,7 @@ export interface components {
         /** @description What was found at some lids. */
         SealRequest: {
             /** @description The jars. */
-            jars: number[];
+            jars: components["schemas"]["JarId"][];
             verdict?: components["schemas"]["LidVerdict"] | null;
         };
         /**
@@ -4316,11 +4287,8 @@ export interface components {
         ShelfGroup: {
             /** @description Acid in every jar. */
             agent: components["schemas"]["Agent"];
-            /**
-             * Format: int64
-             * @description The batch.
-             */
-            batch: number;
+            /** @description The batch. */
+            batch: components["schemas"]["BatchId"];
             /** @description When the jars came out of the canner. */
             canned_at: components["schemas"]["Moment"];
             /** @description Batch code. */
@@ -4450,7 +4418,7 @@ export interface components {
             /** @description Hours there are. */
             hours: components["schemas"]["Hours"];
             /** @description Lots to share out. */
-            lots: number[];
+            lots: components["schemas"]["LotId"][];
             /** @description What the person has decided. */
             pins?: components["schemas"]["Pin"][];
         };
@@ -4498,7 +4466,7 @@ export interface components {
             /** @description Done, or taken back. */
             done: boolean;
             /** @description The jars. */
-            jars: number[];
+            jars: components["schemas"]["JarId"][];
         };
         /** @description A load that cools on the towel. */
         Towel: {
@@ -4512,28 +4480,19 @@ export interface components {
             jars: components["schemas"]["TowelJar"][];
             /** @description When the jars were lifted. */
             lifted_at: components["schemas"]["Moment"];
-            /**
-             * Format: int64
-             * @description The load.
-             */
-            load_id: number;
+            /** @description The load. */
+            load_id: components["schemas"]["LoadId"];
             /** @description What is in the jars. */
             product: components["schemas"]["Product"];
         };
         /** @description One jar on the towel. */
         TowelJar: {
-            /**
-             * Format: int64
-             * @description Its batch.
-             */
-            batch: number;
+            /** @description Its batch. */
+            batch: components["schemas"]["BatchId"];
             /** @description Code of its batch. */
             code: string;
-            /**
-             * Format: int64
-             * @description Number of the record.
-             */
-            id: number;
+            /** @description Number of the record. */
+            id: components["schemas"]["JarId"];
             judged_at?: components["schemas"]["Moment"] | null;
             /**
              * Format: int32
@@ -4684,27 +4643,18 @@ export interface components {
             /** @enum {string} */
             way: "canner";
         } | {
-            /**
-             * Format: int64
-             * @description The batch.
-             */
-            batch: number;
+            /** @description The batch. */
+            batch: components["schemas"]["BatchId"];
             /** @enum {string} */
             way: "leave";
         } | {
-            /**
-             * Format: int64
-             * @description The batch.
-             */
-            batch: number;
+            /** @description The batch. */
+            batch: components["schemas"]["BatchId"];
             /** @enum {string} */
             way: "freeze";
         } | {
-            /**
-             * Format: int64
-             * @description The batch.
-             */
-            batch: number;
+            /** @description The batch. */
+            batch: components["schemas"]["BatchId"];
             /** @enum {string} */
             way: "chill";
         };

@@ -9,7 +9,7 @@ use std::ops::RangeInclusive;
 use serde::Serialize;
 
 use super::{After, Day, Needs, Task, near_minute};
-use crate::vocabulary::vocabulary;
+use crate::measures::vocabulary::vocabulary;
 
 /// Most minutes that filled jars wait for the canner.
 const FILLED_WAITS: i64 = 10;

@@ -10,8 +10,8 @@ use uom::si::mass::kilogram;
 use uom::si::time::{hour, minute};
 
 use super::{Contents, Heat, Target, Vessel};
-use crate::altitude::Altitude;
-use crate::units::{Length, Mass, Volume, kilograms};
+use crate::kitchen::altitude::Altitude;
+use crate::measures::units::{Length, Mass, Volume, kilograms};
 
 /// How far the model's rate may be off, one standard deviation.
 const RATE_DOUBT: f64 = 0.25;

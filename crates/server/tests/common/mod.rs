@@ -4,8 +4,9 @@ use std::sync::Arc;
 
 use actix_web::http::Method;
 use actix_web::{App, test, web};
-use bodega::app::{Shared, routes};
 use bodega::clock::Clock;
+use bodega::routes::routes;
+use bodega::state::Shared;
 use bodega_store::Store;
 use serde_json::Value;
 

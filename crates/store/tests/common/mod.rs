@@ -1,17 +1,22 @@
 //! Fruit and a batch to set out, for every test of the store.
 
-use bodega_core::acid::Agent;
-use bodega_core::fruit::{Condition, Kind};
-use bodega_core::jar::JarSize;
-use bodega_core::moment::{Minutes, Moment};
-use bodega_core::process::{Medium, Method, Pack, Product};
-use bodega_store::{Draw, JarStep, NewBatch, NewLoad, NewLot, Store};
+use bodega_core::crates::fruit::{Condition, Kind};
+use bodega_core::jars::acid::Agent;
+use bodega_core::jars::bench::JarStep;
+use bodega_core::jars::size::JarSize;
+use bodega_core::measures::ids::{CannerId, LoadId, LotId};
+use bodega_core::measures::moment::{Minutes, Moment};
+use bodega_core::records::batch::{Draw, NewBatch, NewLoad};
+use bodega_core::records::lot::NewLot;
+use bodega_core::tables::process::{Medium, Method, Pack, Product};
+use bodega_store::Store;
+use jiff::civil::date;
 
 pub const NOW: Moment = Moment(1_790_000_000_000);
 
-pub fn lot(store: &Store, weight_g: i64, condition: Condition) -> i64 {
+pub fn lot(store: &Store, weight_g: i64, condition: Condition) -> LotId {
     let new = NewLot {
-        picked_on: "2026-09-11".to_owned(),
+        picked_on: date(2026, 9, 11),
         kind: Kind::Paste,
         condition,
         fault: None,
@@ -23,7 +28,7 @@ pub fn lot(store: &Store, weight_g: i64, condition: Condition) -> i64 {
 }
 
 /// Acid in, lids on: every jar of a load may go into the canner.
-pub fn make_ready(store: &Store, load: i64, at: Moment) {
+pub fn make_ready(store: &Store, load: LoadId, at: Moment) {
     store.tick_load(load, JarStep::Acid, at).unwrap();
     store.tick_load(load, JarStep::Lid, at).unwrap();
 }
@@ -31,7 +36,7 @@ pub fn make_ready(store: &Store, load: i64, at: Moment) {
 pub fn batch(draws: Vec<Draw>) -> NewBatch {
     let load = |count| NewLoad { jars: vec![(JarSize::Quart, count)], minutes: Minutes(50), psi: None };
     NewBatch {
-        day: "2026-09-12".to_owned(),
+        day: date(2026, 9, 12),
         product: Product::Whole,
         medium: Some(Medium::Water),
         pack: Pack::Raw,
@@ -43,6 +48,6 @@ pub fn batch(draws: Vec<Draw>) -> NewBatch {
         altitude_ft: 2640.0,
         draws,
         loads: vec![load(2), load(1)],
-        canner: 1,
+        canner: CannerId(1),
     }
 }

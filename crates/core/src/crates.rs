@@ -1,0 +1,3 @@
+//! The crates: fruit as it comes in.
+
+pub mod fruit;

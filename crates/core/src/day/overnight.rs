@@ -1,0 +1,43 @@
+//! What may wait until tomorrow when the day does not hold it, and how long.
+//!
+//! Fruit keeps a day in the cold or longer in the freezer; milled juice keeps a day in the refrigerator and is boiled
+//! anew before it is packed hot. Jars that are filled wait for nothing. Common practice, no source.
+
+use crate::measures::moment::{Minutes, Moment};
+use crate::tables::process::{Pack, Product};
+
+/// How long milled juice waits in the refrigerator. Common practice, no source.
+pub const JUICE_KEEPS: Minutes = Minutes(24 * 60);
+
+/// Whether a product is juice on its way, which can be chilled and heated again before it is packed hot.
+#[must_use]
+pub const fn waits_as_juice(product: Product, pack: Pack) -> bool {
+    matches!(pack, Pack::Hot)
+        && matches!(product, Product::Juice | Product::VegetableJuice | Product::Sauce | Product::Paste)
+}
+
+/// What is said of juice that was chilled at a moment.
+#[must_use]
+pub fn advice(chilled_at: Moment, now: Moment) -> &'static str {
+    if now <= chilled_at.plus(JUICE_KEEPS) {
+        "heat it to the boil and can it today, or freeze it"
+    } else {
+        "it has waited for more than a day: do not can it; freeze or eat what looks and smells right, and ask the local extension office when in doubt"
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::{advice, waits_as_juice};
+    use crate::measures::moment::Moment;
+    use crate::tables::process::{Pack, Product};
+
+    #[test]
+    fn only_milled_fruit_waits_as_juice_and_only_for_a_day() {
+        assert!(waits_as_juice(Product::Sauce, Pack::Hot) && waits_as_juice(Product::Juice, Pack::Hot));
+        assert!(!waits_as_juice(Product::Whole, Pack::Raw) && !waits_as_juice(Product::Crushed, Pack::Hot));
+        let at = Moment(1_790_000_000_000);
+        assert!(advice(at, at.plus_minutes(14 * 60)).starts_with("heat it to the boil and can it today"));
+        assert!(advice(at, at.plus_minutes(24 * 60 + 1)).contains("do not can it"));
+    }
+}

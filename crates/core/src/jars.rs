@@ -1,0 +1,5 @@
+//! The bench: jars and the acid in each.
+
+pub mod acid;
+pub mod bench;
+pub mod size;

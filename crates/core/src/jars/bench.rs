@@ -1,0 +1,92 @@
+//! The bench: the steps of a jar in working order, what one implies, and which load is next.
+//!
+//! Acid is never implied: it goes in before the food, and somebody must have seen it. The order is common practice, no
+//! source; that acid comes first is the one that cannot be forgotten.
+
+use crate::measures::vocabulary::vocabulary;
+use crate::records::jar::Jar;
+use crate::records::load::CannerLoad;
+
+vocabulary! {
+    /// A step on the bench, in working order.
+    "step", JarStep {
+        /// Acid into the empty jar.
+        Acid = "acid", "Acid in";
+        /// Salt.
+        Salt = "salt", "Salt in";
+        /// Food in, to the headspace.
+        Filled = "filled", "Filled";
+        /// Bubbles out, headspace again.
+        Bubbles = "bubbles", "Bubbles out";
+        /// Rim wiped.
+        Rim = "rim", "Rim wiped";
+        /// Lid and ring on.
+        Lid = "lid", "Lid on";
+    }
+}
+
+/// Anything but acid was said of a jar without acid.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, thiserror::Error)]
+#[error("jar {number} has no acid yet; acid goes in before the food")]
+pub struct AcidFirst {
+    /// Number of the jar in its batch.
+    pub number: u32,
+}
+
+impl JarStep {
+    /// Steps that are done when this one is: those before it but the acid (a lid that is on has a wiped rim under it).
+    #[must_use]
+    pub fn implies(self) -> &'static [Self] {
+        let place = self.place();
+        &Self::ALL[usize::from(place > 0)..=place]
+    }
+
+    /// Steps that are open again when this one is: itself and all that follow it.
+    #[must_use]
+    pub fn reopens(self) -> &'static [Self] {
+        &Self::ALL[self.place()..]
+    }
+
+    fn place(self) -> usize {
+        Self::ALL.iter().position(|other| *other == self).unwrap_or_default()
+    }
+
+    /// Whether a step is done on a jar.
+    #[must_use]
+    pub const fn is_done(self, jar: &Jar) -> bool {
+        match self {
+            Self::Acid => jar.acid,
+            Self::Salt => jar.salt,
+            Self::Filled => jar.filled,
+            Self::Bubbles => jar.bubbles,
+            Self::Rim => jar.rim,
+            Self::Lid => jar.lid,
+        }
+    }
+
+    /// Whether a jar asks for the step at all: salt only where it is wanted.
+    #[must_use]
+    pub fn is_asked(self, jar: &Jar) -> bool {
+        self != Self::Salt || jar.wants_salt
+    }
+}
+
+/// The next step of a jar; `None` when it is ready for the canner.
+#[must_use]
+pub fn next_step(jar: &Jar) -> Option<JarStep> {
+    JarStep::ALL.iter().copied().find(|step| step.is_asked(jar) && !step.is_done(jar))
+}
+
+/// Whether a step may be said of a jar.
+///
+/// # Errors
+/// [`AcidFirst`] for anything but acid while the jar has none.
+pub fn may_tick(jar: &Jar, step: JarStep) -> Result<(), AcidFirst> {
+    if step == JarStep::Acid || jar.acid { Ok(()) } else { Err(AcidFirst { number: jar.number }) }
+}
+
+/// The load on the bench: the first that waits and has jars. `None` when nothing waits.
+#[must_use]
+pub fn next_load(open: &[CannerLoad]) -> Option<&CannerLoad> {
+    open.iter().find(|load| !load.clock.has_begun() && !load.jars.is_empty())
+}

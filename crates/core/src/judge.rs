@@ -1,0 +1,239 @@
+//! What is wrong with a batch as planned or recorded, what it means and what to do now.
+//!
+//! The judge compares; it never repairs and never invents a process. A field that was not given is not a mistake,
+//! unless the batch cannot be judged without it: product, jars, acid, altitude. Each rule is one function in a file
+//! named after what it looks at.
+
+use serde::Serialize;
+
+use crate::measures::moment::Minutes;
+use crate::measures::vocabulary::vocabulary;
+use crate::tables::source::Source;
+
+mod acid;
+mod additions;
+pub mod case;
+mod fruit;
+mod handling;
+mod jars;
+mod ph;
+mod time;
+
+pub use case::Case;
+
+vocabulary! {
+    /// How much a finding weighs.
+    "severity", Severity {
+        /// The jars are not safe or there is no tested process: not ready.
+        Stop = "stop", "stop";
+        /// Something to put right; the process still holds.
+        Warn = "warn", "mind this";
+        /// Worth knowing.
+        Note = "note", "note";
+    }
+}
+
+vocabulary! {
+    /// The thing a finding stands beside.
+    "subject", Subject {
+        /// The fruit.
+        Fruit = "fruit", "fruit";
+        /// Acid in the jars.
+        Acid = "acid", "acid";
+        /// What else is in the jars.
+        Contents = "contents", "what is in the jars";
+        /// Jars and lids.
+        Jars = "jars", "jars and lids";
+        /// The tested process and its time.
+        Time = "time", "time";
+        /// The canner and its boil.
+        Canner = "canner", "canner";
+        /// After the canner.
+        Towel = "towel", "cooling and storage";
+    }
+}
+
+/// One row per code: variant, word, severity, subject, and what it says in three words.
+macro_rules! codes {
+    ($( $(#[$meta:meta])* $variant:ident = $word:tt, $severity:ident, $subject:ident, $label:literal; )+) => {
+        vocabulary! {
+            /// What can be found; the word is stable.
+            "finding code", Code {
+                $( $(#[$meta])* $variant = $word, $label; )+
+            }
+        }
+
+        impl Code {
+            /// How much it weighs.
+            #[must_use]
+            pub const fn severity(self) -> Severity {
+                match self { $( Self::$variant => Severity::$severity, )+ }
+            }
+
+            /// What it is about.
+            #[must_use]
+            pub const fn subject(self) -> Subject {
+                match self { $( Self::$variant => Subject::$subject, )+ }
+            }
+        }
+    };
+}
+
+codes! {
+    /// No acid, or none was named.
+    NoAcid = "no_acid", Stop, Acid, "no acid";
+    /// Less than the published dose in a jar.
+    AcidShort = "acid_short", Stop, Acid, "too little acid";
+    /// Juice of fresh lemons.
+    FreshCitrus = "fresh_citrus", Stop, Acid, "fresh lemon";
+    /// The dose in the pot does not cover the jars.
+    PotDoseShort = "pot_dose_short", Stop, Acid, "pot dose too small";
+    /// Fewer minutes than the tested process.
+    ProcessShort = "process_short", Stop, Time, "time too short";
+    /// Nothing was ever tested for this.
+    NoTestedProcess = "no_tested_process", Stop, Time, "no tested process";
+    /// Nothing can be timed without it.
+    AltitudeMissing = "altitude_missing", Stop, Time, "altitude not known";
+    /// Too long for a canner that cannot be topped up.
+    SteamLimit = "steam_limit", Stop, Time, "too long for steam";
+    /// The boil broke and the full time was not counted again.
+    BoilLost = "boil_lost", Stop, Canner, "boil lost";
+    /// Another jar in the load needs longer.
+    MixedLoadShort = "mixed_load_short", Stop, Time, "mixed load too short";
+    /// Filled, lidded and never heated in the jar.
+    NotProcessed = "not_processed", Stop, Time, "not processed";
+    /// Not a jar made for this.
+    JarUnsuited = "jar_unsuited", Stop, Jars, "wrong jar";
+    /// Fruit from a dead or frost-killed vine.
+    FrostKilledVine = "frost_killed_vine", Stop, Fruit, "dead vine";
+    /// Too ripe: the acidity has fallen.
+    Overripe = "overripe", Stop, Fruit, "overripe";
+    /// Mould on the fruit.
+    Mouldy = "mouldy", Stop, Fruit, "mouldy";
+    /// Something that brings no acid of its own.
+    LowAcidAddition = "low_acid_addition", Stop, Contents, "low-acid addition";
+    /// More vegetables than the tested juice carries.
+    VegetableRatio = "vegetable_ratio", Stop, Contents, "too many vegetables";
+    /// Later than a day after the first try.
+    ReprocessLate = "reprocess_late", Stop, Towel, "too late to process again";
+    /// Measured above the line.
+    PhHigh = "ph_high", Stop, Acid, "pH too high";
+    /// A lid that sealed once.
+    LidReused = "lid_reused", Warn, Jars, "used lid";
+    /// Too much or too little air under the lid.
+    Headspace = "headspace", Warn, Jars, "headspace";
+    /// Lids too near the surface.
+    WaterCover = "water_cover", Warn, Canner, "water too low";
+    /// Glass that may break.
+    ThermalGap = "thermal_gap", Warn, Jars, "hot and cold meet";
+    /// The meter was not set today.
+    PhUncalibrated = "ph_uncalibrated", Warn, Acid, "pH meter not calibrated";
+    /// The sample was not at the meter's temperature.
+    PhUncompensated = "ph_uncompensated", Warn, Acid, "pH read hot or cold";
+    /// A metric jar on a US jar's time.
+    LitreAsQuart = "litre_as_quart", Warn, Jars, "metric jar";
+    /// Bruised fruit.
+    Bruised = "bruised", Warn, Fruit, "bruised";
+    /// Lifted before five minutes.
+    RestShort = "rest_short", Note, Canner, "short rest";
+    /// A lid judged before it could settle.
+    SealCheckEarly = "seal_check_early", Note, Towel, "early check";
+    /// Rings hide a lid that let go.
+    RingsOn = "rings_on", Note, Towel, "rings on";
+    /// Lemon juice that has stood open.
+    BottleOld = "bottle_old", Note, Acid, "old bottle";
+    /// Fruit that is not ripe.
+    Underripe = "underripe", Note, Fruit, "not ripe";
+    /// The packing liquid decides the time and was not named.
+    MediumMissing = "medium_missing", Note, Time, "packed in what?";
+}
+
+/// The way out of a finding, where the program can take it.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(tag = "way", rename_all = "snake_case")]
+pub enum Fix {
+    /// Count this many minutes.
+    RaiseTime {
+        /// The tested time.
+        minutes: Minutes,
+    },
+    /// Find the kitchen's altitude.
+    FindAltitude,
+    /// Process under water instead.
+    UseBoilingWater,
+    /// Bring the boil back and count again.
+    BringBackBoil,
+}
+
+/// Something wrong, or worth knowing.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Finding {
+    /// Stable code.
+    pub code: Code,
+    /// How much it weighs.
+    pub severity: Severity,
+    /// What it stands beside.
+    pub subject: Subject,
+    /// What was found, in one sentence.
+    pub message: String,
+    /// Why it matters.
+    pub why: String,
+    /// What to do now.
+    pub do_now: String,
+    /// The way out, where a touch can take it.
+    pub fix: Option<Fix>,
+    /// Where the rule comes from.
+    pub source: Source,
+}
+
+impl Finding {
+    fn new(
+        code: Code,
+        message: impl Into<String>,
+        why: impl Into<String>,
+        do_now: impl Into<String>,
+        source: Source,
+    ) -> Self {
+        Self {
+            code,
+            severity: code.severity(),
+            subject: code.subject(),
+            message: message.into(),
+            why: why.into(),
+            do_now: do_now.into(),
+            fix: None,
+            source,
+        }
+    }
+
+    fn with_fix(self, fix: Fix) -> Self {
+        Self { fix: Some(fix), ..self }
+    }
+}
+
+/// The judge's answer.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Verdict {
+    /// What was found, stops first.
+    pub findings: Vec<Finding>,
+    /// Whether nothing stops the batch and its time could be judged.
+    pub ready: bool,
+}
+
+/// Every rule, in the order of the work.
+const RULES: &[fn(&Case) -> Vec<Finding>] =
+    &[fruit::judge, acid::judge, additions::judge, jars::judge, time::judge, handling::judge, ph::judge];
+
+/// Judges a batch by every rule.
+#[must_use]
+pub fn judge(case: &Case) -> Verdict {
+    let mut findings: Vec<Finding> = RULES.iter().flat_map(|rule| rule(case)).collect();
+    findings.sort_by_key(|finding| finding.severity);
+    let open = findings
+        .iter()
+        .any(|finding| finding.severity == Severity::Stop || finding.code == Code::MediumMissing);
+    Verdict { ready: !open, findings }
+}

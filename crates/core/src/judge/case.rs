@@ -1,0 +1,330 @@
+//! A batch as planned or recorded: everything the judge may be told, all of it optional.
+
+use std::collections::BTreeMap;
+
+use crate::crates::fruit::Kind;
+use crate::jars::acid::Agent;
+use crate::jars::size::JarSize;
+use crate::kitchen::altitude::Altitude;
+use crate::measures::units::{Length, Mass, Temperature, Time, Volume};
+use crate::measures::vocabulary::vocabulary;
+use crate::tables::process::{Medium, Method, Pack, Product};
+
+vocabulary! {
+    /// How the filled jars were heated, if at all.
+    "method", Heating {
+        /// Jars under boiling water.
+        BoilingWater = "boiling_water", "boiling water";
+        /// Jars in steam without pressure.
+        AtmosphericSteam = "atmospheric_steam", "steam, no pressure";
+        /// Pressure canner with a dial gauge.
+        PressureDial = "pressure_dial", "pressure, dial gauge";
+        /// Pressure canner with a weighted gauge.
+        PressureWeighted = "pressure_weighted", "pressure, weighted gauge";
+        /// Not heated in the jar: open kettle, upside down, oven.
+        None = "none", "not processed";
+    }
+}
+
+impl Heating {
+    /// The method with a tested process, or `None` when the jars were not heated.
+    #[must_use]
+    pub const fn method(self) -> Option<Method> {
+        match self {
+            Self::BoilingWater => Some(Method::BoilingWater),
+            Self::AtmosphericSteam => Some(Method::AtmosphericSteam),
+            Self::PressureDial => Some(Method::PressureDial),
+            Self::PressureWeighted => Some(Method::PressureWeighted),
+            Self::None => None,
+        }
+    }
+}
+
+impl From<Method> for Heating {
+    fn from(method: Method) -> Self {
+        match method {
+            Method::BoilingWater => Self::BoilingWater,
+            Method::AtmosphericSteam => Self::AtmosphericSteam,
+            Method::PressureDial => Self::PressureDial,
+            Method::PressureWeighted => Self::PressureWeighted,
+        }
+    }
+}
+
+vocabulary! {
+    /// What kind of jar it is.
+    "kind of jar", JarKind {
+        /// Made for home canning, with a two-piece lid.
+        Mason = "mason", "canning jar";
+        /// Held bought food: mayonnaise, sauce, pickles.
+        Packer = "packer", "reused food jar";
+        /// Old glass, odd necks, zinc caps.
+        Antique = "antique", "antique jar";
+        /// Glass lid with a rubber ring and a clip.
+        WireBail = "wire_bail", "clip-top jar";
+    }
+}
+
+vocabulary! {
+    /// Whether the lid has sealed before.
+    "lid", LidState {
+        /// Never used.
+        New = "new", "new";
+        /// Used before.
+        Reused = "reused", "used before";
+    }
+}
+
+vocabulary! {
+    /// Where the lemon juice comes from.
+    "source of acid", AcidSource {
+        /// Bottled, of standard strength.
+        Bottled = "bottled", "bottled";
+        /// Pressed from fresh fruit.
+        Fresh = "fresh", "fresh";
+    }
+}
+
+vocabulary! {
+    /// How ripe the fruit is.
+    "ripeness", Ripeness {
+        /// Firm and ripe.
+        FirmRipe = "firm_ripe", "firm and ripe";
+        /// Not ripe yet.
+        Underripe = "underripe", "not ripe yet";
+        /// Soft, past its best.
+        Overripe = "overripe", "overripe";
+    }
+}
+
+vocabulary! {
+    /// State of the vine when the fruit was picked.
+    "vine", Vine {
+        /// Alive.
+        Living = "living", "living";
+        /// Killed by frost.
+        FrostKilled = "frost_killed", "killed by frost";
+        /// Dead of something else.
+        Dead = "dead", "dead";
+    }
+}
+
+vocabulary! {
+    /// Damage to the fruit.
+    "damage", Damage {
+        /// None.
+        None = "none", "none";
+        /// Small spots that are cut out.
+        Blemish = "blemish", "blemishes";
+        /// Bruised.
+        Bruised = "bruised", "bruised";
+        /// Mould.
+        Mouldy = "mouldy", "mouldy";
+    }
+}
+
+vocabulary! {
+    /// What else goes into the jar or the pot.
+    "addition", Ingredient {
+        /// Onion.
+        Onion = "onion", "onion";
+        /// Sweet or hot pepper.
+        Pepper = "pepper", "pepper";
+        /// Mushroom.
+        Mushroom = "mushroom", "mushroom";
+        /// Garlic.
+        Garlic = "garlic", "garlic";
+        /// Carrot.
+        Carrot = "carrot", "carrot";
+        /// Celery.
+        Celery = "celery", "celery";
+        /// Beet.
+        Beet = "beet", "beet";
+        /// Spinach.
+        Spinach = "spinach", "spinach";
+        /// Parsley, fresh.
+        Parsley = "parsley", "parsley";
+        /// Meat.
+        Meat = "meat", "meat";
+        /// Oil or fat.
+        Oil = "oil", "oil";
+        /// Wine.
+        Wine = "wine", "wine";
+        /// Dried herbs and spices.
+        DriedHerb = "dried_herb", "dried herbs";
+        /// One leaf of basil in a jar.
+        BasilLeaf = "basil_leaf", "basil leaf";
+        /// Salt.
+        Salt = "salt", "salt";
+        /// Sugar.
+        Sugar = "sugar", "sugar";
+    }
+}
+
+vocabulary! {
+    /// A line in the log of a boil.
+    "boil event", LogEvent {
+        /// Jars went in.
+        In = "in", "jars in";
+        /// A full rolling boil.
+        Boil = "boil", "it boils";
+        /// The boil was lost.
+        Lost = "lost", "boil lost";
+        /// Heat off.
+        End = "end", "heat off";
+    }
+}
+
+/// Like jars.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct CaseJar {
+    /// Size.
+    pub jar: JarSize,
+    /// How many.
+    pub count: u32,
+    /// What kind of jar.
+    pub kind: Option<JarKind>,
+    /// Its lid.
+    pub lid: Option<LidState>,
+}
+
+/// The acid as given.
+#[derive(Debug, Clone, PartialEq)]
+pub struct CaseAcid {
+    /// Which; bottled lemon juice when it was not said.
+    pub agent: Agent,
+    /// Where it comes from.
+    pub source: Option<AcidSource>,
+    /// Teaspoons in one jar, by size.
+    pub per_jar_tsp: Option<BTreeMap<JarSize, f64>>,
+    /// Teaspoons stirred into the pot.
+    pub pot_dose_tsp: Option<f64>,
+    /// Months since the bottle was opened.
+    pub bottle_age_months: Option<f64>,
+}
+
+/// The fruit as it was sorted.
+#[derive(Debug, Clone, Copy, PartialEq, Default)]
+pub struct CaseFruit {
+    /// Kind.
+    pub kind: Option<Kind>,
+    /// Ripeness.
+    pub ripeness: Option<Ripeness>,
+    /// The vine it came from.
+    pub vine: Option<Vine>,
+    /// Damage.
+    pub damage: Option<Damage>,
+    /// Weight, raw.
+    pub weight: Option<Mass>,
+    /// Frozen and thawed.
+    pub frozen: Option<bool>,
+}
+
+/// Something added.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Addition {
+    /// What.
+    pub what: Ingredient,
+    /// How much, chopped.
+    pub amount: Volume,
+}
+
+/// Temperatures when the jars went in.
+#[derive(Debug, Clone, Copy, PartialEq, Default)]
+pub struct Temperatures {
+    /// Of the empty jar.
+    pub jar: Option<Temperature>,
+    /// Of the food.
+    pub food: Option<Temperature>,
+    /// Of the canner's water.
+    pub water: Option<Temperature>,
+}
+
+/// One line of a boil log.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct LogLine {
+    /// When, from any common start.
+    pub at: Time,
+    /// What.
+    pub event: LogEvent,
+}
+
+/// Other jars in the same canner load.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct OtherJars {
+    /// What is in them.
+    pub product: Option<Product>,
+    /// What whole tomatoes are packed in.
+    pub medium: Option<Medium>,
+    /// Raw or hot.
+    pub pack: Option<Pack>,
+    /// Size.
+    pub jar: Option<JarSize>,
+    /// The time they need, as far as the person knows; used when the rest does not say.
+    pub minutes: Option<Time>,
+}
+
+/// A reading of a pH meter.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct PhReading {
+    /// The value.
+    pub value: f64,
+    /// Temperature of the sample.
+    pub temperature: Option<Temperature>,
+    /// Whether the meter allows for it.
+    pub compensated: Option<bool>,
+    /// Whether it was calibrated that day.
+    pub calibrated_today: Option<bool>,
+}
+
+/// Everything that was said about a batch.
+#[derive(Debug, Clone, PartialEq, Default)]
+pub struct Case {
+    /// What the tomatoes became.
+    pub product: Option<Product>,
+    /// What whole tomatoes are packed in.
+    pub medium: Option<Medium>,
+    /// Raw or hot.
+    pub pack: Option<Pack>,
+    /// How the jars were heated; boiling water when it was not said.
+    pub heating: Option<Heating>,
+    /// Height of the kitchen.
+    pub altitude: Option<Altitude>,
+    /// Minutes planned or counted.
+    pub minutes: Option<Time>,
+    /// Air left under the lid.
+    pub headspace: Option<Length>,
+    /// Water over the lids.
+    pub water_cover: Option<Length>,
+    /// The batch's jars; `None` when nothing was said.
+    pub jars: Option<Vec<CaseJar>>,
+    /// The acid; `None` when there is none.
+    pub acid: Option<CaseAcid>,
+    /// The fruit.
+    pub fruit: CaseFruit,
+    /// What else is in it.
+    pub additions: Vec<Addition>,
+    /// Temperatures at filling.
+    pub temperatures: Temperatures,
+    /// The log of the boil.
+    pub boil: Vec<LogLine>,
+    /// Other jars in the load.
+    pub load: Vec<OtherJars>,
+    /// Rest with the lid off before lifting.
+    pub rest: Option<Time>,
+    /// From lifting to the check of the seals.
+    pub seal_check_after: Option<Time>,
+    /// From the first lifting to processing again.
+    pub reprocess_after: Option<Time>,
+    /// Rings left on in storage.
+    pub rings_on_in_storage: Option<bool>,
+    /// A pH reading.
+    pub ph: Option<PhReading>,
+}
+
+impl Case {
+    /// Sizes and counts, jars of no count left out.
+    pub fn sizes(&self) -> impl Iterator<Item = (JarSize, u32)> + '_ {
+        self.jars.iter().flatten().filter(|line| line.count > 0).map(|line| (line.jar, line.count))
+    }
+}

@@ -1,0 +1,49 @@
+//! Fruit that must not be canned, or needs a knife.
+
+use super::case::{Case, Damage, Ripeness, Vine};
+use super::{Code, Finding};
+use crate::tables::source::Source;
+
+const FALLEN_ACID: &str =
+    "The acidity of such fruit has fallen, and the tested dose of acid was not made for it.";
+const ELSEWHERE: &str = "Leave it out. Sound parts may be eaten fresh or frozen now.";
+
+pub(super) fn judge(case: &Case) -> Vec<Finding> {
+    let fruit = &case.fruit;
+    let stop =
+        |code, message: &str| Finding::new(code, message, FALLEN_ACID, ELSEWHERE, Source::usda_guide_3());
+    let mut found = Vec::new();
+    match fruit.vine {
+        Some(Vine::FrostKilled) => {
+            found
+                .push(stop(Code::FrostKilledVine, "The fruit was picked from a vine that frost had killed."));
+        }
+        Some(Vine::Dead) => {
+            found.push(stop(Code::FrostKilledVine, "The fruit was picked from a dead vine."));
+        }
+        Some(Vine::Living) | None => {}
+    }
+    match fruit.ripeness {
+        Some(Ripeness::Overripe) => found.push(stop(Code::Overripe, "The fruit is overripe.")),
+        Some(Ripeness::Underripe) => found.push(Finding::new(
+            Code::Underripe,
+            "The fruit is not ripe yet.",
+            "Unripe tomatoes are acid enough but thin in taste and hard to skin.",
+            "Hold it on a sill for some days, or go on and blanch it for up to 2 minutes.",
+            Source::common_practice(),
+        )),
+        Some(Ripeness::FirmRipe) | None => {}
+    }
+    match fruit.damage {
+        Some(Damage::Mouldy) => found.push(stop(Code::Mouldy, "There is mould on the fruit.")),
+        Some(Damage::Bruised) => found.push(Finding::new(
+            Code::Bruised,
+            "The fruit is bruised.",
+            "Bruises spoil first and carry more germs than the process was tested against.",
+            "Cut small bruises out after peeling; leave badly bruised fruit out.",
+            Source::usda_guide_3(),
+        )),
+        Some(Damage::None | Damage::Blemish) | None => {}
+    }
+    found
+}

@@ -1,0 +1,86 @@
+//! Water over the lids, the rest, the check of the seals and storage.
+
+use uom::si::length::inch;
+use uom::si::time::minute;
+
+use super::case::{Case, Heating};
+use super::{Code, Finding};
+use crate::canner::clock::REST;
+use crate::tables::source::Source;
+use crate::towel::seal::{CHECK_BY, CHECK_FROM};
+
+/// Least water over the lids in a boiling-water canner, inches. Source: USDA Guide 1, from memory.
+pub const LEAST_COVER_IN: f64 = 1.0;
+
+pub(super) fn judge(case: &Case) -> Vec<Finding> {
+    [cover(case), rest(case), seal_check(case), reprocess(case), rings(case)].into_iter().flatten().collect()
+}
+
+fn cover(case: &Case) -> Option<Finding> {
+    let under_water = matches!(case.heating, None | Some(Heating::BoilingWater));
+    let given = case.water_cover?.get::<inch>();
+    (under_water && given < LEAST_COVER_IN - 1e-9).then(|| {
+        Finding::new(
+            Code::WaterCover,
+            format!("{given} in of water over the lids is too little."),
+            "Lids that come out of the water heat unevenly and leave the top of the jar cool.",
+            "Top up with boiling water to 1 to 2 in over the lids, and look again when it boils.",
+            Source::usda_guide_1(),
+        )
+    })
+}
+
+fn rest(case: &Case) -> Option<Finding> {
+    let given = case.rest?.get::<minute>();
+    (given < f64::from(REST.0) - 1e-9).then(|| {
+        Finding::new(
+            Code::RestShort,
+            format!("The jars were lifted {given:.0} minutes after the heat went off."),
+            "Jars lifted at once spit and lose liquid, and more lids fail.",
+            "Let the next load stand 5 minutes with the lid off. These jars are safe; look at their seals.",
+            Source::usda_guide_1(),
+        )
+    })
+}
+
+fn seal_check(case: &Case) -> Option<Finding> {
+    let given = case.seal_check_after?.get::<minute>();
+    (given < f64::from(CHECK_FROM.0) - 1e-9).then(|| {
+        Finding::new(
+            Code::SealCheckEarly,
+            format!("The lids were judged {} hours after lifting.", whole_hours(given)),
+            "A lid may still pull down until 12 hours have passed, and pressing it early can break a seal.",
+            "Look again between 12 and 24 hours after lifting.",
+            Source::usda_guide_1(),
+        )
+    })
+}
+
+fn whole_hours(minutes: f64) -> f64 {
+    (minutes / 60.0).floor()
+}
+
+fn reprocess(case: &Case) -> Option<Finding> {
+    let given = case.reprocess_after?.get::<minute>();
+    (given > f64::from(CHECK_BY.0) + 1e-9).then(|| {
+        Finding::new(
+            Code::ReprocessLate,
+            format!("The jars are processed again {} hours after the first time.", whole_hours(given)),
+            "After a day in an unsealed jar the food may have begun to spoil, and a second process is not made for that.",
+            "Refrigerate and eat within days if it was kept cold; otherwise discard it.",
+            Source::usda_guide_1(),
+        )
+    })
+}
+
+fn rings(case: &Case) -> Option<Finding> {
+    (case.rings_on_in_storage == Some(true)).then(|| {
+        Finding::new(
+            Code::RingsOn,
+            "The rings are still on.",
+            "A ring holds a lid down that has let go, hides the failure, and rusts.",
+            "Take the rings off, wash and dry the jars, then store them.",
+            Source::usda_guide_1(),
+        )
+    })
+}

@@ -1,0 +1,120 @@
+//! Jars, lids, headspace and temperatures.
+
+use uom::si::length::inch;
+use uom::si::thermodynamic_temperature::degree_celsius;
+
+use super::case::{Case, JarKind, LidState};
+use super::{Code, Finding};
+use crate::jars::size::TableJar;
+use crate::tables::process::{Caution, Product, headspace_in};
+use crate::tables::source::Source;
+
+/// What a measuring eye may miss, in inches: a sixteenth.
+const EYE_IN: f64 = 1.0 / 16.0;
+/// Most headspace in sauce: many leave ½ in. Common practice, no source.
+const SAUCE_MOST_IN: f64 = 0.5;
+/// Most that jar, food and water may differ: about 90 °F. Common practice, no source.
+pub const THERMAL_GAP_K: f64 = 50.0;
+
+pub(super) fn judge(case: &Case) -> Vec<Finding> {
+    [none(case), kinds(case), lids(case), metric(case), headspace(case), gap(case)]
+        .into_iter()
+        .flatten()
+        .collect()
+}
+
+fn none(case: &Case) -> Option<Finding> {
+    (case.sizes().next().is_none()).then(|| {
+        Finding::new(
+            Code::NoTestedProcess,
+            "No jars are named.",
+            "The time and the acid depend on the jar.",
+            "Say which jars and how many.",
+            Source::usda_guide_3(),
+        )
+    })
+}
+
+fn kinds(case: &Case) -> Option<Finding> {
+    let kind =
+        case.jars.iter().flatten().filter_map(|line| line.kind).find(|kind| *kind != JarKind::Mason)?;
+    let why = match kind {
+        JarKind::WireBail => {
+            "Some schools use clip-top jars with their own rubbers; no tested process here covers them."
+        }
+        JarKind::Packer | JarKind::Antique | JarKind::Mason => {
+            "Their glass and necks were not made for the heat and for the lid; they break and fail to seal."
+        }
+    };
+    Some(Finding::new(
+        Code::JarUnsuited,
+        format!("A {} is in the batch.", kind.label()),
+        why,
+        "Use canning jars with two-piece lids.",
+        Source::usda_guide_1(),
+    ))
+}
+
+fn lids(case: &Case) -> Option<Finding> {
+    case.jars.iter().flatten().any(|line| line.lid == Some(LidState::Reused)).then(|| {
+        Finding::new(
+            Code::LidReused,
+            "A used lid is on a jar.",
+            "The compound of a lid takes the print of one rim; a second time it often fails.",
+            "Put a new lid on. Rings may be used again.",
+            Source::usda_guide_1(),
+        )
+    })
+}
+
+fn metric(case: &Case) -> Option<Finding> {
+    let (jar, _) = case.sizes().find(|(jar, _)| matches!(jar.table_jar(), TableJar::CommonPractice(_)))?;
+    Some(Finding::new(
+        Code::LitreAsQuart,
+        Caution::MetricJar(jar).to_string(),
+        "A larger jar heats through more slowly, and nobody has tested by how much.",
+        "Decide for yourself, or fill quarts and pints.",
+        Source::common_practice(),
+    ))
+}
+
+fn headspace(case: &Case) -> Option<Finding> {
+    let (product, given) = (case.product?, case.headspace?.get::<inch>());
+    let published = headspace_in(product);
+    let most = if product == Product::Sauce { SAUCE_MOST_IN } else { published };
+    let (message, why) = if given < published - EYE_IN {
+        ("too little", "The food swells, runs under the lid and keeps it from sealing.")
+    } else if given > most + EYE_IN {
+        ("too much", "The air may not be driven out in the tested time, and the lid seals badly.")
+    } else {
+        return None;
+    };
+    Some(Finding::new(
+        Code::Headspace,
+        format!("{given} in of headspace is {message}: {product} has {published} in."),
+        why,
+        "Set it right before the lid goes on.",
+        Source::usda_guide_3(),
+    ))
+}
+
+fn gap(case: &Case) -> Option<Finding> {
+    let temperatures = &case.temperatures;
+    let given: Vec<f64> = [temperatures.jar, temperatures.food, temperatures.water]
+        .into_iter()
+        .flatten()
+        .map(|temperature| temperature.get::<degree_celsius>())
+        .collect();
+    let (coldest, hottest) =
+        given.iter().fold((f64::INFINITY, f64::NEG_INFINITY), |(low, high), t| (low.min(*t), high.max(*t)));
+    let gap = hottest - coldest;
+    (gap > THERMAL_GAP_K).then(|| {
+        Finding::new(
+            Code::ThermalGap,
+            format!("Jar, food and water are {gap:.0} °C ({:.0} °F) apart.", gap * 1.8),
+            "Glass breaks when hot meets cold: keep them within about 50 °C (90 °F).",
+            "Warm the jars in hot water, or let the food or the canner's water come nearer.",
+            Source::common_practice(),
+        )
+    })
+}

@@ -1,0 +1,57 @@
+//! A pH reading: it can only add caution. It never replaces the acid and never shortens the time.
+
+use uom::si::thermodynamic_temperature::degree_celsius;
+
+use super::case::{Case, PhReading};
+use super::{Code, Finding};
+use crate::tables::source::Source;
+
+/// Above this pH the germ of botulism can grow. Source: 21 CFR 114, from memory.
+pub const PH_LINE: f64 = 4.6;
+/// Temperature a meter is read at. Common practice, no source.
+const READ_AT_C: f64 = 25.0;
+/// How far from it a meter without compensation may be read. Common practice, no source.
+const NEAR_C: f64 = 5.0;
+
+pub(super) fn judge(case: &Case) -> Vec<Finding> {
+    let Some(reading) = &case.ph else { return Vec::new() };
+    [high(reading), uncalibrated(reading), uncompensated(reading)].into_iter().flatten().collect()
+}
+
+fn high(reading: &PhReading) -> Option<Finding> {
+    (reading.value > PH_LINE + 1e-9).then(|| {
+        Finding::new(
+            Code::PhHigh,
+            format!("The sample read pH {:.2}, above {PH_LINE}.", reading.value),
+            "Above 4.6 the germ of botulism can grow in the jar, and a boiling-water process does not kill it.",
+            "Add acid, stir, and read a new blended sample at 25 °C (77 °F). Do not can it as it is.",
+            Source::cfr_114(),
+        )
+    })
+}
+
+fn uncalibrated(reading: &PhReading) -> Option<Finding> {
+    (reading.calibrated_today == Some(false)).then(|| {
+        Finding::new(
+            Code::PhUncalibrated,
+            "The pH meter was not calibrated today.",
+            "Electrodes drift from day to day; the reading may be off either way.",
+            "Set it in buffers 4.01 and 7.00 and read again. The acid goes in whatever it says.",
+            Source::cfr_114(),
+        )
+    })
+}
+
+fn uncompensated(reading: &PhReading) -> Option<Finding> {
+    let temperature = reading.temperature?.get::<degree_celsius>();
+    let off = reading.compensated == Some(false) && (temperature - READ_AT_C).abs() > NEAR_C;
+    off.then(|| {
+        Finding::new(
+            Code::PhUncompensated,
+            format!("The sample was read at {temperature:.0} °C by a meter that does not allow for it."),
+            "Away from 25 °C (77 °F) such a meter can be off by 0.2, enough to cross the line.",
+            "Let the sample cool to 25 °C and read it again.",
+            Source::common_practice(),
+        )
+    })
+}

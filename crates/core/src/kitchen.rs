@@ -1,0 +1,4 @@
+//! Where the kitchen is: its height, and what that does to boiling water.
+
+pub mod altitude;
+pub mod places;

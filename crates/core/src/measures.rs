@@ -1,0 +1,8 @@
+//! Quantities, moments, limits and words: what everything else is counted in.
+
+pub mod ids;
+pub mod limits;
+pub mod moment;
+pub mod teaspoons;
+pub mod units;
+pub mod vocabulary;

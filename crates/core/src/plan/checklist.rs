@@ -1,0 +1,245 @@
+//! The checklist of a batch: what to do in working order, with the amounts filled in.
+//!
+//! Sources: USDA Guide 3 and Guide 1, from memory; the order of acid before food is common practice, no source.
+
+use serde::Serialize;
+
+use crate::jars::acid::{self, Agent};
+use crate::jars::size::JarSize;
+use crate::measures::moment::Minutes;
+use crate::measures::vocabulary::vocabulary;
+use crate::plan::batch::salt_per_jar;
+use crate::plan::outlook::Making;
+use crate::plan::yields::Thickness;
+use crate::tables::process::{Method, Pack, Product, headspace_in};
+
+vocabulary! {
+    /// Where a step is done.
+    "station", Station {
+        /// Sorting and washing.
+        Crates = "crates", "crates";
+        /// Skinning, milling, cooking.
+        Kettle = "kettle", "kettle";
+        /// Acid, food, lid.
+        Jars = "jars", "jars";
+        /// The process.
+        Canner = "canner", "canner";
+        /// Cooling, seals, labels.
+        Towel = "towel", "towel";
+    }
+}
+
+vocabulary! {
+    /// Where the rest goes that fills no jar; never into a part-filled jar.
+    "rest", Rest {
+        /// Eaten within days.
+        Refrigerator = "refrigerator", "refrigerator";
+        /// Frozen, with headspace.
+        Freezer = "freezer", "freezer";
+    }
+}
+
+/// One line to tick.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Step {
+    /// Where.
+    pub station: Station,
+    /// What, in one or two sentences.
+    pub text: String,
+}
+
+/// What the checklist needs to know of a batch.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Sheet {
+    /// What it becomes.
+    pub making: Making,
+    /// Jars by size.
+    pub jars: Vec<(JarSize, u32)>,
+    /// Acid of choice.
+    pub agent: Agent,
+    /// Salt wanted.
+    pub salt: bool,
+    /// Where the rest goes that fills no jar.
+    pub rest: Option<Rest>,
+    /// How the jars are heated.
+    pub method: Method,
+    /// Minutes and pressure of each load.
+    pub loads: Vec<(u32, Minutes, Option<u32>)>,
+}
+
+/// The checklist in working order.
+#[must_use]
+pub fn steps(sheet: &Sheet) -> Vec<Step> {
+    let step = |station, text: String| Step { station, text };
+    let mut list = vec![step(
+        Station::Crates,
+        "Wash in running water, no soap. Leave out what is soft, mouldy or from a dead vine.".to_owned(),
+    )];
+    list.extend(kettle(&sheet.making).into_iter().map(|text| step(Station::Kettle, text)));
+    list.extend(jars(sheet).into_iter().map(|text| step(Station::Jars, text)));
+    list.extend(canner(sheet).into_iter().map(|text| step(Station::Canner, text)));
+    list.extend(
+        [
+            "Lift straight up onto a towel, gaps between the jars, no draught. Leave them alone for 12 to 24 hours.",
+            "Ring off, press the middle, lift by the lid's edge. Wash, dry, label; store without rings.",
+        ]
+        .map(|text| step(Station::Towel, text.to_owned())),
+    );
+    list
+}
+
+fn kettle(making: &Making) -> Vec<String> {
+    let skins = "Core, cut a cross, 30 to 60 seconds in boiling water until the skins split, ice water, slip them. \
+                 Eight or nine at a time.";
+    let mill = "Cut, simmer until soft, put through the mill; run the scraps twice.";
+    let rest = match (making.product, making.pack) {
+        (Product::Whole, Pack::Raw) => "Keep water, or juice, boiling to cover the fruit.",
+        (Product::Whole, Pack::Hot) => "Cover with water or juice and boil gently for 5 minutes.",
+        (Product::Crushed, _) => {
+            "Crush a quarter of it and boil fast, add the rest in pieces, boil gently for 5 minutes. No water."
+        }
+        (Product::Juice | Product::VegetableJuice, _) => {
+            "Heat the first pound fast while crushing, so that the juice does not separate; bring all of it to the boil."
+        }
+        (Product::Sauce, _) if making.thickness == Some(Thickness::Thick) => {
+            "Boil down by half. Stir more as it thickens."
+        }
+        (Product::Sauce, _) => "Boil down by a third. Stir more as it thickens.",
+        (Product::Paste, _) => "Boil down until it mounds on a spoon. Stir without leaving it.",
+    };
+    let first = match making.product {
+        Product::Whole | Product::Crushed => skins,
+        Product::Juice | Product::VegetableJuice | Product::Sauce | Product::Paste => mill,
+    };
+    vec![first.to_owned(), rest.to_owned()]
+}
+
+fn jars(sheet: &Sheet) -> Vec<String> {
+    let count: u32 = sheet.jars.iter().map(|(_, count)| count).sum();
+    let each = |of: &dyn Fn(JarSize) -> String| {
+        sheet.jars.iter().map(|(jar, _)| format!("{} in each {jar}", of(*jar))).collect::<Vec<_>>().join(", ")
+    };
+    let inches = if headspace_in(sheet.making.product) < 0.4 { "¼" } else { "½" };
+    let mut list = vec![
+        format!("{count} clean jars, hot; {count} new lids; rims without a nick."),
+        format!(
+            "Acid first, into the empty jar: {}, {}.",
+            sheet.agent,
+            each(&|jar| acid::per_jar(sheet.agent, jar).label())
+        ),
+    ];
+    if sheet.salt {
+        list.push(format!("Salt for taste: {}.", each(&|jar| salt_per_jar(jar).label())));
+    }
+    list.push(format!("Fill to {inches} in under the rim. Bubbles out with a wooden stick, look again."));
+    list.extend(sheet.rest.map(|rest| {
+        let how = match rest {
+            Rest::Refrigerator => "to eat within days",
+            Rest::Freezer => "with 1½ in of headspace",
+        };
+        format!("What fills no jar goes into the {rest}, {how}. Never process a part-filled jar.")
+    }));
+    list.push("Wipe the rim, lid on, ring to fingertip tight.".to_owned());
+    list
+}
+
+fn canner(sheet: &Sheet) -> Vec<String> {
+    let water = if sheet.making.pack == Pack::Raw { "140 °F (60 °C)" } else { "180 °F (82 °C)" };
+    let loads = sheet
+        .loads
+        .iter()
+        .map(|(jars, minutes, psi)| {
+            let pressure = psi.map_or_else(String::new, |psi| format!(" at {psi} lb"));
+            format!("{jars} jars, {} minutes{pressure}", minutes.0)
+        })
+        .collect::<Vec<_>>()
+        .join("; then ");
+    let start = match sheet.method {
+        Method::BoilingWater => {
+            format!("Water at {water}, rack in. Jars in, water 1 to 2 in over the lids, lid on.")
+        }
+        Method::AtmosphericSteam => "Full water in, rack in. Jars in, dome on.".to_owned(),
+        Method::PressureDial | Method::PressureWeighted => {
+            "2 to 3 in of hot water, rack in. Jars in, lid locked, let it vent for 10 minutes, then close."
+                .to_owned()
+        }
+    };
+    let count = match sheet.method {
+        Method::BoilingWater => "Count from the full rolling boil",
+        Method::AtmosphericSteam => "Count from a full column of steam",
+        Method::PressureDial | Method::PressureWeighted => "Count from the full pressure",
+    };
+    let rest = match sheet.method {
+        Method::BoilingWater | Method::AtmosphericSteam => {
+            "Heat off, lid off away from you, 5 minutes of rest."
+        }
+        Method::PressureDial | Method::PressureWeighted => {
+            "Heat off. Let the pressure drop by itself; wait 10 minutes more, then open."
+        }
+    };
+    vec![start, format!("{count}: {loads}. If it is lost, the whole time again."), rest.to_owned()]
+}
+
+/// What to do once the last load is out, in working order. Common practice, no source.
+#[must_use]
+pub fn wash_up(method: Method) -> Vec<&'static str> {
+    let mut list = vec![
+        "Count the jars on the towel against the batch; leave them alone until tomorrow.",
+        "Let the canner cool before it is emptied; hot water scalds.",
+        "Rinse and dry the canner and its rack, lid off, so that nothing rusts.",
+        "Wash the kettle, the mill and the funnel before they dry on.",
+        "Put away the acid and write on the bottle when it was opened.",
+        "Rings off, washed and dried with tomorrow's check; they do not stay on the jars.",
+    ];
+    if method.is_pressure() {
+        list.insert(3, "Look through the vent pipe and at the gasket; a dial gauge is tested once a year.");
+    }
+    list
+}
+
+#[cfg(test)]
+mod tests {
+    use super::{Sheet, Station, steps};
+    use crate::jars::acid::Agent;
+    use crate::jars::size::JarSize;
+    use crate::measures::moment::Minutes;
+    use crate::plan::outlook::Making;
+    use crate::tables::process::{Method, Product};
+
+    fn sheet(product: Product, method: Method, psi: Option<u32>) -> Sheet {
+        Sheet {
+            making: Making::ALL.into_iter().find(|making| making.product == product).unwrap(),
+            jars: vec![(JarSize::Quart, 7), (JarSize::Pint, 2)],
+            agent: Agent::BottledLemonJuice,
+            salt: false,
+            rest: Some(super::Rest::Freezer),
+            method,
+            loads: vec![(7, Minutes(50), psi), (2, Minutes(50), psi)],
+        }
+    }
+
+    #[test]
+    fn acid_comes_before_the_food_and_stations_in_the_order_of_the_work() {
+        for product in Product::ALL.iter().filter(|product| **product != Product::VegetableJuice) {
+            let list = steps(&sheet(*product, Method::BoilingWater, None));
+            assert!(list.is_sorted_by_key(|step| step.station), "{product}");
+            let place = |word: &str| list.iter().position(|step| step.text.contains(word)).unwrap();
+            assert!(place("2 Tbsp in each quart, 1 Tbsp in each pint") < place("Fill to"));
+            assert!(list[place("Count from")].text.contains("7 jars, 50 minutes; then 2 jars"));
+        }
+    }
+
+    #[test]
+    fn pressure_has_its_own_steps_and_still_its_acid() {
+        let list = steps(&sheet(Product::Crushed, Method::PressureDial, Some(7)));
+        let all = list.iter().map(|step| step.text.as_str()).collect::<Vec<_>>().join("\n");
+        for words in
+            ["vent for 10 minutes", "50 minutes at 7 lb", "drop by itself", "2 Tbsp", "goes into the freezer"]
+        {
+            assert!(all.contains(words), "{words} in\n{all}");
+        }
+        assert!(!all.contains("over the lids"));
+        assert!(list.iter().any(|step| step.station == Station::Canner));
+    }
+}

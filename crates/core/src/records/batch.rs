@@ -1,0 +1,110 @@
+//! Batches: a plan that was accepted, with the fruit it draws, its jars and its canner loads.
+
+use jiff::civil::Date;
+use serde::Serialize;
+
+use crate::jars::acid::Agent;
+use crate::jars::size::JarSize;
+use crate::measures::ids::{BatchId, CannerId, LotId};
+use crate::measures::moment::{Minutes, Moment};
+use crate::plan::checklist::Rest;
+use crate::plan::outlook::Making;
+use crate::plan::yields::Thickness;
+use crate::tables::process::{Medium, Method, Pack, Product};
+
+/// A batch on the line.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Batch {
+    /// Number of the record.
+    pub id: BatchId,
+    /// Code on the label: the day and the batch of the day.
+    pub code: String,
+    /// What it becomes.
+    pub product: Product,
+    /// What whole tomatoes are packed in.
+    pub medium: Option<Medium>,
+    /// Raw or hot.
+    pub pack: Pack,
+    /// Of sauce.
+    pub thickness: Option<Thickness>,
+    /// How the jars are heated.
+    pub method: Method,
+    /// Acid in every jar.
+    pub agent: Agent,
+    /// Salt wanted.
+    pub salt: bool,
+    /// Where the rest goes that fills no jar.
+    pub rest: Option<Rest>,
+    /// Altitude the times were looked up for, in feet.
+    pub altitude_ft: f64,
+    /// Grams of fruit drawn.
+    pub weight_g: i64,
+    /// Jars in the batch.
+    pub jars: u32,
+    /// Jars that have come out of the canner.
+    pub jars_lifted: u32,
+    /// Acid stirred into the pot instead of the jars, in teaspoons.
+    pub pot_dose_tsp: Option<f64>,
+    /// When it was agreed that its juice waits overnight in the refrigerator.
+    pub chilled_at: Option<Moment>,
+}
+
+impl Batch {
+    /// What its fruit becomes.
+    #[must_use]
+    pub const fn making(&self) -> Making {
+        Making { product: self.product, medium: self.medium, pack: self.pack, thickness: self.thickness }
+    }
+}
+
+/// Fruit drawn from a lot.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct Draw {
+    /// The lot.
+    pub lot: LotId,
+    /// Grams.
+    pub weight_g: i64,
+}
+
+/// One canner load of a new batch.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct NewLoad {
+    /// Jars in it, by size.
+    pub jars: Vec<(JarSize, u32)>,
+    /// Tested minutes.
+    pub minutes: Minutes,
+    /// Tested pressure.
+    pub psi: Option<u32>,
+}
+
+/// An accepted plan.
+#[derive(Debug, Clone, PartialEq)]
+pub struct NewBatch {
+    /// Day of the batch, `YYYY-MM-DD`; the code is made from it.
+    pub day: Date,
+    /// What it becomes.
+    pub product: Product,
+    /// What whole tomatoes are packed in.
+    pub medium: Option<Medium>,
+    /// Raw or hot.
+    pub pack: Pack,
+    /// Of sauce.
+    pub thickness: Option<Thickness>,
+    /// How the jars are heated.
+    pub method: Method,
+    /// Acid in every jar.
+    pub agent: Agent,
+    /// Salt wanted.
+    pub salt: bool,
+    /// Where the rest goes that fills no jar.
+    pub rest: Option<Rest>,
+    /// Altitude the times were looked up for, in feet.
+    pub altitude_ft: f64,
+    /// Fruit it draws.
+    pub draws: Vec<Draw>,
+    /// Canner loads in order.
+    pub loads: Vec<NewLoad>,
+    /// The canner they go into.
+    pub canner: CannerId,
+}

@@ -1,0 +1,79 @@
+//! The household's canners: how each heats, what it holds, what it stands on.
+
+use std::collections::BTreeMap;
+
+use serde::{Deserialize, Serialize};
+
+use crate::canner::loads::Capacity;
+use crate::jars::size::JarSize;
+use crate::measures::ids::CannerId;
+use crate::tables::process::Method;
+
+/// A canner with what it holds.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Canner {
+    /// Number of the record.
+    pub id: CannerId,
+    /// What the household calls it.
+    pub name: String,
+    /// How it heats.
+    pub method: Method,
+    /// Jars that fit when all are of one size.
+    #[cfg_attr(feature = "schema", schema(value_type = BTreeMap<String, u32>))]
+    pub capacity: BTreeMap<JarSize, u32>,
+    /// Its inside, when somebody measured it.
+    pub pot: Option<PotSize>,
+    /// Power of the burner under it in watts, when it is known.
+    pub power_w: Option<f64>,
+    /// Width of that burner in millimetres, when it is known.
+    pub burner_mm: Option<f64>,
+}
+
+impl Canner {
+    /// The capacity in the core's terms.
+    #[must_use]
+    pub fn capacities(&self) -> Vec<Capacity> {
+        self.capacity.iter().map(|(jar, count)| Capacity { jar: *jar, count: *count }).collect()
+    }
+}
+
+/// A canner from inside, in millimetres.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct PotSize {
+    /// Inner width.
+    pub inner_diameter_mm: f64,
+    /// Inner height.
+    pub inner_height_mm: f64,
+    /// Top of the rack over the bottom.
+    pub rack_height_mm: f64,
+}
+
+/// A change to a canner; absent fields stay.
+#[derive(Debug, Clone, Default, PartialEq)]
+pub struct CannerChange {
+    /// New name.
+    pub name: Option<String>,
+    /// How it heats.
+    pub method: Option<Method>,
+    /// New inside.
+    pub pot: Option<PotSize>,
+    /// New capacity of the sizes that are named, `None` for one that the canner does not hold; the others stay.
+    pub capacity: Option<BTreeMap<JarSize, Option<u32>>>,
+    /// Power of its burner in watts.
+    pub power_w: Option<f64>,
+    /// Width of its burner in millimetres.
+    pub burner_mm: Option<f64>,
+}
+
+/// Jars of each size a usual household canner holds. Quart and pint: USDA Guide 1, from memory; the rest common
+/// practice, no source, to be corrected by the person.
+pub const USUAL_CAPACITY: [(JarSize, u32); 6] = [
+    (JarSize::HalfPint, 12),
+    (JarSize::Pint, 9),
+    (JarSize::HalfLitre, 8),
+    (JarSize::PintAndHalf, 8),
+    (JarSize::Quart, 7),
+    (JarSize::Litre, 6),
+];

@@ -1,0 +1,148 @@
+//! Jars: on the bench, in the canner, and everything that became of them.
+
+use serde::Serialize;
+
+use crate::jars::acid::Agent;
+use crate::jars::size::JarSize;
+use crate::measures::ids::{BatchId, JarId, LoadId};
+use crate::measures::moment::Moment;
+use crate::plan::yields::Thickness;
+use crate::shelf::pantry::{Discard, Leaving};
+use crate::tables::process::{Medium, Pack, Product};
+use crate::towel::seal::{LidVerdict, Rescue};
+
+/// One jar, what it is and what has been done to it.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Jar {
+    /// Number of the record.
+    pub id: JarId,
+    /// Its batch.
+    pub batch: BatchId,
+    /// Code of its batch.
+    pub code: String,
+    /// Number of the jar in its batch, from 1.
+    pub number: u32,
+    /// What goes in.
+    pub product: Product,
+    /// What whole tomatoes are packed in.
+    pub medium: Option<Medium>,
+    /// Raw or hot.
+    pub pack: Pack,
+    /// Its acid.
+    pub agent: Agent,
+    /// Whether salt is wanted.
+    pub wants_salt: bool,
+    /// Size.
+    pub size: JarSize,
+    /// Acid is in.
+    pub acid: bool,
+    /// Salt is in.
+    pub salt: bool,
+    /// Filled to the headspace.
+    pub filled: bool,
+    /// Bubbles are out, headspace checked again.
+    pub bubbles: bool,
+    /// Rim is wiped.
+    pub rim: bool,
+    /// Lid and ring are on: ready for the canner.
+    pub lid: bool,
+}
+
+/// How many jars of each size there are, in the order the sizes come.
+#[must_use]
+pub fn count_sizes<'a>(jars: impl IntoIterator<Item = &'a Jar>) -> Vec<(JarSize, u32)> {
+    let mut sizes: Vec<(JarSize, u32)> = Vec::new();
+    for jar in jars {
+        match sizes.iter_mut().find(|(size, _)| *size == jar.size) {
+            Some((_, count)) => *count += 1,
+            None => sizes.push((jar.size, 1)),
+        }
+    }
+    sizes
+}
+
+/// A jar with everything that became of it.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct JarRecord {
+    /// Number of the record.
+    pub id: JarId,
+    /// Its batch.
+    pub batch: BatchId,
+    /// Code of its batch.
+    pub code: String,
+    /// Number in its batch.
+    pub number: u32,
+    /// Size.
+    pub size: JarSize,
+    /// What is in it.
+    pub product: Product,
+    /// What whole tomatoes are packed in.
+    pub medium: Option<Medium>,
+    /// Raw or hot.
+    pub pack: Pack,
+    /// Of sauce.
+    pub thickness: Option<Thickness>,
+    /// Its acid.
+    pub agent: Agent,
+    /// The load it was processed in.
+    pub load: LoadId,
+    /// Loads it went through before, oldest first.
+    pub earlier_loads: Vec<LoadId>,
+    /// When it came out of the canner.
+    pub lifted_at: Option<Moment>,
+    /// It broke in the canner.
+    pub broke: bool,
+    /// What was found at its lid.
+    pub verdict: Option<LidVerdict>,
+    /// When.
+    pub judged_at: Option<Moment>,
+    /// What was decided when it failed.
+    pub rescue: Option<Rescue>,
+    /// Ring off, washed and dry.
+    pub tidy: bool,
+    /// When it left.
+    pub gone_at: Option<Moment>,
+    /// How it left.
+    pub gone_how: Option<Leaving>,
+    /// Why it was thrown away.
+    pub gone_why: Option<Discard>,
+}
+
+/// A reading of a pH meter.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct PhRecord {
+    /// When.
+    pub at: Moment,
+    /// The value.
+    pub ph: f64,
+    /// Temperature of the sample in degrees Celsius.
+    pub sample_c: Option<f64>,
+    /// Whether the meter allows for it.
+    pub compensated: Option<bool>,
+    /// Whether it was calibrated that day.
+    pub calibrated_today: Option<bool>,
+}
+
+/// Like jars that were ever on the shelf, and when those left that were eaten or given away.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Stocked {
+    /// What is in them.
+    pub product: Product,
+    /// What whole tomatoes are packed in.
+    pub medium: Option<Medium>,
+    /// Raw or hot.
+    pub pack: Pack,
+    /// Of sauce.
+    pub thickness: Option<Thickness>,
+    /// Size.
+    pub size: JarSize,
+    /// Jars on the shelf now.
+    pub on_shelf: u32,
+    /// When the first of them came out of the canner.
+    pub first_on: Moment,
+    /// When each left that was eaten or given away.
+    pub left_at: Vec<Moment>,
+}

@@ -1,0 +1,137 @@
+//! The kitchen: its height, its units and the containers it counts in.
+
+use std::collections::BTreeMap;
+
+use serde::{Deserialize, Serialize};
+
+use crate::canner::pot::{JarOutside, Outsides};
+use crate::jars::size::JarSize;
+use crate::kitchen::altitude::Altitude;
+use crate::measures::ids::{CannerId, ContainerId};
+use crate::measures::units::millimetres;
+use crate::records::canner::Canner;
+
+/// Units a kitchen reads; records are metric whatever is shown.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum Units {
+    /// Pounds, quarts, inches, Fahrenheit.
+    Us,
+    /// Kilograms, litres, millimetres, Celsius.
+    Metric,
+}
+
+impl Units {
+    /// The word used in the API and the database.
+    #[must_use]
+    pub const fn word(self) -> &'static str {
+        match self {
+            Self::Us => "us",
+            Self::Metric => "metric",
+        }
+    }
+}
+
+/// The kitchen and its canner.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Kitchen {
+    /// What the household calls it.
+    pub name: String,
+    /// Height above sea level in feet; `null` until somebody finds it out, and then nothing is timed.
+    pub altitude_ft: Option<f64>,
+    /// Units to show.
+    pub units: Units,
+    /// Minutes from lifting one load to the next one's jars going in.
+    pub turnaround_minutes: u32,
+    /// Pounds of fruit to expect of one plant.
+    pub pounds_per_plant: f64,
+    /// Pairs of hands.
+    pub people: u32,
+    /// Burners.
+    pub burners: u32,
+    /// When the day's work is to be done, in minutes after midnight.
+    pub day_ends: u32,
+    /// When everybody sits down, in minutes after midnight; `null` for no break.
+    pub break_at: Option<u32>,
+    /// How long the break is, in minutes.
+    pub break_minutes: u32,
+    /// The canner that is planned for.
+    pub canner: Canner,
+    /// Every canner.
+    pub canners: Vec<Canner>,
+    /// Jars that somebody measured from outside; the others are the usual ones.
+    #[cfg_attr(feature = "schema", schema(value_type = BTreeMap<String, JarMeasure>))]
+    pub jar_outsides: BTreeMap<JarSize, JarMeasure>,
+}
+
+/// A jar from outside, with its lid and ring, in millimetres.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct JarMeasure {
+    /// Widest part.
+    pub diameter_mm: f64,
+    /// From the base to the top of the lid.
+    pub height_mm: f64,
+}
+
+impl Kitchen {
+    /// The kitchen's altitude, as far as it is known.
+    #[must_use]
+    pub fn altitude(&self) -> Option<Altitude> {
+        self.altitude_ft.and_then(|feet| Altitude::from_feet(feet).ok())
+    }
+
+    /// Outer sizes of the jars in the core's terms.
+    #[must_use]
+    pub fn outsides(&self) -> Outsides {
+        let outside = |measure: &JarMeasure| JarOutside {
+            diameter: millimetres(measure.diameter_mm),
+            height: millimetres(measure.height_mm),
+        };
+        Outsides(self.jar_outsides.iter().map(|(jar, measure)| (*jar, outside(measure))).collect())
+    }
+}
+
+/// A change to the kitchen; absent fields stay.
+#[derive(Debug, Clone, Default, PartialEq)]
+pub struct KitchenChange {
+    /// New name.
+    pub name: Option<String>,
+    /// New altitude in feet.
+    pub altitude_ft: Option<f64>,
+    /// New units.
+    pub units: Option<Units>,
+    /// New turnaround.
+    pub turnaround_minutes: Option<u32>,
+    /// New number of hands.
+    pub people: Option<u32>,
+    /// New number of burners.
+    pub burners: Option<u32>,
+    /// New end of the day, in minutes after midnight.
+    pub day_ends: Option<u32>,
+    /// New break, in minutes after midnight; `Some(None)` for none.
+    pub break_at: Option<Option<u32>>,
+    /// New pounds of fruit to expect of one plant.
+    pub pounds_per_plant: Option<f64>,
+    /// The canner to plan for.
+    pub canner: Option<CannerId>,
+    /// Jars that were measured from outside.
+    pub jar_outsides: BTreeMap<JarSize, JarMeasure>,
+}
+
+/// A container the household has taught: counted instead of weighed.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Container {
+    /// Number of the record.
+    pub id: ContainerId,
+    /// What the household calls it.
+    pub name: String,
+    /// Grams of tomatoes in one.
+    pub weight_g: i64,
+}
+
+/// Minutes between two loads to begin with; common practice, no source.
+pub const USUAL_TURNAROUND: u32 = 25;

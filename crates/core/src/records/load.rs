@@ -1,0 +1,122 @@
+//! Canner loads: their jars, their batch and what happened to them.
+
+use serde::Serialize;
+
+use crate::canner::clock::{BoilClock, Fate};
+use crate::jars::size::JarSize;
+use crate::kitchen::altitude::Altitude;
+use crate::measures::ids::{BatchId, JarId, LoadId};
+use crate::measures::moment::{Minutes, Moment};
+use crate::records::batch::Batch;
+use crate::records::canner::Canner;
+use crate::records::jar::Jar;
+use crate::tables::process::{ProcessOption, Query, Refusal, look_up};
+
+/// A load with its jars, its batch and its clock.
+#[derive(Debug, Clone, PartialEq)]
+pub struct CannerLoad {
+    /// Number of the record.
+    pub id: LoadId,
+    /// Place among the loads of its batch, from 1.
+    pub position: u32,
+    /// Loads of its batch.
+    pub of: u32,
+    /// The batch it is counted with; the first of them when it holds jars of several.
+    pub batch: Batch,
+    /// The canner it goes into.
+    pub canner: Canner,
+    /// How warm the empty jars are, in degrees Celsius, as somebody judged.
+    pub jars_c: Option<f64>,
+    /// What a probe in the canner read, oldest first.
+    pub readings: Vec<CannerReading>,
+    /// Pressure, if it is a pressure process.
+    pub psi: Option<u32>,
+    /// Its jars.
+    pub jars: Vec<Jar>,
+    /// Its clock.
+    pub clock: BoilClock,
+}
+
+impl CannerLoad {
+    /// The tested process of one of its jars by itself.
+    ///
+    /// # Errors
+    /// [`Refusal`] when there is none.
+    pub fn own_process(&self, jar: &Jar, altitude: Altitude) -> Result<ProcessOption, Refusal> {
+        let query = Query {
+            product: jar.product,
+            medium: jar.medium,
+            pack: jar.pack,
+            method: self.batch.method,
+            jar: jar.size,
+            altitude,
+        };
+        Ok(look_up(&query)?.options[0])
+    }
+
+    /// The tested process of the jar that needs longest: everything in a canner gets the longest time. `None` when it
+    /// has no jars.
+    ///
+    /// # Errors
+    /// [`Refusal`] of the first jar that has none.
+    pub fn longest_process(&self, altitude: Altitude) -> Result<Option<ProcessOption>, Refusal> {
+        let own = self.jars.iter().map(|jar| self.own_process(jar, altitude));
+        let own = own.collect::<Result<Vec<_>, _>>()?;
+        Ok(own.into_iter().max_by_key(|option| option.minutes))
+    }
+
+    /// What became of one of its jars in the canner.
+    #[must_use]
+    pub fn fate(&self, jar: &Jar) -> Fate {
+        let altitude = Altitude::from_feet(self.batch.altitude_ft).ok();
+        let own = altitude.and_then(|altitude| self.own_process(jar, altitude).ok());
+        self.clock.fate(jar.id, own.map_or(self.clock.required(), |own| own.minutes))
+    }
+
+    /// Whether a jar had its full time: with the load, or by its own time when it was lifted early.
+    #[must_use]
+    pub fn is_processed(&self, jar: JarId, now: Moment) -> bool {
+        let found = self.jars.iter().find(|other| other.id == jar);
+        match found.map_or(Fate::Stayed, |jar| self.fate(jar)) {
+            Fate::Stayed => self.clock.is_processed(now),
+            Fate::OutInTime => true,
+            Fate::OutTooEarly | Fate::Broken => false,
+        }
+    }
+}
+
+/// What a probe in the canner read.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct CannerReading {
+    /// When.
+    pub at: Moment,
+    /// Degrees Celsius.
+    pub temp_c: f64,
+    /// From a simulated probe.
+    pub simulated: bool,
+}
+
+/// A load that others are put together into.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct NewGroup {
+    /// The batch it is counted with.
+    pub batch: BatchId,
+    /// Minutes of the jar that needs longest.
+    pub minutes: Minutes,
+    /// Its pressure, if any.
+    pub psi: Option<u32>,
+    /// Its jars.
+    pub jars: Vec<JarId>,
+}
+
+/// What happened to one jar in the canner.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum JarMoment {
+    /// It broke.
+    Broken(JarId),
+    /// It was lifted early.
+    Out(JarId),
+    /// One of this size was put in late, with its acid.
+    Added(JarSize),
+}

@@ -1,0 +1,4 @@
+//! The shelf: labels, how jars leave, and what to put up next season.
+
+pub mod label_sheet;
+pub mod pantry;

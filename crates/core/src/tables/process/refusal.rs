@@ -1,0 +1,115 @@
+//! Why there is no tested process, and what to do instead.
+
+use serde::Serialize;
+
+use super::{Method, Pack, Product, Query, STEAM_LIMIT};
+use crate::jars::size::JarSize;
+use crate::measures::moment::Minutes;
+use crate::measures::vocabulary::vocabulary;
+
+vocabulary! {
+    /// Reason of a refusal.
+    "refusal code", RefusalCode {
+        /// Nothing was ever tested for this product, pack, medium and method.
+        NoTestedProcess = "no_tested_process", "no tested process";
+        /// The product has a tested process, but not in this jar.
+        JarNotTested = "jar_not_tested", "jar not tested";
+        /// The adjusted time is longer than a steam canner may run.
+        TimeOverSteamLimit = "time_over_steam_limit", "too long for steam";
+        /// The tables end below (or above) this altitude.
+        AltitudeOutOfRange = "altitude_out_of_range", "altitude out of range";
+    }
+}
+
+/// The plain statement that there is no tested process.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Refusal {
+    /// Stable code.
+    pub code: RefusalCode,
+    /// One sentence for a person.
+    pub message: String,
+    /// What would do, the nearest first.
+    pub instead: Vec<String>,
+}
+
+impl Refusal {
+    fn new(code: RefusalCode, message: impl Into<String>, instead: &[&str]) -> Self {
+        Self { code, message: message.into(), instead: instead.iter().map(|&text| text.to_owned()).collect() }
+    }
+
+    pub(super) fn no_tested_process(query: &Query) -> Self {
+        let code = RefusalCode::NoTestedProcess;
+        match (query.product, query.pack, query.method) {
+            (Product::Paste, Pack::Hot, Method::PressureDial | Method::PressureWeighted) => Self::new(
+                code,
+                "Paste has no tested pressure process.",
+                &["Process half-pints in boiling water.", "Freeze the paste."],
+            ),
+            (Product::Whole, Pack::Hot, _) => Self::new(
+                code,
+                "Whole tomatoes without added liquid were only tested packed raw.",
+                &["Pack them raw.", "Pack them hot and cover them with water or juice."],
+            ),
+            (product, Pack::Raw, _) if product != Product::Whole => Self::new(
+                code,
+                format!("{} is only tested packed hot.", capital(product.label())),
+                &["Pack it hot."],
+            ),
+            (product, ..) => Self::new(
+                code,
+                format!("There is no tested process for {product} this way."),
+                &["Use boiling water.", "Freeze it.", "Ask your local extension office."],
+            ),
+        }
+    }
+
+    pub(super) fn jar_not_tested(query: &Query) -> Self {
+        let code = RefusalCode::JarNotTested;
+        if query.product == Product::Paste {
+            return Self::new(
+                code,
+                format!("Paste was only tested in half-pints, not in {}.", query.jar.plural()),
+                &["Fill half-pints.", "Freeze the paste in any container."],
+            );
+        }
+        debug_assert_eq!(query.jar, JarSize::HalfGallon, "every other jar has a row to read");
+        Self::new(
+            code,
+            "Half-gallons have no tested process for tomatoes: heat may not reach the middle in time.",
+            &["Fill quarts or pints.", "Freeze it in any container."],
+        )
+    }
+
+    pub(super) fn time_over_steam_limit(minutes: Minutes) -> Self {
+        Self::new(
+            RefusalCode::TimeOverSteamLimit,
+            format!(
+                "This needs {} minutes, and a steam canner may run {} at most: its water would boil away.",
+                minutes.0, STEAM_LIMIT.0
+            ),
+            &["Use boiling water, where you can top up.", "Use smaller jars if their time is short enough."],
+        )
+    }
+
+    pub(super) fn altitude_out_of_range(method: Method) -> Self {
+        let message = match method {
+            Method::PressureDial => {
+                "No dial-gauge pressure was tested at this altitude; the table ends at 8,000 ft."
+            }
+            Method::BoilingWater | Method::AtmosphericSteam | Method::PressureWeighted => {
+                "No process was tested at this altitude; the tables cover 1,500 ft below sea level to 10,000 ft."
+            }
+        };
+        Self::new(
+            RefusalCode::AltitudeOutOfRange,
+            message,
+            &["Ask your local extension office for a time at your altitude.", "Freeze the tomatoes."],
+        )
+    }
+}
+
+fn capital(text: &str) -> String {
+    let mut letters = text.chars();
+    letters.next().map_or_else(String::new, |first| first.to_uppercase().chain(letters).collect())
+}

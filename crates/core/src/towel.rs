@@ -1,0 +1,3 @@
+//! The towel: when lids are looked at and what is done about one that failed.
+
+pub mod seal;

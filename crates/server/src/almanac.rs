@@ -1,0 +1,4 @@
+//! The rule book.
+
+pub mod routes;
+pub mod view;

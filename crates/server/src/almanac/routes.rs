@@ -1,0 +1,66 @@
+//! The rule book over HTTP.
+
+use actix_web::{get, web};
+use bodega_core::jars::acid::{self, Agent};
+use bodega_core::jars::size::JarSize;
+use bodega_core::kitchen::altitude::{Altitude, WaterBand};
+use bodega_core::tables::process::{Gauge, Product, headspace_in, tables};
+use bodega_core::tables::source::Source;
+use uom::si::thermodynamic_temperature::{degree_celsius, degree_fahrenheit};
+
+use crate::almanac::view::{AcidDose, AcidRow, Almanac, Band, HeadspaceRow, WaterLine, pressure_table};
+use crate::problem::ApiError;
+use crate::state::{Shared, read};
+
+/// The rule book with the kitchen's own columns marked.
+#[utoipa::path(responses((status = 200, body = Almanac)))]
+#[get("/api/almanac")]
+pub async fn get_almanac(shared: web::Data<Shared>) -> Result<web::Json<Almanac>, ApiError> {
+    const ACID_JARS: [JarSize; 4] = [JarSize::HalfPint, JarSize::Pint, JarSize::PintAndHalf, JarSize::Quart];
+    let kitchen = read(&shared, |shared| shared.store.kitchen()).await?;
+    let altitude = kitchen.altitude();
+    let here = altitude.and_then(Altitude::water_band);
+    let boils = altitude.map(Altitude::boiling_point);
+    Ok(web::Json(Almanac {
+        altitude_ft: kitchen.altitude_ft,
+        boils_at_c: boils.map(|boils| boils.get::<degree_celsius>()),
+        boils_at_f: boils.map(|boils| boils.get::<degree_fahrenheit>()),
+        bands: WaterBand::EDGES_FT
+            .iter()
+            .map(|(band, _)| Band { label: band.label().to_owned(), here: here == Some(*band) })
+            .collect(),
+        water: tables()
+            .water
+            .iter()
+            .map(|row| WaterLine {
+                product: row.product,
+                medium: row.medium,
+                pack: row.pack,
+                jar: row.jar,
+                minutes: row.minutes,
+            })
+            .collect(),
+        pressure: vec![pressure_table(Gauge::Dial, altitude), pressure_table(Gauge::Weighted, altitude)],
+        acid: Agent::ALL
+            .iter()
+            .map(|agent| AcidRow {
+                agent: *agent,
+                doses: ACID_JARS
+                    .iter()
+                    .map(|jar| AcidDose { jar: *jar, label: acid::per_jar(*agent, *jar).label() })
+                    .collect(),
+            })
+            .collect(),
+        headspace: Product::ALL
+            .iter()
+            .map(|product| HeadspaceRow { product: *product, inches: headspace_in(*product) })
+            .collect(),
+        sources: vec![
+            Source::usda_guide_3(),
+            Source::usda_guide_1(),
+            Source::nchfp(),
+            Source::steam_guidance(),
+            Source::cfr_114(),
+        ],
+    }))
+}

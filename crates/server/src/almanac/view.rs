@@ -1,0 +1,135 @@
+//! The rule book as the tables hold it, for drawing.
+
+use bodega_core::jars::acid::Agent;
+use bodega_core::jars::size::JarSize;
+use bodega_core::kitchen::altitude::Altitude;
+use bodega_core::measures::moment::Minutes;
+use bodega_core::tables::process::{Gauge, Medium, Pack, Product, tables};
+use bodega_core::tables::source::Source;
+use serde::Serialize;
+use utoipa::ToSchema;
+
+/// A column of a table.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct Band {
+    /// Altitudes in words.
+    pub label: String,
+    /// Whether the kitchen lies in it.
+    pub here: bool,
+}
+
+/// Times of one pack in one jar.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct WaterLine {
+    /// What is in the jar.
+    pub product: Product,
+    /// What whole tomatoes are packed in.
+    pub medium: Option<Medium>,
+    /// Raw or hot.
+    pub pack: Pack,
+    /// The tested jar.
+    pub jar: JarSize,
+    /// Minutes by band.
+    pub minutes: [Minutes; 4],
+}
+
+/// Pressures of one process.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct PressureLine {
+    /// Products it covers.
+    pub products: Vec<Product>,
+    /// What whole tomatoes are packed in.
+    pub medium: Option<Medium>,
+    /// Minutes.
+    pub minutes: Minutes,
+    /// Pounds by band; `null` where it is not recommended.
+    pub psi: Vec<Option<u32>>,
+}
+
+/// The table of one gauge.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct PressureTable {
+    /// `dial` or `weighted`.
+    pub gauge: &'static str,
+    /// Its columns.
+    pub bands: Vec<Band>,
+    /// Its rows.
+    pub rows: Vec<PressureLine>,
+}
+
+/// Doses of one agent.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct AcidRow {
+    /// Which acid.
+    pub agent: Agent,
+    /// Dose by jar: half-pint, pint, 1½ pint, quart.
+    pub doses: Vec<AcidDose>,
+}
+
+/// A dose.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct AcidDose {
+    /// The jar.
+    pub jar: JarSize,
+    /// As measured out.
+    pub label: String,
+}
+
+/// Headspace of a product.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct HeadspaceRow {
+    /// The product.
+    pub product: Product,
+    /// Inches.
+    pub inches: f64,
+}
+
+/// The rule book.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct Almanac {
+    /// The kitchen's altitude in feet, when it is known.
+    pub altitude_ft: Option<f64>,
+    /// Where water boils there, in degrees Celsius.
+    pub boils_at_c: Option<f64>,
+    /// The same in degrees Fahrenheit.
+    pub boils_at_f: Option<f64>,
+    /// Columns of the boiling-water table.
+    pub bands: Vec<Band>,
+    /// Its rows.
+    pub water: Vec<WaterLine>,
+    /// Pressure tables.
+    pub pressure: Vec<PressureTable>,
+    /// Acid by jar.
+    pub acid: Vec<AcidRow>,
+    /// Headspace by product.
+    pub headspace: Vec<HeadspaceRow>,
+    /// Where it all comes from.
+    pub sources: Vec<Source>,
+}
+
+pub(crate) fn pressure_table(gauge: Gauge, altitude: Option<Altitude>) -> PressureTable {
+    let labels = gauge.labels();
+    let here = altitude.and_then(|altitude| gauge.column(altitude));
+    PressureTable {
+        gauge: match gauge {
+            Gauge::Dial => "dial",
+            Gauge::Weighted => "weighted",
+        },
+        bands: labels
+            .iter()
+            .enumerate()
+            .map(|(column, label)| Band { label: (*label).to_owned(), here: here == Some(column) })
+            .collect(),
+        rows: tables()
+            .pressure
+            .iter()
+            .filter(|row| row.gauge == gauge)
+            .map(|row| PressureLine {
+                products: row.products.clone(),
+                medium: row.medium,
+                minutes: row.minutes,
+                psi: row.psi[..labels.len()].to_vec(),
+            })
+            .collect(),
+    }
+}

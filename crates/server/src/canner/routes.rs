@@ -1,0 +1,183 @@
+//! Loads over HTTP: what is seen and done at the canner.
+
+use actix_web::{delete, get, post, put, web};
+use bodega_core::canner::clock::BoilEvent;
+use bodega_core::jars::size::JarSize;
+use bodega_core::measures::ids::{CannerId, JarId, LoadId};
+use bodega_core::measures::limits::PROBE;
+use bodega_core::measures::moment::{Minutes, Moment};
+use bodega_core::plan::checklist::wash_up;
+use bodega_core::records::kitchen::Kitchen;
+use bodega_core::records::load::{CannerLoad, CannerReading, JarMoment};
+use bodega_store::StoreError;
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use crate::canner::view::LoadView;
+use crate::json::Json;
+use crate::problem::{ApiError, NameField, Problem};
+use crate::state::{Shared, altitude_of, answer, read};
+
+/// Something seen or done at the canner.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct EventRequest {
+    /// What.
+    pub event: BoilEvent,
+    /// The jar that broke or was taken out.
+    pub jar: Option<JarId>,
+    /// Size of the jar that was put in late, with its acid.
+    pub size: Option<JarSize>,
+}
+
+/// A change to a load, answered with the load as it is then.
+pub(crate) async fn changed<E: Into<ApiError>>(
+    shared: &web::Data<Shared>,
+    work: impl FnOnce(&Shared, Moment) -> Result<CannerLoad, E> + Send + 'static,
+) -> Result<web::Json<LoadView>, ApiError> {
+    let now = shared.clock.now();
+    let done = answer(shared, move |shared| {
+        let load = work(shared, now).map_err(Into::into)?;
+        Ok(LoadView::new(shared, load, &shared.store.kitchen()?, now)?)
+    });
+    let view = done.await?;
+    shared.live.changed();
+    Ok(web::Json(view))
+}
+
+pub(crate) fn views(shared: &Shared, loads: Vec<CannerLoad>) -> Result<Vec<LoadView>, StoreError> {
+    let (now, kitchen) = (shared.clock.now(), shared.store.kitchen()?);
+    loads.into_iter().map(|load| LoadView::new(shared, load, &kitchen, now)).collect()
+}
+
+/// Loads still to be lifted, in working order.
+#[utoipa::path(responses((status = 200, body = Vec<LoadView>)))]
+#[get("/api/loads")]
+pub async fn list_loads(shared: web::Data<Shared>) -> Result<web::Json<Vec<LoadView>>, ApiError> {
+    Ok(web::Json(read(&shared, |shared| views(shared, shared.store.open_loads()?)).await?))
+}
+
+/// Today's lifted loads, and what is left to do after the last one.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct AfterView {
+    /// What was lifted in the last twelve hours, oldest first.
+    pub lifted: Vec<LoadView>,
+    /// The wash-up list, in working order.
+    pub wash_up: Vec<&'static str>,
+}
+
+/// How far back today's loads go.
+pub(crate) const TODAY: Minutes = Minutes(12 * 60);
+
+/// What was lifted today: done against required; and the wash-up list.
+#[utoipa::path(responses((status = 200, body = AfterView)))]
+#[get("/api/loads/lifted")]
+pub async fn list_lifted(shared: web::Data<Shared>) -> Result<web::Json<AfterView>, ApiError> {
+    let after = read(&shared, |shared| {
+        let since = Moment(shared.clock.now().0 - TODAY.ms());
+        let method = shared.store.kitchen()?.canner.method;
+        Ok(AfterView { lifted: views(shared, shared.store.lifted_since(since)?)?, wash_up: wash_up(method) })
+    });
+    Ok(web::Json(after.await?))
+}
+
+/// The one jar that an event is about, as far as it is about one.
+pub(crate) fn jar_moment(request: &EventRequest) -> Result<Option<JarMoment>, ApiError> {
+    let jar = || request.jar.ok_or_else(|| ApiError::field("jar", "say which jar of the load it is"));
+    Ok(match request.event {
+        BoilEvent::JarBroken => Some(JarMoment::Broken(jar()?)),
+        BoilEvent::JarOut => Some(JarMoment::Out(jar()?)),
+        BoilEvent::JarAdded => Some(JarMoment::Added(
+            request.size.ok_or_else(|| ApiError::field("size", "say what size of jar was put in"))?,
+        )),
+        _ => None,
+    })
+}
+
+/// Records what somebody saw or did at the canner.
+#[utoipa::path(params(("id" = i64, Path)), request_body = EventRequest,
+    responses((status = 200, body = LoadView), (status = 404, body = Problem), (status = 409, body = Problem),
+        (status = 422, body = Problem)))]
+#[post("/api/loads/{id}/events")]
+pub async fn add_event(
+    shared: web::Data<Shared>,
+    id: web::Path<LoadId>,
+    Json(request): Json<EventRequest>,
+) -> Result<web::Json<LoadView>, ApiError> {
+    let moment = jar_moment(&request)?;
+    changed(&shared, move |shared, now| match moment {
+        Some(moment) => shared.store.add_jar_event(*id, moment, now),
+        None => shared.store.add_event(*id, request.event, now),
+    })
+    .await
+}
+
+/// Takes the last event of a load back.
+#[utoipa::path(params(("id" = i64, Path)),
+    responses((status = 200, body = LoadView), (status = 404, body = Problem), (status = 409, body = Problem)))]
+#[delete("/api/loads/{id}/events/last")]
+pub async fn undo_event(
+    shared: web::Data<Shared>,
+    id: web::Path<LoadId>,
+) -> Result<web::Json<LoadView>, ApiError> {
+    changed(&shared, move |shared, now| shared.store.undo_event(*id, now)).await
+}
+
+/// Looks a load's time up again, after the kitchen's altitude was corrected.
+#[utoipa::path(params(("id" = i64, Path)),
+    responses((status = 200, body = LoadView), (status = 404, body = Problem), (status = 409, body = Problem),
+        (status = 422, body = Problem)))]
+#[post("/api/loads/{id}/retime")]
+pub async fn retime_load(
+    shared: web::Data<Shared>,
+    id: web::Path<LoadId>,
+) -> Result<web::Json<LoadView>, ApiError> {
+    let time = |load: &CannerLoad, kitchen: &Kitchen| {
+        let longest = load.longest_process(altitude_of(kitchen)?);
+        longest
+            .map_err(|refusal| ApiError::field("altitude_ft", refusal.message))?
+            .ok_or_else(|| ApiError::field("id", "the load has no jars"))
+    };
+    changed(&shared, move |shared, _| shared.store.retime_load(*id, time)).await
+}
+
+/// Which canner a load goes into.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct MoveRequest {
+    /// Number of the canner.
+    pub canner: CannerId,
+}
+
+/// Puts a waiting load into another canner of the same kind.
+#[utoipa::path(params(("id" = i64, Path)), request_body = MoveRequest,
+    responses((status = 200, body = LoadView), (status = 404, body = Problem), (status = 409, body = Problem)))]
+#[put("/api/loads/{id}/canner")]
+pub async fn move_load(
+    shared: web::Data<Shared>,
+    id: web::Path<LoadId>,
+    Json(request): Json<MoveRequest>,
+) -> Result<web::Json<LoadView>, ApiError> {
+    changed(&shared, move |shared, _| shared.store.move_load(*id, request.canner)).await
+}
+
+/// What a probe in the canner read.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct ReadingRequest {
+    /// Degrees Celsius, 1 to 130.
+    pub temp_c: f64,
+}
+
+/// Writes down what a probe in the canner read; a device posts here as a hand does.
+#[utoipa::path(params(("id" = i64, Path)), request_body = ReadingRequest,
+    responses((status = 200, body = LoadView), (status = 404, body = Problem), (status = 422, body = Problem)))]
+#[post("/api/loads/{id}/readings")]
+pub async fn add_reading(
+    shared: web::Data<Shared>,
+    id: web::Path<LoadId>,
+    Json(request): Json<ReadingRequest>,
+) -> Result<web::Json<LoadView>, ApiError> {
+    let temp_c = PROBE.check(request.temp_c).named("temp_c")?;
+    changed(&shared, move |shared, at| {
+        shared.store.add_canner_reading(*id, &CannerReading { at, temp_c, simulated: false })
+    })
+    .await
+}

@@ -1,0 +1,320 @@
+//! The judge over HTTP: a batch as planned or recorded, every field optional.
+
+use std::collections::BTreeMap;
+
+use actix_web::{post, web};
+use bodega_core::crates::fruit::Kind;
+use bodega_core::jars::acid::Agent;
+use bodega_core::jars::size::JarSize;
+use bodega_core::judge::case::{
+    AcidSource, Addition, Case, CaseAcid, CaseFruit, CaseJar, Damage, Heating, Ingredient, JarKind, LidState,
+    LogEvent, LogLine, OtherJars, PhReading, Ripeness, Temperatures, Vine,
+};
+use bodega_core::judge::{Verdict, judge};
+use bodega_core::kitchen::altitude::Altitude;
+use bodega_core::measures::limits::{
+    ADDITION, BOTTLE_AGE, CELSIUS, HEADSPACE, HOURS, JAR_COUNT, Limit, MINUTES, PH, POT_DOSE, WATER_COVER,
+    WEIGHT,
+};
+use bodega_core::measures::units::{Length, Temperature, Time, cups, kilograms};
+use bodega_core::tables::process::{Medium, Pack, Product, check_medium};
+use serde::Deserialize;
+use uom::si::length::inch;
+use uom::si::thermodynamic_temperature::degree_celsius;
+use uom::si::time::{hour, minute};
+use utoipa::ToSchema;
+
+use crate::json::Json;
+use crate::problem::{ApiError, NameField, Problem};
+
+/// A batch as planned or recorded.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct AuditRequest {
+    /// What the tomatoes became.
+    pub product: Option<Product>,
+    /// What whole tomatoes are packed in.
+    pub medium: Option<Medium>,
+    /// Raw or hot.
+    pub pack: Option<Pack>,
+    /// How the jars were heated; boiling water when left out.
+    pub method: Option<Heating>,
+    /// Height of the kitchen in feet, -2,000 to 30,000.
+    pub altitude_ft: Option<f64>,
+    /// Minutes planned or counted, 0 to 1,440.
+    pub minutes: Option<f64>,
+    /// Headspace in inches, 0 to 6.
+    pub headspace_in: Option<f64>,
+    /// Water over the lids in inches, 0 to 20.
+    pub water_cover_in: Option<f64>,
+    /// The jars.
+    pub jars: Option<Vec<AuditJar>>,
+    /// The acid; `null` for none.
+    pub acid: Option<AuditAcid>,
+    /// The fruit.
+    pub fruit: Option<AuditFruit>,
+    /// What else is in it.
+    pub additions: Option<Vec<AuditAddition>>,
+    /// Temperatures at filling.
+    pub temperatures_c: Option<AuditTemperatures>,
+    /// The log of the boil.
+    pub boil: Option<Vec<AuditLogLine>>,
+    /// Other jars in the same load.
+    pub load: Option<Vec<AuditOther>>,
+    /// Minutes between heat off and lifting, 0 to 1,440.
+    pub rest_minutes: Option<f64>,
+    /// Hours between lifting and the check of the seals, 0 to 10,000.
+    pub seal_check_hours: Option<f64>,
+    /// Hours between the first lifting and processing again, 0 to 10,000.
+    pub reprocess_after_hours: Option<f64>,
+    /// Rings left on in storage.
+    pub rings_on_in_storage: Option<bool>,
+    /// A pH reading.
+    pub ph: Option<AuditPh>,
+}
+
+/// Like jars.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct AuditJar {
+    /// Size.
+    pub jar: JarSize,
+    /// How many, 0 to 1,000.
+    pub count: u32,
+    /// What kind of jar.
+    pub kind: Option<JarKind>,
+    /// Its lid.
+    pub lid: Option<LidState>,
+}
+
+/// The acid.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct AuditAcid {
+    /// Which; bottled lemon juice when left out.
+    pub agent: Option<Agent>,
+    /// Where it comes from.
+    pub source: Option<AcidSource>,
+    /// Teaspoons in one jar, by size, 0 to 4,000.
+    #[schema(value_type = Option<BTreeMap<String, f64>>)]
+    pub per_jar_tsp: Option<BTreeMap<JarSize, f64>>,
+    /// Teaspoons stirred into the pot, 0 to 4,000.
+    pub pot_dose_tsp: Option<f64>,
+    /// Months since the bottle was opened, 0 to 600.
+    pub bottle_age_months: Option<f64>,
+}
+
+/// The fruit.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct AuditFruit {
+    /// Kind.
+    pub kind: Option<Kind>,
+    /// Ripeness.
+    pub ripeness: Option<Ripeness>,
+    /// The vine it came from.
+    pub vine: Option<Vine>,
+    /// Damage.
+    pub damage: Option<Damage>,
+    /// Kilograms, 0.01 to 5,000.
+    pub weight_kg: Option<f64>,
+    /// Frozen and thawed.
+    pub frozen: Option<bool>,
+}
+
+/// Something added.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct AuditAddition {
+    /// What.
+    pub what: Ingredient,
+    /// Cups, chopped, 0 to 1,000.
+    pub cups: f64,
+}
+
+/// Temperatures in degrees Celsius, -30 to 200.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct AuditTemperatures {
+    /// Of the empty jar.
+    pub jar: Option<f64>,
+    /// Of the food.
+    pub food: Option<f64>,
+    /// Of the canner's water.
+    pub water: Option<f64>,
+}
+
+/// A line of the boil's log.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct AuditLogLine {
+    /// Minutes from any common start, 0 to 1,440.
+    pub minute: f64,
+    /// What happened.
+    pub event: LogEvent,
+}
+
+/// Other jars in the same load.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct AuditOther {
+    /// What is in them.
+    pub product: Option<Product>,
+    /// What whole tomatoes are packed in.
+    pub medium: Option<Medium>,
+    /// Raw or hot.
+    pub pack: Option<Pack>,
+    /// Size.
+    pub jar: Option<JarSize>,
+    /// Minutes they need, as far as it is known, 0 to 1,440.
+    pub minutes: Option<f64>,
+}
+
+/// A pH reading.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct AuditPh {
+    /// The value, 0 to 14.
+    pub value: f64,
+    /// Temperature of the sample in degrees Celsius, -30 to 200.
+    pub temperature_c: Option<f64>,
+    /// Whether the meter allows for it.
+    pub compensated: Option<bool>,
+    /// Whether it was calibrated that day.
+    pub calibrated_today: Option<bool>,
+}
+
+/// An optional number within its limit.
+fn within(given: Option<f64>, limit: Limit, field: &str) -> Result<Option<f64>, ApiError> {
+    given.map(|value| limit.check(value).named(field)).transpose()
+}
+
+fn celsius(given: Option<f64>, field: &str) -> Result<Option<Temperature>, ApiError> {
+    Ok(within(given, CELSIUS, field)?.map(Temperature::new::<degree_celsius>))
+}
+
+fn minutes(given: Option<f64>, field: &str) -> Result<Option<Time>, ApiError> {
+    Ok(within(given, MINUTES, field)?.map(Time::new::<minute>))
+}
+
+fn hours(given: Option<f64>, field: &str) -> Result<Option<Time>, ApiError> {
+    Ok(within(given, HOURS, field)?.map(Time::new::<hour>))
+}
+
+fn inches(given: Option<f64>, limit: Limit, field: &str) -> Result<Option<Length>, ApiError> {
+    Ok(within(given, limit, field)?.map(Length::new::<inch>))
+}
+
+impl AuditJar {
+    fn checked(self, place: usize) -> Result<CaseJar, ApiError> {
+        JAR_COUNT.check(f64::from(self.count)).named(&format!("jars[{place}].count"))?;
+        Ok(CaseJar { jar: self.jar, count: self.count, kind: self.kind, lid: self.lid })
+    }
+}
+
+impl AuditAcid {
+    fn checked(self) -> Result<CaseAcid, ApiError> {
+        for (jar, tsp) in self.per_jar_tsp.iter().flatten() {
+            POT_DOSE.check(*tsp).named(&format!("acid.per_jar_tsp.{}", jar.word()))?;
+        }
+        Ok(CaseAcid {
+            agent: self.agent.unwrap_or(Agent::BottledLemonJuice),
+            source: self.source,
+            per_jar_tsp: self.per_jar_tsp,
+            pot_dose_tsp: within(self.pot_dose_tsp, POT_DOSE, "acid.pot_dose_tsp")?,
+            bottle_age_months: within(self.bottle_age_months, BOTTLE_AGE, "acid.bottle_age_months")?,
+        })
+    }
+}
+
+impl AuditFruit {
+    fn checked(self) -> Result<CaseFruit, ApiError> {
+        Ok(CaseFruit {
+            kind: self.kind,
+            ripeness: self.ripeness,
+            vine: self.vine,
+            damage: self.damage,
+            weight: within(self.weight_kg, WEIGHT, "fruit.weight_kg")?.map(kilograms),
+            frozen: self.frozen,
+        })
+    }
+}
+
+impl AuditTemperatures {
+    fn checked(self) -> Result<Temperatures, ApiError> {
+        Ok(Temperatures {
+            jar: celsius(self.jar, "temperatures_c.jar")?,
+            food: celsius(self.food, "temperatures_c.food")?,
+            water: celsius(self.water, "temperatures_c.water")?,
+        })
+    }
+}
+
+impl AuditPh {
+    fn checked(self) -> Result<PhReading, ApiError> {
+        Ok(PhReading {
+            value: PH.check(self.value).named("ph.value")?,
+            temperature: celsius(self.temperature_c, "ph.temperature_c")?,
+            compensated: self.compensated,
+            calibrated_today: self.calibrated_today,
+        })
+    }
+}
+
+/// Checks every entry of an optional list.
+fn each<In, Out>(
+    list: Option<Vec<In>>,
+    check: impl Fn(usize, In) -> Result<Out, ApiError>,
+) -> Result<Vec<Out>, ApiError> {
+    list.into_iter().flatten().enumerate().map(|(place, item)| check(place, item)).collect()
+}
+
+impl AuditRequest {
+    fn checked(self) -> Result<Case, ApiError> {
+        if let (Some(product), Some(medium)) = (self.product, self.medium) {
+            check_medium(product, Some(medium)).map_err(|error| ApiError::field("medium", error))?;
+        }
+        let jars = self.jars.map(|jars| each(Some(jars), |place, jar| jar.checked(place))).transpose()?;
+        Ok(Case {
+            product: self.product,
+            medium: self.medium,
+            pack: self.pack,
+            heating: self.method,
+            altitude: self
+                .altitude_ft
+                .map(|feet| Altitude::from_feet(feet).named("altitude_ft"))
+                .transpose()?,
+            minutes: minutes(self.minutes, "minutes")?,
+            headspace: inches(self.headspace_in, HEADSPACE, "headspace_in")?,
+            water_cover: inches(self.water_cover_in, WATER_COVER, "water_cover_in")?,
+            jars,
+            acid: self.acid.map(AuditAcid::checked).transpose()?,
+            fruit: self.fruit.map(AuditFruit::checked).transpose()?.unwrap_or_default(),
+            additions: each(self.additions, |place, item: AuditAddition| {
+                let amount = ADDITION.check(item.cups).named(&format!("additions[{place}].cups"))?;
+                Ok(Addition { what: item.what, amount: cups(amount) })
+            })?,
+            temperatures: self
+                .temperatures_c
+                .map(AuditTemperatures::checked)
+                .transpose()?
+                .unwrap_or_default(),
+            boil: each(self.boil, |place, line: AuditLogLine| {
+                let at = MINUTES.check(line.minute).named(&format!("boil[{place}].minute"))?;
+                Ok(LogLine { at: Time::new::<minute>(at), event: line.event })
+            })?,
+            load: each(self.load, |place, other: AuditOther| {
+                Ok(OtherJars {
+                    product: other.product,
+                    medium: other.medium,
+                    pack: other.pack,
+                    jar: other.jar,
+                    minutes: minutes(other.minutes, &format!("load[{place}].minutes"))?,
+                })
+            })?,
+            rest: minutes(self.rest_minutes, "rest_minutes")?,
+            seal_check_after: hours(self.seal_check_hours, "seal_check_hours")?,
+            reprocess_after: hours(self.reprocess_after_hours, "reprocess_after_hours")?,
+            rings_on_in_storage: self.rings_on_in_storage,
+            ph: self.ph.map(AuditPh::checked).transpose()?,
+        })
+    }
+}
+
+/// Judges a batch.
+#[utoipa::path(request_body = AuditRequest, responses((status = 200, body = Verdict), (status = 422, body = Problem)))]
+#[post("/api/compute/audit")]
+pub async fn compute_audit(Json(request): Json<AuditRequest>) -> Result<web::Json<Verdict>, ApiError> {
+    Ok(web::Json(judge(&request.checked()?)))
+}

@@ -1,0 +1,82 @@
+//! What fits into the canner, and how much water goes in before the jars.
+
+use std::collections::BTreeMap;
+
+use actix_web::{post, web};
+use bodega_core::canner::pot::{Filling, Outsides, Pot, fill, jars_side_by_side, usual_outside};
+use bodega_core::jars::size::JarSize;
+use bodega_core::measures::limits::{JAR_COUNT, RACK_HEIGHT, VESSEL_DIAMETER, VESSEL_HEIGHT, WATER_COVER};
+use bodega_core::measures::units::{Length, millimetres};
+use serde::{Deserialize, Serialize};
+use uom::si::length::{inch, millimeter};
+use uom::si::volume::liter;
+use utoipa::ToSchema;
+
+use crate::compute::loads::Vessel;
+use crate::json::Json;
+use crate::plan::view::JarCount;
+use crate::problem::{ApiError, NameField, Problem};
+
+/// What is asked.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct CannerRequest {
+    /// The pot.
+    pub vessel: Vessel,
+    /// Jars that go in together.
+    pub jars: Vec<JarCount>,
+    /// Water wanted over the lids, in inches, 0 to 20.
+    pub cover_in: f64,
+}
+
+/// The answer.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct CannerAnswer {
+    /// Whether the jars stand side by side and under water.
+    pub fits: bool,
+    /// Most of each size, alone.
+    #[schema(value_type = BTreeMap<String, u32>)]
+    pub max_of: BTreeMap<JarSize, u32>,
+    /// Level to fill to before the jars go in.
+    pub water_level_before_mm: f64,
+    /// The same in litres.
+    pub water_l: f64,
+    /// From the water to the rim once the jars are in.
+    pub headroom_mm: f64,
+    /// What to mind.
+    pub cautions: Vec<String>,
+}
+
+/// Works the canner out.
+#[utoipa::path(request_body = CannerRequest, responses((status = 200, body = CannerAnswer), (status = 422, body = Problem)))]
+#[post("/api/compute/canner")]
+pub async fn compute_canner(Json(request): Json<CannerRequest>) -> Result<web::Json<CannerAnswer>, ApiError> {
+    let vessel = request.vessel;
+    let pot = Pot {
+        inner_diameter: millimetres(
+            VESSEL_DIAMETER.check(vessel.inner_diameter_mm).named("vessel.inner_diameter_mm")?,
+        ),
+        inner_height: millimetres(
+            VESSEL_HEIGHT.check(vessel.inner_height_mm).named("vessel.inner_height_mm")?,
+        ),
+        rack_height: millimetres(RACK_HEIGHT.check(vessel.rack_height_mm).named("vessel.rack_height_mm")?),
+    };
+    let mut jars = Vec::new();
+    for (place, line) in request.jars.iter().enumerate() {
+        JAR_COUNT.check(f64::from(line.count)).named(&format!("jars[{place}].count"))?;
+        jars.push((line.jar, line.count));
+    }
+    let cover = Length::new::<inch>(WATER_COVER.check(request.cover_in).named("cover_in")?);
+    let Filling { fits, water, level_before, headroom, cautions } =
+        fill(&pot, &jars, cover, &Outsides::default());
+    Ok(web::Json(CannerAnswer {
+        fits,
+        max_of: JarSize::ALL
+            .iter()
+            .map(|jar| (*jar, jars_side_by_side(pot.inner_diameter, usual_outside(*jar))))
+            .collect(),
+        water_level_before_mm: level_before.get::<millimeter>(),
+        water_l: water.get::<liter>(),
+        headroom_mm: headroom.get::<millimeter>(),
+        cautions: cautions.iter().map(ToString::to_string).collect(),
+    }))
+}

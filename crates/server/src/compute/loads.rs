@@ -1,0 +1,154 @@
+//! Which jars go into the canner together.
+
+use std::collections::BTreeMap;
+
+use actix_web::{post, web};
+use bodega_core::canner::loads::{Capacity, Group, group};
+use bodega_core::canner::pot::{jars_side_by_side, usual_outside};
+use bodega_core::jars::size::JarSize;
+use bodega_core::kitchen::altitude::Altitude;
+use bodega_core::measures::limits::{
+    CAPACITY, JAR_COUNT, RACK_HEIGHT, TURNAROUND, VESSEL_DIAMETER, VESSEL_HEIGHT,
+};
+use bodega_core::measures::moment::Minutes;
+use bodega_core::measures::units::millimetres;
+use bodega_core::tables::process::{Medium, Method, Pack, Product, Query, check_medium, look_up};
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use crate::json::Json;
+use crate::problem::{ApiError, NameField, Problem};
+use crate::state::off_thread;
+
+/// The pot, from inside.
+#[derive(Debug, Clone, Copy, Deserialize, ToSchema)]
+pub struct Vessel {
+    /// Inner width, 80 to 1,000 mm.
+    pub inner_diameter_mm: f64,
+    /// Inner height, 50 to 1,000 mm.
+    pub inner_height_mm: f64,
+    /// Height of the rack, 0 to 200 mm.
+    pub rack_height_mm: f64,
+}
+
+/// Like jars to process.
+#[derive(Debug, Clone, Copy, Serialize, Deserialize, ToSchema)]
+pub struct LoadLine {
+    /// What is in them.
+    pub product: Product,
+    /// What whole tomatoes are packed in.
+    pub medium: Option<Medium>,
+    /// Raw or hot.
+    pub pack: Pack,
+    /// Size.
+    pub jar: JarSize,
+    /// How many, 0 to 1,000.
+    pub count: u32,
+}
+
+/// What is asked: the canner by capacity or by its inside.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct LoadsRequest {
+    /// Jars that fit when all are of one size, 1 to 100.
+    #[schema(value_type = Option<BTreeMap<String, u32>>)]
+    pub capacity: Option<BTreeMap<JarSize, u32>>,
+    /// The pot, when the capacity is not known.
+    pub vessel: Option<Vessel>,
+    /// How the jars are heated.
+    pub method: Method,
+    /// Height of the kitchen in feet.
+    pub altitude_ft: f64,
+    /// Minutes added to each load, 0 to 240.
+    pub turnaround_minutes: u32,
+    /// Jars to process.
+    pub jars: Vec<LoadLine>,
+}
+
+/// One load.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct LoadAnswer {
+    /// What goes in.
+    pub jars: Vec<LoadLine>,
+    /// The longest time among its jars.
+    pub minutes: Minutes,
+}
+
+/// The loads.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct LoadsAnswer {
+    /// Longest first.
+    pub loads: Vec<LoadAnswer>,
+    /// Sum of the loads' minutes and one turnaround for each.
+    pub total_minutes: Minutes,
+    /// Proven: no grouping takes less.
+    pub lower_bound_minutes: Minutes,
+}
+
+fn capacities(request: &LoadsRequest) -> Result<Vec<Capacity>, ApiError> {
+    if let Some(capacity) = &request.capacity {
+        return capacity
+            .iter()
+            .map(|(jar, count)| {
+                CAPACITY.check(f64::from(*count)).named(&format!("capacity.{}", jar.word()))?;
+                Ok(Capacity { jar: *jar, count: *count })
+            })
+            .collect();
+    }
+    let Some(vessel) = request.vessel else {
+        return Err(ApiError::field("capacity", "give the canner's capacity, or its vessel"));
+    };
+    let inner = VESSEL_DIAMETER.check(vessel.inner_diameter_mm).named("vessel.inner_diameter_mm")?;
+    VESSEL_HEIGHT.check(vessel.inner_height_mm).named("vessel.inner_height_mm")?;
+    RACK_HEIGHT.check(vessel.rack_height_mm).named("vessel.rack_height_mm")?;
+    let fits = |jar: JarSize| jars_side_by_side(millimetres(inner), usual_outside(jar));
+    Ok(JarSize::ALL
+        .iter()
+        .map(|jar| Capacity { jar: *jar, count: fits(*jar) })
+        .filter(|capacity| capacity.count > 0)
+        .collect())
+}
+
+/// Groups the jars into loads of least total time.
+#[utoipa::path(request_body = LoadsRequest, responses((status = 200, body = LoadsAnswer), (status = 422, body = Problem)))]
+#[post("/api/compute/loads")]
+pub async fn compute_loads(Json(request): Json<LoadsRequest>) -> Result<web::Json<LoadsAnswer>, ApiError> {
+    let altitude = Altitude::from_feet(request.altitude_ft).named("altitude_ft")?;
+    TURNAROUND.check(f64::from(request.turnaround_minutes)).named("turnaround_minutes")?;
+    let capacity = capacities(&request)?;
+    let mut groups = Vec::new();
+    for (place, line) in request.jars.iter().enumerate() {
+        JAR_COUNT.check(f64::from(line.count)).named(&format!("jars[{place}].count"))?;
+        check_medium(line.product, line.medium)
+            .map_err(|error| ApiError::field(format!("jars[{place}].medium"), error))?;
+        let query = Query {
+            product: line.product,
+            medium: line.medium,
+            pack: line.pack,
+            method: request.method,
+            jar: line.jar,
+            altitude,
+        };
+        // Without pressure there is one option; under pressure the lowest one is common to every product.
+        let tested =
+            look_up(&query).map_err(|refusal| ApiError::field(format!("jars[{place}]"), refusal.message))?;
+        groups.push(Group { jar: line.jar, minutes: tested.options[0].minutes, count: line.count });
+    }
+    let turnaround = Minutes(request.turnaround_minutes);
+    let lines = request.jars;
+    let plan = off_thread(move || group(&groups, &capacity, turnaround))
+        .await?
+        .map_err(|error| ApiError::field("capacity", error))?;
+    let loads = plan
+        .loads
+        .into_iter()
+        .map(|load| LoadAnswer {
+            jars: load
+                .jars
+                .iter()
+                .map(|(index, count)| LoadLine { count: *count, ..lines[*index] })
+                .collect(),
+            minutes: load.minutes,
+        })
+        .collect();
+    Ok(web::Json(LoadsAnswer { loads, total_minutes: plan.total, lower_bound_minutes: plan.lower_bound }))
+}

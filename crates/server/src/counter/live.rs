@@ -1,0 +1,37 @@
+//! Live events over HTTP.
+
+use actix_web::{HttpResponse, get, web};
+use futures_util::stream;
+use tokio::sync::broadcast;
+use tokio::time::{Duration, timeout};
+
+use crate::state::Shared;
+
+/// Silence after which a comment is sent, so that a dead connection is noticed.
+const HEARTBEAT: Duration = Duration::from_secs(15);
+
+/// A server-sent event `changed` after every change to the records.
+#[utoipa::path(responses((status = 200, description = "text/event-stream")))]
+#[get("/api/live")]
+pub async fn live(shared: web::Data<Shared>) -> HttpResponse {
+    let receiver = shared.live.sender.subscribe();
+    let events = stream::unfold((receiver, true), |(mut receiver, first)| async move {
+        if first {
+            return Some((
+                Ok::<_, actix_web::Error>(web::Bytes::from_static(b": open\n\n")),
+                (receiver, false),
+            ));
+        }
+        let text: &[u8] = match timeout(HEARTBEAT, receiver.recv()).await {
+            Ok(Ok(()) | Err(broadcast::error::RecvError::Lagged(_))) => b"event: changed\ndata: {}\n\n",
+            Ok(Err(broadcast::error::RecvError::Closed)) => return None,
+            Err(_) => b": still here\n\n",
+        };
+        Some((Ok(web::Bytes::copy_from_slice(text)), (receiver, false)))
+    });
+    HttpResponse::Ok()
+        .content_type("text/event-stream")
+        .insert_header(("Cache-Control", "no-store"))
+        .insert_header(("Content-Encoding", "identity"))
+        .streaming(events)
+}

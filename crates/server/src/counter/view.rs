@@ -1,0 +1,147 @@
+//! The line on top of every screen: everything is somewhere.
+
+use bodega_core::canner::clock::Phase;
+use bodega_core::canner::probe::Suggestion;
+use bodega_core::measures::moment::{Minutes, Moment};
+use bodega_core::records::kitchen::Kitchen;
+use bodega_core::records::shelf::ShelfSearch;
+use bodega_store::StoreError;
+use serde::Serialize;
+use utoipa::ToSchema;
+
+use crate::canner::view::probe;
+use crate::kettle::view::on_stove;
+use crate::state::Shared;
+
+/// The line.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct Counter {
+    /// The kitchen's clock.
+    pub now: Moment,
+    /// How many times as fast as the wall it runs; 1 but in a demo.
+    pub pace: u32,
+    /// The kitchen.
+    pub kitchen: Kitchen,
+    /// Grams that can go on to jars.
+    pub waiting_g: i64,
+    /// Grams held on the sill until they are ripe.
+    pub held_g: i64,
+    /// Batches on the line.
+    pub batches: usize,
+    /// The kettle that is done first.
+    pub kettle: Option<OnStove>,
+    /// Jars of the load on the bench.
+    pub bench: Option<Bench>,
+    /// Loads in canners, the one that calls for somebody first before the others.
+    pub canners: Vec<InCanner>,
+    /// Jars on the towel that nobody has judged.
+    pub cooling: usize,
+    /// When the next seals may be checked.
+    pub next_check: Option<Moment>,
+    /// Jars on the shelf.
+    pub shelved: u32,
+}
+
+/// The kettle that is done first.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct OnStove {
+    /// Kettles on the stove.
+    pub kettles: usize,
+    /// Share of the way, 0 to 1.
+    pub done: f64,
+    /// When it is expected to be done.
+    pub finish: Moment,
+    /// The hottest probe in a kettle, in degrees Celsius.
+    pub temp_c: Option<f64>,
+}
+
+/// The load on the bench.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct Bench {
+    /// Jars in it.
+    pub jars: usize,
+    /// Jars with acid.
+    pub acid: usize,
+    /// Jars with their lids on.
+    pub ready: usize,
+}
+
+/// A load in a canner.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct InCanner {
+    /// Where it stands.
+    pub now: Phase,
+    /// Minutes it must boil.
+    pub minutes: Minutes,
+    /// Jars in it.
+    pub jars: usize,
+    /// Name of the canner.
+    pub name: String,
+    /// What a probe in it suggests.
+    pub suggestion: Option<Suggestion>,
+}
+
+/// When a load calls for somebody: at once when a hand is wanted, else at the end of what runs.
+pub(crate) const fn calls_at(phase: Phase) -> Moment {
+    match phase {
+        Phase::Counting { ends, .. } | Phase::Resting { ends, .. } | Phase::Venting { ends, .. } => ends,
+        Phase::TimeUp { at } | Phase::Rested { at } | Phase::Vented { at } | Phase::BoilLost { at } => at,
+        Phase::Heating { since } | Phase::Dropping { since } => since,
+        Phase::Waiting | Phase::Lifted { .. } => Moment(i64::MAX),
+    }
+}
+
+pub(crate) fn count(shared: &Shared) -> Result<Counter, StoreError> {
+    let now = shared.clock.now();
+    let store = &shared.store;
+    let lots = store.lots()?;
+    let grams = |wanted: fn(&bodega_core::records::lot::Lot) -> bool| {
+        lots.iter().filter(|lot| wanted(lot)).map(|lot| lot.left_g).sum::<i64>()
+    };
+    let loads = store.open_loads()?;
+    let kitchen = store.kitchen()?;
+    let altitude = kitchen.altitude();
+    let mut canners: Vec<InCanner> = loads
+        .iter()
+        .filter(|load| load.clock.has_begun())
+        .map(|load| InCanner {
+            now: load.clock.phase(now),
+            minutes: load.clock.required(),
+            jars: load.jars.len(),
+            name: load.canner.name.clone(),
+            suggestion: probe(load, altitude).and_then(|probe| probe.suggestion),
+        })
+        .collect();
+    canners.sort_by_key(|canner| calls_at(canner.now));
+    let on_bench = loads.iter().find(|load| !load.clock.has_begun());
+    let towel = store.towel()?;
+    let stove = on_stove(shared)?;
+    let kettle = stove.iter().min_by_key(|cook| cook.finish).map(|first| OnStove {
+        kettles: stove.len(),
+        done: first.done,
+        finish: first.finish,
+        temp_c: stove.iter().filter_map(|cook| cook.temp_c).reduce(f64::max),
+    });
+    Ok(Counter {
+        now,
+        kettle,
+        pace: shared.clock.pace(),
+        kitchen,
+        waiting_g: grams(|lot| lot.condition.can_be_canned()),
+        held_g: grams(|lot| lot.condition == bodega_core::crates::fruit::Condition::Unripe),
+        batches: store.open_batches()?.len(),
+        bench: on_bench.map(|load| Bench {
+            jars: load.jars.len(),
+            acid: load.jars.iter().filter(|jar| jar.acid).count(),
+            ready: load.jars.iter().filter(|jar| jar.lid).count(),
+        }),
+        canners,
+        cooling: towel.iter().flat_map(|load| &load.jars).filter(|jar| jar.verdict.is_none()).count(),
+        next_check: towel
+            .iter()
+            .filter(|load| load.jars.iter().any(|jar| jar.verdict.is_none()))
+            .map(|load| load.check_from)
+            .min(),
+        shelved: store.shelf(&ShelfSearch::default())?.iter().map(|group| group.count).sum(),
+    })
+}

@@ -1,0 +1,6 @@
+//! The crates: lots as they come in, and the harvest log.
+
+pub mod harvest;
+pub mod routes;
+pub mod view;
+pub mod weight;

@@ -1,0 +1,130 @@
+//! Crates over HTTP: weigh-ins by weight or by counted container.
+
+use actix_web::{get, patch, post, web};
+use bodega_core::crates::fruit::{Condition, Fault, Kind, SILL_DAYS};
+use bodega_core::measures::ids::LotId;
+use bodega_core::measures::limits::RIPE_SHARE;
+use bodega_core::records::lot::{Lot, LotChange, NewLot};
+use jiff::civil::Date;
+use serde::Deserialize;
+use utoipa::ToSchema;
+
+use crate::clock::day_of;
+use crate::crates::view::LotView;
+use crate::crates::weight::{Amount, Weight, grams, weigh};
+use crate::json::Json;
+use crate::judging::lot_findings;
+use crate::problem::{ApiError, NameField, Problem};
+use crate::state::{Shared, change, read};
+
+pub(crate) const MINUTES_A_DAY: i64 = 24 * 60;
+
+/// A weigh-in.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct LotRequest {
+    /// How much.
+    pub amount: Amount,
+    /// Kind of tomato.
+    pub kind: Kind,
+    /// Condition at sorting.
+    pub condition: Condition,
+    /// Why it is not for jars; goes with `out`.
+    pub fault: Option<Fault>,
+    /// Share of it that is ripe, 0 to 100; the rest goes to the sill as a lot of its own. All of it when left out.
+    pub ripe_percent: Option<f64>,
+    /// Frozen or fresh.
+    #[serde(default)]
+    pub frozen: bool,
+    /// Day it was picked, `YYYY-MM-DD`; today when left out.
+    #[schema(value_type = Option<String>, format = Date)]
+    pub picked_on: Option<Date>,
+}
+
+/// A correction; absent fields stay.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct LotChangeRequest {
+    /// New weight of the whole lot.
+    pub weight: Option<Weight>,
+    /// New kind.
+    pub kind: Option<Kind>,
+    /// New condition.
+    pub condition: Option<Condition>,
+    /// Taken off the line, or put back.
+    pub removed: Option<bool>,
+}
+
+/// Lots with fruit left, oldest first.
+#[utoipa::path(responses((status = 200, body = Vec<LotView>)))]
+#[get("/api/lots")]
+pub async fn list_lots(shared: web::Data<Shared>) -> Result<web::Json<Vec<LotView>>, ApiError> {
+    let lots = read(&shared, |shared| shared.store.lots()).await?;
+    Ok(web::Json(lots.into_iter().map(|lot| LotView { findings: lot_findings(&lot), lot }).collect()))
+}
+
+/// The day fruit was picked: today when it was not said.
+fn picked_on(given: Option<Date>, today: Date) -> Result<Date, ApiError> {
+    let day = given.unwrap_or(today);
+    if day > today {
+        return Err(ApiError::field("picked_on", format!("{day} has not come yet; give today or earlier")));
+    }
+    Ok(day)
+}
+
+/// Weighs fruit in: one lot, or two when a share of it is not ripe and goes to the sill.
+#[utoipa::path(request_body = LotRequest, responses((status = 200, body = Vec<Lot>), (status = 422, body = Problem)))]
+#[post("/api/lots")]
+pub async fn add_lot(
+    shared: web::Data<Shared>,
+    Json(request): Json<LotRequest>,
+) -> Result<web::Json<Vec<Lot>>, ApiError> {
+    let picked_on = picked_on(request.picked_on, shared.clock.today())?;
+    if request.fault.is_some() && request.condition != Condition::Out {
+        return Err(ApiError::field(
+            "fault",
+            "a fault goes with fruit that is not for jars; leave it out here",
+        ));
+    }
+    let ripe = RIPE_SHARE.check(request.ripe_percent.unwrap_or(100.0)).named("ripe_percent")?;
+    if ripe < 100.0 && !request.condition.can_be_canned() {
+        return Err(ApiError::field("ripe_percent", "a ripe share goes with fruit that goes on to jars"));
+    }
+    let weight_g = weigh(&shared, request.amount).await?;
+    #[allow(clippy::cast_precision_loss, clippy::cast_possible_truncation)] // limited to 5,000 kg
+    let ripe_g = (weight_g as f64 * ripe / 100.0).round() as i64;
+    let back_on = day_of(shared.clock.now().plus_minutes(SILL_DAYS * MINUTES_A_DAY));
+    let lot = |condition: Condition, weight_g| NewLot {
+        picked_on,
+        kind: request.kind,
+        condition,
+        fault: request.fault,
+        back_on: (condition == Condition::Unripe).then_some(back_on),
+        frozen: request.frozen,
+        weight_g,
+    };
+    let lots: Vec<NewLot> = [lot(request.condition, ripe_g), lot(Condition::Unripe, weight_g - ripe_g)]
+        .into_iter()
+        .filter(|lot| lot.weight_g > 0)
+        .collect();
+    Ok(web::Json(change(&shared, move |shared| shared.store.add_lots(&lots, shared.clock.now())).await?))
+}
+
+/// Corrects a lot, takes it off the line or puts it back.
+#[utoipa::path(params(("id" = i64, Path)), request_body = LotChangeRequest,
+    responses((status = 200, body = Lot), (status = 404, body = Problem), (status = 409, body = Problem),
+              (status = 422, body = Problem)))]
+#[patch("/api/lots/{id}")]
+pub async fn change_lot(
+    shared: web::Data<Shared>,
+    id: web::Path<LotId>,
+    Json(request): Json<LotChangeRequest>,
+) -> Result<web::Json<Lot>, ApiError> {
+    let wanted = LotChange {
+        kind: request.kind,
+        condition: request.condition,
+        weight_g: request.weight.map(|weight| grams(weight, "weight")).transpose()?,
+        removed: request.removed,
+    };
+    Ok(web::Json(
+        change(&shared, move |shared| shared.store.change_lot(*id, &wanted, shared.clock.now())).await?,
+    ))
+}

@@ -1,0 +1,7 @@
+//! The day: what to start when.
+
+pub mod ground;
+pub mod last;
+pub mod routes;
+pub mod view;
+pub mod ways;

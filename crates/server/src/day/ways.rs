@@ -1,0 +1,118 @@
+//! Ways out of a day that does not fit: later, more hands, a borrowed canner, or what waits until tomorrow.
+
+use std::time::Duration;
+
+use bodega_core::day::work::BatchWork;
+use bodega_core::day::{Needs, shortest};
+use bodega_core::measures::ids::BatchId;
+use bodega_core::measures::moment::Moment;
+use serde::Serialize;
+use utoipa::ToSchema;
+
+use crate::day::ground::Ground;
+
+/// Time to search for each way.
+const SEARCH: Duration = Duration::from_millis(500);
+
+/// What a way out changes.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, ToSchema)]
+#[serde(tag = "way", rename_all = "snake_case")]
+pub enum WayStep {
+    /// Work until later.
+    Later {
+        /// The new end, in minutes after midnight.
+        day_ends: u32,
+    },
+    /// More hands.
+    Hands {
+        /// How many then.
+        people: u32,
+    },
+    /// One more canner, which has to be found first.
+    Canner,
+    /// A batch that waits until tomorrow: it goes off the line and its fruit back to the crates.
+    Leave {
+        /// The batch.
+        batch: BatchId,
+    },
+    /// The same, and its fruit into the freezer.
+    Freeze {
+        /// The batch.
+        batch: BatchId,
+    },
+    /// A batch whose juice waits overnight in the refrigerator.
+    Chill {
+        /// The batch.
+        batch: BatchId,
+    },
+}
+
+/// A way to make a day fit.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct WayOut {
+    /// What to do.
+    pub text: String,
+    /// What that changes.
+    pub step: WayStep,
+    /// When the day would end then.
+    pub finish: Moment,
+}
+
+/// A change of the day to try.
+struct Try {
+    /// What is said of it, each with what it changes.
+    ways: Vec<(String, WayStep)>,
+    works: Vec<BatchWork>,
+    has: Needs,
+    horizon: u32,
+}
+
+/// Ways to make the day fit, each of them solved, the soonest end first.
+pub(super) fn ways_out(ground: &Ground) -> Vec<WayOut> {
+    let Ground { has, horizon, .. } = *ground;
+    let more = |people, canners| Needs { people: has.people + people, canners: has.canners + canners, ..has };
+    let later = |hours: u32| WayStep::Later { day_ends: (ground.day_ends_at + hours * 60).min(24 * 60) };
+    let hands = WayStep::Hands { people: has.people + 1 };
+    let whole_day = |text: &str, step, has, horizon| Try {
+        ways: vec![(text.to_owned(), step)],
+        works: ground.works(),
+        has,
+        horizon,
+    };
+    let mut tries = vec![
+        whole_day("One hour more", later(1), has, horizon + 60),
+        whole_day("Two hours more", later(2), has, horizon + 120),
+        whole_day("Another pair of hands", hands, more(1, 0), horizon),
+        whole_day("Borrow a canner", WayStep::Canner, more(0, 1), horizon),
+        whole_day("Another pair of hands and a borrowed canner", WayStep::Canner, more(1, 1), horizon),
+    ];
+    for (place, open) in ground.batches.iter().enumerate() {
+        let (batch, code) = (open.id, &open.work.code);
+        if open.untouched && !open.work.prepare.is_empty() {
+            let mut works = ground.works();
+            works.remove(place);
+            let leave = format!("Leave batch {code} for tomorrow: its fruit keeps a day in the cold");
+            let freeze = format!("Freeze the fruit of batch {code}");
+            let mut ways = vec![(leave, WayStep::Leave { batch })];
+            ways.extend(open.may_freeze.then_some((freeze, WayStep::Freeze { batch })));
+            tries.push(Try { ways, works, has, horizon });
+        }
+        if let Some(tonight) = &open.chilled {
+            let mut works = ground.works();
+            works[place] = tonight.clone();
+            let text =
+                format!("Mill batch {code} today and can it tomorrow: its juice waits in the refrigerator");
+            tries.push(Try { ways: vec![(text, WayStep::Chill { batch })], works, has, horizon });
+        }
+    }
+    let mut found: Vec<WayOut> = tries.into_iter().flat_map(|tried| solve(ground, tried)).collect();
+    found.sort_by_key(|way| way.finish);
+    found
+}
+
+fn solve(ground: &Ground, tried: Try) -> Vec<WayOut> {
+    let (day, _) = ground.day(&tried.works, tried.has, tried.horizon);
+    let Some(finish) = shortest(&day, SEARCH).makespan else { return Vec::new() };
+    let way = |(text, step)| WayOut { text, step, finish: ground.at(finish) };
+    tried.ways.into_iter().map(way).collect()
+}

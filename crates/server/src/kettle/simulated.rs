@@ -1,0 +1,128 @@
+//! Simulated instruments at a kettle. For practice and demo only.
+
+use std::time::Duration;
+
+use actix_web::{post, web};
+use bodega_core::kettle::finish::UNDER_LID;
+use bodega_core::kettle::{CookWhat, WATER_KG_PER_L};
+use bodega_core::measures::ids::CookId;
+use bodega_core::measures::moment::{Minutes, Moment};
+use bodega_core::measures::units::litres;
+use bodega_core::records::cook::{Cook, CookEvent};
+use bodega_devices::{Device, Hand, Reading, SimulatedKettle};
+use bodega_store::StoreError;
+use serde::Deserialize;
+use uom::si::mass::kilogram;
+use uom::si::thermodynamic_temperature::degree_celsius;
+use utoipa::ToSchema;
+
+use crate::json::Json;
+use crate::kettle::instruments::Simulation;
+use crate::kettle::view::{CookView, cook_down, view};
+use crate::problem::{ApiError, Problem};
+use crate::state::{Shared, change, read, run_device};
+
+/// Kitchen minutes between two readings of a simulated device.
+pub(crate) const SIMULATED_EVERY: Minutes = Minutes(8);
+
+/// How often the simulated device looks at the clock.
+pub(crate) const GLANCE: Duration = Duration::from_millis(500);
+
+/// What hands did at a kettle, for the simulated one to follow.
+pub(crate) fn hands(cook: &Cook) -> Vec<(Moment, Hand)> {
+    let (mut rate, mut covered) = (cook.litres_per_hour, false);
+    let mut seen = Vec::new();
+    for event in &cook.log {
+        match event.what {
+            CookWhat::DrainL => {
+                seen.push((event.at, Hand::Drained(litres(event.value))));
+                continue;
+            }
+            CookWhat::LidOn | CookWhat::LidOff => covered = event.what == CookWhat::LidOn,
+            CookWhat::HeatLow | CookWhat::HeatMedium | CookWhat::HeatHigh => rate = event.value,
+            _ => continue,
+        }
+        let open = if covered { UNDER_LID } else { 1.0 };
+        seen.push((event.at, Hand::Rate(rate * WATER_KG_PER_L * open)));
+    }
+    seen
+}
+
+/// One reading of a simulated instrument; `false` when the kettle is off.
+pub(crate) fn measure(
+    shared: &Shared,
+    id: CookId,
+    what: CookWhat,
+    mut device: SimulatedKettle,
+) -> Result<bool, StoreError> {
+    let cook = shared.store.cook(id)?;
+    device.hands = hands(&cook);
+    if cook.ended_at.is_some() {
+        return Ok(false);
+    }
+    let now = shared.clock.now();
+    let last = cook.log.iter().rfind(|event| event.what == what).map_or(cook.started_at, |event| event.at);
+    if now < last.plus(SIMULATED_EVERY) {
+        return Ok(true);
+    }
+    let value = match device.read(now) {
+        Some(Reading::Mass(mass)) => mass.get::<kilogram>(),
+        Some(Reading::Temperature(temperature)) => temperature.get::<degree_celsius>(),
+        Some(Reading::Brix(brix)) => brix,
+        None => return Ok(true),
+    };
+    let simulated = device.is_simulated();
+    shared.store.add_cook_event(id, &CookEvent { at: now, what, value, simulated })?;
+    shared.live.changed();
+    Ok(true)
+}
+
+/// Which instrument to simulate.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct SimulateRequest {
+    /// The instrument.
+    pub instrument: Simulation,
+}
+
+/// Puts a simulated instrument at a kettle; it measures until the kettle is off. For practice and demo only.
+#[utoipa::path(params(("id" = i64, Path)), request_body = SimulateRequest,
+    responses((status = 200, body = CookView), (status = 404, body = Problem)))]
+#[post("/api/cooks/{id}/simulated")]
+pub async fn simulate(
+    shared: web::Data<Shared>,
+    id: web::Path<CookId>,
+    Json(request): Json<SimulateRequest>,
+) -> Result<web::Json<CookView>, ApiError> {
+    let id = *id;
+    let simulation = request.instrument;
+    let (cook, kitchen) =
+        read(&shared, move |shared| Ok((shared.store.cook(id)?, shared.store.kitchen()?))).await?;
+    let altitude = kitchen.altitude();
+    let down = cook_down(&cook, altitude)?;
+    if shared.simulated.begin(id, simulation) {
+        let device = SimulatedKettle {
+            instrument: simulation.instrument(),
+            start: down.start,
+            least: down.forecast().goal.mass * 0.9,
+            since: cook.started_at,
+            kg_per_hour: cook.litres_per_hour * WATER_KG_PER_L,
+            hands: Vec::new(),
+            boils_at: down.altitude.boiling_point(),
+        };
+        actix_web::rt::spawn(run_simulation(shared.clone(), id, simulation, device));
+    }
+    let done = change(&shared, move |shared| view(shared, shared.store.cook(id)?));
+    Ok(web::Json(done.await?))
+}
+
+pub(crate) async fn run_simulation(
+    shared: web::Data<Shared>,
+    id: CookId,
+    simulation: Simulation,
+    device: SimulatedKettle,
+) {
+    let what = simulation.writes();
+    run_device(&shared, GLANCE, move |shared| measure(shared, id, what, device.clone())).await;
+    shared.simulated.end(id, simulation);
+    shared.live.changed();
+}

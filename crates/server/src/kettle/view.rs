@@ -1,0 +1,263 @@
+//! A kettle on the stove as its station shows it.
+
+use bodega_core::jars::acid::{self, Agent};
+use bodega_core::jars::size::JarSize;
+use bodega_core::kettle::finish::{CookDown, Forecast, Happened};
+use bodega_core::kettle::{
+    Contents, CookWhat, Heat, HeatSetting, Target, TargetKind, Vessel, mark_mm, water_litres,
+};
+use bodega_core::kitchen::altitude::Altitude;
+use bodega_core::measures::ids::CookId;
+use bodega_core::measures::moment::{Minutes, Moment};
+use bodega_core::measures::units::{Time, kilograms, litres, millimetres};
+use bodega_core::plan::yields::full_jars;
+use bodega_core::records::batch::Batch;
+use bodega_core::records::cook::{Cook, CookEvent, Kettle};
+use bodega_store::StoreError;
+use serde::Serialize;
+use uom::si::time::minute;
+use uom::si::volume::liter;
+use utoipa::ToSchema;
+
+use crate::kettle::instruments::Simulation;
+use crate::kettle::rate::{KettleRate, settings};
+use crate::state::Shared;
+
+/// Share of the kettle that "drain first" is worked out for.
+pub(crate) const DRAIN_SHARE: f64 = 0.2;
+
+/// Share of the way from which it sticks to the bottom.
+pub(crate) const STIR_FROM: f64 = 0.7;
+
+/// A kettle with the rate it has shown.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct KettleView {
+    /// The kettle.
+    #[serde(flatten)]
+    pub kettle: Kettle,
+    /// What it holds to the brim, in litres.
+    pub brim_l: f64,
+    /// What to plan with at each setting of the heat.
+    pub rates: Vec<KettleRate>,
+    /// Whether something cooks in it.
+    pub busy: bool,
+}
+
+/// A moment and what is in the kettle then.
+#[derive(Debug, Clone, Copy, Serialize, ToSchema)]
+pub struct CookPoint {
+    /// When.
+    pub at: Moment,
+    /// Litres.
+    pub volume_l: f64,
+}
+
+/// What draining thin juice now would change.
+#[derive(Debug, Clone, Copy, Serialize, ToSchema)]
+pub struct DrainFirst {
+    /// Litres to drain.
+    pub drain_l: f64,
+    /// Minutes it spares.
+    pub spares_minutes: f64,
+    /// Litres less at the end.
+    pub less_l: f64,
+}
+
+/// A kettle on the stove.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct CookView {
+    /// Number of the record.
+    pub id: CookId,
+    /// The kettle.
+    pub kettle: Kettle,
+    /// The batch it is for.
+    pub batch: Option<Batch>,
+    /// Temperature as last read, in degrees Celsius.
+    pub temp_c: Option<f64>,
+    /// Whether the lid is on.
+    pub lid_on: bool,
+    /// How far the heat is turned up.
+    pub setting: HeatSetting,
+    /// When the heat came on.
+    pub started_at: Moment,
+    /// Litres that went in.
+    pub start_l: f64,
+    /// Litres in it now, as far as it is known.
+    pub now_l: f64,
+    /// Depth now, in millimetres.
+    pub level_mm: f64,
+    /// The mark on the stick, in millimetres.
+    pub mark_mm: f64,
+    /// Litres at the end.
+    pub target_l: f64,
+    /// °Brix at the end.
+    pub final_brix: f64,
+    /// Share of the way, 0 to 1.
+    pub done: f64,
+    /// Litres of water an hour.
+    pub rate_l_per_h: f64,
+    /// Expected finish.
+    pub finish: Moment,
+    /// One in ten finish before it.
+    pub finish_low: Moment,
+    /// One in ten finish after it.
+    pub finish_high: Moment,
+    /// Whether the mark is reached.
+    pub reached: bool,
+    /// Whether it thickens so far that it sticks.
+    pub stir: bool,
+    /// Level over time, what was and what is expected.
+    pub curve: Vec<CookPoint>,
+    /// The log.
+    pub log: Vec<CookEvent>,
+    /// Places in the log that lie too far off and were not obeyed.
+    pub flagged: Vec<usize>,
+    /// Draining first, beside boiling it all.
+    pub drain_first: Option<DrainFirst>,
+    /// Full pints it will fill.
+    pub pints: u32,
+    /// Lemon juice for a pint, as measured out.
+    pub acid_per_pint: String,
+    /// Simulated instruments that stand at it.
+    pub simulated: Vec<Simulation>,
+}
+
+pub(crate) fn vessel(kettle: &Kettle) -> Vessel {
+    let measures = (1..).map(|count| litres(kettle.pour_l.unwrap_or_default() * f64::from(count)));
+    Vessel {
+        inner_diameter: millimetres(kettle.inner_diameter_mm),
+        depth: millimetres(kettle.depth_mm),
+        poured: kettle.pour_depths_mm.iter().map(|depth| millimetres(*depth)).zip(measures).collect(),
+    }
+}
+
+/// Time since the heat came on, none before it.
+pub(crate) fn span(from: Moment, to: Moment) -> Time {
+    to.since(from).max(Time::default())
+}
+
+pub(crate) fn moment(from: Moment, span: Time) -> Moment {
+    #[allow(clippy::cast_possible_truncation, clippy::cast_precision_loss)] // far below 2^53
+    let ms = (span.get::<minute>() * Minutes(1).ms() as f64).round() as i64;
+    Moment(from.0 + ms)
+}
+
+pub(crate) fn target_of(cook: &Cook) -> Target {
+    match cook.target {
+        TargetKind::FractionLeft => Target::FractionLeft(cook.target_value),
+        TargetKind::Brix => Target::Brix(cook.target_value),
+        TargetKind::VolumeL => Target::Volume(litres(cook.target_value)),
+    }
+}
+
+/// The records of a cook-down in the core's terms.
+pub(crate) fn cook_down(cook: &Cook, altitude: Option<Altitude>) -> Result<CookDown, StoreError> {
+    use bodega_core::kettle::finish::Sight;
+    let sea = || Altitude::from_feet(0.0).map_err(|error| StoreError::Damaged(error.to_string()));
+    let happened = |event: &CookEvent| match event.what {
+        // A temperature moves no water.
+        CookWhat::TempC => None,
+        CookWhat::LidOn => Some(Happened::Lid(true)),
+        CookWhat::LidOff => Some(Happened::Lid(false)),
+        CookWhat::HeatLow | CookWhat::HeatMedium | CookWhat::HeatHigh => {
+            Some(Happened::Turned { litres_per_hour: event.value })
+        }
+        CookWhat::VolumeL => Some(Happened::Read(Sight::Volume(litres(event.value)))),
+        CookWhat::DepthMm => Some(Happened::Read(Sight::Depth(millimetres(event.value)))),
+        CookWhat::MassKg => Some(Happened::Read(Sight::Mass(kilograms(event.value)))),
+        CookWhat::Brix => Some(Happened::Read(Sight::Brix(event.value))),
+        CookWhat::DrainL => Some(Happened::Drained(litres(event.value))),
+    };
+    Ok(CookDown {
+        start: Contents::of_volume(litres(cook.volume_l), cook.brix),
+        target: target_of(cook),
+        vessel: vessel(&cook.kettle),
+        heat: Heat::Rate { litres_per_hour: cook.litres_per_hour },
+        // With a known rate the altitude moves nothing; it may still be unknown.
+        altitude: altitude.map_or_else(sea, Ok)?,
+        log: cook
+            .log
+            .iter()
+            .filter_map(|event| Some((span(cook.started_at, event.at), happened(event)?)))
+            .collect(),
+    })
+}
+
+pub(crate) fn drain_first(
+    down: &CookDown,
+    forecast: &Forecast,
+    now: Time,
+    here_l: f64,
+) -> Option<DrainFirst> {
+    let drain_l = here_l * DRAIN_SHARE;
+    if now >= forecast.finish.expected {
+        return None;
+    }
+    let mut drained = down.clone();
+    drained.log.push((now, Happened::Drained(litres(drain_l))));
+    let other = drained.forecast();
+    Some(DrainFirst {
+        drain_l,
+        spares_minutes: (forecast.finish.expected - other.finish.expected).get::<minute>(),
+        less_l: (forecast.goal.volume() - other.goal.volume()).get::<liter>(),
+    })
+}
+
+pub(crate) fn view(shared: &Shared, cook: Cook) -> Result<CookView, StoreError> {
+    let altitude = shared.store.kitchen()?.altitude();
+    let down = cook_down(&cook, altitude)?;
+    let forecast = down.forecast();
+    let now = span(cook.started_at, shared.clock.now());
+    let here = forecast.volume_at(now);
+    let (here_l, goal_l) = (here.get::<liter>(), forecast.goal.volume().get::<liter>());
+    let done = ((cook.volume_l - here_l) / (cook.volume_l - goal_l).max(1e-6)).clamp(0.0, 1.0);
+    let reached = now >= forecast.finish.expected;
+    Ok(CookView {
+        id: cook.id,
+        started_at: cook.started_at,
+        start_l: cook.volume_l,
+        now_l: here_l,
+        level_mm: mark_mm(&down.vessel, here),
+        mark_mm: mark_mm(&down.vessel, forecast.goal.volume()),
+        target_l: goal_l,
+        final_brix: forecast.goal.brix(),
+        done,
+        rate_l_per_h: water_litres(forecast.kg_per_hour),
+        finish: moment(cook.started_at, forecast.finish.expected),
+        finish_low: moment(cook.started_at, forecast.finish.low),
+        finish_high: moment(cook.started_at, forecast.finish.high),
+        reached,
+        stir: done >= STIR_FROM && !reached,
+        drain_first: drain_first(&down, &forecast, now, here_l),
+        pints: full_jars(forecast.goal.volume(), JarSize::Pint),
+        acid_per_pint: acid::per_jar(Agent::BottledLemonJuice, JarSize::Pint).label(),
+        curve: forecast
+            .curve
+            .iter()
+            .map(|(at, volume)| CookPoint {
+                at: moment(cook.started_at, *at),
+                volume_l: volume.get::<liter>(),
+            })
+            .collect(),
+        flagged: forecast.flagged,
+        simulated: Simulation::ALL
+            .into_iter()
+            .filter(|simulation| shared.simulated.has(cook.id, *simulation))
+            .collect(),
+        batch: cook.batch.map(|batch| shared.store.batch(batch)).transpose()?,
+        temp_c: cook.log.iter().rfind(|event| event.what == CookWhat::TempC).map(|event| event.value),
+        lid_on: cook
+            .log
+            .iter()
+            .rfind(|event| matches!(event.what, CookWhat::LidOn | CookWhat::LidOff))
+            .is_some_and(|event| event.what == CookWhat::LidOn),
+        setting: settings(&cook).last().unwrap_or(cook.setting),
+        log: cook.log,
+        kettle: cook.kettle,
+    })
+}
+
+/// Every kettle on the stove, as it stands now.
+pub(crate) fn on_stove(shared: &Shared) -> Result<Vec<CookView>, StoreError> {
+    shared.store.cooks(false)?.into_iter().map(|cook| view(shared, cook)).collect()
+}

@@ -1,0 +1,8 @@
+//! The kitchen: altitude, canners, containers, cupboard.
+
+pub mod canners;
+pub mod containers;
+pub mod cupboard;
+pub mod names;
+pub mod places;
+pub mod routes;

@@ -1,0 +1,89 @@
+//! The household's canners.
+
+use std::collections::BTreeMap;
+
+use actix_web::{patch, post, web};
+use bodega_core::jars::size::JarSize;
+use bodega_core::measures::ids::CannerId;
+use bodega_core::measures::limits::{CAPACITY, RACK_HEIGHT, VESSEL_DIAMETER, VESSEL_HEIGHT, WATTS};
+use bodega_core::records::canner::{Canner, CannerChange, PotSize};
+use bodega_core::tables::process::Method;
+use serde::Deserialize;
+use utoipa::ToSchema;
+
+use crate::json::Json;
+use crate::kitchen::names::clean_name;
+use crate::problem::{ApiError, NameField, Problem};
+use crate::state::{Shared, change};
+
+/// A canner to add.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct NewCannerRequest {
+    /// Name, 1 to 80 letters.
+    pub name: String,
+    /// How it heats.
+    pub method: Method,
+}
+
+/// A change to a canner; absent fields stay.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct CannerChangeRequest {
+    /// New name, 1 to 80 letters.
+    pub name: Option<String>,
+    /// How it heats.
+    pub method: Option<Method>,
+    /// From inside: 80 to 1,000 mm wide, 50 to 1,000 mm high, rack 0 to 200 mm.
+    pub pot: Option<PotSize>,
+    /// Jars that fit, by size, 1 to 100 each; `null` for a size it does not hold. Sizes that are not named stay.
+    #[schema(value_type = Option<BTreeMap<String, Option<u32>>>)]
+    pub capacity: Option<BTreeMap<JarSize, Option<u32>>>,
+    /// Power of its burner, 50 to 30,000 W.
+    pub power_w: Option<f64>,
+    /// Width of its burner, 80 to 1,000 mm.
+    pub burner_mm: Option<f64>,
+}
+
+/// Adds a canner.
+#[utoipa::path(request_body = NewCannerRequest,
+    responses((status = 200, body = Canner), (status = 409, body = Problem), (status = 422, body = Problem)))]
+#[post("/api/canners")]
+pub async fn add_canner(
+    shared: web::Data<Shared>,
+    Json(request): Json<NewCannerRequest>,
+) -> Result<web::Json<Canner>, ApiError> {
+    let name = clean_name(&request.name, "name")?;
+    let done = change(&shared, move |shared| shared.store.add_canner(&name, request.method));
+    Ok(web::Json(done.await?))
+}
+
+/// Changes a canner.
+#[utoipa::path(params(("id" = i64, Path)), request_body = CannerChangeRequest,
+    responses((status = 200, body = Canner), (status = 404, body = Problem), (status = 409, body = Problem),
+        (status = 422, body = Problem)))]
+#[patch("/api/canners/{id}")]
+pub async fn change_canner(
+    shared: web::Data<Shared>,
+    id: web::Path<CannerId>,
+    Json(request): Json<CannerChangeRequest>,
+) -> Result<web::Json<Canner>, ApiError> {
+    for (jar, count) in request.capacity.iter().flatten().filter_map(|(jar, count)| Some((jar, (*count)?))) {
+        CAPACITY.check(f64::from(count)).named(&format!("capacity.{}", jar.word()))?;
+    }
+    if let Some(pot) = request.pot {
+        VESSEL_DIAMETER.check(pot.inner_diameter_mm).named("pot.inner_diameter_mm")?;
+        VESSEL_HEIGHT.check(pot.inner_height_mm).named("pot.inner_height_mm")?;
+        RACK_HEIGHT.check(pot.rack_height_mm).named("pot.rack_height_mm")?;
+    }
+    let wanted = CannerChange {
+        name: request.name.map(|name| clean_name(&name, "name")).transpose()?,
+        method: request.method,
+        pot: request.pot,
+        capacity: request.capacity,
+        power_w: request.power_w.map(|power| WATTS.check(power).named("power_w")).transpose()?,
+        burner_mm: request
+            .burner_mm
+            .map(|wide| VESSEL_DIAMETER.check(wide).named("burner_mm"))
+            .transpose()?,
+    };
+    Ok(web::Json(change(&shared, move |shared| shared.store.change_canner(*id, &wanted)).await?))
+}

@@ -1,0 +1,101 @@
+//! Batches on the line.
+
+use actix_web::{get, patch, web};
+use bodega_core::measures::ids::BatchId;
+use bodega_core::plan::checklist::{Sheet, Step, steps};
+use bodega_core::records::batch::Batch;
+use bodega_core::records::jar::count_sizes;
+use bodega_core::records::load::CannerLoad;
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use crate::json::Json;
+use crate::problem::{ApiError, Problem};
+use crate::state::{Shared, change, read};
+
+/// A batch with its checklist.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct BatchSheet {
+    /// The batch.
+    pub batch: Batch,
+    /// What to do, in working order.
+    pub steps: Vec<Step>,
+}
+
+/// Taking a batch off the line, or putting it back; what waits until tomorrow. Absent fields stay.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct BatchChangeRequest {
+    /// Whether it is off the line.
+    pub removed: Option<bool>,
+    /// Whether its fruit is in the freezer then; together with `removed`.
+    pub frozen: Option<bool>,
+    /// Whether its juice waits overnight in the refrigerator.
+    pub chilled: Option<bool>,
+}
+
+/// Batches that still have jars to process.
+#[utoipa::path(responses((status = 200, body = Vec<Batch>)))]
+#[get("/api/batches")]
+pub async fn list_batches(shared: web::Data<Shared>) -> Result<web::Json<Vec<Batch>>, ApiError> {
+    Ok(web::Json(read(&shared, |shared| shared.store.open_batches()).await?))
+}
+
+/// Takes a batch off the line, giving its fruit back, or puts it back; or has its juice wait overnight.
+#[utoipa::path(params(("id" = i64, Path)), request_body = BatchChangeRequest,
+    responses((status = 200, body = Batch), (status = 404, body = Problem), (status = 409, body = Problem)))]
+#[patch("/api/batches/{id}")]
+pub async fn change_batch(
+    shared: web::Data<Shared>,
+    id: web::Path<BatchId>,
+    Json(request): Json<BatchChangeRequest>,
+) -> Result<web::Json<Batch>, ApiError> {
+    let BatchChangeRequest { removed, frozen, chilled } = request;
+    if frozen.is_some() && removed.is_none() {
+        return Err(ApiError::field(
+            "frozen",
+            "goes with removed: the fruit of a batch that leaves the line",
+        ));
+    }
+    if removed.is_none() && chilled.is_none() {
+        return Err(ApiError::field("removed", "say whether it is removed or chilled"));
+    }
+    let done = change(&shared, move |shared| {
+        let now = shared.clock.now();
+        if let Some(removed) = removed {
+            shared.store.remove_batch(*id, removed, frozen, now)?;
+        }
+        chilled.map_or_else(|| shared.store.batch(*id), |chilled| shared.store.chill_batch(*id, chilled, now))
+    });
+    Ok(web::Json(done.await?))
+}
+
+/// What a batch's checklist is made of.
+pub(crate) fn sheet(batch: &Batch, loads: &[CannerLoad]) -> Sheet {
+    Sheet {
+        making: batch.making(),
+        jars: count_sizes(loads.iter().flat_map(|load| &load.jars)),
+        agent: batch.agent,
+        salt: batch.salt,
+        rest: batch.rest,
+        method: batch.method,
+        loads: loads
+            .iter()
+            .map(|load| {
+                let count = u32::try_from(load.jars.len()).unwrap_or(u32::MAX);
+                (count, load.clock.required(), load.psi)
+            })
+            .collect(),
+    }
+}
+
+/// The checklist of a batch.
+#[utoipa::path(params(("id" = i64, Path)), responses((status = 200, body = BatchSheet), (status = 404, body = Problem)))]
+#[get("/api/batches/{id}/checklist")]
+pub async fn get_checklist(
+    shared: web::Data<Shared>,
+    id: web::Path<BatchId>,
+) -> Result<web::Json<BatchSheet>, ApiError> {
+    let (batch, loads) =
+        read(&shared, move |shared| Ok((shared.store.batch(*id)?, shared.store.batch_loads(*id)?))).await?;
+    Ok(web::Json(BatchSheet { steps: steps(&sheet(&batch, &loads)), batch }))
+}

@@ -1,0 +1,256 @@
+//! What a plan stands on: kitchen, fruit, the household's own yields, the cupboard.
+
+use actix_web::web;
+use bodega_core::canner::pot::standing;
+use bodega_core::crates::fruit::Kind;
+use bodega_core::jars::size::JarSize;
+use bodega_core::judge::case::CaseAcid;
+use bodega_core::judge::{Case, Finding, judge};
+use bodega_core::kitchen::altitude::Altitude;
+use bodega_core::measures::ids::LotId;
+use bodega_core::measures::limits::JAR_COUNT;
+use bodega_core::measures::moment::Minutes;
+use bodega_core::measures::units::{Mass, Time, grams};
+use bodega_core::plan::batch::{self, BatchPlan, NoPlan, Wish};
+use bodega_core::plan::outlook::{self, Making};
+use bodega_core::plan::yields::learn::Household;
+use bodega_core::plan::yields::{self, Range};
+use bodega_core::records::kitchen::Kitchen;
+use bodega_core::records::lot::Lot;
+use bodega_core::records::stock::Cupboard;
+use bodega_core::tables::process::{Method, Product, Query, Refusal, check_medium, headspace_in, look_up};
+use jiff::civil::Date;
+use uom::si::time::minute;
+use uom::si::volume::liter;
+
+use crate::canner::view::inner_width;
+use crate::judging::{case_jars, planned_acid};
+use crate::plan::table::missing;
+use crate::plan::view::{JarCount, MethodView, PlanAnswer, PlanLine, PlanLoad, PlanRequest, YieldView};
+use crate::problem::{ApiError, NameField};
+use crate::state::{Shared, altitude_of, read};
+
+pub(crate) struct Ground {
+    pub(crate) kitchen: Kitchen,
+    pub(crate) altitude: Altitude,
+    pub(crate) lots: Vec<Lot>,
+    pub(crate) wish: Wish,
+    pub(crate) yields: YieldView,
+    pub(crate) cupboard: Cupboard,
+    pub(crate) bottle_age_months: Option<f64>,
+}
+
+/// The lots asked for, each of them waiting on the line and named once.
+pub(crate) fn waiting_lots(all: &[Lot], wanted: &[LotId]) -> Result<Vec<Lot>, ApiError> {
+    let mut lots = Vec::new();
+    for (place, id) in wanted.iter().enumerate() {
+        let lot = all.iter().find(|lot| lot.id == *id && lot.condition.can_be_canned()).ok_or_else(|| {
+            ApiError::field(format!("lots[{place}]"), format!("lot {id} is not waiting on the line"))
+        })?;
+        if wanted[..place].contains(id) {
+            return Err(ApiError::field(format!("lots[{place}]"), format!("lot {id} stands twice")));
+        }
+        lots.push(lot.clone());
+    }
+    if lots.is_empty() {
+        return Err(ApiError::field("lots", "no lot is chosen; choose at least one"));
+    }
+    Ok(lots)
+}
+
+/// Kind and weight left of each lot.
+pub(crate) fn by_kind(lots: &[Lot]) -> Vec<(Kind, Mass)> {
+    lots.iter().map(|lot| (lot.kind, grams(lot.left_g))).collect()
+}
+
+/// Months between two days.
+fn months_since(day: Date, today: Date) -> Option<f64> {
+    const DAYS_A_MONTH: f64 = 30.4;
+    Some(f64::from(today.since(day).ok()?.get_days()) / DAYS_A_MONTH)
+}
+
+pub(crate) async fn ground(shared: &web::Data<Shared>, request: &PlanRequest) -> Result<Ground, ApiError> {
+    check_medium(request.product, request.medium).map_err(|error| ApiError::field("medium", error))?;
+    if (request.product == Product::Sauce) != request.thickness.is_some() {
+        return Err(ApiError::field(
+            "thickness",
+            "thickness goes with sauce, and only with sauce: thin or thick",
+        ));
+    }
+    for (place, line) in request.jars.iter().flatten().enumerate() {
+        JAR_COUNT.check(f64::from(line.count)).named(&format!("jars[{place}].count"))?;
+    }
+    let (kitchen, all, finished, cupboard) = read(shared, |shared| {
+        let store = &shared.store;
+        Ok((store.kitchen()?, store.lots()?, store.finished()?, store.cupboard()?))
+    })
+    .await?;
+    let altitude = altitude_of(&kitchen)?;
+    let lots = waiting_lots(&all, &request.lots)?;
+    let household = Household { finished };
+    let making = Making {
+        product: request.product,
+        medium: request.medium,
+        pack: request.pack,
+        thickness: request.thickness,
+    };
+    let volume = outlook::volume(&household, &making, &by_kind(&lots));
+    let wish = Wish {
+        product: request.product,
+        medium: request.medium,
+        pack: request.pack,
+        method: kitchen.canner.method,
+        altitude,
+        volume,
+        agent: request.agent,
+        jar: request.jar,
+        mix: request.jars.as_ref().map(|jars| jars.iter().map(|line| (line.jar, line.count)).collect()),
+    };
+    // Shown for the kind that most was learned about; each lot is counted by its own.
+    let learned = lots
+        .iter()
+        .map(|lot| household.learn(making.product, making.thickness, lot.kind))
+        .max_by_key(|learned| learned.batches)
+        .ok_or_else(|| ApiError::field("lots", "no lot is chosen; choose at least one"))?;
+    let yields = YieldView {
+        published: learned.published,
+        learned: learned.pounds_per_quart,
+        batches: learned.batches,
+    };
+    let opened = cupboard.acids.iter().find(|acid| acid.agent == request.agent);
+    let bottle_age_months =
+        opened.and_then(|acid| acid.opened_on).and_then(|day| months_since(day, shared.clock.today()));
+    Ok(Ground { kitchen, altitude, lots, wish, yields, cupboard, bottle_age_months })
+}
+
+impl Ground {
+    /// The plan or the refusal; a capacity that is not known is about the jar that was asked for.
+    pub(crate) fn work_out(&self) -> Result<Result<BatchPlan, Refusal>, ApiError> {
+        let turnaround = Minutes(self.kitchen.turnaround_minutes);
+        match batch::work_out(&self.wish, &self.kitchen.canner.capacities(), turnaround) {
+            Ok(plan) => Ok(Ok(plan)),
+            Err(NoPlan::Refused(refusal)) => Ok(Err(refusal)),
+            Err(NoPlan::NoCapacity(error)) => Err(ApiError::field("jar", error)),
+        }
+    }
+
+    pub(crate) fn methods(&self, plan: &BatchPlan) -> Vec<MethodView> {
+        let of = |method: &Method| {
+            let looked_up = plan.mix.iter().map(|line| {
+                look_up(&Query {
+                    product: self.wish.product,
+                    medium: self.wish.medium,
+                    pack: self.wish.pack,
+                    method: *method,
+                    jar: line.jar,
+                    altitude: self.altitude,
+                })
+            });
+            match looked_up.collect::<Result<Vec<_>, Refusal>>() {
+                Ok(tested) => {
+                    let longest = tested.into_iter().max_by_key(|tested| tested.options[0].minutes);
+                    let options = longest.map(|tested| tested.options).unwrap_or_default();
+                    MethodView { method: *method, options, refusal: None }
+                }
+                Err(refusal) => {
+                    MethodView { method: *method, options: Vec::new(), refusal: Some(refusal.message) }
+                }
+            }
+        };
+        Method::ALL.iter().map(of).collect()
+    }
+
+    pub(crate) fn sea_level_minutes(&self, jar: JarSize) -> Option<Minutes> {
+        let query = Query {
+            product: self.wish.product,
+            medium: self.wish.medium,
+            pack: self.wish.pack,
+            method: self.wish.method,
+            jar,
+            altitude: Altitude::from_feet(0.0).ok()?,
+        };
+        look_up(&query).ok().map(|tested| tested.options[0].minutes)
+    }
+
+    pub(crate) fn findings(&self, plan: &BatchPlan) -> Vec<Finding> {
+        let jars: Vec<(JarSize, u32)> = plan.mix.iter().map(|line| (line.jar, line.count)).collect();
+        let sizes: Vec<JarSize> = plan.mix.iter().map(|line| line.jar).collect();
+        let minutes = plan.loads.loads.iter().map(|load| load.minutes.0).max();
+        let case = Case {
+            product: Some(self.wish.product),
+            medium: self.wish.medium,
+            pack: Some(self.wish.pack),
+            heating: Some(self.wish.method.into()),
+            altitude: Some(self.altitude),
+            minutes: minutes.map(|minutes| Time::new::<minute>(f64::from(minutes))),
+            jars: Some(case_jars(&jars)),
+            acid: Some(CaseAcid {
+                bottle_age_months: self.bottle_age_months,
+                ..planned_acid(self.wish.agent, &sizes)
+            }),
+            ..Case::default()
+        };
+        // A plan of no jars yet is not a mistake.
+        if jars.iter().all(|(_, count)| *count == 0) { Vec::new() } else { judge(&case).findings }
+    }
+
+    pub(crate) fn answer(&self, plan: BatchPlan) -> PlanAnswer {
+        let litres = |volume: bodega_core::measures::units::Volume| volume.get::<liter>();
+        let (width, outsides) = (inner_width(&self.kitchen.canner), self.kitchen.outsides());
+        let loads = plan
+            .loads
+            .loads
+            .iter()
+            .map(|load| {
+                let jars: Vec<JarCount> = load
+                    .jars
+                    .iter()
+                    .map(|(index, count)| JarCount { jar: plan.mix[*index].jar, count: *count })
+                    .collect();
+                let sizes: Vec<JarSize> =
+                    jars.iter().flat_map(|line| vec![line.jar; line.count as usize]).collect();
+                PlanLoad { jars, standing: standing(width, &sizes, &outsides), minutes: load.minutes }
+            })
+            .collect();
+        PlanAnswer {
+            weight_g: self.lots.iter().map(|lot| lot.left_g).sum(),
+            litres: Range {
+                low: litres(plan.volume.low),
+                expected: litres(plan.volume.expected),
+                high: litres(plan.volume.high),
+            },
+            full_jars: plan.full_jars,
+            left_over_litres: litres(plan.left_over),
+            acid_total: plan.acid_total.total_label(),
+            headspace_in: headspace_in(self.wish.product),
+            loads,
+            canner_minutes: plan.loads.total,
+            why: plan.why.clone(),
+            shortest: plan.loads.total == plan.loads.lower_bound,
+            yield_source: yields::source(self.wish.product),
+            missing: plan
+                .mix
+                .iter()
+                .flat_map(|line| missing(&self.cupboard, self.wish.agent, line.jar, line.count))
+                .collect(),
+            methods: self.methods(&plan),
+            yields: self.yields.clone(),
+            lines: plan
+                .mix
+                .into_iter()
+                .map(|line| PlanLine {
+                    sea_level_minutes: self
+                        .sea_level_minutes(line.jar)
+                        .unwrap_or(line.tested.options[0].minutes),
+                    jar: line.jar,
+                    count: line.count,
+                    acid: line.acid.label(),
+                    salt: line.salt.label(),
+                    options: line.tested.options,
+                    cautions: line.tested.cautions.iter().map(ToString::to_string).collect(),
+                    source: line.tested.source,
+                })
+                .collect(),
+        }
+    }
+}

@@ -1,0 +1,71 @@
+//! Planning a batch over HTTP: the answer before the work starts, and accepting it.
+
+use actix_web::{post, web};
+use bodega_core::records::batch::{Batch, Draw, NewBatch, NewLoad};
+
+use crate::json::Json;
+use crate::plan::ground::ground;
+use crate::plan::view::{PlanPreview, PlanRequest};
+use crate::problem::{ApiError, Problem};
+use crate::state::{Shared, change};
+
+/// Works a wish out without keeping it.
+#[utoipa::path(request_body = PlanRequest,
+    responses((status = 200, body = PlanPreview), (status = 409, body = Problem), (status = 422, body = Problem)))]
+#[post("/api/plan")]
+pub async fn preview_plan(
+    shared: web::Data<Shared>,
+    Json(request): Json<PlanRequest>,
+) -> Result<web::Json<PlanPreview>, ApiError> {
+    let ground = ground(&shared, &request).await?;
+    let altitude_ft = ground.altitude.feet();
+    Ok(web::Json(match ground.work_out()? {
+        Ok(plan) => {
+            let findings = ground.findings(&plan);
+            PlanPreview { altitude_ft, plan: Some(ground.answer(plan)), refusal: None, findings }
+        }
+        Err(refusal) => PlanPreview { altitude_ft, plan: None, refusal: Some(refusal), findings: Vec::new() },
+    }))
+}
+
+/// Accepts a plan: the fruit is drawn, the jars and loads are set out.
+#[utoipa::path(request_body = PlanRequest,
+    responses((status = 200, body = Batch), (status = 409, body = Problem), (status = 422, body = Problem)))]
+#[post("/api/batches")]
+pub async fn accept_plan(
+    shared: web::Data<Shared>,
+    Json(request): Json<PlanRequest>,
+) -> Result<web::Json<Batch>, ApiError> {
+    let ground = ground(&shared, &request).await?;
+    let plan = ground.work_out()?.map_err(|refusal| ApiError::field("jar", refusal.message))?;
+    let loads: Vec<NewLoad> = plan
+        .loads
+        .loads
+        .iter()
+        .map(|load| NewLoad {
+            jars: load.jars.iter().map(|(index, count)| (plan.mix[*index].jar, *count)).collect(),
+            minutes: load.minutes,
+            // All jars of a batch take the same option: the one with the lowest pressure.
+            psi: plan.mix[load.jars[0].0].tested.options[0].psi,
+        })
+        .collect();
+    if loads.is_empty() {
+        return Err(ApiError::field("jars", "the plan fills no jar; take more fruit or a smaller jar"));
+    }
+    let batch = NewBatch {
+        day: shared.clock.today(),
+        product: request.product,
+        medium: request.medium,
+        pack: request.pack,
+        thickness: request.thickness,
+        method: ground.wish.method,
+        agent: request.agent,
+        salt: request.salt,
+        rest: request.rest,
+        altitude_ft: ground.altitude.feet(),
+        draws: ground.lots.iter().map(|lot| Draw { lot: lot.id, weight_g: lot.left_g }).collect(),
+        loads,
+        canner: ground.kitchen.canner.id,
+    };
+    Ok(web::Json(change(&shared, move |shared| shared.store.add_batch(&batch, shared.clock.now())).await?))
+}

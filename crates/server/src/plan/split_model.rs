@@ -1,0 +1,243 @@
+//! The question that the best split is asked, out of the records, and its answer.
+
+use bodega_core::jars::acid::{self, Agent};
+use bodega_core::jars::size::JarSize;
+use bodega_core::measures::limits::{DAY_MINUTES, JAR_COUNT};
+use bodega_core::measures::moment::Minutes;
+use bodega_core::plan::batch::Wish;
+use bodega_core::plan::outlook::{Making, usual_jar};
+use bodega_core::plan::split::{Choice, NoSplit, Question, Resource, Share, Split, SplitLot, Stock, limits};
+use bodega_core::plan::yields::Range;
+use bodega_core::records::batch::{Draw, NewBatch, NewLoad};
+use bodega_core::tables::process::{Query, look_up};
+use jiff::civil::Date;
+use uom::si::mass::gram;
+use uom::si::volume::liter;
+
+use crate::plan::ground::by_kind;
+use crate::plan::split::{Hours, LotShare, Pin, SplitAnswer, SplitLimit, SplitLine, SplitRequest};
+use crate::plan::table::Table;
+use crate::problem::{ApiError, NameField};
+
+/// What a choice of the list is: the goals first, then what else the fruit could be, in its usual jar.
+pub(crate) fn choices(table: &Table, agent: Agent, pins: &[Pin]) -> Vec<Choice> {
+    let wanted = table.goals.iter().map(|goal| {
+        let making =
+            Making { product: goal.product, medium: goal.medium, pack: goal.pack, thickness: goal.thickness };
+        (making, goal.jar, goal.count, goal.preference)
+    });
+    let mouth_of = |jar: JarSize| {
+        let line = table.cupboard.jars.iter().find(|line| line.jar == jar);
+        line.map_or_else(|| jar.usual_mouth(), |line| line.mouth)
+    };
+    // One way for each product that no goal asks for.
+    let others =
+        [Making::ALL[0], Making::ALL[4], Making::ALL[5], Making::ALL[6], Making::ALL[7], Making::ALL[8]];
+    let others = others
+        .into_iter()
+        .filter(|making| {
+            !table
+                .goals
+                .iter()
+                .any(|goal| goal.product == making.product && goal.thickness == making.thickness)
+        })
+        .map(|making| (making, usual_jar(&making), 0, 1));
+    wanted
+        .chain(others)
+        .filter_map(|(making, jar, goal, preference)| {
+            let query = Query {
+                product: making.product,
+                medium: making.medium,
+                pack: making.pack,
+                method: table.kitchen.canner.method,
+                jar,
+                altitude: table.altitude,
+            };
+            let minutes = look_up(&query).ok()?.options[0].minutes;
+            let fits = table.capacity.iter().find(|capacity| capacity.jar == jar)?.count;
+            Some(Choice {
+                making,
+                jar,
+                mouth: mouth_of(jar),
+                minutes,
+                fits,
+                acid_tsp: acid::per_jar(agent, jar).as_f64(),
+                goal,
+                preference: f64::from(preference),
+                pinned: None,
+            })
+        })
+        .enumerate()
+        .map(|(place, choice)| Choice {
+            pinned: pins.iter().find(|pin| pin.choice == place).map(|pin| pin.jars),
+            ..choice
+        })
+        .collect()
+}
+
+/// Stock and hours as the model counts them; what was never counted does not limit.
+pub(crate) fn stock(table: &Table, agent: Agent, hours: Hours) -> Stock {
+    let cupboard = &table.cupboard;
+    let acid = cupboard.acids.iter().find(|line| line.agent == agent);
+    Stock {
+        jars: cupboard.jars.iter().filter_map(|line| Some((line.jar, line.left()?))).collect(),
+        lids: cupboard.lids.iter().filter_map(|line| Some((line.mouth, line.left()?))).collect(),
+        acid_tsp: acid
+            .and_then(bodega_core::records::stock::AcidStock::left)
+            .map(|left| acid::teaspoons_of(agent, left)),
+        canner_minutes: Some(hours.canner_minutes),
+        stove_minutes: Some(hours.stove_minutes),
+        hands_minutes: Some(hours.hands_minutes),
+    }
+}
+
+pub(crate) fn question<'a>(table: &'a Table, request: &SplitRequest) -> Result<Question<'a>, ApiError> {
+    for (place, pin) in request.pins.iter().enumerate() {
+        JAR_COUNT.check(f64::from(pin.jars)).named(&format!("pins[{place}].jars"))?;
+    }
+    let hours = request.hours;
+    for (minutes, field) in [
+        (hours.canner_minutes, "hours.canner_minutes"),
+        (hours.stove_minutes, "hours.stove_minutes"),
+        (hours.hands_minutes, "hours.hands_minutes"),
+    ] {
+        DAY_MINUTES.check(minutes).named(field)?;
+    }
+    let choices = choices(table, request.agent, &request.pins);
+    for (place, pin) in request.pins.iter().enumerate() {
+        if pin.choice >= choices.len() {
+            let message = format!("there are {} choices; give 0 to {}", choices.len(), choices.len() - 1);
+            return Err(ApiError::field(format!("pins[{place}].choice"), message));
+        }
+    }
+    Ok(Question {
+        lots: by_kind(&table.lots).into_iter().map(|(kind, weight)| SplitLot { kind, weight }).collect(),
+        choices,
+        stock: stock(table, request.agent, hours),
+        turnaround: Minutes(table.kitchen.turnaround_minutes),
+        household: &table.household,
+    })
+}
+
+pub(crate) fn refuse(error: &NoSplit) -> ApiError {
+    match error {
+        NoSplit::PinnedTooMuch => ApiError::field("pins", error),
+        NoSplit::Failed(_) => ApiError::Internal(error.to_string()),
+    }
+}
+
+/// Whole grams of each lot in a share; what rounding would take too much of a lot is left in it.
+pub(crate) fn fruit_of(table: &Table, share: &Share) -> Vec<LotShare> {
+    table
+        .lots
+        .iter()
+        .zip(&share.fruit)
+        .filter_map(|(lot, weight)| {
+            #[allow(clippy::cast_possible_truncation)] // within the weight of the lot
+            let weight_g = (weight.get::<gram>() + 1e-3).floor() as i64;
+            (weight_g > 0).then_some(LotShare { lot: lot.id, weight_g: weight_g.min(lot.left_g) })
+        })
+        .collect()
+}
+
+pub(crate) fn name_of(resource: Resource, table: &Table) -> String {
+    match resource {
+        Resource::Fruit(place) => format!("{} fruit", table.lots[place].kind.label()),
+        Resource::Jars(jar) => jar.plural(),
+        Resource::Lids(mouth) => format!("{} lids", mouth.label()),
+        Resource::Acid => "acid".to_owned(),
+        Resource::Canner => "canner hours".to_owned(),
+        Resource::Stove => "burner hours".to_owned(),
+        Resource::Hands => "hands".to_owned(),
+    }
+}
+
+pub(crate) fn answer(table: &Table, question: &Question<'_>, found: &Split) -> Result<SplitAnswer, NoSplit> {
+    let lines: Vec<SplitLine> = question
+        .choices
+        .iter()
+        .zip(&found.shares)
+        .enumerate()
+        .map(|(place, (choice, share))| SplitLine {
+            choice: place,
+            product: choice.making.product,
+            medium: choice.making.medium,
+            pack: choice.making.pack,
+            thickness: choice.making.thickness,
+            jar: choice.jar,
+            jars: share.jars,
+            goal: choice.goal,
+            pinned: choice.pinned.is_some(),
+            minutes: choice.minutes,
+            loads: share.loads,
+            fruit: if share.jars == 0 { Vec::new() } else { fruit_of(table, share) },
+            drained_l: share.drained.get::<liter>(),
+        })
+        .collect();
+    let used: i64 = lines.iter().flat_map(|line| &line.fruit).map(|fruit| fruit.weight_g).sum();
+    Ok(SplitAnswer {
+        jars: lines.iter().map(|line| line.jars).sum(),
+        left_g: table.lots.iter().map(|lot| lot.left_g).sum::<i64>() - used,
+        canner_minutes: lines.iter().map(|line| line.loads * (line.minutes.0 + question.turnaround.0)).sum(),
+        proven: found.proven,
+        limits: limits(question, found)?
+            .into_iter()
+            .map(|limit| SplitLimit {
+                what: name_of(limit.resource, table),
+                step: limit.resource.step(),
+                jars_more: limit.jars_more,
+            })
+            .collect(),
+        lines,
+    })
+}
+
+/// One batch of the split, with its loads.
+pub(crate) fn batch_of(
+    table: &Table,
+    choice: &Choice,
+    share: &Share,
+    agent: Agent,
+    day: Date,
+) -> Result<NewBatch, NoSplit> {
+    let volume = choice.jar.volume() * f64::from(share.jars);
+    let wish = Wish {
+        product: choice.making.product,
+        medium: choice.making.medium,
+        pack: choice.making.pack,
+        method: table.kitchen.canner.method,
+        altitude: table.altitude,
+        volume: Range { low: volume, expected: volume, high: volume },
+        agent,
+        jar: choice.jar,
+        mix: Some(vec![(choice.jar, share.jars)]),
+    };
+    let worked =
+        bodega_core::plan::batch::work_out(&wish, &table.capacity, Minutes(table.kitchen.turnaround_minutes))
+            .map_err(|error| NoSplit::Failed(error.to_string()))?;
+    let draws = fruit_of(table, share);
+    Ok(NewBatch {
+        day,
+        product: wish.product,
+        medium: wish.medium,
+        pack: wish.pack,
+        thickness: choice.making.thickness,
+        method: wish.method,
+        agent,
+        salt: false,
+        rest: None,
+        altitude_ft: table.altitude.feet(),
+        draws: draws.into_iter().map(|fruit| Draw { lot: fruit.lot, weight_g: fruit.weight_g }).collect(),
+        loads: worked
+            .loads
+            .loads
+            .iter()
+            .map(|load| NewLoad {
+                jars: load.jars.iter().map(|(_, count)| (choice.jar, *count)).collect(),
+                minutes: load.minutes,
+                psi: worked.mix[0].tested.options[0].psi,
+            })
+            .collect(),
+        canner: table.kitchen.canner.id,
+    })
+}

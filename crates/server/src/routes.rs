@@ -1,0 +1,151 @@
+//! Every route of the API on one screen, and its description made of the same list.
+
+use actix_web::{HttpResponse, get, middleware, web};
+use utoipa::OpenApi;
+
+use crate::problem::{ApiError, Problem};
+use crate::{
+    almanac, assets, canner, compute, counter, crates, day, health, jars, kettle, kitchen, plan, safe, shelf,
+    towel,
+};
+
+/// Serves and describes the same handlers.
+macro_rules! api {
+    ($( $($part:ident)::+, )+) => {
+        fn services(config: &mut web::ServiceConfig) {
+            config $( .service($($part)::+) )+;
+        }
+
+        #[derive(OpenApi)]
+        #[openapi(
+            info(title = "Bodega", description = "The counter of a tomato canning kitchen."),
+            paths($( $($part)::+, )+),
+            // Paper and Shape are words that only questions in an address use.
+            components(schemas(
+                Problem,
+                bodega_core::shelf::label_sheet::Paper,
+                bodega_core::shelf::label_sheet::Shape
+            ))
+        )]
+        struct Description;
+    };
+}
+
+api! {
+    health::health,
+    counter::routes::get_counter,
+    counter::live::live,
+    almanac::routes::get_almanac,
+    kitchen::canners::add_canner,
+    kitchen::canners::change_canner,
+    kitchen::places::find_towns,
+    kitchen::places::near,
+    kitchen::places::compute_altitude,
+    kitchen::cupboard::get_stock,
+    kitchen::cupboard::count_stock,
+    kitchen::cupboard::open_bottle,
+    kitchen::routes::get_kitchen,
+    kitchen::routes::change_kitchen,
+    kitchen::containers::list_containers,
+    kitchen::containers::add_container,
+    kitchen::containers::remove_container,
+    crates::harvest::export_harvest,
+    crates::harvest::import_harvest,
+    crates::routes::list_lots,
+    crates::routes::add_lot,
+    crates::routes::change_lot,
+    plan::goals::get_goals,
+    plan::goals::set_goals,
+    plan::batches::list_batches,
+    plan::batches::change_batch,
+    plan::batches::get_checklist,
+    plan::split::best_split,
+    plan::split::accept_split,
+    plan::routes::preview_plan,
+    plan::routes::accept_plan,
+    plan::compare::compare,
+    kettle::routes::list_kettles,
+    kettle::routes::add_kettle,
+    kettle::routes::calibrate_kettle,
+    kettle::routes::list_cooks,
+    kettle::routes::start_cook,
+    kettle::routes::add_cook_event,
+    kettle::routes::undo_cook_event,
+    kettle::routes::end_cook,
+    kettle::simulated::simulate,
+    jars::tick_jar,
+    jars::tick_load,
+    jars::recount_load,
+    jars::set_warmth,
+    jars::set_pot_dose,
+    canner::grouping::get_grouping,
+    canner::grouping::regroup,
+    canner::routes::list_loads,
+    canner::routes::list_lifted,
+    canner::routes::add_event,
+    canner::routes::undo_event,
+    canner::routes::retime_load,
+    canner::routes::move_load,
+    canner::routes::add_reading,
+    canner::simulated::simulate_canner,
+    day::routes::get_day,
+    day::routes::slip_block,
+    day::routes::mark_block,
+    day::routes::export_day,
+    towel::routes::list_towel,
+    towel::routes::judge_seals,
+    towel::routes::tidy_jars,
+    towel::routes::rescue_jar,
+    towel::routes::list_cold,
+    shelf::record::get_record,
+    shelf::record::list_all_batches,
+    shelf::record::add_ph,
+    shelf::routes::list_shelf,
+    shelf::routes::leave_shelf,
+    shelf::routes::bring_back,
+    shelf::routes::get_jar,
+    shelf::pantry::get_pantry,
+    shelf::pantry::set_pantry_goals,
+    shelf::labels::get_labels,
+    shelf::labels::get_labels_pdf,
+    safe::exchange::export_all,
+    safe::exchange::import_all,
+    safe::exchange::export_jars,
+    safe::exchange::export_batches,
+    safe::exchange::export_calendar,
+    safe::exchange::export_recipe,
+    safe::backups::list_backups,
+    compute::acid::compute_acid,
+    compute::day::compute_day,
+    compute::process::compute_process,
+    compute::canner::compute_canner,
+    compute::loads::compute_loads,
+    compute::audit::compute_audit,
+    compute::kettle::compute_kettle,
+    compute::yields::compute_yield,
+}
+
+/// The API's description as JSON.
+///
+/// # Errors
+/// When it cannot be encoded.
+pub fn description_json() -> Result<String, serde_json::Error> {
+    Description::openapi().to_pretty_json()
+}
+
+#[get("/api/openapi.json")]
+async fn describe() -> Result<HttpResponse, ApiError> {
+    let text = description_json().map_err(|error| ApiError::Internal(error.to_string()))?;
+    Ok(HttpResponse::Ok().content_type("application/json").body(text))
+}
+
+/// All routes; what none of them takes is a file of the front end or its page.
+pub fn routes(config: &mut web::ServiceConfig) {
+    config
+        .app_data(
+            web::QueryConfig::default().error_handler(|error, _| ApiError::field("query", error).into()),
+        )
+        .service(describe)
+        .configure(services)
+        .default_service(web::route().to(assets::serve).wrap(middleware::Compress::default()));
+}

@@ -1,0 +1,4 @@
+//! Safe keeping: backups, and everything out and in.
+
+pub mod backups;
+pub mod exchange;

@@ -1,0 +1,35 @@
+//! Automatic backups, as the kitchen shows them.
+
+use std::time::Duration;
+
+use actix_web::{get, web};
+use bodega_store::{BackupFile, StoreError};
+
+use crate::problem::ApiError;
+use crate::state::{Shared, read};
+
+/// How often the program looks whether a day has begun.
+const LOOKS_EVERY: Duration = Duration::from_secs(30 * 60);
+
+/// Backups that are kept, newest first.
+#[utoipa::path(responses((status = 200, body = Vec<BackupFile>)))]
+#[get("/api/backups")]
+pub async fn list_backups(shared: web::Data<Shared>) -> Result<web::Json<Vec<BackupFile>>, ApiError> {
+    Ok(web::Json(read(&shared, |shared| shared.store.backups()).await?))
+}
+
+fn keep(shared: &Shared) -> Result<(), StoreError> {
+    shared.store.keep_backups(&shared.clock.today().to_string(), &shared.clock.week())
+}
+
+/// Keeps a backup of every day and week while the program runs.
+pub async fn keep_daily(shared: web::Data<Shared>) {
+    loop {
+        let inner = shared.clone();
+        match web::block(move || keep(&inner)).await {
+            Ok(Ok(())) => {}
+            failed => tracing::error!(?failed, "the daily backup could not be made"),
+        }
+        actix_web::rt::time::sleep(LOOKS_EVERY).await;
+    }
+}

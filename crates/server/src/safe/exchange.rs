@@ -1,0 +1,316 @@
+//! Open formats: everything as JSON, jars and batches as CSV, dates as iCalendar, a batch's procedure as schema.org
+//! JSON-LD. `docs/formats.md` describes them.
+
+use actix_web::{HttpResponse, get, post, web};
+use bodega_core::measures::ids::BatchId;
+use bodega_core::measures::moment::Moment;
+use bodega_core::measures::units::grams;
+use bodega_core::plan::checklist::steps;
+use bodega_core::records::batch::Batch;
+use bodega_core::records::jar::JarRecord;
+use bodega_core::records::lot::Lot;
+use bodega_core::records::shelf::{ShelfGroup, ShelfSearch};
+use bodega_core::records::towel::{Rescued, Towel};
+use bodega_core::shelf::pantry::{Discard, Leaving};
+use bodega_core::tables::process::{Medium, Pack, Product};
+use bodega_core::towel::seal::{BEST_MONTHS, LidVerdict, Rescue};
+use bodega_store::{Store, StoreError};
+use icalendar::{Calendar, Component, Event};
+use jiff::civil::Date;
+use serde::Serialize;
+use serde_json::{Value, json};
+use uom::si::mass::kilogram;
+use utoipa::ToSchema;
+
+use crate::clock::{day_after_months, day_of, timestamp};
+use crate::json::Json;
+use crate::plan::batches::sheet;
+use crate::problem::{ApiError, Problem};
+use crate::state::{Shared, change, read};
+
+/// Everything as one JSON document.
+#[utoipa::path(responses((status = 200, content_type = "application/json")))]
+#[get("/api/export.json")]
+pub async fn export_all(shared: web::Data<Shared>) -> Result<HttpResponse, ApiError> {
+    let document = read(&shared, |shared| shared.store.export()).await?;
+    json_file("application/json", "bodega.json", &document)
+}
+
+/// What was taken in.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct Taken {
+    /// Lots.
+    pub lots: usize,
+    /// Batches.
+    pub batches: usize,
+}
+
+/// Takes a document into an empty kitchen, all or nothing; every fault is listed.
+#[utoipa::path(request_body(content = Object, content_type = "application/json"),
+    responses((status = 200, body = Taken), (status = 409, body = Problem), (status = 422, body = Problem)))]
+#[post("/api/import.json")]
+pub async fn import_all(
+    shared: web::Data<Shared>,
+    Json(document): Json<Value>,
+) -> Result<web::Json<Taken>, ApiError> {
+    let taken = change(&shared, move |shared| {
+        shared.store.import(&document)?;
+        Ok(Taken { lots: shared.store.lots()?.len(), batches: shared.store.all_batches()?.len() })
+    });
+    Ok(web::Json(taken.await?))
+}
+
+fn file(kind: &str, name: &str, body: String) -> HttpResponse {
+    HttpResponse::Ok()
+        .content_type(format!("{kind}; charset=utf-8"))
+        .insert_header(("Content-Disposition", format!("attachment; filename=\"{name}\"")))
+        .body(body)
+}
+
+fn json_file(kind: &str, name: &str, document: &Value) -> Result<HttpResponse, ApiError> {
+    let text =
+        serde_json::to_string_pretty(document).map_err(|error| ApiError::Internal(error.to_string()))?;
+    Ok(file(kind, name, text))
+}
+
+/// Lines as a CSV file.
+pub(crate) fn csv_file<T: Serialize>(
+    name: &str,
+    lines: impl IntoIterator<Item = T>,
+) -> Result<HttpResponse, ApiError> {
+    let internal = |error: String| ApiError::Internal(error);
+    let mut writer = csv::Writer::from_writer(Vec::new());
+    for line in lines {
+        writer.serialize(line).map_err(|error| internal(error.to_string()))?;
+    }
+    let bytes = writer.into_inner().map_err(|error| internal(error.to_string()))?;
+    let text = String::from_utf8(bytes).map_err(|error| internal(error.to_string()))?;
+    Ok(file("text/csv", name, text))
+}
+
+#[derive(Serialize)]
+struct JarLine {
+    batch: String,
+    jar: u32,
+    product: Product,
+    medium: Option<Medium>,
+    pack: Pack,
+    size: &'static str,
+    acid: &'static str,
+    lifted_on: Option<Date>,
+    lid: Option<LidVerdict>,
+    kept: Option<Rescue>,
+    left_on: Option<Date>,
+    left: Option<Leaving>,
+    why: Option<Discard>,
+}
+
+impl From<JarRecord> for JarLine {
+    fn from(jar: JarRecord) -> Self {
+        Self {
+            batch: jar.code,
+            jar: jar.number,
+            product: jar.product,
+            medium: jar.medium,
+            pack: jar.pack,
+            size: jar.size.word(),
+            acid: jar.agent.word(),
+            lifted_on: jar.lifted_at.map(day_of),
+            lid: jar.verdict,
+            kept: jar.rescue,
+            left_on: jar.gone_at.map(day_of),
+            left: jar.gone_how,
+            why: jar.gone_why,
+        }
+    }
+}
+
+/// Every jar as CSV.
+#[utoipa::path(responses((status = 200, content_type = "text/csv")))]
+#[get("/api/jars.csv")]
+pub async fn export_jars(shared: web::Data<Shared>) -> Result<HttpResponse, ApiError> {
+    let jars = read(&shared, |shared| shared.store.all_jars()).await?;
+    csv_file("jars.csv", jars.into_iter().map(JarLine::from))
+}
+
+#[derive(Serialize)]
+struct BatchLine {
+    batch: String,
+    product: Product,
+    medium: Option<Medium>,
+    pack: Pack,
+    thickness: Option<&'static str>,
+    method: &'static str,
+    acid: &'static str,
+    altitude_ft: f64,
+    fruit_kg: f64,
+    jars: u32,
+    jars_lifted: u32,
+}
+
+impl From<Batch> for BatchLine {
+    fn from(batch: Batch) -> Self {
+        Self {
+            batch: batch.code,
+            product: batch.product,
+            medium: batch.medium,
+            pack: batch.pack,
+            thickness: batch.thickness.map(bodega_core::plan::yields::Thickness::word),
+            method: batch.method.word(),
+            acid: batch.agent.word(),
+            altitude_ft: batch.altitude_ft,
+            fruit_kg: grams(batch.weight_g).get::<kilogram>(),
+            jars: batch.jars,
+            jars_lifted: batch.jars_lifted,
+        }
+    }
+}
+
+/// Every batch as CSV, newest first.
+#[utoipa::path(responses((status = 200, content_type = "text/csv")))]
+#[get("/api/batches.csv")]
+pub async fn export_batches(shared: web::Data<Shared>) -> Result<HttpResponse, ApiError> {
+    let batches = read(&shared, |shared| shared.store.all_batches()).await?;
+    csv_file("batches.csv", batches.into_iter().map(BatchLine::from))
+}
+
+/// A moment as iCalendar writes it, in UTC.
+fn utc(moment: Moment) -> String {
+    timestamp(moment).strftime("%Y%m%dT%H%M%SZ").to_string()
+}
+
+/// An event over a span of time.
+fn timed(uid: &str, summary: &str, stamp: &str, span: (Moment, Moment)) -> Event {
+    let mut event = Event::new();
+    event.uid(uid).summary(summary).add_property("DTSTAMP", stamp);
+    event.add_property("DTSTART", utc(span.0)).add_property("DTEND", utc(span.1));
+    event.done()
+}
+
+/// An event of a whole day, `YYYY-MM-DD`.
+fn all_day(uid: &str, summary: &str, stamp: &str, day: Date) -> Event {
+    let mut start = icalendar::Property::new("DTSTART", day.strftime("%Y%m%d").to_string());
+    start.add_parameter("VALUE", "DATE");
+    let mut event = Event::new();
+    event.uid(uid).summary(summary).add_property("DTSTAMP", stamp).append_property(start.done());
+    event.done()
+}
+
+fn calendar_file(name: &str, events: impl IntoIterator<Item = Event>) -> HttpResponse {
+    let mut calendar = Calendar::new();
+    calendar.name("Bodega");
+    calendar.extend(events);
+    file("text/calendar", name, calendar.done().to_string())
+}
+
+/// Something with a time of its own, for a calendar.
+pub(crate) struct Meeting {
+    /// Lasting name.
+    pub uid: String,
+    /// What it is.
+    pub summary: String,
+    /// From when to when.
+    pub span: (Moment, Moment),
+}
+
+/// A calendar file of such things.
+pub(crate) fn calendar_of(meetings: &[Meeting], now: Moment) -> HttpResponse {
+    let stamp = utc(now);
+    let events = meetings.iter().map(|meeting| timed(&meeting.uid, &meeting.summary, &stamp, meeting.span));
+    calendar_file("day.ics", events)
+}
+
+struct Dates {
+    towel: Vec<Towel>,
+    lots: Vec<Lot>,
+    cold: Vec<Rescued>,
+    shelf: Vec<ShelfGroup>,
+}
+
+fn dates(store: &Store) -> Result<Dates, StoreError> {
+    Ok(Dates {
+        towel: store.towel()?,
+        lots: store.lots()?,
+        cold: store.rescued()?,
+        shelf: store.shelf(&ShelfSearch::default())?,
+    })
+}
+
+fn events(dates: &Dates, now: Moment) -> Vec<Event> {
+    let stamp = utc(now);
+    let mut calendar = Vec::new();
+    for load in &dates.towel {
+        let summary = format!("Check the lids: batch {}, {} jars", load.code, load.jars.len());
+        let uid = format!("lids-{}@bodega", load.load_id);
+        calendar.push(timed(&uid, &summary, &stamp, (load.check_from, load.check_by)));
+    }
+    for lot in &dates.lots {
+        if let Some(day) = &lot.back_on {
+            let summary = format!("Look at the {} tomatoes on the sill", lot.kind.label());
+            calendar.push(all_day(&format!("sill-{}@bodega", lot.id), &summary, &stamp, *day));
+        }
+    }
+    for jar in &dates.cold {
+        if let Some(until) = jar.until {
+            let summary = format!("Eat jar {} of batch {} from the refrigerator", jar.number, jar.code);
+            calendar.push(all_day(&format!("cold-{}@bodega", jar.id), &summary, &stamp, day_of(until)));
+        }
+    }
+    for group in &dates.shelf {
+        let summary = format!("Best before: {} of batch {}", group.product.label(), group.code);
+        let uid = format!("best-{}-{}@bodega", group.code, group.size.word());
+        calendar.push(all_day(&uid, &summary, &stamp, day_after_months(group.canned_at, BEST_MONTHS)));
+    }
+    calendar
+}
+
+/// Seal checks, days to look at held fruit, and best-before days as iCalendar.
+#[utoipa::path(responses((status = 200, content_type = "text/calendar")))]
+#[get("/api/calendar.ics")]
+pub async fn export_calendar(shared: web::Data<Shared>) -> Result<HttpResponse, ApiError> {
+    let events = read(&shared, |shared| Ok(events(&dates(&shared.store)?, shared.clock.now()))).await?;
+    Ok(calendar_file("bodega.ics", events))
+}
+
+fn recipe(
+    batch: &Batch,
+    loads: &[bodega_core::records::load::CannerLoad],
+    kitchen: &str,
+    made_on: Option<Date>,
+) -> Value {
+    let sheet = sheet(batch, loads);
+    let steps: Vec<Value> = steps(&sheet)
+        .iter()
+        .map(|step| json!({"@type": "HowToStep", "name": step.station.label(), "text": step.text}))
+        .collect();
+    let fruit_kg = grams(batch.weight_g).get::<kilogram>();
+    let jars: Vec<String> =
+        sheet.jars.iter().map(|(jar, count)| format!("{count} x {}", jar.word())).collect();
+    json!({
+        "@context": "https://schema.org",
+        "@type": "Recipe",
+        "name": format!("{}, batch {}", batch.product.label(), batch.code),
+        "author": {"@type": "Organization", "name": kitchen},
+        "dateCreated": made_on,
+        "recipeYield": jars,
+        "recipeIngredient": [format!("{fruit_kg:.2} kg tomatoes"), format!("{}, per jar as in the steps", batch.agent.label())],
+        "recipeInstructions": steps,
+        "keywords": "home canning",
+    })
+}
+
+/// The procedure of a batch as schema.org Recipe, JSON-LD.
+#[utoipa::path(params(("id" = i64, Path)),
+    responses((status = 200, content_type = "application/ld+json"), (status = 404, body = Problem)))]
+#[get("/api/batches/{id}/recipe.jsonld")]
+pub async fn export_recipe(
+    shared: web::Data<Shared>,
+    id: web::Path<BatchId>,
+) -> Result<HttpResponse, ApiError> {
+    let document = read(&shared, move |shared| {
+        let (batch, loads) = (shared.store.batch(*id)?, shared.store.batch_loads(*id)?);
+        let made_on = shared.store.batch_jars(*id)?.iter().filter_map(|jar| jar.lifted_at).min().map(day_of);
+        Ok(recipe(&batch, &loads, &shared.store.kitchen()?.name, made_on))
+    });
+    json_file("application/ld+json", "recipe.jsonld", &document.await?)
+}

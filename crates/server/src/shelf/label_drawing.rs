@@ -1,0 +1,228 @@
+//! Labels drawn once, as SVG in millimetres; the PDF holds the same.
+
+use std::fmt::Write;
+use std::sync::{Arc, LazyLock};
+
+use bodega_core::plan::yields::Thickness;
+use bodega_core::records::jar::JarRecord;
+use bodega_core::shelf::label_sheet::Spot;
+use bodega_core::tables::process::{Medium, Pack, Product};
+use bodega_core::towel::seal::BEST_MONTHS;
+use krilla::geom::Size;
+use krilla::page::PageSettings;
+use krilla_svg::{SurfaceExt, SvgSettings};
+use qrcode::{Color, EcLevel, QrCode};
+use serde::Serialize;
+use uom::si::length::millimeter;
+use utoipa::ToSchema;
+
+use crate::clock::{day_after_months, day_of};
+use crate::problem::ApiError;
+
+/// White around the sheet that a printer cannot reach.
+pub(crate) const MARGIN_MM: f64 = 5.0;
+
+/// Typeface of the labels; it ships with the program.
+pub(crate) const FAMILY: &str = "Atkinson Hyperlegible Next";
+
+/// The same face as the browser knows it.
+pub(crate) const WEB_FAMILY: &str = "Atkinson Hyperlegible Next Variable";
+
+/// Widest mean of a line's letters, as a share of their size; a plainer face that stands in is no wider.
+pub(crate) const LETTER: f64 = 0.62;
+
+/// Points in a millimetre.
+pub(crate) const PT_PER_MM: f64 = 72.0 / 25.4;
+
+/// The pages, ready to print.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct LabelPages {
+    /// One SVG for each page, in millimetres.
+    pub pages: Vec<String>,
+    /// Labels in a row.
+    pub columns: usize,
+    /// Rows on a page.
+    pub rows: usize,
+    /// Width of the paper in millimetres.
+    pub paper_width_mm: f64,
+    /// Height of the paper in millimetres.
+    pub paper_height_mm: f64,
+}
+
+/// What one label says.
+pub(crate) struct Label {
+    pub(crate) title: String,
+    pub(crate) lines: Vec<String>,
+    pub(crate) code: QrCode,
+}
+
+pub(crate) fn title(jar: &JarRecord) -> String {
+    match (jar.product, jar.thickness) {
+        (Product::Whole, _) => "Whole tomatoes".to_owned(),
+        (Product::Crushed, _) => "Crushed tomatoes".to_owned(),
+        (Product::Juice, _) => "Tomato juice".to_owned(),
+        (Product::VegetableJuice, _) => "Vegetable juice".to_owned(),
+        (Product::Sauce, Some(Thickness::Thick)) => "Thick tomato sauce".to_owned(),
+        (Product::Sauce, _) => "Tomato sauce".to_owned(),
+        (Product::Paste, _) => "Tomato paste".to_owned(),
+    }
+}
+
+pub(crate) fn label(jar: &JarRecord, household: &str, host: &str) -> Result<Label, ApiError> {
+    let lifted = jar
+        .lifted_at
+        .ok_or_else(|| ApiError::field("jars", format!("jar {} is not out of the canner yet", jar.number)))?;
+    let pack = match (jar.pack, jar.medium) {
+        (Pack::Raw, _) => "raw pack",
+        (Pack::Hot, _) => "hot pack",
+    };
+    let medium = match jar.medium {
+        Some(Medium::Water) => ", in water",
+        Some(Medium::Juice) => ", in juice",
+        Some(Medium::None) => ", no liquid",
+        None => "",
+    };
+    let day = day_of(lifted);
+    let address = format!("{host}/jar/{}", jar.id);
+    let code = QrCode::with_error_correction_level(address.as_bytes(), EcLevel::M)
+        .map_err(|error| ApiError::Internal(error.to_string()))?;
+    Ok(Label {
+        title: title(jar),
+        lines: vec![
+            format!("{pack}{medium}"),
+            format!("with {}", jar.agent.label()),
+            format!("{day} · batch {} · {}", jar.code, jar.number),
+            format!("best before {}", day_after_months(lifted, BEST_MONTHS)),
+            household.to_owned(),
+        ],
+        code,
+    })
+}
+
+pub(crate) fn escaped(text: &str) -> String {
+    text.replace('&', "&amp;").replace('<', "&lt;").replace('>', "&gt;")
+}
+
+/// Letter size that lets a text run over a width, at most `most`, in millimetres.
+pub(crate) fn size_for(text: &str, width: f64, most: f64) -> f64 {
+    #[allow(clippy::cast_precision_loss)] // a line of text
+    let letters = text.chars().count().max(1) as f64;
+    most.min(width / (letters * LETTER))
+}
+
+/// The QR code as one path, in millimetres.
+pub(crate) fn code_path(code: &QrCode, x: f64, y: f64, side: f64) -> String {
+    let width = code.width();
+    #[allow(clippy::cast_precision_loss)] // a few dozen modules
+    let module = side / width as f64;
+    let mut path = String::new();
+    for (place, color) in code.to_colors().into_iter().enumerate() {
+        if color == Color::Dark {
+            #[allow(clippy::cast_precision_loss)] // a few dozen modules
+            let (column, row) = ((place % width) as f64, (place / width) as f64);
+            let _ = write!(
+                path,
+                "M{:.3} {:.3}h{module:.3}v{module:.3}h-{module:.3}z",
+                x + column * module,
+                y + row * module
+            );
+        }
+    }
+    format!("<path d=\"{path}\" fill=\"black\"/>")
+}
+
+pub(crate) fn text(line: &str, x: f64, y: f64, size: f64, weight: u32, anchor: &str) -> String {
+    format!(
+        "<text x=\"{x:.3}\" y=\"{y:.3}\" font-family=\"{WEB_FAMILY}, {FAMILY}, sans-serif\" font-size=\"{size:.3}\" \
+         font-weight=\"{weight}\" text-anchor=\"{anchor}\" fill=\"black\">{}</text>",
+        escaped(line)
+    )
+}
+
+/// A round label: title and lines across the middle, the code below.
+pub(crate) fn round(label: &Label, diameter: f64) -> String {
+    let middle = diameter / 2.0;
+    let mut svg = format!(
+        "<circle cx=\"{middle:.3}\" cy=\"{middle:.3}\" r=\"{:.3}\" fill=\"white\" stroke=\"black\" stroke-width=\"0.3\"/>",
+        middle - 0.15
+    );
+    let chord = |y: f64| 2.0 * (middle * middle - (y - middle).powi(2)).max(0.0).sqrt() * 0.9;
+    let at = |share: f64| diameter * share;
+    let mut line = |words: &str, share: f64, most: f64, weight: u32| {
+        // A circle is narrower at the top of the letters than at their foot.
+        let room = chord(at(share)).min(chord(at(share) - diameter * most * 0.8));
+        let size = size_for(words, room, diameter * most);
+        svg.push_str(&text(words, middle, at(share), size, weight, "middle"));
+    };
+    line(&label.lines[4], 0.17, 0.06, 400);
+    line(&label.title, 0.29, 0.105, 700);
+    line(&label.lines[0], 0.375, 0.068, 400);
+    line(&label.lines[1], 0.45, 0.068, 400);
+    line(&label.lines[2], 0.53, 0.07, 700);
+    line(&label.lines[3], 0.605, 0.065, 400);
+    let side = diameter * 0.27;
+    svg.push_str(&code_path(&label.code, middle - side / 2.0, diameter * 0.65, side));
+    svg
+}
+
+/// A rectangular label: the words on the left, the code on the right.
+pub(crate) fn rectangle(label: &Label, width: f64, height: f64) -> String {
+    let mut svg = format!(
+        "<rect x=\"0.15\" y=\"0.15\" width=\"{:.3}\" height=\"{:.3}\" rx=\"1.5\" fill=\"white\" stroke=\"black\" stroke-width=\"0.3\"/>",
+        width - 0.3,
+        height - 0.3
+    );
+    let pad = (width.min(height) * 0.08).max(1.5);
+    let side = (height - 2.0 * pad).min(width * 0.36);
+    let room = width - side - 3.0 * pad;
+    let unit = (height - 2.0 * pad) / 6.6;
+    let mut y = pad + unit * 1.2;
+    svg.push_str(&text(&label.title, pad, y, size_for(&label.title, room, unit * 1.45), 700, "start"));
+    for (place, line) in label.lines.iter().enumerate() {
+        y += unit * 1.06;
+        let weight = if place == 2 { 700 } else { 400 };
+        svg.push_str(&text(line, pad, y, size_for(line, room, unit * 0.92), weight, "start"));
+    }
+    svg.push_str(&code_path(&label.code, width - pad - side, (height - side) / 2.0, side));
+    svg
+}
+
+pub(crate) fn page(size: (f64, f64), labels: &[(Spot, String)]) -> String {
+    let (width, height) = size;
+    let mut svg = format!(
+        "<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"{width}mm\" height=\"{height}mm\" viewBox=\"0 0 {width} {height}\">"
+    );
+    for (spot, label) in labels {
+        let (x, y) = (spot.x.get::<millimeter>(), spot.y.get::<millimeter>());
+        let _ = write!(svg, "<g transform=\"translate({x:.3} {y:.3})\" data-label=\"\">{label}</g>");
+    }
+    svg.push_str("</svg>");
+    svg
+}
+
+pub(crate) static FONTS: LazyLock<Arc<usvg::fontdb::Database>> = LazyLock::new(|| {
+    let mut fonts = usvg::fontdb::Database::new();
+    fonts.load_font_data(include_bytes!("../../fonts/atkinson-hyperlegible-next-400.ttf").to_vec());
+    fonts.load_font_data(include_bytes!("../../fonts/atkinson-hyperlegible-next-700.ttf").to_vec());
+    Arc::new(fonts)
+});
+
+pub(crate) fn pdf(pages: &LabelPages) -> Result<Vec<u8>, String> {
+    let mut document = krilla::Document::new();
+    let options =
+        usvg::Options { fontdb: FONTS.clone(), font_family: FAMILY.to_owned(), ..usvg::Options::default() };
+    #[allow(clippy::cast_possible_truncation)] // a sheet of paper in points
+    let points = |mm: f64| (mm * PT_PER_MM) as f32;
+    let (width, height) = (points(pages.paper_width_mm), points(pages.paper_height_mm));
+    let size = Size::from_wh(width, height).ok_or("the paper has no size")?;
+    for svg in &pages.pages {
+        let tree = usvg::Tree::from_str(svg, &options).map_err(|error| error.to_string())?;
+        let settings = PageSettings::from_wh(width, height).ok_or("the paper has no size")?;
+        let mut page = document.start_page_with(settings);
+        let mut surface = page.surface();
+        surface.draw_svg(&tree, size, SvgSettings::default());
+        surface.finish();
+        page.finish();
+    }
+    document.finish().map_err(|error| format!("{error:?}"))
+}

@@ -1,0 +1,129 @@
+//! Labels over HTTP.
+
+use actix_web::{HttpRequest, HttpResponse, get, web};
+use bodega_core::measures::ids::JarId;
+use bodega_core::measures::limits::{LABEL_GAP, LABEL_SIDE, LABEL_START};
+use bodega_core::measures::units::millimetres;
+use bodega_core::shelf::label_sheet::{Paper, Shape, Sheet, Spot};
+use serde::Deserialize;
+use uom::si::length::millimeter;
+use utoipa::IntoParams;
+
+use crate::problem::{ApiError, NameField, Problem};
+use crate::shelf::label_drawing::{LabelPages, MARGIN_MM, label, page, pdf, rectangle, round};
+use crate::state::{Shared, off_thread, read};
+
+/// What to print.
+#[derive(Debug, Clone, Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+pub struct LabelQuery {
+    /// Numbers of the jars' records, separated by commas.
+    pub jars: String,
+    /// Outline.
+    pub shape: Shape,
+    /// Paper.
+    pub paper: Paper,
+    /// Width in millimetres, 25 to 150; the diameter of a round one.
+    pub width_mm: f64,
+    /// Height in millimetres, 25 to 150; of a round one the same as its width.
+    pub height_mm: Option<f64>,
+    /// From one label to the next in millimetres, 0 to 30.
+    #[serde(default)]
+    pub gap_mm: f64,
+    /// Position of the first label on a part-used sheet, from 1 by rows.
+    pub start: Option<u32>,
+}
+
+/// Pages of a question, drawn.
+pub(crate) async fn drawn(
+    shared: &web::Data<Shared>,
+    query: &LabelQuery,
+    host: &str,
+) -> Result<LabelPages, ApiError> {
+    let width = LABEL_SIDE.check(query.width_mm).named("width_mm")?;
+    let height = match query.shape {
+        Shape::Round => width,
+        Shape::Rectangle => LABEL_SIDE.check(query.height_mm.unwrap_or(width)).named("height_mm")?,
+    };
+    let start = LABEL_START.check(f64::from(query.start.unwrap_or(1))).named("start")?;
+    #[allow(clippy::cast_possible_truncation, clippy::cast_sign_loss)] // checked just above
+    let start = start as usize;
+    let sheet = Sheet {
+        paper: query.paper,
+        width: millimetres(width),
+        height: millimetres(height),
+        gap: millimetres(LABEL_GAP.check(query.gap_mm).named("gap_mm")?),
+        margin: millimetres(MARGIN_MM),
+    };
+    let ids = query
+        .jars
+        .split(',')
+        .map(|id| id.trim().parse().map(JarId))
+        .collect::<Result<Vec<_>, _>>()
+        .map_err(|_| ApiError::field("jars", "give the jars' numbers, separated by commas"))?;
+    let (kitchen, jars) = read(shared, move |shared| {
+        let jars = ids.iter().map(|id| shared.store.jar(*id)).collect::<Result<Vec<_>, _>>()?;
+        Ok((shared.store.kitchen()?, jars))
+    })
+    .await?;
+    let (columns, rows) = sheet.grid().map_err(|error| ApiError::field("width_mm", error))?;
+    let spots = sheet.spots(jars.len(), start).map_err(|error| ApiError::field("width_mm", error))?;
+    let mut pages: Vec<Vec<(Spot, String)>> = Vec::new();
+    for (jar, spot) in jars.iter().zip(spots) {
+        let label = label(jar, &kitchen.name, host)?;
+        let svg = match query.shape {
+            Shape::Round => round(&label, width),
+            Shape::Rectangle => rectangle(&label, width, height),
+        };
+        if pages.len() <= spot.page {
+            pages.push(Vec::new());
+        }
+        if let Some(page) = pages.last_mut() {
+            page.push((spot, svg));
+        }
+    }
+    let (wide, high) = query.paper.size();
+    let size = (wide.get::<millimeter>(), high.get::<millimeter>());
+    Ok(LabelPages {
+        pages: pages.iter().map(|labels| page(size, labels)).collect(),
+        columns,
+        rows,
+        paper_width_mm: size.0,
+        paper_height_mm: size.1,
+    })
+}
+
+pub(crate) fn host(request: &HttpRequest) -> String {
+    let connection = request.connection_info();
+    format!("{}://{}", connection.scheme(), connection.host())
+}
+
+/// Labels of some jars, one SVG for each page.
+#[utoipa::path(params(LabelQuery),
+    responses((status = 200, body = LabelPages), (status = 404, body = Problem), (status = 422, body = Problem)))]
+#[get("/api/labels")]
+pub async fn get_labels(
+    shared: web::Data<Shared>,
+    request: HttpRequest,
+    query: web::Query<LabelQuery>,
+) -> Result<web::Json<LabelPages>, ApiError> {
+    Ok(web::Json(drawn(&shared, &query, &host(&request)).await?))
+}
+
+/// The same labels as one PDF, to the millimetre.
+#[utoipa::path(params(LabelQuery),
+    responses((status = 200, content_type = "application/pdf"), (status = 404, body = Problem),
+        (status = 422, body = Problem)))]
+#[get("/api/labels.pdf")]
+pub async fn get_labels_pdf(
+    shared: web::Data<Shared>,
+    request: HttpRequest,
+    query: web::Query<LabelQuery>,
+) -> Result<HttpResponse, ApiError> {
+    let pages = drawn(&shared, &query, &host(&request)).await?;
+    let bytes = off_thread(move || pdf(&pages)).await?.map_err(ApiError::Internal)?;
+    Ok(HttpResponse::Ok()
+        .content_type("application/pdf")
+        .insert_header(("Content-Disposition", "inline; filename=\"labels.pdf\""))
+        .body(bytes))
+}

@@ -1,0 +1,120 @@
+//! Next season from what was eaten.
+
+use actix_web::{HttpResponse, get, post, web};
+use bodega_core::crates::fruit::Kind;
+use bodega_core::jars::size::JarSize;
+use bodega_core::measures::moment::Moment;
+use bodega_core::measures::units::in_quarts;
+use bodega_core::plan::yields::Thickness;
+use bodega_core::plan::yields::learn::Household;
+use bodega_core::records::jar::Stocked;
+use bodega_core::records::shelf::Goal;
+use bodega_core::shelf::pantry::{forecast, plants};
+use bodega_core::tables::process::{Medium, Pack, Product};
+use bodega_store::StoreError;
+use serde::Serialize;
+use utoipa::ToSchema;
+
+use crate::problem::ApiError;
+use crate::state::{Shared, change, read};
+
+/// What the shelf says of one product in one size of jar.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct PantryLine {
+    /// What.
+    pub product: Product,
+    /// What whole tomatoes are packed in.
+    pub medium: Option<Medium>,
+    /// Raw or hot.
+    pub pack: Pack,
+    /// Of sauce.
+    pub thickness: Option<Thickness>,
+    /// In which jars.
+    pub jar: JarSize,
+    /// On the shelf now.
+    pub on_shelf: u32,
+    /// Left to be eaten in the months that were counted.
+    pub eaten: u32,
+    /// Those months.
+    pub months: f64,
+    /// Jars a month.
+    pub per_month: f64,
+    /// When they run out; `null` while none is eaten.
+    pub runs_out: Option<Moment>,
+    /// Jars that last from one harvest to the next.
+    pub next_season: u32,
+    /// Pounds of fruit for those, by the household's own yields.
+    pub pounds: f64,
+}
+
+/// Next season from what was eaten.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct PantryView {
+    /// By product and jar.
+    pub lines: Vec<PantryLine>,
+    /// Pounds of fruit for all of it.
+    pub pounds: f64,
+    /// Plants for that.
+    pub plants: u32,
+    /// Pounds to expect of one plant.
+    pub pounds_per_plant: f64,
+}
+
+pub(crate) fn pantry(shared: &Shared) -> Result<PantryView, StoreError> {
+    let household = Household { finished: shared.store.finished()? };
+    let now = shared.clock.now();
+    let line = |stocked: Stocked| {
+        let forecast = forecast(stocked.on_shelf, &stocked.left_at, stocked.first_on, now);
+        let quarts = in_quarts(stocked.size.volume()) * f64::from(forecast.next_season);
+        let learned = household.learn(stocked.product, stocked.thickness, Kind::Paste);
+        PantryLine {
+            product: stocked.product,
+            medium: stocked.medium,
+            pack: stocked.pack,
+            thickness: stocked.thickness,
+            jar: stocked.size,
+            on_shelf: stocked.on_shelf,
+            eaten: forecast.eaten,
+            months: forecast.months,
+            per_month: forecast.per_month,
+            runs_out: forecast.runs_out,
+            next_season: forecast.next_season,
+            pounds: quarts * learned.pounds_per_quart.expected,
+        }
+    };
+    let lines: Vec<PantryLine> = shared.store.stocked()?.into_iter().map(line).collect();
+    let pounds = lines.iter().map(|line| line.pounds).sum();
+    let pounds_per_plant = shared.store.kitchen()?.pounds_per_plant;
+    Ok(PantryView { lines, pounds, plants: plants(pounds, pounds_per_plant), pounds_per_plant })
+}
+
+/// When each product runs out, and what to put up next season.
+#[utoipa::path(responses((status = 200, body = PantryView)))]
+#[get("/api/pantry")]
+pub async fn get_pantry(shared: web::Data<Shared>) -> Result<web::Json<PantryView>, ApiError> {
+    Ok(web::Json(read(&shared, pantry).await?))
+}
+
+/// Preference of a goal that comes from what was eaten: the middle.
+pub(crate) const PREFERENCE: u32 = 2;
+
+/// Makes next season's jars the Plan's goals.
+#[utoipa::path(responses((status = 204)))]
+#[post("/api/pantry/goals")]
+pub async fn set_pantry_goals(shared: web::Data<Shared>) -> Result<HttpResponse, ApiError> {
+    change(&shared, |shared| {
+        let goal = |line: &PantryLine| Goal {
+            product: line.product,
+            medium: line.medium,
+            pack: line.pack,
+            thickness: line.thickness,
+            jar: line.jar,
+            count: line.next_season.saturating_sub(line.on_shelf).min(1000),
+            preference: PREFERENCE,
+        };
+        let goals: Vec<Goal> = pantry(shared)?.lines.iter().map(goal).filter(|goal| goal.count > 0).collect();
+        shared.store.set_goals(&goals)
+    })
+    .await?;
+    Ok(HttpResponse::NoContent().finish())
+}

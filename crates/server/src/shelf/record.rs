@@ -1,0 +1,69 @@
+//! Records of batches over HTTP, and pH readings.
+
+use actix_web::{get, post, web};
+use bodega_core::measures::ids::BatchId;
+use bodega_core::measures::limits::{CELSIUS, PH};
+use bodega_core::records::batch::Batch;
+use bodega_core::records::jar::PhRecord;
+use serde::Deserialize;
+use utoipa::ToSchema;
+
+use crate::json::Json;
+use crate::problem::{ApiError, NameField, Problem};
+use crate::shelf::record_view::{BatchRecord, record};
+use crate::state::{Shared, change, read};
+
+/// A batch from the crate to the table.
+#[utoipa::path(params(("id" = i64, Path)), responses((status = 200, body = BatchRecord), (status = 404, body = Problem)))]
+#[get("/api/batches/{id}/record")]
+pub async fn get_record(
+    shared: web::Data<Shared>,
+    id: web::Path<BatchId>,
+) -> Result<web::Json<BatchRecord>, ApiError> {
+    Ok(web::Json(read(&shared, move |shared| record(shared, *id)).await?))
+}
+
+/// Every batch, newest first.
+#[utoipa::path(responses((status = 200, body = Vec<Batch>)))]
+#[get("/api/batches/all")]
+pub async fn list_all_batches(shared: web::Data<Shared>) -> Result<web::Json<Vec<Batch>>, ApiError> {
+    Ok(web::Json(read(&shared, |shared| shared.store.all_batches()).await?))
+}
+
+/// A reading of a pH meter.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct PhRequest {
+    /// The value, 0 to 14.
+    pub ph: f64,
+    /// Temperature of the sample in degrees Celsius.
+    pub sample_c: Option<f64>,
+    /// Whether the meter allows for it.
+    pub compensated: Option<bool>,
+    /// Whether it was calibrated today in buffers 4.01 and 7.00.
+    pub calibrated_today: Option<bool>,
+}
+
+/// Writes a pH reading down; it never replaces the acid and never shortens the time.
+#[utoipa::path(params(("id" = i64, Path)), request_body = PhRequest,
+    responses((status = 200, body = BatchRecord), (status = 404, body = Problem), (status = 422, body = Problem)))]
+#[post("/api/batches/{id}/ph")]
+pub async fn add_ph(
+    shared: web::Data<Shared>,
+    id: web::Path<BatchId>,
+    Json(request): Json<PhRequest>,
+) -> Result<web::Json<BatchRecord>, ApiError> {
+    let ph = PH.check(request.ph).named("ph")?;
+    let sample_c = request.sample_c.map(|celsius| CELSIUS.check(celsius).named("sample_c")).transpose()?;
+    let done = change(&shared, move |shared| {
+        let reading = PhRecord {
+            at: shared.clock.now(),
+            ph,
+            sample_c,
+            compensated: request.compensated,
+            calibrated_today: request.calibrated_today,
+        };
+        shared.store.add_ph_reading(*id, &reading)?;
+        record(shared, *id)
+    });
+    Ok(web::Json(done.await?))
+}

@@ -1,0 +1,94 @@
+//! The record of a batch: fruit to shelf on one page.
+
+use bodega_core::judge::case::{Case, PhReading};
+use bodega_core::judge::{Code, Finding, judge};
+use bodega_core::measures::ids::{BatchId, LoadId};
+use bodega_core::measures::units::Temperature;
+use bodega_core::records::batch::Batch;
+use bodega_core::records::jar::{JarRecord, PhRecord};
+use bodega_core::records::lot::Lot;
+use bodega_store::StoreError;
+use serde::Serialize;
+use uom::si::thermodynamic_temperature::degree_celsius;
+use utoipa::ToSchema;
+
+use crate::canner::view::LoadView;
+use crate::state::Shared;
+
+/// Fruit of a batch.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct Drawn {
+    /// The lot.
+    pub lot: Lot,
+    /// Grams of it.
+    pub weight_g: i64,
+}
+
+/// A pH reading and what the judge has to say of it.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct PhView {
+    /// The reading.
+    #[serde(flatten)]
+    pub reading: PhRecord,
+    /// Findings; a reading can only add caution.
+    pub findings: Vec<Finding>,
+}
+
+/// A batch from the crate to the table.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct BatchRecord {
+    /// The batch.
+    pub batch: Batch,
+    /// The household.
+    pub household: String,
+    /// Its fruit.
+    pub fruit: Vec<Drawn>,
+    /// Every load its jars went through, oldest first.
+    pub loads: Vec<LoadView>,
+    /// Its jars.
+    pub jars: Vec<JarRecord>,
+    /// pH readings.
+    pub ph: Vec<PhView>,
+}
+
+/// What the judge says of a reading by itself.
+pub(crate) const OF_PH: [Code; 3] = [Code::PhHigh, Code::PhUncalibrated, Code::PhUncompensated];
+
+pub(crate) fn ph_view(reading: PhRecord) -> PhView {
+    let case = Case {
+        ph: Some(PhReading {
+            value: reading.ph,
+            temperature: reading.sample_c.map(Temperature::new::<degree_celsius>),
+            compensated: reading.compensated,
+            calibrated_today: reading.calibrated_today,
+        }),
+        ..Case::default()
+    };
+    // The rest of the case was not asked about here.
+    let mut findings = judge(&case).findings;
+    findings.retain(|finding| OF_PH.contains(&finding.code));
+    PhView { reading, findings }
+}
+
+/// Puts a batch's record together.
+pub(crate) fn record(shared: &Shared, id: BatchId) -> Result<BatchRecord, StoreError> {
+    let store = &shared.store;
+    let (kitchen, now) = (store.kitchen()?, shared.clock.now());
+    let jars = store.batch_jars(id)?;
+    let mut loads: Vec<LoadId> =
+        jars.iter().flat_map(|jar| jar.earlier_loads.iter().copied().chain([jar.load])).collect();
+    loads.sort_unstable();
+    loads.dedup();
+    let loads = loads
+        .into_iter()
+        .map(|load| LoadView::new(shared, store.load(load)?, &kitchen, now))
+        .collect::<Result<_, StoreError>>()?;
+    Ok(BatchRecord {
+        batch: store.batch(id)?,
+        household: kitchen.name,
+        fruit: store.batch_lots(id)?.into_iter().map(|(lot, weight_g)| Drawn { lot, weight_g }).collect(),
+        loads,
+        jars,
+        ph: store.ph_readings(id)?.into_iter().map(ph_view).collect(),
+    })
+}

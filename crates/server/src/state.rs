@@ -1,0 +1,187 @@
+//! What handlers share: the records, the clock, open screens, simulated devices.
+
+use std::collections::{HashMap, HashSet};
+use std::sync::{Mutex, MutexGuard, PoisonError};
+use std::time::Duration;
+
+use actix_web::web;
+use bodega_core::kitchen::altitude::Altitude;
+use bodega_core::measures::ids::{CookId, LoadId};
+use bodega_core::measures::moment::Moment;
+use bodega_core::records::kitchen::Kitchen;
+use bodega_store::{Store, StoreError};
+
+use crate::clock::Clock;
+use crate::day::last::LastDay;
+use crate::kettle::instruments::Simulation;
+use crate::live::Live;
+use crate::problem::{ApiError, NameField};
+
+/// Shared by all handlers.
+pub struct Shared {
+    /// The records.
+    pub store: Store,
+    /// The kitchen's clock.
+    pub clock: Clock,
+    /// Open screens.
+    pub live: Live,
+    /// Kettles with a simulated scale under them.
+    pub simulated: Simulated,
+    /// Canners with a simulated probe in them.
+    pub simulated_canners: SimulatedCanners,
+    /// The day as it was laid out last.
+    pub last_day: LastDay,
+}
+
+/// Which records a simulated device stands beside; forgotten when the program ends, as a device would be switched off.
+#[derive(Debug, Default)]
+pub struct Simulated {
+    running: Mutex<HashSet<(CookId, Simulation)>>,
+}
+
+impl Simulated {
+    fn lock(&self) -> MutexGuard<'_, HashSet<(CookId, Simulation)>> {
+        self.running.lock().unwrap_or_else(PoisonError::into_inner)
+    }
+
+    /// Whether one stands there.
+    #[must_use]
+    pub fn has(&self, id: CookId, which: Simulation) -> bool {
+        self.lock().contains(&(id, which))
+    }
+
+    /// Puts one there; `false` when there is one already.
+    pub fn begin(&self, id: CookId, which: Simulation) -> bool {
+        self.lock().insert((id, which))
+    }
+
+    /// Takes it away.
+    pub fn end(&self, id: CookId, which: Simulation) {
+        self.lock().remove(&(id, which));
+    }
+}
+
+/// Which loads a simulated probe stands in, and when the flame under each went off and on.
+#[derive(Debug, Default)]
+pub struct SimulatedCanners {
+    running: Mutex<HashMap<LoadId, Vec<(Moment, bool)>>>,
+}
+
+impl SimulatedCanners {
+    fn lock(&self) -> MutexGuard<'_, HashMap<LoadId, Vec<(Moment, bool)>>> {
+        self.running.lock().unwrap_or_else(PoisonError::into_inner)
+    }
+
+    /// Whether the flame is on; `None` when no simulated probe stands there.
+    #[must_use]
+    pub fn flame(&self, load: LoadId) -> Option<bool> {
+        self.lock().get(&load).map(|turns| turns.last().is_none_or(|(_, on)| *on))
+    }
+
+    /// When the flame was turned.
+    #[must_use]
+    pub fn turns(&self, load: LoadId) -> Vec<(Moment, bool)> {
+        self.lock().get(&load).cloned().unwrap_or_default()
+    }
+
+    /// Turns the flame; `true` when the probe was not there yet and now is.
+    pub fn turn(&self, load: LoadId, now: Moment, on: bool) -> bool {
+        let mut running = self.lock();
+        let is_new = !running.contains_key(&load);
+        running.entry(load).or_default().push((now, on));
+        is_new
+    }
+
+    /// Takes the probe away.
+    pub fn end(&self, load: LoadId) {
+        self.lock().remove(&load);
+    }
+}
+
+impl Shared {
+    /// Puts the parts together.
+    #[must_use]
+    pub fn new(store: Store, clock: Clock) -> Self {
+        Self {
+            store,
+            clock,
+            live: Live::default(),
+            simulated: Simulated::default(),
+            simulated_canners: SimulatedCanners::default(),
+            last_day: LastDay::default(),
+        }
+    }
+}
+
+/// Runs work on the records off the async threads.
+///
+/// # Errors
+/// What the store says, or [`ApiError::Internal`] when the work panicked.
+pub async fn read<T: Send + 'static>(
+    shared: &web::Data<Shared>,
+    work: impl FnOnce(&Shared) -> Result<T, StoreError> + Send + 'static,
+) -> Result<T, ApiError> {
+    answer(shared, |shared| Ok(work(shared)?)).await
+}
+
+/// Like [`read`], for work that may refuse in the words of the API.
+///
+/// # Errors
+/// What the work says, or [`ApiError::Internal`] when it panicked.
+pub async fn answer<T: Send + 'static>(
+    shared: &web::Data<Shared>,
+    work: impl FnOnce(&Shared) -> Result<T, ApiError> + Send + 'static,
+) -> Result<T, ApiError> {
+    let shared = shared.clone();
+    off_thread(move || work(&shared)).await?
+}
+
+/// Does work that takes its time on a thread that nobody's request waits on.
+///
+/// # Errors
+/// [`ApiError::Internal`] when that thread fails.
+pub async fn off_thread<T: Send + 'static>(work: impl FnOnce() -> T + Send + 'static) -> Result<T, ApiError> {
+    web::block(work).await.map_err(|error| ApiError::Internal(error.to_string()))
+}
+
+/// Like [`read`], and tells every open screen when it is done.
+///
+/// # Errors
+/// As [`read`].
+pub async fn change<T: Send + 'static>(
+    shared: &web::Data<Shared>,
+    work: impl FnOnce(&Shared) -> Result<T, StoreError> + Send + 'static,
+) -> Result<T, ApiError> {
+    let done = read(shared, work).await?;
+    shared.live.changed();
+    Ok(done)
+}
+
+/// Lets a simulated device measure at every glance, off the async threads, until `measure` says that there is nothing
+/// left to measure or it fails.
+pub async fn run_device(
+    shared: &web::Data<Shared>,
+    glance: Duration,
+    measure: impl Fn(&Shared) -> Result<bool, StoreError> + Clone + Send + 'static,
+) {
+    loop {
+        actix_web::rt::time::sleep(glance).await;
+        let (inner, measure) = (shared.clone(), measure.clone());
+        match web::block(move || measure(&inner)).await {
+            Ok(Ok(true)) => {}
+            Ok(Ok(false)) => break,
+            failed => {
+                tracing::error!(?failed, "a simulated device stops");
+                break;
+            }
+        }
+    }
+}
+
+/// The kitchen's altitude, without which nothing is timed.
+///
+/// # Errors
+/// [`ApiError::AltitudeMissing`].
+pub fn altitude_of(kitchen: &Kitchen) -> Result<Altitude, ApiError> {
+    Altitude::from_feet(kitchen.altitude_ft.ok_or(ApiError::AltitudeMissing)?).named("altitude_ft")
+}

@@ -1,0 +1,4 @@
+//! The towel: lids, rescues, jars kept cold.
+
+pub mod routes;
+pub mod view;

@@ -1,0 +1,92 @@
+//! The towel over HTTP: what was found at each lid, what is done about a failed one, washing.
+
+use actix_web::{HttpResponse, get, put, web};
+use bodega_core::measures::ids::JarId;
+use bodega_core::towel::seal::{FREEZER_HEADSPACE_IN, LidVerdict, Rescue};
+use serde::Deserialize;
+use utoipa::ToSchema;
+
+use crate::json::Json;
+use crate::problem::{ApiError, Problem};
+use crate::state::{Shared, change, read};
+use crate::towel::view::{ColdView, TowelView, towels};
+
+/// What was found at some lids.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct SealRequest {
+    /// The jars.
+    pub jars: Vec<JarId>,
+    /// What was found; `null` takes the judgement back.
+    pub verdict: Option<LidVerdict>,
+}
+
+/// Loads that cool.
+#[utoipa::path(responses((status = 200, body = Vec<TowelView>)))]
+#[get("/api/towel")]
+pub async fn list_towel(shared: web::Data<Shared>) -> Result<web::Json<Vec<TowelView>>, ApiError> {
+    Ok(web::Json(read(&shared, towels).await?))
+}
+
+/// Records what was found at lids, for all of the jars or none.
+#[utoipa::path(request_body = SealRequest,
+    responses((status = 204), (status = 404, body = Problem), (status = 409, body = Problem)))]
+#[put("/api/seals")]
+pub async fn judge_seals(
+    shared: web::Data<Shared>,
+    Json(request): Json<SealRequest>,
+) -> Result<HttpResponse, ApiError> {
+    change(&shared, move |shared| {
+        shared.store.judge_seals(&request.jars, request.verdict, shared.clock.now())
+    })
+    .await?;
+    Ok(HttpResponse::NoContent().finish())
+}
+
+/// Rings off, washed and dry.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct TidyRequest {
+    /// The jars.
+    pub jars: Vec<JarId>,
+    /// Done, or taken back.
+    pub done: bool,
+}
+
+/// Records that rings are off and jars washed and dry, for all of them or none.
+#[utoipa::path(request_body = TidyRequest,
+    responses((status = 204), (status = 404, body = Problem), (status = 409, body = Problem)))]
+#[put("/api/tidy")]
+pub async fn tidy_jars(
+    shared: web::Data<Shared>,
+    Json(request): Json<TidyRequest>,
+) -> Result<HttpResponse, ApiError> {
+    change(&shared, move |shared| shared.store.tidy(&request.jars, request.done, shared.clock.now())).await?;
+    Ok(HttpResponse::NoContent().finish())
+}
+
+/// What is done with a jar whose lid failed.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct RescueRequest {
+    /// The decision; `null` takes it back.
+    pub rescue: Option<Rescue>,
+}
+
+/// Decides about a jar whose lid failed. To be processed again it goes back to the bench for a new lid.
+#[utoipa::path(params(("id" = i64, Path)), request_body = RescueRequest,
+    responses((status = 204), (status = 404, body = Problem), (status = 409, body = Problem)))]
+#[put("/api/jars/{id}/rescue")]
+pub async fn rescue_jar(
+    shared: web::Data<Shared>,
+    id: web::Path<JarId>,
+    Json(request): Json<RescueRequest>,
+) -> Result<HttpResponse, ApiError> {
+    change(&shared, move |shared| shared.store.rescue(*id, request.rescue, shared.clock.now())).await?;
+    Ok(HttpResponse::NoContent().finish())
+}
+
+/// Jars that did not seal and are kept cold.
+#[utoipa::path(responses((status = 200, body = ColdView)))]
+#[get("/api/cold")]
+pub async fn list_cold(shared: web::Data<Shared>) -> Result<web::Json<ColdView>, ApiError> {
+    let jars = read(&shared, |shared| shared.store.rescued()).await?;
+    Ok(web::Json(ColdView { jars, freezer_headspace_in: FREEZER_HEADSPACE_IN }))
+}

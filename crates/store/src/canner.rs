@@ -1,0 +1,294 @@
+//! Canner loads and what happened to them; the clock is derived from the events, never stored.
+
+use bodega_core::canner::clock::BoilEvent;
+use bodega_core::measures::ids::{BatchId, CannerId, JarId, LoadId};
+use bodega_core::measures::moment::Moment;
+use bodega_core::records::jar::count_sizes;
+use bodega_core::records::kitchen::Kitchen;
+use bodega_core::records::load::{CannerLoad, CannerReading, JarMoment, NewGroup};
+use bodega_core::tables::process::ProcessOption;
+use rusqlite::{Connection, params};
+
+use crate::jars::make_ready;
+use crate::kitchen::read_kitchen;
+use crate::lineup::{append, check_canner_free, check_capacity, renumber, set_out};
+use crate::rows::load::{OPEN, one};
+use crate::rows::{canner, ids, jar, readable};
+use crate::{Store, StoreError};
+
+fn write_event(
+    connection: &Connection,
+    load: CannerLoad,
+    event: BoilEvent,
+    jar: Option<JarId>,
+    now: Moment,
+) -> Result<CannerLoad, StoreError> {
+    let clock = load.clock.after(event, jar, now)?;
+    let at = clock.happened().last().map_or(now, |last| last.at);
+    connection.execute(
+        "INSERT INTO load_event (load_id, event, at, jar_id) VALUES (?1, ?2, ?3, ?4)",
+        params![load.id.0, event.word(), at.0, jar.map(|jar| jar.0)],
+    )?;
+    Ok(CannerLoad { clock, ..load })
+}
+
+impl Store {
+    /// Loads that are still to be lifted, in working order.
+    ///
+    /// # Errors
+    /// [`StoreError::Sqlite`] when the file cannot be read.
+    pub fn open_loads(&self) -> Result<Vec<CannerLoad>, StoreError> {
+        let connection = self.lock();
+        let mut statement = connection.prepare_cached(OPEN)?;
+        let ids = ids(&mut statement, [], LoadId)?;
+        readable(ids.into_iter().map(|id| one(&connection, id)))
+    }
+
+    /// Every load of a batch, lifted ones too.
+    ///
+    /// # Errors
+    /// [`StoreError::Sqlite`] when the file cannot be read.
+    pub fn batch_loads(&self, batch: BatchId) -> Result<Vec<CannerLoad>, StoreError> {
+        let connection = self.lock();
+        let mut statement =
+            connection.prepare_cached("SELECT id FROM canner_load WHERE batch_id = ?1 ORDER BY position")?;
+        let ids = ids(&mut statement, [batch.0], LoadId)?;
+        readable(ids.into_iter().map(|id| one(&connection, id)))
+    }
+
+    /// One load.
+    ///
+    /// # Errors
+    /// [`StoreError::NotFound`].
+    pub fn load(&self, id: LoadId) -> Result<CannerLoad, StoreError> {
+        one(&self.lock(), id)
+    }
+
+    /// Records what somebody saw or did at the canner. It is on disk when this returns.
+    ///
+    /// # Errors
+    /// [`StoreError::OutOfOrder`] when it does not follow; [`StoreError::JarsNotReady`] when jars would go in without
+    /// acid or unfilled; [`StoreError::CannerBusy`] while another load is in.
+    pub fn add_event(&self, id: LoadId, event: BoilEvent, now: Moment) -> Result<CannerLoad, StoreError> {
+        let mut connection = self.lock();
+        let transaction = connection.transaction()?;
+        let load = one(&transaction, id)?;
+        if !load.clock.has_begun() {
+            check_ready(&load)?;
+            check_canner_free(&transaction, &load)?;
+        }
+        let load = write_event(&transaction, load, event, None, now)?;
+        transaction.commit()?;
+        Ok(load)
+    }
+
+    /// Records what happened to one jar in the canner.
+    ///
+    /// # Errors
+    /// [`StoreError::WhichJar`] when the jar is not in the load; [`StoreError::CannerFull`] when one more does not fit;
+    /// [`StoreError::OutOfOrder`].
+    pub fn add_jar_event(
+        &self,
+        id: LoadId,
+        moment: JarMoment,
+        now: Moment,
+    ) -> Result<CannerLoad, StoreError> {
+        let mut connection = self.lock();
+        let transaction = connection.transaction()?;
+        let load = one(&transaction, id)?;
+        let (event, jar) = match moment {
+            JarMoment::Broken(jar) => (BoilEvent::JarBroken, jar),
+            JarMoment::Out(jar) => (BoilEvent::JarOut, jar),
+            JarMoment::Added(size) => {
+                let mut sizes = count_sizes(&load.jars);
+                sizes.push((size, 1));
+                check_capacity(&load.canner, &sizes)?;
+                // Refused before a jar is set out that the clock would not take.
+                load.clock.after(BoilEvent::JarAdded, None, now)?;
+                let jar = set_out(&transaction, load.batch.id, id, size)?;
+                make_ready(&transaction, jar, now)?;
+                (BoilEvent::JarAdded, jar)
+            }
+        };
+        let load = CannerLoad { jars: jar::of_load(&transaction, id)?, ..load };
+        let gone = load
+            .clock
+            .happened()
+            .iter()
+            .any(|item| item.jar == Some(jar) && item.event != BoilEvent::JarAdded);
+        if gone || !load.jars.iter().any(|other| other.id == jar) {
+            return Err(StoreError::WhichJar);
+        }
+        let load = write_event(&transaction, load, event, Some(jar), now)?;
+        transaction.commit()?;
+        Ok(load)
+    }
+
+    /// Writes down what a probe in the canner read.
+    ///
+    /// # Errors
+    /// [`StoreError::NotFound`].
+    pub fn add_canner_reading(&self, id: LoadId, reading: &CannerReading) -> Result<CannerLoad, StoreError> {
+        let connection = self.lock();
+        one(&connection, id)?;
+        connection.execute(
+            "INSERT INTO canner_reading (load_id, at, temp_c, simulated) VALUES (?1, ?2, ?3, ?4)",
+            params![id.0, reading.at.0, reading.temp_c, reading.simulated],
+        )?;
+        one(&connection, id)
+    }
+
+    /// Says how warm the empty jars on the bench are.
+    ///
+    /// # Errors
+    /// [`StoreError::NotFound`].
+    pub fn set_jar_warmth(&self, id: LoadId, jars_c: f64) -> Result<CannerLoad, StoreError> {
+        let connection = self.lock();
+        connection.execute("UPDATE canner_load SET jars_c = ?2 WHERE id = ?1", params![id.0, jars_c])?;
+        one(&connection, id)
+    }
+
+    /// Puts a waiting load into another canner of the same kind.
+    ///
+    /// # Errors
+    /// [`StoreError::LoadBegun`]; [`StoreError::OtherMethod`]; [`StoreError::CannerFull`]; [`StoreError::NotFound`].
+    pub fn move_load(&self, id: LoadId, canner: CannerId) -> Result<CannerLoad, StoreError> {
+        let connection = self.lock();
+        let load = one(&connection, id)?;
+        let canner = canner::one(&connection, canner)?;
+        if load.clock.has_begun() {
+            return Err(StoreError::LoadBegun);
+        }
+        if canner.method != load.batch.method {
+            return Err(StoreError::OtherMethod);
+        }
+        check_capacity(&canner, &count_sizes(&load.jars))?;
+        connection
+            .execute("UPDATE canner_load SET canner_id = ?2 WHERE id = ?1", params![id.0, canner.id.0])?;
+        one(&connection, id)
+    }
+
+    /// Puts the jars of waiting loads together anew, all or nothing.
+    ///
+    /// # Errors
+    /// [`StoreError::NotTogether`] when a load has begun or the groups are not the same jars; [`StoreError::NotFound`].
+    pub fn regroup(&self, loads: &[LoadId], groups: &[NewGroup]) -> Result<(), StoreError> {
+        let mut connection = self.lock();
+        let transaction = connection.transaction()?;
+        let before = loads.iter().map(|id| one(&transaction, *id)).collect::<Result<Vec<_>, _>>()?;
+        let Some(canner) = before.first().map(|load| load.canner.id) else { return Ok(()) };
+        let sorted = |mut ids: Vec<JarId>| {
+            ids.sort_unstable();
+            ids
+        };
+        let had = sorted(before.iter().flat_map(|load| load.jars.iter().map(|jar| jar.id)).collect());
+        let have = sorted(groups.iter().flat_map(|group| group.jars.iter().copied()).collect());
+        if had != have || before.iter().any(|load| load.clock.has_begun()) {
+            return Err(StoreError::NotTogether);
+        }
+        for group in groups {
+            let load = append(&transaction, canner, group.batch, group.minutes, group.psi)?;
+            for jar in &group.jars {
+                transaction.execute("UPDATE jar SET load_id = ?2 WHERE id = ?1", [jar.0, load.0])?;
+            }
+        }
+        for load in &before {
+            transaction.execute("DELETE FROM canner_load WHERE id = ?1", [load.id.0])?;
+        }
+        renumber(&transaction)?;
+        Ok(transaction.commit()?)
+    }
+
+    /// Loads lifted since a moment, oldest first.
+    ///
+    /// # Errors
+    /// [`StoreError::Sqlite`] when the file cannot be read.
+    pub fn lifted_since(&self, since: Moment) -> Result<Vec<CannerLoad>, StoreError> {
+        let connection = self.lock();
+        let mut statement = connection.prepare_cached(
+            "SELECT load_id FROM load_event JOIN canner_load ON canner_load.id = load_id
+             JOIN batch ON batch.id = batch_id
+             WHERE removed_at IS NULL AND event = 'lifted' AND undone_at IS NULL AND at >= ?1 ORDER BY at, load_id",
+        )?;
+        let ids = ids(&mut statement, [since.0], LoadId)?;
+        readable(ids.into_iter().map(|id| one(&connection, id)))
+    }
+
+    /// The loads that were lifted last, newest first, at most so many.
+    ///
+    /// # Errors
+    /// [`StoreError::Sqlite`] when the file cannot be read.
+    pub fn last_lifted(&self, most: u32) -> Result<Vec<CannerLoad>, StoreError> {
+        let connection = self.lock();
+        let mut statement = connection.prepare_cached(
+            "SELECT load_id FROM load_event WHERE event = 'lifted' AND undone_at IS NULL
+             ORDER BY at DESC, load_id DESC LIMIT ?1",
+        )?;
+        let ids = ids(&mut statement, [most], LoadId)?;
+        readable(ids.into_iter().map(|id| one(&connection, id)))
+    }
+
+    /// Gives a load the tested time that `time` finds for it in the kitchen as it is now; what happened so far stays.
+    /// Looking up and writing are one change: nobody sees or moves the load between them.
+    ///
+    /// # Errors
+    /// What `time` refuses with; [`StoreError::NotFound`].
+    pub fn retime_load<E: From<StoreError>>(
+        &self,
+        id: LoadId,
+        time: impl FnOnce(&CannerLoad, &Kitchen) -> Result<ProcessOption, E>,
+    ) -> Result<CannerLoad, E> {
+        let mut connection = self.lock();
+        let transaction = connection.transaction().map_err(StoreError::from)?;
+        let found = time(&one(&transaction, id)?, &read_kitchen(&transaction)?)?;
+        transaction
+            .execute(
+                "UPDATE canner_load SET minutes = ?2, psi = ?3 WHERE id = ?1",
+                params![id.0, found.minutes.0, found.psi],
+            )
+            .map_err(StoreError::from)?;
+        let load = one(&transaction, id)?;
+        transaction.commit().map_err(StoreError::from)?;
+        Ok(load)
+    }
+
+    /// Takes the last event of a load back; the record of it stays.
+    ///
+    /// # Errors
+    /// [`StoreError::NothingToUndo`] when nothing has happened; [`StoreError::CannerBusy`] when lifting is taken back
+    /// while the next load is in.
+    pub fn undo_event(&self, id: LoadId, now: Moment) -> Result<CannerLoad, StoreError> {
+        let mut connection = self.lock();
+        let transaction = connection.transaction()?;
+        let load = one(&transaction, id)?;
+        let last = load.clock.happened().last();
+        if last.is_some_and(|last| last.event == BoilEvent::Lifted) {
+            check_canner_free(&transaction, &load)?;
+        }
+        let added = last.filter(|last| last.event == BoilEvent::JarAdded).and_then(|last| last.jar);
+        let changed = transaction.execute(
+            "UPDATE load_event SET undone_at = ?2 WHERE id =
+             (SELECT max(id) FROM load_event WHERE load_id = ?1 AND undone_at IS NULL)",
+            params![id.0, now.0],
+        )?;
+        if changed == 0 {
+            return Err(StoreError::NothingToUndo);
+        }
+        if let Some(jar) = added {
+            transaction.execute("DELETE FROM jar WHERE id = ?1", [jar.0])?;
+        }
+        let load = one(&transaction, id)?;
+        transaction.commit()?;
+        Ok(load)
+    }
+}
+
+fn check_ready(load: &CannerLoad) -> Result<(), StoreError> {
+    let unready = load.jars.iter().filter(|jar| !jar.lid).count();
+    let no_acid = load.jars.iter().filter(|jar| !jar.acid).count();
+    if unready == 0 {
+        Ok(())
+    } else {
+        Err(StoreError::JarsNotReady { unready, no_acid, all: load.jars.len() })
+    }
+}

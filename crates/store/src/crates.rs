@@ -1,0 +1,106 @@
+//! Lots: one weigh-in of one kind of fruit, drawn down by batches.
+
+use bodega_core::crates::fruit::{Condition, Fault, Kind};
+use bodega_core::measures::ids::LotId;
+use bodega_core::measures::moment::Moment;
+use bodega_core::records::lot::{Lot, LotChange, NewLot};
+use rusqlite::{Connection, params};
+
+use crate::rows::lot::{SELECT, one, read};
+use crate::rows::readable;
+use crate::{Store, StoreError};
+
+fn insert(connection: &Connection, lot: &NewLot, now: Moment) -> Result<Lot, StoreError> {
+    connection.execute(
+        "INSERT INTO lot (picked_on, kind, condition, fault, back_on, frozen, weight_g, added_at)
+         VALUES (?1, ?2, ?3, ?4, ?5, ?6, ?7, ?8)",
+        params![
+            lot.picked_on.to_string(),
+            lot.kind.word(),
+            lot.condition.word(),
+            lot.fault.map(Fault::word),
+            lot.back_on.map(|day| day.to_string()),
+            lot.frozen,
+            lot.weight_g,
+            now.0
+        ],
+    )?;
+    one(connection, LotId(connection.last_insert_rowid()))
+}
+
+impl Store {
+    /// Lots with fruit left, oldest first.
+    ///
+    /// # Errors
+    /// [`StoreError::Sqlite`] when the file cannot be read.
+    pub fn lots(&self) -> Result<Vec<Lot>, StoreError> {
+        let connection = self.lock();
+        let sql = format!("{SELECT} WHERE removed_at IS NULL AND left_g > 0 ORDER BY picked_on, lot.id");
+        let mut statement = connection.prepare_cached(&sql)?;
+        readable(statement.query_map([], read)?)
+    }
+
+    /// Weighs a lot in.
+    ///
+    /// # Errors
+    /// [`StoreError::Sqlite`] when the file cannot be written or a value breaks the schema.
+    pub fn add_lot(&self, lot: &NewLot, now: Moment) -> Result<Lot, StoreError> {
+        insert(&self.lock(), lot, now)
+    }
+
+    /// Weighs several lots in, all of them or none.
+    ///
+    /// # Errors
+    /// As [`Self::add_lot`].
+    pub fn add_lots(&self, lots: &[NewLot], now: Moment) -> Result<Vec<Lot>, StoreError> {
+        let mut connection = self.lock();
+        let transaction = connection.transaction()?;
+        let added = lots.iter().map(|lot| insert(&transaction, lot, now)).collect::<Result<Vec<_>, _>>()?;
+        transaction.commit()?;
+        Ok(added)
+    }
+
+    /// Every lot that was weighed in, used up ones too, oldest first.
+    ///
+    /// # Errors
+    /// [`StoreError::Sqlite`] when the file cannot be read.
+    pub fn harvest(&self) -> Result<Vec<Lot>, StoreError> {
+        let connection = self.lock();
+        let sql = format!("{SELECT} WHERE removed_at IS NULL ORDER BY picked_on, lot.id");
+        let mut statement = connection.prepare_cached(&sql)?;
+        readable(statement.query_map([], read)?)
+    }
+
+    /// Corrects a lot, takes it off the line or puts it back.
+    ///
+    /// # Errors
+    /// [`StoreError::NotFound`]; [`StoreError::BelowZero`] when batches have drawn more than the new weight.
+    pub fn change_lot(&self, id: LotId, change: &LotChange, now: Moment) -> Result<Lot, StoreError> {
+        let mut connection = self.lock();
+        let transaction = connection.transaction()?;
+        one(&transaction, id)?;
+        transaction
+            .execute(
+                // A lot that is sorted again is neither held nor out for its old reason.
+                "UPDATE lot SET kind = coalesce(?2, kind), condition = coalesce(?3, condition),
+                 fault = iif(?3 IS NULL, fault, NULL), back_on = iif(?3 IS NULL, back_on, NULL),
+                 weight_g = coalesce(?4, weight_g) WHERE id = ?1",
+                params![
+                    id.0,
+                    change.kind.map(Kind::word),
+                    change.condition.map(Condition::word),
+                    change.weight_g
+                ],
+            )
+            .map_err(StoreError::from_write)?;
+        if let Some(removed) = change.removed {
+            transaction.execute(
+                "UPDATE lot SET removed_at = ?2 WHERE id = ?1",
+                params![id.0, removed.then_some(now.0)],
+            )?;
+        }
+        let lot = one(&transaction, id)?;
+        transaction.commit()?;
+        Ok(lot)
+    }
+}

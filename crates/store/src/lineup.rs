@@ -1,0 +1,125 @@
+//! Which jars stand in which waiting load: finding room for one more, counting places again, handing loads over.
+
+use bodega_core::canner::loads::fits;
+use bodega_core::jars::size::JarSize;
+use bodega_core::measures::ids::{BatchId, CannerId, JarId, LoadId};
+use bodega_core::measures::moment::Minutes;
+use bodega_core::records::canner::Canner;
+use bodega_core::records::jar::count_sizes;
+use bodega_core::records::load::CannerLoad;
+use rusqlite::{Connection, params};
+
+use crate::StoreError;
+use crate::rows::load::{OPEN, one};
+use crate::rows::{ids, readable};
+
+/// Sets one more jar out for a load; returns its number of the record.
+pub(crate) fn set_out(
+    connection: &Connection,
+    batch: BatchId,
+    load: LoadId,
+    size: JarSize,
+) -> Result<JarId, StoreError> {
+    connection.execute(
+        "INSERT INTO jar (batch_id, load_id, number, size)
+         SELECT ?1, ?2, coalesce(max(number), 0) + 1, ?3 FROM jar WHERE batch_id = ?1",
+        params![batch.0, load.0, size.word()],
+    )?;
+    Ok(JarId(connection.last_insert_rowid()))
+}
+
+/// Whether a canner holds these jars in one load.
+pub(crate) fn check_capacity(canner: &Canner, sizes: &[(JarSize, u32)]) -> Result<(), StoreError> {
+    if fits(&canner.capacities(), sizes) { Ok(()) } else { Err(StoreError::CannerFull) }
+}
+
+/// Refuses while another load is in the canner.
+pub(crate) fn check_canner_free(connection: &Connection, load: &CannerLoad) -> Result<(), StoreError> {
+    let mut statement = connection.prepare_cached(OPEN)?;
+    let open = ids(&mut statement, [], LoadId)?;
+    let others = open.into_iter().filter(|other| *other != load.id);
+    for other in readable(others.map(|other| one(connection, other)))? {
+        if other.canner.id == load.canner.id && other.clock.has_begun() {
+            return Err(StoreError::CannerBusy { position: other.position, code: other.batch.code });
+        }
+    }
+    Ok(())
+}
+
+/// Adds a load behind a batch's others; returns its number of the record.
+pub(crate) fn append(
+    connection: &Connection,
+    canner: CannerId,
+    batch: BatchId,
+    minutes: Minutes,
+    psi: Option<u32>,
+) -> Result<LoadId, StoreError> {
+    connection.execute(
+        "INSERT INTO canner_load (canner_id, batch_id, position, minutes, psi)
+         SELECT ?1, ?2, coalesce(max(position), 0) + 1, ?3, ?4 FROM canner_load WHERE batch_id = ?2",
+        params![canner.0, batch.0, minutes.0, psi],
+    )?;
+    Ok(LoadId(connection.last_insert_rowid()))
+}
+
+/// The load that takes one more jar: this one, the next waiting one of its batch and canner with room, or a new one. A
+/// jar that needs longer than the load it goes into gives that load its own time.
+pub(crate) fn with_room(connection: &Connection, load: LoadId, size: JarSize) -> Result<LoadId, StoreError> {
+    let wanted = one(connection, load)?;
+    let mut statement = connection
+        .prepare_cached("SELECT id FROM canner_load WHERE batch_id = ?1 ORDER BY id <> ?2, position")?;
+    let sisters = ids(&mut statement, [wanted.batch.id.0, load.0], LoadId)?;
+    for sister in readable(sisters.into_iter().map(|id| one(connection, id)))? {
+        let mut sizes = count_sizes(&sister.jars);
+        sizes.push((size, 1));
+        let is_waiting = !sister.clock.has_begun() && sister.canner.id == wanted.canner.id;
+        let is_alike = is_waiting && sister.psi == wanted.psi;
+        if is_alike && check_capacity(&sister.canner, &sizes).is_ok() {
+            if sister.clock.required() < wanted.clock.required() {
+                connection.execute(
+                    "UPDATE canner_load SET minutes = ?2 WHERE id = ?1",
+                    params![sister.id.0, wanted.clock.required().0],
+                )?;
+            }
+            return Ok(sister.id);
+        }
+    }
+    append(connection, wanted.canner.id, wanted.batch.id, wanted.clock.required(), wanted.psi)
+}
+
+/// Takes a waiting load away that holds no jar and never held one.
+pub(crate) fn remove_empty(connection: &Connection, load: LoadId) -> Result<(), StoreError> {
+    connection.execute(
+        "DELETE FROM canner_load WHERE id = ?1 AND NOT EXISTS (SELECT 1 FROM jar WHERE load_id = ?1)
+         AND NOT EXISTS (SELECT 1 FROM jar_past WHERE load_id = ?1)
+         AND NOT EXISTS (SELECT 1 FROM load_event WHERE load_id = ?1)",
+        [load.0],
+    )?;
+    Ok(())
+}
+
+/// Counts the loads of every batch from 1 again.
+pub(crate) fn renumber(connection: &Connection) -> Result<(), StoreError> {
+    // By way of far places, because two loads of a batch never share one.
+    connection.execute_batch(
+        "UPDATE canner_load SET position = position + 1000000;
+         UPDATE canner_load SET position = (
+             SELECT count(*) FROM canner_load AS other
+             WHERE other.batch_id = canner_load.batch_id AND other.id <= canner_load.id);",
+    )?;
+    Ok(())
+}
+
+/// Hands loads that hold other batches' jars over to one of those, when their own batch leaves the line.
+pub(crate) fn hand_over(connection: &Connection, batch: BatchId) -> Result<(), StoreError> {
+    connection.execute(
+        "UPDATE canner_load SET
+             batch_id = (SELECT min(jar.batch_id) FROM jar JOIN batch ON batch.id = jar.batch_id
+                 WHERE load_id = canner_load.id AND removed_at IS NULL AND jar.batch_id <> ?1),
+             position = position + 1000000
+         WHERE batch_id = ?1 AND EXISTS (SELECT 1 FROM jar JOIN batch ON batch.id = jar.batch_id
+             WHERE load_id = canner_load.id AND removed_at IS NULL AND jar.batch_id <> ?1)",
+        [batch.0],
+    )?;
+    renumber(connection)
+}

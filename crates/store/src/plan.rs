@@ -1,0 +1,359 @@
+//! Batches: a plan that was accepted, with the fruit it draws, its jars and its canner loads.
+
+use bodega_core::crates::fruit::Kind;
+use bodega_core::day::overnight::waits_as_juice;
+use bodega_core::jars::size::JarSize;
+use bodega_core::measures::ids::{BatchId, LotId};
+use bodega_core::measures::moment::Moment;
+use bodega_core::measures::units::{Volume, grams, in_pounds, in_quarts};
+use bodega_core::plan::checklist::Rest;
+use bodega_core::plan::yields::Thickness;
+use bodega_core::plan::yields::learn::Finished;
+use bodega_core::records::batch::{Batch, NewBatch};
+use bodega_core::records::jar::PhRecord;
+use bodega_core::records::lot::Lot;
+use bodega_core::tables::process::Medium;
+use rusqlite::{Connection, Transaction, params};
+
+use crate::rows::batch::{SELECT, one, read};
+use crate::rows::{ids, lot, optional_word, readable, word};
+use crate::{Store, StoreError, lineup};
+
+/// Whether a batch on the line other than the first parameter's draws on a lot.
+macro_rules! drawn_on_by_others {
+    () => {
+        "EXISTS (SELECT 1 FROM batch_lot AS other JOIN batch AS drawer ON drawer.id = other.batch_id
+            WHERE other.lot_id = lot.id AND other.batch_id <> ?1 AND drawer.removed_at IS NULL)"
+    };
+}
+
+impl Store {
+    /// Every batch that was not taken off the line, newest first.
+    ///
+    /// # Errors
+    /// [`StoreError::Sqlite`] when the file cannot be read.
+    pub fn all_batches(&self) -> Result<Vec<Batch>, StoreError> {
+        let connection = self.lock();
+        let mut statement =
+            connection.prepare_cached("SELECT id FROM batch WHERE removed_at IS NULL ORDER BY id DESC")?;
+        let ids = ids(&mut statement, [], BatchId)?;
+        readable(ids.into_iter().map(|id| one(&connection, id)))
+    }
+
+    /// Fruit that a batch drew: the lot, and grams of it.
+    ///
+    /// # Errors
+    /// [`StoreError::Sqlite`] when the file cannot be read.
+    pub fn batch_lots(&self, batch: BatchId) -> Result<Vec<(Lot, i64)>, StoreError> {
+        let connection = self.lock();
+        let mut statement = connection
+            .prepare_cached("SELECT lot_id, weight_g FROM batch_lot WHERE batch_id = ?1 ORDER BY lot_id")?;
+        let drawn = statement
+            .query_map([batch.0], |row| Ok((LotId(row.get(0)?), row.get(1)?)))?
+            .collect::<Result<Vec<(LotId, i64)>, _>>()?;
+        drawn.into_iter().map(|(lot, grams)| Ok((lot::one(&connection, lot)?, grams))).collect()
+    }
+
+    /// pH readings of a batch, oldest first.
+    ///
+    /// # Errors
+    /// [`StoreError::Sqlite`] when the file cannot be read.
+    pub fn ph_readings(&self, batch: BatchId) -> Result<Vec<PhRecord>, StoreError> {
+        let connection = self.lock();
+        let mut statement =
+            connection.prepare_cached("SELECT * FROM ph_reading WHERE batch_id = ?1 ORDER BY at, id")?;
+        let rows = statement.query_map([batch.0], |row| {
+            Ok(PhRecord {
+                at: Moment(row.get("at")?),
+                ph: row.get("ph")?,
+                sample_c: row.get("sample_c")?,
+                compensated: row.get("compensated")?,
+                calibrated_today: row.get("calibrated_today")?,
+            })
+        })?;
+        Ok(rows.collect::<Result<_, _>>()?)
+    }
+
+    /// Writes a pH reading down.
+    ///
+    /// # Errors
+    /// [`StoreError::NotFound`].
+    pub fn add_ph_reading(&self, batch: BatchId, reading: &PhRecord) -> Result<(), StoreError> {
+        let connection = self.lock();
+        one(&connection, batch)?;
+        connection.execute(
+            "INSERT INTO ph_reading (batch_id, at, ph, sample_c, compensated, calibrated_today)
+             VALUES (?1, ?2, ?3, ?4, ?5, ?6)",
+            params![
+                batch.0,
+                reading.at.0,
+                reading.ph,
+                reading.sample_c,
+                reading.compensated,
+                reading.calibrated_today
+            ],
+        )?;
+        Ok(())
+    }
+
+    /// Batches that still have jars to process, in the order they were planned.
+    ///
+    /// # Errors
+    /// [`StoreError::Sqlite`] when the file cannot be read.
+    pub fn open_batches(&self) -> Result<Vec<Batch>, StoreError> {
+        let connection = self.lock();
+        let sql = format!("{SELECT} WHERE removed_at IS NULL ORDER BY batch.id");
+        let mut statement = connection.prepare_cached(&sql)?;
+        let batches = readable(statement.query_map([], read)?)?;
+        Ok(batches.into_iter().filter(|batch| batch.jars_lifted < batch.jars).collect())
+    }
+
+    /// One batch.
+    ///
+    /// # Errors
+    /// [`StoreError::NotFound`].
+    pub fn batch(&self, id: BatchId) -> Result<Batch, StoreError> {
+        one(&self.lock(), id)
+    }
+
+    /// Accepts a plan: draws the fruit, sets out the jars and the loads, all or nothing.
+    ///
+    /// # Errors
+    /// [`StoreError::Overdrawn`] names the lot that does not hold enough; [`StoreError::NotForJars`] one that is held
+    /// or out.
+    pub fn add_batch(&self, new: &NewBatch, now: Moment) -> Result<Batch, StoreError> {
+        let mut added = self.add_batches(std::slice::from_ref(new), now)?;
+        added.pop().ok_or_else(|| StoreError::Damaged("a batch was not kept".to_owned()))
+    }
+
+    /// Accepts several plans that belong together, all or nothing.
+    ///
+    /// # Errors
+    /// As [`Self::add_batch`].
+    pub fn add_batches(&self, batches: &[NewBatch], now: Moment) -> Result<Vec<Batch>, StoreError> {
+        let mut connection = self.lock();
+        let transaction = connection.transaction()?;
+        let added =
+            batches.iter().map(|new| accept(&transaction, new, now)).collect::<Result<Vec<_>, _>>()?;
+        transaction.commit()?;
+        Ok(added)
+    }
+
+    /// Finished batches of one kind of fruit, with what they took and gave: the household's own yields.
+    ///
+    /// # Errors
+    /// [`StoreError::Sqlite`] when the file cannot be read.
+    pub fn finished(&self) -> Result<Vec<Finished>, StoreError> {
+        let connection = self.lock();
+        let mut statement = connection.prepare_cached(
+            "SELECT batch.id, product, thickness, min(kind) AS kind, count(DISTINCT kind) AS kinds,
+             sum(batch_lot.weight_g) AS drawn_g
+             FROM batch JOIN batch_lot ON batch_id = batch.id JOIN lot ON lot.id = lot_id
+             WHERE batch.removed_at IS NULL GROUP BY batch.id",
+        )?;
+        let mut rows = statement.query([])?;
+        let mut finished = Vec::new();
+        while let Some(row) = rows.next()? {
+            let Some(volume) = finished_volume(&connection, BatchId(row.get("id")?))? else { continue };
+            let kinds: u32 = row.get("kinds")?;
+            let drawn = grams(row.get("drawn_g")?);
+            finished.push(Finished {
+                product: word(row, "product")?,
+                thickness: optional_word(row, "thickness")?,
+                kind: if kinds == 1 { word(row, "kind")? } else { Kind::Mixed },
+                pounds_per_quart: in_pounds(drawn) / in_quarts(volume),
+            });
+        }
+        Ok(finished)
+    }
+
+    /// Takes a batch off the line, giving its fruit back, or puts it back. Its fruit goes into the freezer, or comes out
+    /// of it, when that is said; fruit that another batch draws on stays as it is.
+    ///
+    /// # Errors
+    /// [`StoreError::BatchBegun`] when a jar has been touched; [`StoreError::BelowZero`] when the fruit has gone
+    /// elsewhere meanwhile.
+    pub fn remove_batch(
+        &self,
+        id: BatchId,
+        removed: bool,
+        frozen: Option<bool>,
+        now: Moment,
+    ) -> Result<Batch, StoreError> {
+        let mut connection = self.lock();
+        let transaction = connection.transaction()?;
+        let batch = one(&transaction, id)?;
+        if removed {
+            check_untouched(&transaction, &batch)?;
+        }
+        if let Some(frozen) = frozen {
+            let sql = concat!(
+                "UPDATE lot SET frozen = ?2
+                 WHERE id IN (SELECT lot_id FROM batch_lot WHERE batch_id = ?1) AND NOT ",
+                drawn_on_by_others!()
+            );
+            transaction.execute(sql, params![id.0, frozen])?;
+        }
+        transaction
+            .execute(
+                "UPDATE batch SET removed_at = ?2 WHERE id = ?1",
+                params![id.0, removed.then_some(now.0)],
+            )
+            .map_err(StoreError::from_write)?;
+        if removed {
+            lineup::hand_over(&transaction, id)?;
+        }
+        transaction.commit()?;
+        Ok(batch)
+    }
+
+    /// Whether another batch on the line draws on the same lots.
+    ///
+    /// # Errors
+    /// [`StoreError::Sqlite`] when the file cannot be read.
+    pub fn shares_fruit(&self, id: BatchId) -> Result<bool, StoreError> {
+        let sql = concat!(
+            "SELECT EXISTS (SELECT 1 FROM lot JOIN batch_lot ON lot.id = lot_id WHERE batch_id = ?1 AND ",
+            drawn_on_by_others!(),
+            ")"
+        );
+        Ok(self.lock().query_row(sql, [id.0], |row| row.get(0))?)
+    }
+
+    /// Writes down that the juice of a batch waits overnight in the refrigerator, or that it does not.
+    ///
+    /// # Errors
+    /// [`StoreError::NotJuice`] when it is not on its way through the mill; [`StoreError::BatchBegun`] when a jar has been
+    /// touched; [`StoreError::OnStove`] while it cooks.
+    pub fn chill_batch(&self, id: BatchId, chilled: bool, now: Moment) -> Result<Batch, StoreError> {
+        let connection = self.lock();
+        let batch = one(&connection, id)?;
+        if chilled {
+            if !waits_as_juice(batch.product, batch.pack) {
+                return Err(StoreError::NotJuice { code: batch.code });
+            }
+            check_untouched(&connection, &batch)?;
+            let cooks = "SELECT EXISTS (SELECT 1 FROM cook WHERE batch_id = ?1 AND removed_at IS NULL)";
+            if connection.query_row(cooks, [id.0], |row| row.get(0))? {
+                return Err(StoreError::OnStove { code: batch.code });
+            }
+        }
+        let at = chilled.then_some(now.0);
+        connection.execute("UPDATE batch SET chilled_at = ?2 WHERE id = ?1", params![id.0, at])?;
+        one(&connection, id)
+    }
+
+    /// Writes down how much acid was stirred into the pot of a batch, or that none was.
+    ///
+    /// # Errors
+    /// [`StoreError::NotFound`].
+    pub fn set_pot_dose(&self, id: BatchId, tsp: Option<f64>) -> Result<Batch, StoreError> {
+        let connection = self.lock();
+        connection.execute("UPDATE batch SET pot_dose_tsp = ?2 WHERE id = ?1", params![id.0, tsp])?;
+        one(&connection, id)
+    }
+
+    /// Sizes of a batch's jars, with how many there are of each.
+    ///
+    /// # Errors
+    /// [`StoreError::Sqlite`] when the file cannot be read.
+    pub fn batch_sizes(&self, id: BatchId) -> Result<Vec<(JarSize, u32)>, StoreError> {
+        let connection = self.lock();
+        let mut statement = connection
+            .prepare_cached("SELECT size, count(*) AS count FROM jar WHERE batch_id = ?1 GROUP BY size")?;
+        let rows = statement.query_map([id.0], |row| Ok((word(row, "size")?, row.get("count")?)))?;
+        Ok(rows.collect::<Result<_, _>>()?)
+    }
+}
+
+/// Refuses a batch of which a jar has been touched.
+fn check_untouched(connection: &Connection, batch: &Batch) -> Result<(), StoreError> {
+    let sql = "SELECT EXISTS (SELECT 1 FROM jar WHERE batch_id = ?1 AND acid_at IS NOT NULL)";
+    if connection.query_row(sql, [batch.id.0], |row| row.get(0))? {
+        return Err(StoreError::BatchBegun { code: batch.code.clone() });
+    }
+    Ok(())
+}
+
+/// What a batch's jars hold, once every one of them is out of the canner.
+fn finished_volume(connection: &Connection, batch: BatchId) -> Result<Option<Volume>, StoreError> {
+    let mut statement = connection.prepare_cached(
+        "SELECT size, EXISTS (SELECT 1 FROM load_event WHERE load_event.load_id = jar.load_id
+             AND event = 'lifted' AND undone_at IS NULL) AS lifted
+         FROM jar WHERE batch_id = ?1",
+    )?;
+    let jars = statement
+        .query_map([batch.0], |row| Ok((word::<JarSize>(row, "size")?, row.get::<_, bool>("lifted")?)))?
+        .collect::<Result<Vec<_>, _>>()?;
+    let done = !jars.is_empty() && jars.iter().all(|(_, lifted)| *lifted);
+    Ok(done.then(|| jars.iter().fold(Volume::default(), |sum, (size, _)| sum + size.volume())))
+}
+
+fn accept(transaction: &Transaction<'_>, new: &NewBatch, now: Moment) -> Result<Batch, StoreError> {
+    for draw in &new.draws {
+        let lot = lot::one(transaction, draw.lot)?;
+        if !lot.condition.can_be_canned() {
+            return Err(StoreError::NotForJars { lot: lot.id, condition: lot.condition.label() });
+        }
+        if lot.left_g < draw.weight_g {
+            return Err(StoreError::Overdrawn { lot: lot.id, left_g: lot.left_g, wanted_g: draw.weight_g });
+        }
+    }
+    let id = insert_batch(transaction, new, now)?;
+    for draw in &new.draws {
+        transaction.execute(
+            "INSERT INTO batch_lot (batch_id, lot_id, weight_g) VALUES (?1, ?2, ?3)",
+            params![id.0, draw.lot.0, draw.weight_g],
+        )?;
+    }
+    set_out_jars(transaction, id, new)?;
+    one(transaction, id)
+}
+
+fn insert_batch(transaction: &Transaction<'_>, new: &NewBatch, now: Moment) -> Result<BatchId, StoreError> {
+    let day = new.day.strftime("%y%m%d").to_string();
+    // The highest number of the day plus one, counting removed batches: a code is never used twice.
+    let number: i64 = transaction.query_row(
+        "SELECT coalesce(max(CAST(substr(code, instr(code, '-') + 1) AS INTEGER)), 0) + 1
+         FROM batch WHERE code LIKE ?1 || '-%'",
+        [&day],
+        |row| row.get(0),
+    )?;
+    transaction.execute(
+        "INSERT INTO batch (code, product, medium, pack, thickness, method, agent, salt, altitude_ft, planned_at, rest)
+         VALUES (?1, ?2, ?3, ?4, ?5, ?6, ?7, ?8, ?9, ?10, ?11)",
+        params![
+            format!("{day}-{number}"),
+            new.product.word(),
+            new.medium.map(Medium::word),
+            new.pack.word(),
+            new.thickness.map(Thickness::word),
+            new.method.word(),
+            new.agent.word(),
+            new.salt,
+            new.altitude_ft,
+            now.0,
+            new.rest.map(Rest::word)
+        ],
+    )?;
+    Ok(BatchId(transaction.last_insert_rowid()))
+}
+
+fn set_out_jars(transaction: &Transaction<'_>, batch: BatchId, new: &NewBatch) -> Result<(), StoreError> {
+    let mut number = 0;
+    for (position, load) in (1..).zip(&new.loads) {
+        transaction.execute(
+            "INSERT INTO canner_load (canner_id, batch_id, position, minutes, psi) VALUES (?1, ?2, ?3, ?4, ?5)",
+            params![new.canner.0, batch.0, position, load.minutes.0, load.psi],
+        )?;
+        let load_id = transaction.last_insert_rowid();
+        for (size, _) in load.jars.iter().flat_map(|(size, count)| (0..*count).map(move |jar| (size, jar))) {
+            number += 1;
+            transaction.execute(
+                "INSERT INTO jar (batch_id, load_id, number, size) VALUES (?1, ?2, ?3, ?4)",
+                params![batch.0, load_id, number, size.word()],
+            )?;
+        }
+    }
+    Ok(())
+}

@@ -1,0 +1,41 @@
+//! Batches as rows.
+
+use bodega_core::measures::ids::BatchId;
+use bodega_core::records::batch::Batch;
+use rusqlite::{Connection, Row};
+
+use super::{found, moment, optional_word, word};
+use crate::StoreError;
+
+pub(crate) const SELECT: &str = "SELECT batch.*,
+    (SELECT coalesce(sum(weight_g), 0) FROM batch_lot WHERE batch_id = batch.id) AS drawn_g,
+    (SELECT count(*) FROM jar WHERE batch_id = batch.id) AS jars,
+    (SELECT count(*) FROM jar JOIN load_event USING (load_id)
+     WHERE batch_id = batch.id AND event = 'lifted' AND undone_at IS NULL) AS jars_lifted
+    FROM batch";
+
+pub(crate) fn read(row: &Row<'_>) -> rusqlite::Result<Batch> {
+    Ok(Batch {
+        id: BatchId(row.get("id")?),
+        code: row.get("code")?,
+        product: word(row, "product")?,
+        medium: optional_word(row, "medium")?,
+        pack: word(row, "pack")?,
+        thickness: optional_word(row, "thickness")?,
+        method: word(row, "method")?,
+        agent: word(row, "agent")?,
+        salt: row.get("salt")?,
+        rest: optional_word(row, "rest")?,
+        altitude_ft: row.get("altitude_ft")?,
+        weight_g: row.get("drawn_g")?,
+        jars: row.get("jars")?,
+        jars_lifted: row.get("jars_lifted")?,
+        pot_dose_tsp: row.get("pot_dose_tsp")?,
+        chilled_at: moment(row, "chilled_at")?,
+    })
+}
+
+/// One batch, removed or not.
+pub(crate) fn one(connection: &Connection, id: BatchId) -> Result<Batch, StoreError> {
+    found(connection.query_row(&format!("{SELECT} WHERE batch.id = ?1"), [id.0], read), "batch", id.0)
+}

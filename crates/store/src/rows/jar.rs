@@ -1,0 +1,104 @@
+//! Jars as rows: on the bench, and with everything that became of them.
+
+use bodega_core::measures::ids::{BatchId, JarId, LoadId};
+use bodega_core::records::jar::{Jar, JarRecord};
+use bodega_core::towel::seal::LidVerdict;
+use rusqlite::{Connection, Row};
+
+use super::{found, ids, moment, optional_word, readable, word};
+use crate::StoreError;
+
+const SELECT: &str =
+    "SELECT jar.*, code, product, medium, pack, agent, salt FROM jar JOIN batch ON batch.id = batch_id";
+
+fn read(row: &Row<'_>) -> rusqlite::Result<Jar> {
+    let is = |column: &str| moment(row, column).map(|at| at.is_some());
+    Ok(Jar {
+        id: JarId(row.get("id")?),
+        batch: BatchId(row.get("batch_id")?),
+        code: row.get("code")?,
+        number: row.get("number")?,
+        product: word(row, "product")?,
+        medium: optional_word(row, "medium")?,
+        pack: word(row, "pack")?,
+        agent: word(row, "agent")?,
+        wants_salt: row.get("salt")?,
+        size: word(row, "size")?,
+        acid: is("acid_at")?,
+        salt: is("salt_at")?,
+        filled: is("filled_at")?,
+        bubbles: is("bubbles_at")?,
+        rim: is("rim_at")?,
+        lid: is("lid_at")?,
+    })
+}
+
+/// The jars of one load, in order; those of a batch that was taken off the line are not set out.
+pub(crate) fn of_load(connection: &Connection, load: LoadId) -> Result<Vec<Jar>, StoreError> {
+    let mut statement = connection.prepare_cached(&format!(
+        "{SELECT} WHERE load_id = ?1 AND (removed_at IS NULL OR batch_id = (SELECT batch_id FROM canner_load WHERE id = ?1))
+         ORDER BY batch_id, number"
+    ))?;
+    readable(statement.query_map([load.0], read)?)
+}
+
+/// One jar on the bench.
+pub(crate) fn one(connection: &Connection, id: JarId) -> Result<Jar, StoreError> {
+    found(connection.query_row(&format!("{SELECT} WHERE jar.id = ?1"), [id.0], read), "jar", id.0)
+}
+
+/// Jars with what became of them.
+pub(crate) const RECORDS: &str =
+    "SELECT jar.*, code, product, medium, pack, thickness, agent, load_event.at AS lifted_at,
+    EXISTS (SELECT 1 FROM load_event AS broke
+        WHERE broke.jar_id = jar.id AND broke.event = 'jar_broken' AND broke.undone_at IS NULL) AS broke
+    FROM jar JOIN batch ON batch.id = jar.batch_id
+    LEFT JOIN load_event ON load_event.load_id = jar.load_id AND load_event.event = 'lifted'
+        AND load_event.undone_at IS NULL";
+
+/// One of those.
+pub(crate) fn read_record(row: &Row<'_>) -> rusqlite::Result<JarRecord> {
+    Ok(JarRecord {
+        id: JarId(row.get("id")?),
+        batch: BatchId(row.get("batch_id")?),
+        code: row.get("code")?,
+        number: row.get("number")?,
+        size: word(row, "size")?,
+        product: word(row, "product")?,
+        medium: optional_word(row, "medium")?,
+        pack: word(row, "pack")?,
+        thickness: optional_word(row, "thickness")?,
+        agent: word(row, "agent")?,
+        load: LoadId(row.get("load_id")?),
+        earlier_loads: Vec::new(),
+        lifted_at: moment(row, "lifted_at")?,
+        broke: row.get("broke")?,
+        verdict: read_verdict(row)?,
+        judged_at: moment(row, "seal_at")?,
+        rescue: optional_word(row, "rescue")?,
+        tidy: moment(row, "tidy_at")?.is_some(),
+        gone_at: moment(row, "gone_at")?,
+        gone_how: optional_word(row, "gone_how")?,
+        gone_why: optional_word(row, "gone_why")?,
+    })
+}
+
+/// The same with the loads that it went through before.
+pub(crate) fn with_past(connection: &Connection, mut jar: JarRecord) -> Result<JarRecord, StoreError> {
+    let mut statement =
+        connection.prepare_cached("SELECT load_id FROM jar_past WHERE jar_id = ?1 ORDER BY id")?;
+    jar.earlier_loads = ids(&mut statement, [jar.id.0], LoadId)?;
+    Ok(jar)
+}
+
+/// What was found at a jar's lid.
+pub(crate) fn read_verdict(row: &Row<'_>) -> rusqlite::Result<Option<LidVerdict>> {
+    let seal: Option<String> = row.get("seal")?;
+    let detail: Option<String> = row.get("seal_detail")?;
+    Ok(seal.map(|seal| match (seal.as_str(), detail.as_deref()) {
+        ("holds", _) => LidVerdict::Holds,
+        (_, Some("broken")) => LidVerdict::Broken,
+        (_, Some("doubtful")) => LidVerdict::Doubtful,
+        _ => LidVerdict::Failed,
+    }))
+}

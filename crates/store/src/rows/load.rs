@@ -1,0 +1,84 @@
+//! Canner loads as rows; the clock is derived from the events, never stored.
+
+use bodega_core::canner::clock::{BoilClock, Happened};
+use bodega_core::measures::ids::{BatchId, CannerId, JarId, LoadId};
+use bodega_core::measures::moment::{Minutes, Moment};
+use bodega_core::records::load::{CannerLoad, CannerReading};
+use rusqlite::{Connection, params};
+
+use super::{batch, canner, jar, unsigned, word};
+use crate::StoreError;
+
+/// Readings that a load carries with it: the latest, enough to see whether a boil holds.
+const LATEST_READINGS: u32 = 40;
+
+/// Loads of batches on the line that are not lifted yet.
+macro_rules! open_loads {
+    () => {
+        "canner_load JOIN batch ON batch.id = batch_id WHERE removed_at IS NULL AND NOT EXISTS (
+            SELECT 1 FROM load_event WHERE load_id = canner_load.id AND event = 'lifted' AND undone_at IS NULL)"
+    };
+}
+
+/// Those loads in working order.
+pub(crate) const OPEN: &str =
+    concat!("SELECT canner_load.id FROM ", open_loads!(), " ORDER BY batch_id, position");
+
+/// Whether a canner has any of them.
+pub(crate) fn are_open_for(connection: &Connection, canner: CannerId) -> Result<bool, StoreError> {
+    let sql = concat!("SELECT EXISTS (SELECT 1 FROM ", open_loads!(), " AND canner_id = ?1)");
+    Ok(connection.query_row(sql, [canner.0], |row| row.get(0))?)
+}
+
+pub(crate) fn one(connection: &Connection, id: LoadId) -> Result<CannerLoad, StoreError> {
+    let sql = "SELECT batch_id, position, minutes, psi, canner_id, jars_c,
+        (SELECT count(*) FROM canner_load AS sister WHERE sister.batch_id = canner_load.batch_id) AS of
+        FROM canner_load WHERE id = ?1";
+    let mut statement = connection.prepare_cached(sql)?;
+    let mut rows = statement.query([id.0])?;
+    let row = rows.next()?.ok_or(StoreError::NotFound { what: "load", id: id.0 })?;
+    let batch = batch::one(connection, BatchId(row.get("batch_id")?))?;
+    let required = Minutes(unsigned(row.get("minutes")?, "a load's minutes")?);
+    Ok(CannerLoad {
+        id,
+        position: unsigned(row.get("position")?, "a load's position")?,
+        of: unsigned(row.get("of")?, "a batch's loads")?,
+        canner: canner::one(connection, CannerId(row.get("canner_id")?))?,
+        jars_c: row.get("jars_c")?,
+        readings: readings(connection, id)?,
+        psi: row.get::<_, Option<i64>>("psi")?.map(|psi| unsigned(psi, "a load's pressure")).transpose()?,
+        jars: jar::of_load(connection, id)?,
+        clock: BoilClock::replay(batch.method, required, &happened(connection, id)?),
+        batch,
+    })
+}
+
+fn happened(connection: &Connection, load: LoadId) -> Result<Vec<Happened>, StoreError> {
+    let mut statement = connection.prepare_cached(
+        "SELECT event, at, jar_id FROM load_event WHERE load_id = ?1 AND undone_at IS NULL ORDER BY id",
+    )?;
+    let rows = statement.query_map([load.0], |row| {
+        Ok(Happened {
+            event: word(row, "event")?,
+            at: Moment(row.get("at")?),
+            jar: row.get::<_, Option<i64>>("jar_id")?.map(JarId),
+        })
+    })?;
+    Ok(rows.collect::<Result<_, _>>()?)
+}
+
+fn readings(connection: &Connection, load: LoadId) -> Result<Vec<CannerReading>, StoreError> {
+    let mut statement = connection.prepare_cached(
+        "SELECT at, temp_c, simulated FROM canner_reading WHERE load_id = ?1 ORDER BY id DESC LIMIT ?2",
+    )?;
+    let rows = statement.query_map(params![load.0, LATEST_READINGS], |row| {
+        Ok(CannerReading {
+            at: Moment(row.get("at")?),
+            temp_c: row.get("temp_c")?,
+            simulated: row.get("simulated")?,
+        })
+    })?;
+    let mut latest = rows.collect::<Result<Vec<_>, _>>()?;
+    latest.reverse();
+    Ok(latest)
+}

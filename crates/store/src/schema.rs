@@ -1,0 +1,16 @@
+//! The schema, one step after the other.
+
+use rusqlite_migration::M;
+
+/// Go up only: there is no way down, a newer file is refused instead.
+pub(crate) const MIGRATIONS: &[M<'static>] = &[
+    M::up(include_str!("../migrations/01-first-kitchen.sql")),
+    M::up(include_str!("../migrations/02-harvest-and-stock.sql")),
+    M::up(include_str!("../migrations/03-kettles-and-canner.sql")),
+    M::up(include_str!("../migrations/04-heat-settings.sql")),
+    M::up(include_str!("../migrations/05-bench-and-canners.sql")),
+    M::up(include_str!("../migrations/06-towel-and-shelf.sql")),
+    M::up(include_str!("../migrations/07-the-day.sql")),
+    M::up(include_str!("../migrations/08-doubt-kept.sql")),
+    M::up(include_str!("../migrations/09-sink-and-night.sql")),
+];

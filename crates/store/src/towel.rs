@@ -1,0 +1,233 @@
+//! The towel: which jars cool, which lids hold, and what is done about one that failed.
+
+use bodega_core::measures::ids::{BatchId, JarId, LoadId};
+use bodega_core::measures::moment::Moment;
+use bodega_core::records::towel::{Rescued, Towel, TowelJar};
+use bodega_core::towel::seal::{LidVerdict, Rescue, fridge_until, may_reprocess, window};
+use rusqlite::{Connection, OptionalExtension, Row, params};
+
+use crate::rows::jar::read_verdict;
+use crate::rows::{found, load, moment, optional_word, readable, word};
+use crate::{Store, StoreError, lineup};
+
+/// Jars out of the canner, with when they were lifted.
+pub(crate) const LIFTED: &str = "FROM jar
+    JOIN batch ON batch.id = jar.batch_id
+    JOIN load_event ON load_event.load_id = jar.load_id AND load_event.event = 'lifted' AND load_event.undone_at IS NULL
+    WHERE batch.removed_at IS NULL AND NOT EXISTS (
+        SELECT 1 FROM load_event AS broke
+        WHERE broke.jar_id = jar.id AND broke.event = 'jar_broken' AND broke.undone_at IS NULL)";
+
+impl Store {
+    /// Loads on the towel, oldest first; a load leaves when every jar of it is settled.
+    ///
+    /// # Errors
+    /// [`StoreError::Sqlite`] when the file cannot be read.
+    pub fn towel(&self) -> Result<Vec<Towel>, StoreError> {
+        let connection = self.lock();
+        let sql = format!(
+            "SELECT jar.*, code, product, load_event.at {LIFTED}
+             AND gone_at IS NULL AND jar.load_id IN (
+                 SELECT load_id FROM jar WHERE gone_at IS NULL AND rescue IS NULL
+                 AND (seal IS NULL OR (seal = 'failed' AND seal_detail IS NOT 'broken') OR tidy_at IS NULL))
+             ORDER BY load_event.at, jar.load_id, batch.id, number"
+        );
+        let mut statement = connection.prepare_cached(&sql)?;
+        let mut rows = statement.query([])?;
+        let mut towels: Vec<Towel> = Vec::new();
+        while let Some(row) = rows.next()? {
+            let load_id = LoadId(row.get("load_id")?);
+            if towels.last().is_none_or(|towel| towel.load_id != load_id) {
+                let lifted_at = Moment(row.get("at")?);
+                let (check_from, check_by) = window(lifted_at);
+                let (code, product) = (row.get("code")?, word(row, "product")?);
+                towels.push(Towel {
+                    load_id,
+                    code,
+                    product,
+                    lifted_at,
+                    check_from,
+                    check_by,
+                    jars: Vec::new(),
+                });
+            }
+            if let Some(towel) = towels.last_mut() {
+                towel.jars.push(read_towel_jar(row)?);
+            }
+        }
+        towels.retain(|towel| towel.jars.iter().any(TowelJar::is_open));
+        Ok(towels)
+    }
+
+    /// Records what was found at some lids, or takes it back with `None`; all of them or none.
+    ///
+    /// # Errors
+    /// [`StoreError::NotOnTowel`] while one of them is not out of the canner or no longer there;
+    /// [`StoreError::NotProcessed`] when a lid is said to hold on a jar whose boil was too short;
+    /// [`StoreError::NotFound`].
+    pub fn judge_seals(
+        &self,
+        jars: &[JarId],
+        verdict: Option<LidVerdict>,
+        now: Moment,
+    ) -> Result<(), StoreError> {
+        let mut connection = self.lock();
+        let transaction = connection.transaction()?;
+        let (seal, detail) = match verdict {
+            None => (None, None),
+            Some(LidVerdict::Holds) => (Some("holds"), None),
+            Some(LidVerdict::Failed) => (Some("failed"), None),
+            Some(LidVerdict::Broken) => (Some("failed"), Some("broken")),
+            Some(LidVerdict::Doubtful) => (Some("failed"), Some("doubtful")),
+        };
+        for jar in jars {
+            let (number, load, _) = lifted(&transaction, *jar)?;
+            if verdict == Some(LidVerdict::Holds) && !load::one(&transaction, load)?.is_processed(*jar, now) {
+                return Err(StoreError::NotProcessed { number });
+            }
+            transaction.execute(
+                "UPDATE jar SET seal = ?2, seal_detail = ?3, seal_at = ?4, tidy_at = NULL, rescue = NULL,
+                 rescue_at = NULL WHERE id = ?1",
+                params![jar.0, seal, detail, seal.map(|_| now.0)],
+            )?;
+        }
+        Ok(transaction.commit()?)
+    }
+
+    /// Rings off, washed and dry, for all of the jars or none; or takes it back.
+    ///
+    /// # Errors
+    /// [`StoreError::NotOnTowel`]; [`StoreError::NotFound`].
+    pub fn tidy(&self, jars: &[JarId], done: bool, now: Moment) -> Result<(), StoreError> {
+        let mut connection = self.lock();
+        let transaction = connection.transaction()?;
+        for jar in jars {
+            lifted(&transaction, *jar)?;
+            transaction.execute(
+                "UPDATE jar SET tidy_at = ?2 WHERE id = ?1",
+                params![jar.0, done.then_some(now.0)],
+            )?;
+        }
+        Ok(transaction.commit()?)
+    }
+
+    /// Decides about a jar whose lid failed, or takes that back. To be processed again it goes to the bench in a load
+    /// with a new lid to come; the load it was in stays in its history.
+    ///
+    /// # Errors
+    /// [`StoreError::NotFailed`] when its lid did not; [`StoreError::TooLate`] a day after it was lifted;
+    /// [`StoreError::NotFound`].
+    pub fn rescue(&self, jar: JarId, rescue: Option<Rescue>, now: Moment) -> Result<(), StoreError> {
+        let mut connection = self.lock();
+        let transaction = connection.transaction()?;
+        take_rescue_back(&transaction, jar)?;
+        let (number, load, lifted_at) = lifted(&transaction, jar)?;
+        let Some(rescue) = rescue else { return Ok(transaction.commit()?) };
+        let (found, size) = transaction.query_row("SELECT * FROM jar WHERE id = ?1", [jar.0], |row| {
+            Ok((read_verdict(row)?, word(row, "size")?))
+        })?;
+        let verdict = found.filter(|verdict| !matches!(verdict, LidVerdict::Holds | LidVerdict::Broken));
+        let Some(verdict) = verdict else { return Err(StoreError::NotFailed { number }) };
+        if rescue != Rescue::Reprocess {
+            transaction.execute(
+                "UPDATE jar SET rescue = ?2, rescue_at = ?3 WHERE id = ?1",
+                params![jar.0, rescue.word(), now.0],
+            )?;
+            return Ok(transaction.commit()?);
+        }
+        if !may_reprocess(verdict, lifted_at, now) {
+            return Err(StoreError::TooLate { number });
+        }
+        let again = lineup::with_room(&transaction, load, size)?;
+        transaction.execute(
+            "INSERT INTO jar_past (jar_id, load_id, judged_at, seal_detail)
+             SELECT id, load_id, seal_at, seal_detail FROM jar WHERE id = ?1",
+            [jar.0],
+        )?;
+        transaction.execute(
+            "UPDATE jar SET load_id = ?2, seal = NULL, seal_detail = NULL, seal_at = NULL, rim_at = NULL,
+             lid_at = NULL WHERE id = ?1",
+            params![jar.0, again.0],
+        )?;
+        Ok(transaction.commit()?)
+    }
+
+    /// Jars that did not seal and are kept cold, oldest first.
+    ///
+    /// # Errors
+    /// [`StoreError::Sqlite`] when the file cannot be read.
+    pub fn rescued(&self) -> Result<Vec<Rescued>, StoreError> {
+        let connection = self.lock();
+        let mut statement = connection.prepare_cached(
+            "SELECT jar.id, code, number, product, rescue, rescue_at FROM jar JOIN batch ON batch.id = batch_id
+             WHERE rescue IS NOT NULL AND gone_at IS NULL AND removed_at IS NULL ORDER BY rescue_at, jar.id",
+        )?;
+        let rows = statement.query_map([], |row| {
+            let (rescue, since) = (word(row, "rescue")?, Moment(row.get("rescue_at")?));
+            Ok(Rescued {
+                id: JarId(row.get("id")?),
+                code: row.get("code")?,
+                number: row.get("number")?,
+                product: word(row, "product")?,
+                rescue,
+                since,
+                until: (rescue == Rescue::Refrigerator).then(|| fridge_until(since)),
+            })
+        })?;
+        readable(rows)
+    }
+}
+
+/// Number and load of a jar that is out of the canner, and when it was lifted.
+pub(crate) fn lifted(connection: &Connection, jar: JarId) -> Result<(u32, LoadId, Moment), StoreError> {
+    let (number, load): (u32, LoadId) = found(
+        connection.query_row("SELECT number, load_id FROM jar WHERE id = ?1", [jar.0], |row| {
+            Ok((row.get(0)?, LoadId(row.get(1)?)))
+        }),
+        "jar",
+        jar.0,
+    )?;
+    let sql = format!("SELECT load_event.at {LIFTED} AND jar.id = ?1");
+    let at = connection.query_row(&sql, [jar.0], |row| row.get(0)).optional()?;
+    Ok((number, load, Moment(at.ok_or(StoreError::NotOnTowel { number })?)))
+}
+
+/// Brings a jar back from the cold or from the load it was to be processed in again.
+fn take_rescue_back(connection: &Connection, jar: JarId) -> Result<(), StoreError> {
+    connection.execute("UPDATE jar SET rescue = NULL, rescue_at = NULL WHERE id = ?1", [jar.0])?;
+    let past: Option<(i64, LoadId)> = connection
+        .query_row(
+            "SELECT jar_past.id, jar.load_id FROM jar_past JOIN jar ON jar.id = jar_id
+             WHERE jar_id = ?1 ORDER BY jar_past.id DESC LIMIT 1",
+            [jar.0],
+            |row| Ok((row.get(0)?, LoadId(row.get(1)?))),
+        )
+        .optional()?;
+    let Some((past, load)) = past else { return Ok(()) };
+    if load::one(connection, load)?.clock.has_begun() {
+        // A jar that has been through its new load stays with it.
+        return Ok(());
+    }
+    connection.execute(
+        "UPDATE jar SET load_id = past.load_id, seal = 'failed', seal_detail = past.seal_detail,
+         seal_at = past.judged_at, rim_at = filled_at, lid_at = filled_at
+         FROM jar_past AS past WHERE jar.id = ?1 AND past.id = ?2",
+        params![jar.0, past],
+    )?;
+    connection.execute("DELETE FROM jar_past WHERE id = ?1", [past])?;
+    lineup::remove_empty(connection, load)
+}
+
+fn read_towel_jar(row: &Row<'_>) -> rusqlite::Result<TowelJar> {
+    Ok(TowelJar {
+        id: JarId(row.get("id")?),
+        batch: BatchId(row.get("batch_id")?),
+        code: row.get("code")?,
+        number: row.get("number")?,
+        size: word(row, "size")?,
+        verdict: read_verdict(row)?,
+        judged_at: moment(row, "seal_at")?,
+        rescue: optional_word(row, "rescue")?,
+        tidy: row.get::<_, Option<i64>>("tidy_at")?.is_some(),
+    })
+}
