@@ -3,6 +3,7 @@
 //! A kettle holds water and soluble solids. Boiling takes water only; draining takes both, at the kettle's present
 //! strength. Volume, mass, depth and °Brix are four readings of that one state. Densities are at 20 °C.
 
+pub mod cooking;
 pub mod finish;
 
 use uom::si::f64::{Area, Time};

@@ -1,4 +1,5 @@
 //! Where the kitchen is: its height, and what that does to boiling water.
 
 pub mod altitude;
+pub mod cupboard;
 pub mod places;

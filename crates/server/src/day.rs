@@ -2,6 +2,7 @@
 
 pub mod ground;
 pub mod last;
+pub mod reading;
 pub mod routes;
 pub mod view;
 pub mod ways;

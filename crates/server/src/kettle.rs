@@ -1,7 +1,6 @@
 //! The kettle: how thick, how long, where is the mark.
 
 pub mod instruments;
-pub mod rate;
 pub mod routes;
 pub mod simulated;
 pub mod view;

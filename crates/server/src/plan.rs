@@ -7,5 +7,6 @@ pub mod ground;
 pub mod routes;
 pub mod split;
 pub mod split_model;
+pub mod split_view;
 pub mod table;
 pub mod view;

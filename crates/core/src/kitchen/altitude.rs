@@ -8,9 +8,10 @@ use uom::si::thermodynamic_temperature::{degree_celsius, kelvin};
 use crate::measures::limits::{ALTITUDE, OutOfRange};
 use crate::measures::units::{Length, Pressure, Temperature};
 
-/// Height above sea level, checked against [`ALTITUDE`].
+/// Height above sea level, checked against [`ALTITUDE`]; feet as they were given, because the tables' edges are in feet and
+/// 900 must come back as 900.
 #[derive(Debug, Clone, Copy, PartialEq, PartialOrd)]
-pub struct Altitude(Length);
+pub struct Altitude(f64);
 
 /// Lowest altitude with an answer: 1,500 ft below sea level. Our limit; nothing is published for lower kitchens.
 pub const LOWEST_TESTED_FT: f64 = -1500.0;
@@ -64,6 +65,8 @@ impl WaterBand {
 }
 
 impl Altitude {
+    /// Where most tables begin.
+    pub const SEA_LEVEL: Self = Self(0.0);
     /// A foot typed as a whole number must not fall over an edge by the last bit of its conversion to metres.
     const EDGE_SLACK_FT: f64 = 1e-6;
 
@@ -72,13 +75,13 @@ impl Altitude {
     /// # Errors
     /// [`OutOfRange`] outside dry land; kitchens on dry land but outside the tested range are refused by the lookup.
     pub fn from_feet(feet: f64) -> Result<Self, OutOfRange> {
-        ALTITUDE.check(feet).map(|feet| Self(Length::new::<foot>(feet)))
+        ALTITUDE.check(feet).map(Self)
     }
 
     /// The altitude in feet.
     #[must_use]
-    pub fn feet(self) -> f64 {
-        self.0.get::<foot>()
+    pub const fn feet(self) -> f64 {
+        self.0
     }
 
     /// Whether any tested process covers this altitude.
@@ -108,7 +111,7 @@ impl Altitude {
     /// h is the geopotential height of the altitude.
     #[must_use]
     pub fn pressure(self) -> Pressure {
-        let geometric = self.0.get::<meter>();
+        let geometric = Length::new::<foot>(self.0).get::<meter>();
         let geopotential = geometric * EARTH_RADIUS_M / (EARTH_RADIUS_M + geometric);
         Pressure::new::<pascal>(
             SEA_LEVEL_PA * (1.0 - LAPSE_K_PER_M * geopotential / SEA_LEVEL_K).powf(EXPONENT),

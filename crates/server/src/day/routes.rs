@@ -6,7 +6,7 @@ use bodega_core::records::day::Mark;
 use serde::Deserialize;
 use utoipa::ToSchema;
 
-use crate::day::ground::ground;
+use crate::day::reading::ground;
 use crate::day::view::{BlockView, DayView};
 use crate::json::Json;
 use crate::problem::{ApiError, NameField, Problem};

@@ -2,6 +2,7 @@
 
 use actix_web::{delete, get, post, put, web};
 use bodega_core::crates::fruit::Kind;
+use bodega_core::kettle::cooking::{expected_rate, learned, vessel};
 use bodega_core::kettle::{Contents, CookWhat, HeatSetting, KettleHeat, Target, TargetKind};
 use bodega_core::measures::ids::{BatchId, CookId, KettleId};
 use bodega_core::measures::limits::{
@@ -19,8 +20,7 @@ use utoipa::ToSchema;
 
 use crate::compute::kettle::{KettleReading, KettleTarget, sight, target};
 use crate::json::Json;
-use crate::kettle::rate::{expected_rate, learned};
-use crate::kettle::view::{CookView, KettleView, on_stove, vessel, view};
+use crate::kettle::view::{CookView, KettleView, on_stove, view};
 use crate::kitchen::names::clean_name;
 use crate::problem::{ApiError, NameField, Problem};
 use crate::state::{Shared, change, read};
@@ -98,7 +98,7 @@ pub async fn list_kettles(shared: web::Data<Shared>) -> Result<web::Json<Vec<Ket
         let view = |kettle: Kettle| {
             Ok(KettleView {
                 brim_l: vessel(&kettle).brim().get::<liter>(),
-                rates: learned(&ended, &kettle)?,
+                rates: learned(&ended, &kettle),
                 busy: open.iter().any(|cook| cook.kettle.id == kettle.id),
                 kettle,
             })
@@ -198,7 +198,7 @@ pub async fn start_cook(
         Target::Volume(volume) => (TargetKind::VolumeL, volume.get::<liter>()),
     };
     let setting = request.setting.unwrap_or(HeatSetting::High);
-    let litres_per_hour = expected_rate(&ended, &kettle, setting)?;
+    let litres_per_hour = expected_rate(&ended, &kettle, setting);
     let batch = request.batch;
     if let Some(batch) = batch {
         read(&shared, move |shared| shared.store.batch(batch)).await?;
@@ -271,7 +271,7 @@ pub async fn add_cook_event(
     let (cook, ended) =
         read(&shared, move |shared| Ok((shared.store.cook(id)?, shared.store.cooks(true)?))).await?;
     let (what, value) = match request.setting {
-        Some(setting) => (CookWhat::turned(setting), expected_rate(&ended, &cook.kettle, setting)?),
+        Some(setting) => (CookWhat::turned(setting), expected_rate(&ended, &cook.kettle, setting)),
         None => checked(request, &cook)?,
     };
     let done = change(&shared, move |shared| {

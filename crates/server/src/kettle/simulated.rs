@@ -3,6 +3,7 @@
 use std::time::Duration;
 
 use actix_web::{post, web};
+use bodega_core::kettle::cooking::cook_down;
 use bodega_core::kettle::finish::UNDER_LID;
 use bodega_core::kettle::{CookWhat, WATER_KG_PER_L};
 use bodega_core::measures::ids::CookId;
@@ -18,7 +19,7 @@ use utoipa::ToSchema;
 
 use crate::json::Json;
 use crate::kettle::instruments::Simulation;
-use crate::kettle::view::{CookView, cook_down, view};
+use crate::kettle::view::{CookView, view};
 use crate::problem::{ApiError, Problem};
 use crate::state::{Shared, change, read, run_device};
 
@@ -98,7 +99,7 @@ pub async fn simulate(
     let (cook, kitchen) =
         read(&shared, move |shared| Ok((shared.store.cook(id)?, shared.store.kitchen()?))).await?;
     let altitude = kitchen.altitude();
-    let down = cook_down(&cook, altitude)?;
+    let down = cook_down(&cook, altitude);
     if shared.simulated.begin(id, simulation) {
         let device = SimulatedKettle {
             instrument: simulation.instrument(),

@@ -2,14 +2,10 @@
 
 use bodega_core::jars::acid::{self, Agent};
 use bodega_core::jars::size::JarSize;
-use bodega_core::kettle::finish::{CookDown, Forecast, Happened};
-use bodega_core::kettle::{
-    Contents, CookWhat, Heat, HeatSetting, Target, TargetKind, Vessel, mark_mm, water_litres,
-};
-use bodega_core::kitchen::altitude::Altitude;
+use bodega_core::kettle::cooking::{DrainFirst, KettleRate, cook_down, drain_first, moment, settings, span};
+use bodega_core::kettle::{CookWhat, HeatSetting, mark_mm, water_litres};
 use bodega_core::measures::ids::CookId;
-use bodega_core::measures::moment::{Minutes, Moment};
-use bodega_core::measures::units::{Time, kilograms, litres, millimetres};
+use bodega_core::measures::moment::Moment;
 use bodega_core::plan::yields::full_jars;
 use bodega_core::records::batch::Batch;
 use bodega_core::records::cook::{Cook, CookEvent, Kettle};
@@ -20,11 +16,7 @@ use uom::si::volume::liter;
 use utoipa::ToSchema;
 
 use crate::kettle::instruments::Simulation;
-use crate::kettle::rate::{KettleRate, settings};
 use crate::state::Shared;
-
-/// Share of the kettle that "drain first" is worked out for.
-pub(crate) const DRAIN_SHARE: f64 = 0.2;
 
 /// Share of the way from which it sticks to the bottom.
 pub(crate) const STIR_FROM: f64 = 0.7;
@@ -54,13 +46,23 @@ pub struct CookPoint {
 
 /// What draining thin juice now would change.
 #[derive(Debug, Clone, Copy, Serialize, ToSchema)]
-pub struct DrainFirst {
+pub struct DrainView {
     /// Litres to drain.
     pub drain_l: f64,
     /// Minutes it spares.
     pub spares_minutes: f64,
     /// Litres less at the end.
     pub less_l: f64,
+}
+
+impl From<DrainFirst> for DrainView {
+    fn from(drain: DrainFirst) -> Self {
+        Self {
+            drain_l: drain.drain.get::<liter>(),
+            spares_minutes: drain.spares.get::<minute>(),
+            less_l: drain.less.get::<liter>(),
+        }
+    }
 }
 
 /// A kettle on the stove.
@@ -113,7 +115,7 @@ pub struct CookView {
     /// Places in the log that lie too far off and were not obeyed.
     pub flagged: Vec<usize>,
     /// Draining first, beside boiling it all.
-    pub drain_first: Option<DrainFirst>,
+    pub drain_first: Option<DrainView>,
     /// Full pints it will fill.
     pub pints: u32,
     /// Lemon juice for a pint, as measured out.
@@ -122,90 +124,9 @@ pub struct CookView {
     pub simulated: Vec<Simulation>,
 }
 
-pub(crate) fn vessel(kettle: &Kettle) -> Vessel {
-    let measures = (1..).map(|count| litres(kettle.pour_l.unwrap_or_default() * f64::from(count)));
-    Vessel {
-        inner_diameter: millimetres(kettle.inner_diameter_mm),
-        depth: millimetres(kettle.depth_mm),
-        poured: kettle.pour_depths_mm.iter().map(|depth| millimetres(*depth)).zip(measures).collect(),
-    }
-}
-
-/// Time since the heat came on, none before it.
-pub(crate) fn span(from: Moment, to: Moment) -> Time {
-    to.since(from).max(Time::default())
-}
-
-pub(crate) fn moment(from: Moment, span: Time) -> Moment {
-    #[allow(clippy::cast_possible_truncation, clippy::cast_precision_loss)] // far below 2^53
-    let ms = (span.get::<minute>() * Minutes(1).ms() as f64).round() as i64;
-    Moment(from.0 + ms)
-}
-
-pub(crate) fn target_of(cook: &Cook) -> Target {
-    match cook.target {
-        TargetKind::FractionLeft => Target::FractionLeft(cook.target_value),
-        TargetKind::Brix => Target::Brix(cook.target_value),
-        TargetKind::VolumeL => Target::Volume(litres(cook.target_value)),
-    }
-}
-
-/// The records of a cook-down in the core's terms.
-pub(crate) fn cook_down(cook: &Cook, altitude: Option<Altitude>) -> Result<CookDown, StoreError> {
-    use bodega_core::kettle::finish::Sight;
-    let sea = || Altitude::from_feet(0.0).map_err(|error| StoreError::Damaged(error.to_string()));
-    let happened = |event: &CookEvent| match event.what {
-        // A temperature moves no water.
-        CookWhat::TempC => None,
-        CookWhat::LidOn => Some(Happened::Lid(true)),
-        CookWhat::LidOff => Some(Happened::Lid(false)),
-        CookWhat::HeatLow | CookWhat::HeatMedium | CookWhat::HeatHigh => {
-            Some(Happened::Turned { litres_per_hour: event.value })
-        }
-        CookWhat::VolumeL => Some(Happened::Read(Sight::Volume(litres(event.value)))),
-        CookWhat::DepthMm => Some(Happened::Read(Sight::Depth(millimetres(event.value)))),
-        CookWhat::MassKg => Some(Happened::Read(Sight::Mass(kilograms(event.value)))),
-        CookWhat::Brix => Some(Happened::Read(Sight::Brix(event.value))),
-        CookWhat::DrainL => Some(Happened::Drained(litres(event.value))),
-    };
-    Ok(CookDown {
-        start: Contents::of_volume(litres(cook.volume_l), cook.brix),
-        target: target_of(cook),
-        vessel: vessel(&cook.kettle),
-        heat: Heat::Rate { litres_per_hour: cook.litres_per_hour },
-        // With a known rate the altitude moves nothing; it may still be unknown.
-        altitude: altitude.map_or_else(sea, Ok)?,
-        log: cook
-            .log
-            .iter()
-            .filter_map(|event| Some((span(cook.started_at, event.at), happened(event)?)))
-            .collect(),
-    })
-}
-
-pub(crate) fn drain_first(
-    down: &CookDown,
-    forecast: &Forecast,
-    now: Time,
-    here_l: f64,
-) -> Option<DrainFirst> {
-    let drain_l = here_l * DRAIN_SHARE;
-    if now >= forecast.finish.expected {
-        return None;
-    }
-    let mut drained = down.clone();
-    drained.log.push((now, Happened::Drained(litres(drain_l))));
-    let other = drained.forecast();
-    Some(DrainFirst {
-        drain_l,
-        spares_minutes: (forecast.finish.expected - other.finish.expected).get::<minute>(),
-        less_l: (forecast.goal.volume() - other.goal.volume()).get::<liter>(),
-    })
-}
-
 pub(crate) fn view(shared: &Shared, cook: Cook) -> Result<CookView, StoreError> {
     let altitude = shared.store.kitchen()?.altitude();
-    let down = cook_down(&cook, altitude)?;
+    let down = cook_down(&cook, altitude);
     let forecast = down.forecast();
     let now = span(cook.started_at, shared.clock.now());
     let here = forecast.volume_at(now);
@@ -228,7 +149,7 @@ pub(crate) fn view(shared: &Shared, cook: Cook) -> Result<CookView, StoreError> 
         finish_high: moment(cook.started_at, forecast.finish.high),
         reached,
         stir: done >= STIR_FROM && !reached,
-        drain_first: drain_first(&down, &forecast, now, here_l),
+        drain_first: drain_first(&down, &forecast, now).map(DrainView::from),
         pints: full_jars(forecast.goal.volume(), JarSize::Pint),
         acid_per_pint: acid::per_jar(Agent::BottledLemonJuice, JarSize::Pint).label(),
         curve: forecast

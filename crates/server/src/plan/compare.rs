@@ -3,6 +3,7 @@
 use actix_web::{post, web};
 use bodega_core::jars::acid::Agent;
 use bodega_core::jars::size::JarSize;
+use bodega_core::kitchen::cupboard::missing;
 use bodega_core::measures::ids::LotId;
 use bodega_core::measures::moment::Minutes;
 use bodega_core::plan::outlook::{self, Ground, Making, usual_jar};
@@ -15,7 +16,7 @@ use utoipa::ToSchema;
 
 use crate::json::Json;
 use crate::plan::ground::by_kind;
-use crate::plan::table::{missing, set_table};
+use crate::plan::table::set_table;
 use crate::problem::{ApiError, Problem};
 use crate::state::Shared;
 

@@ -7,6 +7,7 @@ use bodega_core::jars::size::JarSize;
 use bodega_core::judge::case::CaseAcid;
 use bodega_core::judge::{Case, Finding, judge};
 use bodega_core::kitchen::altitude::Altitude;
+use bodega_core::kitchen::cupboard::missing;
 use bodega_core::measures::ids::LotId;
 use bodega_core::measures::limits::JAR_COUNT;
 use bodega_core::measures::moment::Minutes;
@@ -25,7 +26,6 @@ use uom::si::volume::liter;
 
 use crate::canner::view::inner_width;
 use crate::judging::{case_jars, planned_acid};
-use crate::plan::table::missing;
 use crate::plan::view::{JarCount, MethodView, PlanAnswer, PlanLine, PlanLoad, PlanRequest, YieldView};
 use crate::problem::{ApiError, NameField};
 use crate::state::{Shared, altitude_of, read};

@@ -1,124 +1,15 @@
 //! The best split over HTTP: what the waiting fruit should become.
 
 use actix_web::{post, web};
-use bodega_core::jars::acid::Agent;
-use bodega_core::jars::size::JarSize;
-use bodega_core::measures::ids::LotId;
-use bodega_core::measures::moment::Minutes;
 use bodega_core::plan::split::{NoSplit, Question, Split, split};
-use bodega_core::plan::yields::Thickness;
 use bodega_core::records::batch::Batch;
-use bodega_core::tables::process::{Medium, Pack, Product};
-use serde::{Deserialize, Serialize};
-use utoipa::ToSchema;
 
 use crate::json::Json;
 use crate::plan::split_model::{answer, batch_of, question, refuse};
+use crate::plan::split_view::{SplitAnswer, SplitRequest};
 use crate::plan::table::{Table, set_table};
 use crate::problem::{ApiError, Problem};
 use crate::state::{Shared, change, off_thread};
-
-/// Hours there are.
-#[derive(Debug, Clone, Copy, Deserialize, ToSchema)]
-pub struct Hours {
-    /// Minutes of the canner, 0 to 14,400.
-    pub canner_minutes: f64,
-    /// Minutes of burners, all together, 0 to 14,400.
-    pub stove_minutes: f64,
-    /// Minutes of hands, all together, 0 to 14,400.
-    pub hands_minutes: f64,
-}
-
-/// A choice that the person has decided.
-#[derive(Debug, Clone, Copy, Deserialize, ToSchema)]
-pub struct Pin {
-    /// Place of the choice in the answer.
-    pub choice: usize,
-    /// Jars of it, 0 to 1,000.
-    pub jars: u32,
-}
-
-/// What is asked of the split.
-#[derive(Debug, Clone, Deserialize, ToSchema)]
-pub struct SplitRequest {
-    /// Lots to share out.
-    pub lots: Vec<LotId>,
-    /// Acid of choice.
-    pub agent: Agent,
-    /// Hours there are.
-    pub hours: Hours,
-    /// What the person has decided.
-    #[serde(default)]
-    pub pins: Vec<Pin>,
-}
-
-/// Fruit of one lot in a share.
-#[derive(Debug, Clone, Copy, Serialize, ToSchema)]
-pub struct LotShare {
-    /// The lot.
-    pub lot: LotId,
-    /// Grams of it.
-    pub weight_g: i64,
-}
-
-/// One choice of the split.
-#[derive(Debug, Serialize, ToSchema)]
-pub struct SplitLine {
-    /// Place, for pinning.
-    pub choice: usize,
-    /// What.
-    pub product: Product,
-    /// What whole tomatoes are packed in.
-    pub medium: Option<Medium>,
-    /// Raw or hot.
-    pub pack: Pack,
-    /// Of sauce.
-    pub thickness: Option<Thickness>,
-    /// In which jars.
-    pub jar: JarSize,
-    /// Jars proposed.
-    pub jars: u32,
-    /// Jars the shelf asks for.
-    pub goal: u32,
-    /// Whether the person has decided the number.
-    pub pinned: bool,
-    /// Tested minutes.
-    pub minutes: Minutes,
-    /// Canner loads.
-    pub loads: u32,
-    /// Fruit it takes.
-    pub fruit: Vec<LotShare>,
-    /// Litres of thin juice drained off and canned as juice.
-    pub drained_l: f64,
-}
-
-/// What limits the split.
-#[derive(Debug, Serialize, ToSchema)]
-pub struct SplitLimit {
-    /// What there is too little of, in words.
-    pub what: String,
-    /// What is tried: `one lid more`.
-    pub step: &'static str,
-    /// Jars more that it would give.
-    pub jars_more: i64,
-}
-
-/// The best split.
-#[derive(Debug, Serialize, ToSchema)]
-pub struct SplitAnswer {
-    /// Every choice, in a fixed order.
-    pub lines: Vec<SplitLine>,
-    /// Jars in all.
-    pub jars: u32,
-    /// Grams of fruit left over.
-    pub left_g: i64,
-    /// Minutes of the canner it takes.
-    pub canner_minutes: u32,
-    /// Whether it is proven that no other split is worth more.
-    pub proven: bool,
-    /// What limits it, the most gainful first.
-    pub limits: Vec<SplitLimit>,
-}
 
 /// Works the best split out; off the async threads, because it is solved several times.
 pub(crate) async fn solve<T: Send + 'static>(

@@ -15,7 +15,7 @@ use uom::si::mass::gram;
 use uom::si::volume::liter;
 
 use crate::plan::ground::by_kind;
-use crate::plan::split::{Hours, LotShare, Pin, SplitAnswer, SplitLimit, SplitLine, SplitRequest};
+use crate::plan::split_view::{Hours, LotShare, Pin, SplitAnswer, SplitLimit, SplitLine, SplitRequest};
 use crate::plan::table::Table;
 use crate::problem::{ApiError, NameField};
 

@@ -2,8 +2,6 @@
 
 use actix_web::web;
 use bodega_core::canner::loads::Capacity;
-use bodega_core::jars::acid::{self, Agent};
-use bodega_core::jars::size::JarSize;
 use bodega_core::kitchen::altitude::Altitude;
 use bodega_core::measures::ids::LotId;
 use bodega_core::plan::yields::learn::Household;
@@ -41,24 +39,4 @@ pub(crate) async fn set_table(shared: &web::Data<Shared>, lots: &[LotId]) -> Res
         cupboard,
         goals,
     })
-}
-
-/// Why a number of jars of one size cannot be filled out of the cupboard, in words.
-pub(crate) fn missing(cupboard: &Cupboard, agent: Agent, jar: JarSize, count: u32) -> Vec<String> {
-    let mut words = Vec::new();
-    let line = cupboard.jars.iter().find(|line| line.jar == jar);
-    let mut short = |needed: u32, left: Option<u32>, one: &str| {
-        if let Some(short) = left.and_then(|left| needed.checked_sub(left)).filter(|short| *short > 0) {
-            words.push(if short == 1 { format!("1 {one}") } else { format!("{short} {one}s") });
-        }
-    };
-    short(count, line.and_then(bodega_core::records::stock::JarStock::left), jar.label());
-    let lids = cupboard.lids.iter().find(|lids| line.is_some_and(|line| line.mouth == lids.mouth));
-    short(count, lids.and_then(bodega_core::records::stock::LidStock::left), "lid");
-    let acid = cupboard.acids.iter().find(|line| line.agent == agent);
-    let needed = acid::measured(agent, acid::per_jar(agent, jar).times(count));
-    if acid.and_then(bodega_core::records::stock::AcidStock::left).is_some_and(|left| left < needed) {
-        words.push(agent.label().to_owned());
-    }
-    words
 }

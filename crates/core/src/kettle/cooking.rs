@@ -1,0 +1,164 @@
+//! Records of a cook-down in the model's terms: the vessel, the log, and how fast water leaves each kettle, learned from
+//! its own cook-downs.
+
+use serde::Serialize;
+use uom::si::time::minute;
+
+use super::finish::{CookDown, Forecast, Happened, Sight};
+use super::{
+    Contents, CookWhat, Heat, HeatSetting, KettleHeat, Target, TargetKind, Vessel, oven_litres_per_hour,
+    rate_at, water_litres,
+};
+use crate::kitchen::altitude::Altitude;
+use crate::measures::moment::{Minutes, Moment};
+use crate::measures::units::{Time, Volume, kilograms, litres, millimetres};
+use crate::plan::outlook::BOILS_AWAY_L_PER_H;
+use crate::records::cook::{Cook, CookEvent, Kettle};
+
+/// A kettle from inside, in the model's terms.
+#[must_use]
+pub fn vessel(kettle: &Kettle) -> Vessel {
+    let measures = (1..).map(|count| litres(kettle.pour_l.unwrap_or_default() * f64::from(count)));
+    Vessel {
+        inner_diameter: millimetres(kettle.inner_diameter_mm),
+        depth: millimetres(kettle.depth_mm),
+        poured: kettle.pour_depths_mm.iter().map(|depth| millimetres(*depth)).zip(measures).collect(),
+    }
+}
+
+/// Time since the heat came on, none before it.
+#[must_use]
+pub fn span(from: Moment, to: Moment) -> Time {
+    to.since(from).max(Time::default())
+}
+
+/// The moment so long after another, to the millisecond.
+#[must_use]
+pub fn moment(from: Moment, span: Time) -> Moment {
+    #[allow(clippy::cast_possible_truncation, clippy::cast_precision_loss)] // far below 2^53
+    let ms = (span.get::<minute>() * Minutes(1).ms() as f64).round() as i64;
+    Moment(from.0 + ms)
+}
+
+fn target_of(cook: &Cook) -> Target {
+    match cook.target {
+        TargetKind::FractionLeft => Target::FractionLeft(cook.target_value),
+        TargetKind::Brix => Target::Brix(cook.target_value),
+        TargetKind::VolumeL => Target::Volume(litres(cook.target_value)),
+    }
+}
+
+/// The records of a cook-down in the core's terms.
+#[must_use]
+pub fn cook_down(cook: &Cook, altitude: Option<Altitude>) -> CookDown {
+    let happened = |event: &CookEvent| match event.what {
+        // A temperature moves no water.
+        CookWhat::TempC => None,
+        CookWhat::LidOn => Some(Happened::Lid(true)),
+        CookWhat::LidOff => Some(Happened::Lid(false)),
+        CookWhat::HeatLow | CookWhat::HeatMedium | CookWhat::HeatHigh => {
+            Some(Happened::Turned { litres_per_hour: event.value })
+        }
+        CookWhat::VolumeL => Some(Happened::Read(Sight::Volume(litres(event.value)))),
+        CookWhat::DepthMm => Some(Happened::Read(Sight::Depth(millimetres(event.value)))),
+        CookWhat::MassKg => Some(Happened::Read(Sight::Mass(kilograms(event.value)))),
+        CookWhat::Brix => Some(Happened::Read(Sight::Brix(event.value))),
+        CookWhat::DrainL => Some(Happened::Drained(litres(event.value))),
+    };
+    CookDown {
+        start: Contents::of_volume(litres(cook.volume_l), cook.brix),
+        target: target_of(cook),
+        vessel: vessel(&cook.kettle),
+        heat: Heat::Rate { litres_per_hour: cook.litres_per_hour },
+        // With a known rate the altitude moves nothing; it may still be unknown.
+        altitude: altitude.unwrap_or(Altitude::SEA_LEVEL),
+        log: cook
+            .log
+            .iter()
+            .filter_map(|event| Some((span(cook.started_at, event.at), happened(event)?)))
+            .collect(),
+    }
+}
+
+/// Share of the kettle that "drain first" is worked out for.
+const DRAIN_SHARE: f64 = 0.2;
+
+/// What draining thin juice now would change.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct DrainFirst {
+    /// What to drain.
+    pub drain: Volume,
+    /// Time it spares.
+    pub spares: Time,
+    /// How much less there is at the end.
+    pub less: Volume,
+}
+
+/// What draining a fifth of the kettle now would spare and cost; `None` once it is done.
+#[must_use]
+pub fn drain_first(down: &CookDown, forecast: &Forecast, now: Time) -> Option<DrainFirst> {
+    if now >= forecast.finish.expected {
+        return None;
+    }
+    let drain = forecast.volume_at(now) * DRAIN_SHARE;
+    let mut drained = down.clone();
+    drained.log.push((now, Happened::Drained(drain)));
+    let other = drained.forecast();
+    Some(DrainFirst {
+        drain,
+        spares: forecast.finish.expected - other.finish.expected,
+        less: forecast.goal.volume() - other.goal.volume(),
+    })
+}
+
+/// How fast water leaves a kettle at one setting of the heat.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct KettleRate {
+    /// The setting.
+    pub setting: HeatSetting,
+    /// Litres of water an hour.
+    pub litres_per_hour: f64,
+    /// Stretches at this setting that it was learned from; 0 when it is only expected.
+    pub learned_from: usize,
+}
+
+/// Settings of the heat in a cook-down, from its start on.
+pub fn settings(cook: &Cook) -> impl Iterator<Item = HeatSetting> {
+    std::iter::once(cook.setting).chain(cook.log.iter().filter_map(|event| event.what.setting()))
+}
+
+/// What a kettle does at a setting: learned from its finished cook-downs, over stretches with at least two readings.
+#[must_use]
+pub fn learned(ended: &[Cook], kettle: &Kettle) -> Vec<KettleRate> {
+    const ENOUGH_READINGS: usize = 2;
+    let mut shown = Vec::new();
+    for cook in ended.iter().filter(|cook| cook.kettle.id == kettle.id) {
+        let stretches = cook_down(cook, None).forecast().stretches;
+        let enough = settings(cook).zip(stretches).filter(|(_, stretch)| stretch.readings >= ENOUGH_READINGS);
+        shown.extend(enough.map(|(setting, stretch)| (setting, water_litres(stretch.kg_per_hour))));
+    }
+    let usual = match kettle.heat {
+        KettleHeat::Burner => BOILS_AWAY_L_PER_H,
+        KettleHeat::Oven => oven_litres_per_hour(&vessel(kettle)),
+    };
+    let rate = |setting: &HeatSetting| {
+        let (litres_per_hour, learned_from) = rate_at(*setting, &shown, usual);
+        KettleRate { setting: *setting, litres_per_hour, learned_from }
+    };
+    HeatSetting::ALL.iter().map(rate).collect()
+}
+
+/// Litres an hour to expect of a kettle at a setting.
+#[must_use]
+pub fn expected_rate(ended: &[Cook], kettle: &Kettle, setting: HeatSetting) -> f64 {
+    let of_setting = learned(ended, kettle).into_iter().find(|rate| rate.setting == setting);
+    of_setting.map_or(BOILS_AWAY_L_PER_H, |rate| rate.litres_per_hour)
+}
+
+/// Litres an hour that the household's quickest kettle boils away at full heat; the usual rate without a kettle.
+#[must_use]
+pub fn best_rate(ended: &[Cook], kettles: &[Kettle]) -> f64 {
+    let rates = kettles.iter().map(|kettle| expected_rate(ended, kettle, HeatSetting::High));
+    rates.reduce(f64::max).unwrap_or(BOILS_AWAY_L_PER_H)
+}

@@ -1,0 +1,333 @@
+//! What the day is laid out over: what is left to do of each batch, out of the records.
+
+use bodega_core::canner::clock::Phase;
+use bodega_core::day::overnight::waits_as_juice;
+use bodega_core::day::work::{
+    BatchWork, CookWork, LoadWork, Pause, PrepareWork, Turnaround, USUAL_LIFT, Work, key, own_pace,
+};
+use bodega_core::day::{Needs, sink};
+use bodega_core::kettle::cooking::best_rate;
+use bodega_core::measures::ids::CannerId;
+use bodega_core::measures::moment::{Minutes, Moment};
+use bodega_core::measures::units::{grams, in_pounds};
+use bodega_core::plan::outlook::{HANDS_PER_JAR, boiled_away, effort};
+use bodega_core::records::batch::Batch;
+use bodega_core::records::day::BlockNote;
+use bodega_core::records::jar::Jar;
+use bodega_core::records::kitchen::Kitchen;
+use bodega_core::records::load::CannerLoad;
+use bodega_core::records::lot::Lot;
+use bodega_core::tables::process::{Method, Pack};
+use bodega_store::StoreError;
+use uom::si::time::minute;
+use uom::si::volume::liter;
+
+use crate::canner::view::{come_up_of, warm_up_of};
+use crate::clock::{day_of, minute_of_day};
+use crate::day::ground::{Ground, OpenBatch};
+use crate::kettle::view::{CookView, on_stove};
+use crate::state::Shared;
+
+/// Least minutes of an evening that is nearly over.
+pub(crate) const LEAST_HORIZON: u32 = 15;
+
+/// Come-up of a canner when it cannot be worked out; common practice, no source.
+pub(crate) const USUAL_COME_UP: u32 = 25;
+
+/// Minutes to heat a cold canner whose inside is not known; common practice, no source.
+pub(crate) const USUAL_WARM_UP: u32 = 35;
+
+/// How long a canner's water stays hot enough after its jars are out; common practice, no source.
+pub(crate) const STAYS_HOT: Minutes = Minutes(30);
+
+/// Loads, the newest first, that the pace of lifting is learned from.
+pub(crate) const LIFTED_LOADS: u32 = 30;
+
+/// How far the break may move to either side of its hour.
+pub(crate) const PAUSE_MOVES: u32 = 45;
+
+/// Whole minutes, rounded up but for a second: fruit is weighed in whole grams.
+pub(crate) fn whole(minutes: f64) -> u32 {
+    #[allow(clippy::cast_possible_truncation, clippy::cast_sign_loss)] // clamped to a week
+    let whole = (minutes - 1.0 / 60.0).ceil().clamp(1.0, 10_080.0) as u32;
+    whole
+}
+
+/// Minutes from one moment to another, at least one.
+pub(crate) fn minutes_to(from: Moment, to: Moment) -> u32 {
+    whole(to.since(from).get::<minute>())
+}
+
+pub(crate) fn load_work(load: &CannerLoad, kitchen: &Kitchen, now: Moment, pace: f64) -> LoadWork {
+    let rest = load.clock.rest().0;
+    let come_up = come_up_of(load, kitchen).map_or(USUAL_COME_UP, |time| whole(time.get::<minute>()));
+    let full = load.clock.required().0 + rest;
+    let minutes = match load.clock.phase(now) {
+        Phase::Waiting => come_up + full,
+        Phase::Heating { since } => full + come_up.saturating_sub(minutes_to(since, now)).max(1),
+        Phase::Venting { .. } | Phase::Vented { .. } | Phase::BoilLost { .. } => full + 1,
+        Phase::Counting { ends, .. } => minutes_to(now, ends) + rest,
+        Phase::Resting { ends, .. } => minutes_to(now, ends),
+        Phase::TimeUp { .. } | Phase::Dropping { .. } => rest,
+        Phase::Rested { .. } | Phase::Lifted { .. } => 1,
+    };
+    let jars = load.jars.iter().filter(|jar| !jar.lid).count();
+    #[allow(clippy::cast_precision_loss)] // a few dozen jars
+    let fill = (jars > 0).then(|| whole(jars as f64 * HANDS_PER_JAR * pace));
+    let mut shared_with: Vec<String> =
+        load.jars.iter().filter(|jar| jar.batch != load.batch.id).map(|jar| jar.code.clone()).collect();
+    shared_with.dedup();
+    LoadWork {
+        name: format!("load {}", load.position),
+        fill,
+        minutes,
+        begun: load.clock.has_begun(),
+        tops_up: load.batch.method == Method::BoilingWater,
+        shared_with,
+    }
+}
+
+/// The break, when it is still to come.
+pub(crate) fn pause(kitchen: &Kitchen, now: Moment) -> Option<Pause> {
+    let at = kitchen.break_at?.checked_sub(minute_of_day(now))?;
+    Some(Pause {
+        between: (at.saturating_sub(PAUSE_MOVES), at + PAUSE_MOVES),
+        minutes: kitchen.break_minutes,
+    })
+}
+
+/// The records that every batch is looked at with.
+pub(crate) struct Records<'a> {
+    pub(crate) shared: &'a Shared,
+    pub(crate) kitchen: Kitchen,
+    pub(crate) loads: Vec<CannerLoad>,
+    pub(crate) cooks: Vec<CookView>,
+    pub(crate) notes: Vec<BlockNote>,
+    /// How many times as long as usual filling takes here.
+    pub(crate) filling_pace: f64,
+    /// Litres an hour that the household's best kettle boils away, when a batch is to be cooked.
+    pub(crate) boils_away: Option<f64>,
+}
+
+impl Records<'_> {
+    /// What was said of work of a batch at the sink.
+    pub(crate) fn note(&self, batch: &Batch, work: Work) -> Option<&BlockNote> {
+        let key = key(Some(&batch.code), work, None);
+        self.notes.iter().find(|note| note.block == key)
+    }
+
+    /// How many times as long as usual a kind of work takes here, from every batch but this one.
+    pub(crate) fn pace(&self, work: Work, but: &str) -> f64 {
+        let took = |note: &BlockNote| {
+            let mut words = note.block.split(' ');
+            let other = words.next() != Some(but) && words.next() == Some(work.word());
+            let took = note.ended_at?.since(note.began_at?).get::<minute>();
+            other.then_some((f64::from(note.usual), took))
+        };
+        own_pace(&self.notes.iter().filter_map(took).collect::<Vec<_>>())
+    }
+
+    /// What the canners take between the loads: heating by the model of the first that waits, lifting as it went before.
+    pub(crate) fn turnaround(&self) -> Result<Turnaround, StoreError> {
+        let first = self.loads.iter().find(|load| !load.clock.has_begun());
+        let heats = first.and_then(|load| warm_up_of(load, &self.kitchen));
+        // Nobody asks when there is nothing to lift.
+        let most = if self.loads.is_empty() { 0 } else { LIFTED_LOADS };
+        let lifted = self.shared.store.last_lifted(most)?;
+        let took = lifted.iter().filter_map(|load| load.clock.lifting());
+        let shown: Vec<(f64, f64)> = took.map(|time| (USUAL_LIFT, time.get::<minute>())).collect();
+        // A canner stays hot for a while after its jars are out.
+        let now = self.shared.clock.now();
+        let just_lifted = lifted.iter().filter(|load| match load.clock.phase(now) {
+            Phase::Lifted { at } => now <= at.plus(STAYS_HOT),
+            _ => false,
+        });
+        let in_use = self.loads.iter().filter(|load| load.clock.has_begun());
+        let mut hot: Vec<CannerId> = in_use.chain(just_lifted).map(|load| load.canner.id).collect();
+        hot.sort_unstable();
+        hot.dedup();
+        Ok(Turnaround {
+            hot: u32::try_from(hot.len()).unwrap_or(u32::MAX),
+            heats: heats.map_or(USUAL_WARM_UP, |time| whole(time.get::<minute>())),
+            lifts: whole(USUAL_LIFT * own_pace(&shown)),
+        })
+    }
+
+    /// What is left at the sink, at the household's own pace; what was said to be done, and all before it, is.
+    pub(crate) fn prepare(
+        &self,
+        batch: &Batch,
+        fruit: &[(Lot, i64)],
+        chills: bool,
+        now: Moment,
+    ) -> Vec<PrepareWork> {
+        let pounds = |frozen: bool| -> f64 {
+            let of = fruit.iter().filter(|(lot, _)| lot.frozen == frozen);
+            of.map(|(_, drawn)| in_pounds(grams(*drawn))).sum()
+        };
+        let (fresh, frozen) = (pounds(false), pounds(true));
+        let parts: Vec<Work> =
+            sink::parts(batch.product).iter().copied().chain(chills.then_some(Work::Chill)).collect();
+        let note = |work: Work| self.note(batch, work);
+        let is_done = |work: &Work| note(*work).is_some_and(|note| note.ended_at.is_some());
+        let done = parts.iter().rposition(is_done).map_or(0, |place| place + 1);
+        let left = |work: Work| {
+            let usual = sink::minutes(work, fresh, frozen);
+            (usual > 0.0).then(|| {
+                let planned = whole(usual * self.pace(work, &batch.code));
+                let begun = note(work).and_then(|note| Some((note.slip, note.began_at?)));
+                let minutes = begun.map_or(planned, |(slip, since)| {
+                    let left = i64::from(planned) + slip - i64::from(minutes_to(since, now));
+                    u32::try_from(left.max(1)).unwrap_or(planned)
+                });
+                PrepareWork { work, usual: whole(usual), minutes, begun: begun.is_some() }
+            })
+        };
+        parts.into_iter().skip(done).filter_map(left).collect()
+    }
+
+    /// Loads that hold jars of a batch, whichever batch they are counted with.
+    pub(crate) fn loads_with<'b>(&'b self, batch: &'b Batch) -> impl Iterator<Item = &'b CannerLoad> {
+        self.loads.iter().filter(|load| load.jars.iter().any(|jar| jar.batch == batch.id))
+    }
+
+    /// How far a batch has come.
+    pub(crate) fn stage(&self, batch: &Batch) -> Result<Stage<'_>, StoreError> {
+        let is_its = |cook: &&CookView| cook.batch.as_ref().is_some_and(|other| other.id == batch.id);
+        if let Some(cook) = self.cooks.iter().find(is_its) {
+            return Ok(Stage::Stove(cook));
+        }
+        let is_filled = |jar: &Jar| jar.batch == batch.id && jar.filled;
+        let in_jars = batch.jars_lifted > 0
+            || self.loads_with(batch).any(|load| load.clock.has_begun() || load.jars.iter().any(is_filled));
+        if in_jars || self.shared.store.has_cooked(batch.id)? {
+            return Ok(Stage::Jars);
+        }
+        Ok(match batch.chilled_at {
+            None => Stage::Sink,
+            Some(at) if day_of(at) == day_of(self.shared.clock.now()) => Stage::Tonight,
+            Some(at) => Stage::Waited(at),
+        })
+    }
+
+    /// How long a batch that is not on the stove will cook; nothing when it is packed raw.
+    pub(crate) fn planned_cook(&self, batch: &Batch, fruit: &[(Lot, i64)]) -> Option<CookWork> {
+        let rate = self.boils_away.filter(|_| batch.pack == Pack::Hot)?;
+        let making = batch.making();
+        let hours = |(lot, drawn): &(Lot, i64)| {
+            let warm = effort(&making).stove_per_lb * in_pounds(grams(*drawn)) / 60.0;
+            warm + boiled_away(&making, lot.kind, grams(*drawn)).get::<liter>() / rate
+        };
+        let hours: f64 = fruit.iter().map(hours).sum();
+        Some(CookWork { minutes: whole(hours * 60.0), begun: false })
+    }
+
+    /// What is left to do today of a batch at a stage.
+    pub(crate) fn left(&self, batch: &Batch, stage: Stage<'_>, fruit: &[(Lot, i64)]) -> BatchWork {
+        let now = self.shared.clock.now();
+        let pounds: f64 = fruit.iter().map(|(_, drawn)| in_pounds(grams(*drawn))).sum();
+        let tonight = matches!(stage, Stage::Tonight);
+        let own = self.loads.iter().filter(|load| load.batch.id == batch.id && !load.jars.is_empty());
+        BatchWork {
+            code: batch.code.clone(),
+            prepare: match stage {
+                Stage::Sink | Stage::Tonight => self.prepare(batch, fruit, tonight, now),
+                Stage::Waited(_) | Stage::Stove(_) | Stage::Jars => Vec::new(),
+            },
+            rounds: sink::rounds(pounds),
+            cook: match stage {
+                Stage::Sink | Stage::Waited(_) => self.planned_cook(batch, fruit),
+                Stage::Stove(cook) => Some(CookWork { minutes: minutes_to(now, cook.finish), begun: true }),
+                Stage::Tonight | Stage::Jars => None,
+            },
+            loads: own
+                .filter(|_| !tonight)
+                .map(|load| load_work(load, &self.kitchen, now, self.filling_pace))
+                .collect(),
+        }
+    }
+
+    /// One batch: what is left of it, and what of it may wait.
+    pub(crate) fn batch(&self, batch: &Batch) -> Result<OpenBatch, StoreError> {
+        let stage = self.stage(batch)?;
+        let at_sink = matches!(stage, Stage::Sink);
+        let fruit = self.shared.store.batch_lots(batch.id)?;
+        let is_alone = self.loads_with(batch).flat_map(|load| &load.jars).all(|jar| jar.batch == batch.id);
+        let may_chill = at_sink && is_alone && waits_as_juice(batch.product, batch.pack);
+        let is_said = |work: &Work| {
+            self.note(batch, *work).is_some_and(|note| note.began_at.is_some() || note.ended_at.is_some())
+        };
+        Ok(OpenBatch {
+            id: batch.id,
+            work: self.left(batch, stage, &fruit),
+            untouched: at_sink && !sink::parts(batch.product).iter().any(is_said),
+            chilled: may_chill.then(|| self.left(batch, Stage::Tonight, &fruit)),
+            waiting_since: match stage {
+                Stage::Waited(at) => Some(at),
+                _ => None,
+            },
+            may_freeze: fruit.iter().all(|(lot, _)| !lot.frozen)
+                && !self.shared.store.shares_fruit(batch.id)?,
+        })
+    }
+}
+
+/// How far a batch has come.
+#[derive(Clone, Copy)]
+pub(crate) enum Stage<'a> {
+    /// Its fruit is in the crates or at the sink.
+    Sink,
+    /// The same, and its juice is to wait overnight.
+    Tonight,
+    /// Its juice has waited overnight, since then.
+    Waited(Moment),
+    /// It cooks.
+    Stove(&'a CookView),
+    /// It is cooked, or its jars are being filled.
+    Jars,
+}
+
+/// The day's ground as the records have it now.
+pub(super) fn ground(shared: &Shared) -> Result<Ground, StoreError> {
+    let now = shared.clock.now();
+    let kitchen = shared.store.kitchen()?;
+    let left = kitchen.day_ends.saturating_sub(minute_of_day(now));
+    let count = |count: usize| u32::try_from(count).unwrap_or(u32::MAX);
+    let has = Needs {
+        people: kitchen.people,
+        burners: kitchen.burners,
+        kettles: count(shared.store.kettles()?.len()).max(1),
+        canners: count(kitchen.canners.len()),
+    };
+    let filling = |(jars, from, to): (u32, Moment, Moment)| {
+        (f64::from(jars) * HANDS_PER_JAR, to.since(from).get::<minute>())
+    };
+    let open = shared.store.open_batches()?;
+    let fillings: Vec<(f64, f64)> = shared.store.filling_times()?.into_iter().map(filling).collect();
+    let is_cooked = open.iter().any(|batch| batch.pack == Pack::Hot);
+    let records = Records {
+        loads: shared.store.open_loads()?,
+        cooks: on_stove(shared)?,
+        notes: shared.store.block_notes()?,
+        filling_pace: own_pace(&fillings),
+        boils_away: is_cooked.then(|| best_kettle(shared)).transpose()?,
+        shared,
+        kitchen,
+    };
+    Ok(Ground {
+        now,
+        day_ends: now.plus_minutes(i64::from(left)),
+        horizon: left.max(LEAST_HORIZON),
+        has,
+        batches: open.iter().map(|batch| records.batch(batch)).collect::<Result<_, _>>()?,
+        day_ends_at: records.kitchen.day_ends,
+        canners: records.turnaround()?,
+        pause: pause(&records.kitchen, now),
+        notes: records.notes,
+    })
+}
+
+/// Litres an hour of the household's quickest kettle.
+fn best_kettle(shared: &Shared) -> Result<f64, StoreError> {
+    Ok(best_rate(&shared.store.cooks(true)?, &shared.store.kettles()?))
+}
