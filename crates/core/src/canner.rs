@@ -4,3 +4,5 @@ pub mod clock;
 pub mod loads;
 pub mod pot;
 pub mod probe;
+pub mod regroup;
+pub mod water;

@@ -2,4 +2,5 @@
 
 pub mod acid;
 pub mod bench;
+pub mod doses;
 pub mod size;

@@ -17,6 +17,7 @@ mod fruit;
 mod handling;
 mod jars;
 mod ph;
+pub mod records;
 mod time;
 
 pub use case::Case;
@@ -186,6 +187,8 @@ pub struct Finding {
     pub fix: Option<Fix>,
     /// Where the rule comes from.
     pub source: Source,
+    /// Code of the batch it is about, where jars of several batches share a load; `null` when it is about all of them.
+    pub batch: Option<String>,
 }
 
 impl Finding {
@@ -205,7 +208,13 @@ impl Finding {
             do_now: do_now.into(),
             fix: None,
             source,
+            batch: None,
         }
+    }
+
+    /// Whether another finding says the same, of whichever batch.
+    fn is_same(&self, other: &Self) -> bool {
+        self.code == other.code && self.message == other.message
     }
 
     fn with_fix(self, fix: Fix) -> Self {

@@ -15,7 +15,6 @@ pub mod demo;
 pub mod health;
 pub mod jars;
 pub mod json;
-pub mod judging;
 pub mod kettle;
 pub mod kitchen;
 pub mod live;

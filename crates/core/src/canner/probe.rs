@@ -2,8 +2,10 @@
 
 use uom::si::thermodynamic_temperature::degree_celsius;
 
+use crate::kitchen::altitude::Altitude;
 use crate::measures::moment::{Minutes, Moment};
 use crate::measures::units::Temperature;
+use crate::records::load::{CannerLoad, CannerReading};
 
 /// How near to the local boiling point counts as boiling, in kelvin: a kitchen probe's error and the water's depth.
 /// Common practice, no source.
@@ -22,6 +24,17 @@ pub enum Suggestion {
     Boils,
     /// It has fallen below it.
     BoilLost,
+}
+
+/// What the probe in a load's canner suggests; nothing under pressure, where what boils is hotter than in the open, a
+/// canner that vents is not there yet, and the gauge decides.
+#[must_use]
+pub fn suggestion(load: &CannerLoad, altitude: Option<Altitude>) -> Option<Suggestion> {
+    let boils_at = altitude.filter(|_| !load.batch.method.is_pressure())?.boiling_point();
+    let celsius = |reading: &CannerReading| Temperature::new::<degree_celsius>(reading.temp_c);
+    let readings: Vec<(Moment, Temperature)> =
+        load.readings.iter().map(|reading| (reading.at, celsius(reading))).collect();
+    suggest(&readings, boils_at)
 }
 
 /// What readings, oldest first, suggest for a place that boils at `boils_at`.

@@ -38,6 +38,18 @@ pub struct CannerLoad {
 }
 
 impl CannerLoad {
+    /// The batches whose jars stand in it, in the order of the jars.
+    #[must_use]
+    pub fn batches(&self) -> Vec<BatchId> {
+        let mut batches: Vec<BatchId> = Vec::new();
+        for jar in &self.jars {
+            if !batches.contains(&jar.batch) {
+                batches.push(jar.batch);
+            }
+        }
+        batches
+    }
+
     /// The tested process of one of its jars by itself.
     ///
     /// # Errors
@@ -73,6 +85,13 @@ impl CannerLoad {
         self.clock.fate(jar.id, own.map_or(self.clock.required(), |own| own.minutes))
     }
 
+    /// Jars that broke or were lifted early.
+    #[must_use]
+    pub fn gone(&self) -> Vec<GoneJar> {
+        let gone = |jar: &Jar| GoneJar { jar: jar.id, number: jar.number, fate: self.fate(jar) };
+        self.jars.iter().map(gone).filter(|jar| jar.fate != Fate::Stayed).collect()
+    }
+
     /// Whether a jar had its full time: with the load, or by its own time when it was lifted early.
     #[must_use]
     pub fn is_processed(&self, jar: JarId, now: Moment) -> bool {
@@ -83,6 +102,18 @@ impl CannerLoad {
             Fate::OutTooEarly | Fate::Broken => false,
         }
     }
+}
+
+/// A jar that did not stay with its load.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct GoneJar {
+    /// Its record.
+    pub jar: JarId,
+    /// Its number in its batch.
+    pub number: u32,
+    /// What became of it.
+    pub fate: Fate,
 }
 
 /// What a probe in the canner read.

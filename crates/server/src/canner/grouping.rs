@@ -1,19 +1,15 @@
 //! The waiting loads of one canner, put together anew.
 
 use actix_web::{get, post, web};
-use bodega_core::canner::loads::{Group, LoadPlan, group, why};
-use bodega_core::measures::ids::LoadId;
+use bodega_core::canner::regroup::{NoRegrouping, Regrouping, regroup as regroup_loads};
 use bodega_core::measures::moment::Minutes;
-use bodega_core::records::jar::Jar;
-use bodega_core::records::kitchen::Kitchen;
-use bodega_core::records::load::{CannerLoad, NewGroup};
 use serde::Serialize;
 use utoipa::ToSchema;
 
 use crate::canner::routes::views;
 use crate::canner::view::LoadView;
 use crate::problem::{ApiError, Problem};
-use crate::state::{Shared, altitude_of, change, read};
+use crate::state::{Shared, altitude_of, change, off_thread, read};
 
 /// The waiting loads of one canner, put together anew.
 #[derive(Debug, Serialize, ToSchema)]
@@ -32,76 +28,18 @@ pub struct GroupingView {
     pub why: String,
 }
 
-pub(crate) struct Grouping {
-    pub(crate) loads: Vec<LoadId>,
-    pub(crate) now: u32,
-    pub(crate) best: Vec<NewGroup>,
-    pub(crate) plan: LoadPlan,
-    pub(crate) why: String,
-}
-
-/// Jars of the waiting loads in the canner that is planned for; under pressure only those at the first one's pressure.
-pub(crate) fn work_out_grouping(
-    kitchen: &Kitchen,
-    all: Vec<CannerLoad>,
-) -> Result<Option<Grouping>, ApiError> {
-    let altitude = altitude_of(kitchen)?;
-    let mut loads: Vec<CannerLoad> = all
-        .into_iter()
-        .filter(|load| load.canner.id == kitchen.canner.id && !load.clock.has_begun())
-        .filter(|load| !load.jars.is_empty())
-        .collect();
-    let psi = loads.first().and_then(|load| load.psi);
-    loads.retain(|load| load.psi == psi);
-    let mut groups: Vec<Group> = Vec::new();
-    let mut members: Vec<Vec<&Jar>> = Vec::new();
-    for (load, jar) in loads.iter().flat_map(|load| load.jars.iter().map(move |jar| (load, jar))) {
-        let tested = load
-            .own_process(jar, altitude)
-            .map_err(|refusal| ApiError::field("altitude_ft", refusal.message))?;
-        let like = Group { jar: jar.size, minutes: tested.minutes, count: 0 };
-        let place = groups.iter().position(|group| group.jar == like.jar && group.minutes == like.minutes);
-        let place = place.unwrap_or_else(|| {
-            groups.push(like);
-            members.push(Vec::new());
-            groups.len() - 1
-        });
-        groups[place].count += 1;
-        members[place].push(jar);
-    }
-    let capacity = kitchen.canner.capacities();
-    let turnaround = Minutes(kitchen.turnaround_minutes);
-    let plan = group(&groups, &capacity, turnaround).map_err(|error| ApiError::field("capacity", error))?;
-    let mut waiting: Vec<std::vec::IntoIter<&Jar>> = members.into_iter().map(Vec::into_iter).collect();
-    let best = plan
-        .loads
-        .iter()
-        .filter_map(|load| {
-            let jars: Vec<&Jar> = load
-                .jars
-                .iter()
-                .flat_map(|(place, count)| waiting[*place].by_ref().take(*count as usize).collect::<Vec<_>>())
-                .collect();
-            let batch = jars.first()?.batch;
-            let jars = jars.iter().map(|jar| jar.id).collect();
-            Some(NewGroup { batch, minutes: load.minutes, psi, jars })
-        })
-        .collect();
-    let now = loads.iter().map(|load| load.clock.required().0 + turnaround.0).sum();
-    let why = why(&groups, &plan, &capacity, turnaround);
-    Ok((!loads.is_empty()).then(|| Grouping {
-        loads: loads.iter().map(|load| load.id).collect(),
-        now,
-        best,
-        plan,
-        why,
-    }))
-}
-
-pub(crate) async fn grouping(shared: &web::Data<Shared>) -> Result<Option<Grouping>, ApiError> {
+pub(crate) async fn grouping(shared: &web::Data<Shared>) -> Result<Option<Regrouping>, ApiError> {
     let (kitchen, loads) =
         read(shared, |shared| Ok((shared.store.kitchen()?, shared.store.open_loads()?))).await?;
-    work_out_grouping(&kitchen, loads)
+    let turnaround = Minutes(kitchen.turnaround_minutes);
+    off_thread(move || {
+        let altitude = altitude_of(&kitchen)?;
+        regroup_loads(loads, &kitchen.canner, altitude, turnaround).map_err(|error| match error {
+            NoRegrouping::Refused(_) => ApiError::field("altitude_ft", error),
+            NoRegrouping::NoCapacity(_) => ApiError::field("capacity", error),
+        })
+    })
+    .await?
 }
 
 /// How the waiting loads of every batch would go together in the least time; `null` when none waits.
@@ -110,7 +48,7 @@ pub(crate) async fn grouping(shared: &web::Data<Shared>) -> Result<Option<Groupi
 pub async fn get_grouping(shared: web::Data<Shared>) -> Result<web::Json<Option<GroupingView>>, ApiError> {
     let view = grouping(&shared).await?.map(|grouping| GroupingView {
         loads_now: grouping.loads.len(),
-        minutes_now: grouping.now,
+        minutes_now: grouping.now.0,
         loads_best: grouping.best.len(),
         minutes_best: grouping.plan.total.0,
         lower_bound_minutes: grouping.plan.lower_bound.0,

@@ -5,6 +5,7 @@ use std::time::Duration;
 use actix_web::{post, web};
 use bodega_core::canner::clock::Phase;
 use bodega_core::canner::pot::{USUAL_EFFICIENCY, heat_to_boil_kj};
+use bodega_core::canner::water::{charge, filling, power};
 use bodega_core::measures::ids::LoadId;
 use bodega_core::records::load::CannerReading;
 use bodega_devices::{Device, Reading, SimulatedCanner};
@@ -14,7 +15,7 @@ use uom::si::thermodynamic_temperature::degree_celsius;
 use utoipa::ToSchema;
 
 use crate::canner::routes::changed;
-use crate::canner::view::{LoadView, charge, power, water_of};
+use crate::canner::view::LoadView;
 use crate::json::Json;
 use crate::problem::{ApiError, Problem};
 use crate::state::{Shared, altitude_of, read, run_device};
@@ -47,9 +48,7 @@ pub async fn simulate_canner(
     let boils_at = altitude_of(&kitchen)?.boiling_point();
     let now = shared.clock.now();
     if shared.simulated_canners.turn(id, now, request.flame) {
-        // Without a measured pot the water is a usual one's.
-        let water = water_of(&load, &kitchen).map_or(12.0, |water| water.water_l);
-        let charge = charge(&load, water);
+        let charge = charge(&load, filling(&load, &kitchen).as_ref());
         let device = SimulatedCanner {
             start: charge.water_at,
             since: load.clock.happened().first().map_or(now, |first| first.at),

@@ -1,7 +1,8 @@
 //! The line on top of every screen: everything is somewhere.
 
 use bodega_core::canner::clock::Phase;
-use bodega_core::canner::probe::Suggestion;
+use bodega_core::canner::probe::{Suggestion, suggestion};
+use bodega_core::jars::bench::next_load;
 use bodega_core::measures::moment::{Minutes, Moment};
 use bodega_core::records::kitchen::Kitchen;
 use bodega_core::records::shelf::ShelfSearch;
@@ -9,7 +10,6 @@ use bodega_store::StoreError;
 use serde::Serialize;
 use utoipa::ToSchema;
 
-use crate::canner::view::probe;
 use crate::kettle::view::on_stove;
 use crate::state::Shared;
 
@@ -109,11 +109,11 @@ pub(crate) fn count(shared: &Shared) -> Result<Counter, StoreError> {
             minutes: load.clock.required(),
             jars: load.jars.len(),
             name: load.canner.name.clone(),
-            suggestion: probe(load, altitude).and_then(|probe| probe.suggestion),
+            suggestion: suggestion(load, altitude),
         })
         .collect();
     canners.sort_by_key(|canner| calls_at(canner.now));
-    let on_bench = loads.iter().find(|load| !load.clock.has_begun());
+    let on_bench = next_load(&loads);
     let towel = store.towel()?;
     let stove = on_stove(shared)?;
     let kettle = stove.iter().min_by_key(|cook| cook.finish).map(|first| OnStove {

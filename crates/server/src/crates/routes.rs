@@ -2,6 +2,7 @@
 
 use actix_web::{get, patch, post, web};
 use bodega_core::crates::fruit::{Condition, Fault, Kind, SILL_DAYS};
+use bodega_core::judge::records::lot_findings;
 use bodega_core::measures::ids::LotId;
 use bodega_core::measures::limits::RIPE_SHARE;
 use bodega_core::records::lot::{Lot, LotChange, NewLot};
@@ -13,7 +14,6 @@ use crate::clock::day_of;
 use crate::crates::view::LotView;
 use crate::crates::weight::{Amount, Weight, grams, weigh};
 use crate::json::Json;
-use crate::judging::lot_findings;
 use crate::problem::{ApiError, NameField, Problem};
 use crate::state::{Shared, change, read};
 

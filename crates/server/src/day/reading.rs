@@ -1,6 +1,7 @@
 //! What the day is laid out over: what is left to do of each batch, out of the records.
 
 use bodega_core::canner::clock::Phase;
+use bodega_core::canner::water::{come_up_of, warm_up_of};
 use bodega_core::day::overnight::waits_as_juice;
 use bodega_core::day::work::{
     BatchWork, CookWork, LoadWork, Pause, PrepareWork, Turnaround, USUAL_LIFT, Work, key, own_pace,
@@ -22,7 +23,6 @@ use bodega_store::StoreError;
 use uom::si::time::minute;
 use uom::si::volume::liter;
 
-use crate::canner::view::{come_up_of, warm_up_of};
 use crate::clock::{day_of, minute_of_day};
 use crate::day::ground::{Ground, OpenBatch};
 use crate::kettle::view::{CookView, on_stove};

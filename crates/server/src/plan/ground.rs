@@ -2,16 +2,15 @@
 
 use actix_web::web;
 use bodega_core::canner::pot::standing;
+use bodega_core::canner::water::inner_width;
 use bodega_core::crates::fruit::Kind;
 use bodega_core::jars::size::JarSize;
-use bodega_core::judge::case::CaseAcid;
-use bodega_core::judge::{Case, Finding, judge};
 use bodega_core::kitchen::altitude::Altitude;
 use bodega_core::kitchen::cupboard::missing;
 use bodega_core::measures::ids::LotId;
 use bodega_core::measures::limits::JAR_COUNT;
 use bodega_core::measures::moment::Minutes;
-use bodega_core::measures::units::{Mass, Time, grams};
+use bodega_core::measures::units::{Mass, grams};
 use bodega_core::plan::batch::{self, BatchPlan, NoPlan, Wish};
 use bodega_core::plan::outlook::{self, Making};
 use bodega_core::plan::yields::learn::Household;
@@ -21,11 +20,8 @@ use bodega_core::records::lot::Lot;
 use bodega_core::records::stock::Cupboard;
 use bodega_core::tables::process::{Method, Product, Query, Refusal, check_medium, headspace_in, look_up};
 use jiff::civil::Date;
-use uom::si::time::minute;
 use uom::si::volume::liter;
 
-use crate::canner::view::inner_width;
-use crate::judging::{case_jars, planned_acid};
 use crate::plan::view::{JarCount, MethodView, PlanAnswer, PlanLine, PlanLoad, PlanRequest, YieldView};
 use crate::problem::{ApiError, NameField};
 use crate::state::{Shared, altitude_of, read};
@@ -170,28 +166,6 @@ impl Ground {
             altitude: Altitude::from_feet(0.0).ok()?,
         };
         look_up(&query).ok().map(|tested| tested.options[0].minutes)
-    }
-
-    pub(crate) fn findings(&self, plan: &BatchPlan) -> Vec<Finding> {
-        let jars: Vec<(JarSize, u32)> = plan.mix.iter().map(|line| (line.jar, line.count)).collect();
-        let sizes: Vec<JarSize> = plan.mix.iter().map(|line| line.jar).collect();
-        let minutes = plan.loads.loads.iter().map(|load| load.minutes.0).max();
-        let case = Case {
-            product: Some(self.wish.product),
-            medium: self.wish.medium,
-            pack: Some(self.wish.pack),
-            heating: Some(self.wish.method.into()),
-            altitude: Some(self.altitude),
-            minutes: minutes.map(|minutes| Time::new::<minute>(f64::from(minutes))),
-            jars: Some(case_jars(&jars)),
-            acid: Some(CaseAcid {
-                bottle_age_months: self.bottle_age_months,
-                ..planned_acid(self.wish.agent, &sizes)
-            }),
-            ..Case::default()
-        };
-        // A plan of no jars yet is not a mistake.
-        if jars.iter().all(|(_, count)| *count == 0) { Vec::new() } else { judge(&case).findings }
     }
 
     pub(crate) fn answer(&self, plan: BatchPlan) -> PlanAnswer {

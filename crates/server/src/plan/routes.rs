@@ -1,6 +1,7 @@
 //! Planning a batch over HTTP: the answer before the work starts, and accepting it.
 
 use actix_web::{post, web};
+use bodega_core::judge::records::plan_findings;
 use bodega_core::records::batch::{Batch, Draw, NewBatch, NewLoad};
 
 use crate::json::Json;
@@ -21,7 +22,7 @@ pub async fn preview_plan(
     let altitude_ft = ground.altitude.feet();
     Ok(web::Json(match ground.work_out()? {
         Ok(plan) => {
-            let findings = ground.findings(&plan);
+            let findings = plan_findings(&plan, &ground.wish, ground.bottle_age_months);
             PlanPreview { altitude_ft, plan: Some(ground.answer(plan)), refusal: None, findings }
         }
         Err(refusal) => PlanPreview { altitude_ft, plan: None, refusal: Some(refusal), findings: Vec::new() },

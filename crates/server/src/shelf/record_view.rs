@@ -1,15 +1,13 @@
 //! The record of a batch: fruit to shelf on one page.
 
-use bodega_core::judge::case::{Case, PhReading};
-use bodega_core::judge::{Code, Finding, judge};
+use bodega_core::judge::Finding;
+use bodega_core::judge::records::ph_findings;
 use bodega_core::measures::ids::{BatchId, LoadId};
-use bodega_core::measures::units::Temperature;
 use bodega_core::records::batch::Batch;
 use bodega_core::records::jar::{JarRecord, PhRecord};
 use bodega_core::records::lot::Lot;
 use bodega_store::StoreError;
 use serde::Serialize;
-use uom::si::thermodynamic_temperature::degree_celsius;
 use utoipa::ToSchema;
 
 use crate::canner::view::LoadView;
@@ -51,23 +49,10 @@ pub struct BatchRecord {
     pub ph: Vec<PhView>,
 }
 
-/// What the judge says of a reading by itself.
-pub(crate) const OF_PH: [Code; 3] = [Code::PhHigh, Code::PhUncalibrated, Code::PhUncompensated];
-
-pub(crate) fn ph_view(reading: PhRecord) -> PhView {
-    let case = Case {
-        ph: Some(PhReading {
-            value: reading.ph,
-            temperature: reading.sample_c.map(Temperature::new::<degree_celsius>),
-            compensated: reading.compensated,
-            calibrated_today: reading.calibrated_today,
-        }),
-        ..Case::default()
-    };
-    // The rest of the case was not asked about here.
-    let mut findings = judge(&case).findings;
-    findings.retain(|finding| OF_PH.contains(&finding.code));
-    PhView { reading, findings }
+impl From<PhRecord> for PhView {
+    fn from(reading: PhRecord) -> Self {
+        Self { findings: ph_findings(&reading), reading }
+    }
 }
 
 /// Puts a batch's record together.
@@ -89,6 +74,6 @@ pub(crate) fn record(shared: &Shared, id: BatchId) -> Result<BatchRecord, StoreE
         fruit: store.batch_lots(id)?.into_iter().map(|(lot, weight_g)| Drawn { lot, weight_g }).collect(),
         loads,
         jars,
-        ph: store.ph_readings(id)?.into_iter().map(ph_view).collect(),
+        ph: store.ph_readings(id)?.into_iter().map(PhView::from).collect(),
     })
 }

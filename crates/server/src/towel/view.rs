@@ -1,12 +1,12 @@
 //! Loads that cool, and jars kept cold, as the towel shows them.
 
 use bodega_core::judge::Finding;
+use bodega_core::judge::records::towel_findings;
 use bodega_core::records::towel::{Rescued, Towel};
 use bodega_store::StoreError;
 use serde::Serialize;
 use utoipa::ToSchema;
 
-use crate::judging::towel_findings;
 use crate::state::Shared;
 
 /// A load on the towel and what the judge has to say of it.
@@ -26,7 +26,7 @@ pub(crate) fn towels(shared: &Shared) -> Result<Vec<TowelView>, StoreError> {
     let now = shared.clock.now();
     let view = |towel: Towel| {
         let load = shared.store.load(towel.load_id)?;
-        let findings = towel_findings(&towel, &load, &kitchen);
+        let findings = towel_findings(&towel, &load, kitchen.altitude());
         Ok(TowelView { processed: load.clock.is_processed(now), findings, towel })
     };
     shared.store.towel()?.into_iter().map(view).collect()

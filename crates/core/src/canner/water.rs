@@ -1,0 +1,98 @@
+//! A load's water and heat: how much to fill in before the jars go in, and how long it takes to boil.
+
+use uom::si::length::inch;
+use uom::si::power::watt;
+use uom::si::thermodynamic_temperature::degree_celsius;
+
+use super::pot::{
+    Charge, Filling, Pot, TAP_C, USUAL_EFFICIENCY, USUAL_POWER_W, come_up, fill, food_at_c, overhangs,
+    water_before_c,
+};
+use crate::kitchen::altitude::Altitude;
+use crate::measures::units::{Length, Power, Temperature, Time, Volume, litres, millimetres};
+use crate::records::canner::{Canner, PotSize};
+use crate::records::jar::count_sizes;
+use crate::records::kitchen::Kitchen;
+use crate::records::load::CannerLoad;
+use crate::tables::process::Method;
+
+/// Water over the lids to aim at: the middle of 1 to 2 in. Source: USDA Guide 1, from memory.
+pub const COVER_IN: f64 = 1.5;
+/// Inner width of a usual canner, for the picture of one that nobody measured. Common practice, no source.
+const USUAL_DIAMETER_MM: f64 = 305.0;
+/// Walls and rim beside the inner width of a canner. Common practice, no source.
+const WALLS_MM: f64 = 6.0;
+/// Water of a usual canner that nobody measured, in litres. Common practice, no source.
+const USUAL_WATER_L: f64 = 12.0;
+
+/// What is said of a canner that is much wider than its burner.
+pub const OVERHANG: &str = "The canner stands more than 2 in over its burner on a side: its edge will not boil. Take a \
+    larger burner or a smaller pot.";
+
+/// Inner width of a canner; a usual one's until somebody measured it.
+#[must_use]
+pub fn inner_width(canner: &Canner) -> Length {
+    millimetres(canner.pot.map_or(USUAL_DIAMETER_MM, |pot| pot.inner_diameter_mm))
+}
+
+/// Whether a measured canner stands too far over its burner.
+#[must_use]
+pub fn stands_over(canner: &Canner) -> bool {
+    let (Some(pot), Some(burner)) = (canner.pot, canner.burner_mm) else { return false };
+    overhangs(millimetres(pot.inner_diameter_mm + WALLS_MM), millimetres(burner))
+}
+
+fn inside(pot: PotSize) -> Pot {
+    Pot {
+        inner_diameter: millimetres(pot.inner_diameter_mm),
+        inner_height: millimetres(pot.inner_height_mm),
+        rack_height: millimetres(pot.rack_height_mm),
+    }
+}
+
+/// The canner filled for a load; `None` in steam and under pressure, and while nobody has measured the pot.
+#[must_use]
+pub fn filling(load: &CannerLoad, kitchen: &Kitchen) -> Option<Filling> {
+    let pot = load.canner.pot.filter(|_| load.batch.method == Method::BoilingWater)?;
+    let cover = Length::new::<inch>(COVER_IN);
+    Some(fill(&inside(pot), &count_sizes(&load.jars), cover, &kitchen.outsides()))
+}
+
+/// What the canner has to heat once the jars are in; a usual canner's water when its own is not known.
+#[must_use]
+pub fn charge(load: &CannerLoad, filling: Option<&Filling>) -> Charge {
+    let celsius = Temperature::new::<degree_celsius>;
+    Charge {
+        water: filling.map_or_else(|| litres(USUAL_WATER_L), |filling| filling.water),
+        water_at: celsius(water_before_c(load.batch.pack)),
+        food: load.jars.iter().fold(Volume::default(), |sum, jar| sum + jar.size.volume()),
+        food_at: celsius(food_at_c(load.batch.pack)),
+    }
+}
+
+/// Power of the burner under a load's canner; a usual one's until somebody said it.
+#[must_use]
+pub fn power(load: &CannerLoad) -> Power {
+    Power::new::<watt>(load.canner.power_w.unwrap_or(USUAL_POWER_W))
+}
+
+/// Time from the jars going in to the boil, when the canner's inside and the altitude are known.
+#[must_use]
+pub fn come_up_of(load: &CannerLoad, kitchen: &Kitchen) -> Option<Time> {
+    let filling = filling(load, kitchen)?;
+    let boils_at = kitchen.altitude().map(Altitude::boiling_point)?;
+    Some(come_up(&charge(load, Some(&filling)), boils_at, power(load), USUAL_EFFICIENCY))
+}
+
+/// Time to heat the canner's water from the tap until the jars may go in, when its inside is known.
+#[must_use]
+pub fn warm_up_of(load: &CannerLoad, kitchen: &Kitchen) -> Option<Time> {
+    let celsius = Temperature::new::<degree_celsius>;
+    let cold = Charge {
+        water: filling(load, kitchen)?.water,
+        water_at: celsius(TAP_C),
+        food: Volume::default(),
+        food_at: celsius(TAP_C),
+    };
+    Some(come_up(&cold, celsius(water_before_c(load.batch.pack)), power(load), USUAL_EFFICIENCY))
+}

@@ -1,0 +1,84 @@
+//! The doses of a load: what goes into each jar of each batch, and what a dose stirred into the pot leaves to be added.
+
+use serde::Serialize;
+
+use super::acid::{self, Agent, LeastDose};
+use super::size::JarSize;
+use crate::measures::ids::BatchId;
+use crate::plan::batch::salt_per_jar;
+use crate::records::jar::Jar;
+use crate::tables::process::{Product, headspace_in};
+
+/// Dose for one jar of one size of one batch.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Dose {
+    /// The batch.
+    pub batch: BatchId,
+    /// Its code.
+    pub code: String,
+    /// What goes in.
+    pub product: Product,
+    /// Size.
+    pub jar: JarSize,
+    /// Jars of it in the load.
+    pub count: u32,
+    /// Acid of choice.
+    pub agent: Agent,
+    /// Acid, as measured out: `2 Tbsp`.
+    pub acid: String,
+    /// Salt, as measured out; `null` when none is wanted.
+    pub salt: Option<String>,
+    /// Headspace in inches.
+    pub headspace_in: f64,
+    /// Of acid stirred into the pot: what each of these jars still lacks, `null` when nothing is stirred in or enough is.
+    pub still_lacks: Option<String>,
+}
+
+/// Acid stirred into one batch's pot, and all the jars it has to reach.
+#[derive(Debug, Clone, PartialEq)]
+pub struct DosedPot {
+    /// The batch.
+    pub batch: BatchId,
+    /// Teaspoons that were stirred in.
+    pub given_tsp: f64,
+    /// Every jar of the batch, in whatever load.
+    pub jars: Vec<(JarSize, u32)>,
+}
+
+impl DosedPot {
+    /// What a jar still lacks after its share of the pot, in proportion to its dose; `None` when it lacks nothing.
+    fn lacks(&self, jar: &Jar) -> Option<String> {
+        let needed = acid::total(jar.agent, &self.jars);
+        let short = LeastDose { needed, given_tsp: self.given_tsp }.short_tsp();
+        let share = acid::per_jar(jar.agent, jar.size).as_f64() / needed.as_f64();
+        (short > 0.0).then(|| acid::label_of(short * share))
+    }
+}
+
+/// The doses of jars, by batch, the largest jar first.
+#[must_use]
+pub fn doses(jars: &[Jar], pots: &[DosedPot]) -> Vec<Dose> {
+    let mut lines: Vec<Dose> = Vec::new();
+    for jar in jars {
+        if let Some(line) = lines.iter_mut().find(|line| line.batch == jar.batch && line.jar == jar.size) {
+            line.count += 1;
+            continue;
+        }
+        let pot = pots.iter().find(|pot| pot.batch == jar.batch);
+        lines.push(Dose {
+            batch: jar.batch,
+            code: jar.code.clone(),
+            product: jar.product,
+            jar: jar.size,
+            count: 1,
+            agent: jar.agent,
+            acid: acid::per_jar(jar.agent, jar.size).label(),
+            salt: jar.wants_salt.then(|| salt_per_jar(jar.size).label()),
+            headspace_in: headspace_in(jar.product),
+            still_lacks: pot.and_then(|pot| pot.lacks(jar)),
+        });
+    }
+    lines.sort_by_key(|line| (line.batch, std::cmp::Reverse(line.jar)));
+    lines
+}
