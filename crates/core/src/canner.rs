@@ -1,8 +1,11 @@
 //! The canner: which jars go in together, in how much water, and the clock that counts from the full boil.
 
 pub mod clock;
+pub mod events;
+pub mod heat;
 pub mod loads;
 pub mod pot;
 pub mod probe;
 pub mod regroup;
+pub mod standing;
 pub mod water;

@@ -7,9 +7,11 @@
 mod bound;
 mod check;
 mod keep;
+pub mod lanes;
 mod list;
 mod near;
 pub mod overnight;
+pub mod pace;
 mod search;
 mod shift;
 pub mod sink;

@@ -3,7 +3,7 @@
 use std::path::Path;
 
 use anyhow::{Context, ensure};
-use bodega_core::canner::clock::BoilEvent;
+use bodega_core::canner::events::BoilEvent;
 use bodega_core::crates::fruit::{Condition, Kind, SILL_DAYS};
 use bodega_core::jars::acid::Agent;
 use bodega_core::jars::bench::JarStep;

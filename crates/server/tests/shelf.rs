@@ -35,7 +35,7 @@ async fn with_towel() -> web::Data<Shared> {
     let now = shared.clock.now();
     store.tick_load(LoadId(1), JarStep::Acid, now).unwrap();
     store.tick_load(LoadId(1), JarStep::Lid, now).unwrap();
-    use bodega_core::canner::clock::BoilEvent::{Boils, HeatOff, Lifted};
+    use bodega_core::canner::events::BoilEvent::{Boils, HeatOff, Lifted};
     for (event, ago) in [(Boils, 60), (HeatOff, 10), (Lifted, 0)] {
         store.add_event(LoadId(1), event, now.plus_minutes(-ago)).unwrap();
     }

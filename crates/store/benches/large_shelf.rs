@@ -5,7 +5,7 @@ mod common;
 
 use std::time::Instant;
 
-use bodega_core::canner::clock::BoilEvent;
+use bodega_core::canner::events::BoilEvent;
 use bodega_core::crates::fruit::Condition;
 use bodega_core::jars::size::JarSize;
 use bodega_core::measures::moment::Minutes;

@@ -1,6 +1,6 @@
 //! Canner loads and what happened to them; the clock is derived from the events, never stored.
 
-use bodega_core::canner::clock::BoilEvent;
+use bodega_core::canner::events::BoilEvent;
 use bodega_core::measures::ids::{BatchId, CannerId, JarId, LoadId};
 use bodega_core::measures::moment::Moment;
 use bodega_core::records::jar::count_sizes;

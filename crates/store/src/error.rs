@@ -1,6 +1,6 @@
 //! What can go wrong with the records.
 
-use bodega_core::canner::clock::OutOfOrder;
+use bodega_core::canner::events::OutOfOrder;
 use bodega_core::jars::bench::AcidFirst;
 use bodega_core::measures::ids::LotId;
 

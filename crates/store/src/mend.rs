@@ -3,7 +3,7 @@
 //! A word that this program does not know may come from a newer one, or from a flipped byte. The lists leave such a
 //! record out; here it is named with what was stored and the words that would do.
 
-use bodega_core::canner::clock::BoilEvent;
+use bodega_core::canner::events::BoilEvent;
 use bodega_core::crates::fruit::{Condition, Fault, Kind};
 use bodega_core::jars::acid::Agent;
 use bodega_core::jars::size::JarSize;

@@ -2,7 +2,7 @@
 
 mod common;
 
-use bodega_core::canner::clock::{BoilEvent, Phase};
+use bodega_core::canner::events::{BoilEvent, Phase};
 use bodega_core::crates::fruit::Condition;
 use bodega_core::jars::bench::JarStep;
 use bodega_core::jars::size::JarSize;

@@ -6,7 +6,7 @@ use std::io::{BufRead, BufReader, Write};
 use std::path::Path;
 use std::process::{Command, Stdio};
 
-use bodega_core::canner::clock::{BoilEvent, Phase};
+use bodega_core::canner::events::{BoilEvent, Phase};
 use bodega_core::crates::fruit::Condition;
 use bodega_core::measures::ids::LoadId;
 use bodega_core::records::batch::Draw;

@@ -4,7 +4,7 @@ mod common;
 
 use std::path::Path;
 
-use bodega_core::canner::clock::BoilEvent;
+use bodega_core::canner::events::BoilEvent;
 use bodega_core::crates::fruit::Condition;
 use bodega_core::records::batch::Draw;
 use bodega_core::records::jar::PhRecord;

@@ -4,10 +4,8 @@ use uom::si::length::inch;
 use uom::si::power::watt;
 use uom::si::thermodynamic_temperature::degree_celsius;
 
-use super::pot::{
-    Charge, Filling, Pot, TAP_C, USUAL_EFFICIENCY, USUAL_POWER_W, come_up, fill, food_at_c, overhangs,
-    water_before_c,
-};
+use super::heat::{Charge, TAP_C, USUAL_EFFICIENCY, USUAL_POWER_W, come_up, food_at_c, water_before_c};
+use super::pot::{Filling, Pot, fill, overhangs};
 use crate::kitchen::altitude::Altitude;
 use crate::measures::units::{Length, Power, Temperature, Time, Volume, litres, millimetres};
 use crate::records::canner::{Canner, PotSize};

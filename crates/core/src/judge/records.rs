@@ -11,8 +11,9 @@ use super::case::{
     Temperatures, Vine,
 };
 use super::{Code, Finding, Subject, judge};
-use crate::canner::clock::{BoilClock, BoilEvent};
-use crate::canner::pot::{food_at_c, water_before_c};
+use crate::canner::clock::BoilClock;
+use crate::canner::events::BoilEvent;
+use crate::canner::heat::{food_at_c, water_before_c};
 use crate::crates::fruit::{Condition, Fault};
 use crate::jars::acid::{Agent, per_jar};
 use crate::jars::size::JarSize;

@@ -2,7 +2,8 @@
 
 use serde::Serialize;
 
-use crate::canner::clock::{BoilClock, Fate};
+use crate::canner::clock::BoilClock;
+use crate::canner::events::Fate;
 use crate::jars::size::JarSize;
 use crate::kitchen::altitude::Altitude;
 use crate::measures::ids::{BatchId, JarId, LoadId};

@@ -1,7 +1,7 @@
 //! Loads over HTTP: what is seen and done at the canner.
 
 use actix_web::{delete, get, post, put, web};
-use bodega_core::canner::clock::BoilEvent;
+use bodega_core::canner::events::BoilEvent;
 use bodega_core::jars::size::JarSize;
 use bodega_core::measures::ids::{CannerId, JarId, LoadId};
 use bodega_core::measures::limits::PROBE;

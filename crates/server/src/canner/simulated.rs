@@ -3,8 +3,8 @@
 use std::time::Duration;
 
 use actix_web::{post, web};
-use bodega_core::canner::clock::Phase;
-use bodega_core::canner::pot::{USUAL_EFFICIENCY, heat_to_boil_kj};
+use bodega_core::canner::events::Phase;
+use bodega_core::canner::heat::{USUAL_EFFICIENCY, heat_to_boil_kj};
 use bodega_core::canner::water::{charge, filling, power};
 use bodega_core::measures::ids::LoadId;
 use bodega_core::records::load::CannerReading;

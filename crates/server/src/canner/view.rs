@@ -1,8 +1,10 @@
 //! A load as its stations show it: doses, water, clock, what happened, what the judge says.
 
-use bodega_core::canner::clock::{BoilEvent, Phase};
-use bodega_core::canner::pot::{Filling, Place, standing, topping_up, water_before_c};
+use bodega_core::canner::events::{BoilEvent, Phase};
+use bodega_core::canner::heat::water_before_c;
+use bodega_core::canner::pot::{Filling, topping_up};
 use bodega_core::canner::probe::{Suggestion, suggestion};
+use bodega_core::canner::standing::{Place, standing};
 use bodega_core::canner::water::{COVER_IN, OVERHANG, come_up_of, filling, inner_width, stands_over};
 use bodega_core::jars::doses::{Dose, DosedPot, doses};
 use bodega_core::jars::size::JarSize;

@@ -1,6 +1,6 @@
 //! The line on top of every screen: everything is somewhere.
 
-use bodega_core::canner::clock::Phase;
+use bodega_core::canner::events::Phase;
 use bodega_core::canner::probe::{Suggestion, suggestion};
 use bodega_core::jars::bench::next_load;
 use bodega_core::measures::moment::{Minutes, Moment};

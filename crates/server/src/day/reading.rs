@@ -1,10 +1,11 @@
 //! What the day is laid out over: what is left to do of each batch, out of the records.
 
-use bodega_core::canner::clock::Phase;
+use bodega_core::canner::events::Phase;
 use bodega_core::canner::water::{come_up_of, warm_up_of};
 use bodega_core::day::overnight::waits_as_juice;
+use bodega_core::day::pace::own_pace;
 use bodega_core::day::work::{
-    BatchWork, CookWork, LoadWork, Pause, PrepareWork, Turnaround, USUAL_LIFT, Work, key, own_pace,
+    BatchWork, CookWork, LoadWork, Pause, PrepareWork, Turnaround, USUAL_LIFT, Work, key,
 };
 use bodega_core::day::{Needs, sink};
 use bodega_core::kettle::cooking::best_rate;

@@ -2,7 +2,8 @@
 
 use std::time::Duration;
 
-use bodega_core::day::work::{Block, Lane, Work, break_near_its_hour, lanes, together};
+use bodega_core::day::lanes::{Lane, lanes};
+use bodega_core::day::work::{Block, Work, break_near_its_hour, together};
 use bodega_core::day::{Layout, Limits, Status, Wish, earlier_starts, later_starts, lay_out, with_reserve};
 use bodega_core::measures::moment::{Minutes, Moment};
 use serde::Serialize;

@@ -1,7 +1,7 @@
 //! What a plan stands on: kitchen, fruit, the household's own yields, the cupboard.
 
 use actix_web::web;
-use bodega_core::canner::pot::standing;
+use bodega_core::canner::standing::standing;
 use bodega_core::canner::water::inner_width;
 use bodega_core::crates::fruit::Kind;
 use bodega_core::jars::size::JarSize;

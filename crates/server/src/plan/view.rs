@@ -1,6 +1,6 @@
 //! A batch worked out before anything is cut, as the plan shows it.
 
-use bodega_core::canner::pot::Place;
+use bodega_core::canner::standing::Place;
 use bodega_core::jars::acid::Agent;
 use bodega_core::jars::size::JarSize;
 use bodega_core::judge::Finding;

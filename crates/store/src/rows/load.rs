@@ -1,6 +1,7 @@
 //! Canner loads as rows; the clock is derived from the events, never stored.
 
-use bodega_core::canner::clock::{BoilClock, Happened};
+use bodega_core::canner::clock::BoilClock;
+use bodega_core::canner::events::Happened;
 use bodega_core::measures::ids::{BatchId, CannerId, JarId, LoadId};
 use bodega_core::measures::moment::{Minutes, Moment};
 use bodega_core::records::load::{CannerLoad, CannerReading};

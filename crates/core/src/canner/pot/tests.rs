@@ -1,0 +1,100 @@
+use uom::si::length::millimeter;
+use uom::si::power::watt;
+use uom::si::thermodynamic_temperature::degree_celsius;
+use uom::si::volume::liter;
+
+use super::{
+    Crowding, JarOutside, Outsides, Pot, fill, jars_side_by_side, overhangs, topping_up, usual_outside,
+};
+use crate::canner::heat::{Charge, come_up};
+use crate::canner::standing::{Place, standing};
+use crate::jars::size::JarSize;
+use crate::kitchen::altitude::Altitude;
+use crate::measures::moment::Minutes;
+use crate::measures::units::{Power, Temperature, litres, millimetres as mm};
+
+fn standard() -> Pot {
+    Pot { inner_diameter: mm(305.0), inner_height: mm(255.0), rack_height: mm(12.0) }
+}
+
+#[test]
+fn standard_canner_holds_what_is_published() {
+    // USDA Guide 1, from memory: a usual canner holds 7 quarts or 9 pints.
+    for (jar, most) in [(JarSize::Quart, 7), (JarSize::Pint, 9)] {
+        assert_eq!(jars_side_by_side(mm(305.0), usual_outside(jar)), most, "{jar}");
+    }
+}
+
+#[test]
+fn water_rises_by_what_the_jars_push_aside() {
+    let filling = fill(&standard(), &[(JarSize::Quart, 7)], mm(38.0), &Outsides::default());
+    assert!(filling.fits, "{filling:?}");
+    // 228 mm of water over 730.6 cm² less seven quarts of 1.17 L.
+    let expected = 0.228 * 730.62e-4 * 1000.0 - 7.0 * 0.946_353 * 1.24;
+    assert!((filling.water.get::<liter>() - expected).abs() < 0.05, "{filling:?}");
+    assert!((filling.headroom.get::<millimeter>() - 27.0).abs() < 1e-6);
+    assert!(filling.level_before < mm(228.0 - 60.0), "the jars push the rest up");
+}
+
+#[test]
+fn too_many_too_tall_and_too_little_water_are_said() {
+    let crowded =
+        fill(&standard(), &[(JarSize::Quart, 5), (JarSize::Pint, 4)], mm(38.0), &Outsides::default());
+    assert_eq!((crowded.fits, crowded.cautions), (false, vec![Crowding::TooMany]));
+    let low = Pot { inner_height: mm(200.0), ..standard() };
+    let tall = fill(&low, &[(JarSize::Quart, 7)], mm(38.0), &Outsides::default());
+    assert_eq!((tall.fits, tall.cautions), (false, vec![Crowding::TooTall]));
+    let thin = fill(&standard(), &[(JarSize::Pint, 9)], mm(10.0), &Outsides::default());
+    assert_eq!((thin.fits, thin.cautions), (true, vec![Crowding::LowCover]));
+}
+
+#[test]
+fn jars_are_drawn_where_they_can_stand() {
+    let overlap = |places: &[Place]| {
+        let mut worst = 0.0_f64;
+        for (i, a) in places.iter().enumerate() {
+            worst = worst.max(a.x.hypot(a.y) + a.r - 1.0);
+            for b in &places[i + 1..] {
+                worst = worst.max(a.r + b.r - (a.x - b.x).hypot(a.y - b.y));
+            }
+        }
+        worst
+    };
+    for (jar, count) in
+        [(JarSize::Quart, 7), (JarSize::Pint, 9), (JarSize::HalfPint, 12), (JarSize::Quart, 1)]
+    {
+        let places = standing(mm(305.0), &vec![jar; count], &Outsides::default());
+        assert!(places.len() == count && overlap(&places) < 0.02, "{count} of {jar}: {}", overlap(&places));
+    }
+    let mixed = [vec![JarSize::Quart; 3], vec![JarSize::Pint; 4]].concat();
+    assert!(overlap(&standing(mm(305.0), &mixed, &Outsides::default())) < 0.02);
+}
+
+#[test]
+fn come_up_is_heat_over_power() {
+    let celsius = Temperature::new::<degree_celsius>;
+    // 10 L of water and 6.6 L of hot pack from 82 °C to 100 °C, by hand: 754 + 261 kJ.
+    let charge =
+        Charge { water: litres(10.0), water_at: celsius(82.0), food: litres(6.6), food_at: celsius(82.0) };
+    let sea = Altitude::from_feet(0.0).unwrap().boiling_point();
+    let minutes = come_up(&charge, sea, Power::new::<watt>(2000.0), 0.5).get::<uom::si::time::minute>();
+    assert!((minutes - (753.0 + 261.0) / 60.0).abs() < 0.3, "{minutes}");
+    let high = Altitude::from_feet(6000.0).unwrap().boiling_point();
+    assert!(come_up(&charge, high, Power::new::<watt>(2000.0), 0.5).get::<uom::si::time::minute>() < minutes);
+}
+
+#[test]
+fn a_canner_stands_at_most_two_inches_over_its_burner_on_a_side() {
+    assert!(!overhangs(mm(330.0), mm(230.0)) && overhangs(mm(332.0), mm(230.0)));
+    assert!((topping_up(Minutes(90)).get::<liter>() - 1.5).abs() < 1e-9);
+    assert!((topping_up(Minutes(35)).get::<liter>() - 1.0).abs() < 1e-9, "less is no help");
+}
+
+#[test]
+fn a_measured_jar_counts_as_it_was_measured() {
+    let wide = JarOutside { diameter: mm(110.0), height: mm(178.0) };
+    let outsides = Outsides([(JarSize::Quart, wide)].into());
+    let filling = fill(&standard(), &[(JarSize::Quart, 7)], mm(38.0), &outsides);
+    assert_eq!((filling.fits, filling.cautions), (false, vec![Crowding::TooMany]));
+    assert_eq!(outsides.of(JarSize::Pint), usual_outside(JarSize::Pint));
+}

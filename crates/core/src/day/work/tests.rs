@@ -1,0 +1,163 @@
+use std::time::Duration;
+
+use super::{
+    BatchWork, CookWork, LoadWork, Pause, PrepareWork, Turnaround, Work, break_near_its_hour, taken_over,
+    tasks, together,
+};
+use crate::day::lanes::lanes;
+use crate::day::pace::own_pace;
+use crate::day::{Limits, Needs, Status, Wish, faults, lay_out, shortest};
+
+const CANNER: Turnaround = Turnaround { hot: 0, heats: 35, lifts: 5 };
+
+fn load(name: &str, minutes: u32, begun: bool) -> LoadWork {
+    LoadWork {
+        name: name.to_owned(),
+        fill: (!begun).then_some(12),
+        minutes,
+        begun,
+        tops_up: true,
+        shared_with: Vec::new(),
+    }
+}
+
+fn part(work: Work, minutes: u32) -> PrepareWork {
+    PrepareWork { work, usual: minutes, minutes, begun: false }
+}
+
+fn kitchen() -> Needs {
+    Needs { people: 1, burners: 4, kettles: 2, canners: 1 }
+}
+
+#[test]
+fn three_products_are_proven_and_every_block_has_its_lanes() {
+    let batch = |code: &str, prepare: u32, cook| BatchWork {
+        code: code.to_owned(),
+        prepare: vec![
+            part(Work::Wash, prepare / 2),
+            part(if cook == 0 { Work::Peel } else { Work::Mill }, prepare / 2),
+        ],
+        rounds: 5,
+        cook: (cook > 0).then_some(CookWork { minutes: cook, begun: false }),
+        loads: vec![load("load 1", 85, false), load("load 2", 85, false)],
+    };
+    let (day, blocks) =
+        tasks(&[batch("a", 50, 0), batch("b", 30, 120), batch("c", 20, 40)], CANNER, None, kitchen(), 900);
+    let layout = shortest(&day, Duration::from_secs(2));
+    assert_eq!(layout.status, Status::Optimal, "{layout:?}");
+    let lanes = lanes(&day, &layout.starts);
+    let needed: u32 = day.tasks.iter().flat_map(|task| task.uses.each()).sum();
+    assert_eq!(lanes.len(), needed as usize);
+    let heats = blocks.iter().position(|block| block.work == Work::Heat).unwrap();
+    assert!(layout.starts[heats] < 60, "the canner heats beside the preparation");
+}
+
+#[test]
+fn a_shared_load_waits_for_the_fruit_of_every_batch_in_it() {
+    let batch = |code: &str, minutes, loads| BatchWork {
+        code: code.to_owned(),
+        prepare: vec![part(Work::Wash, minutes)],
+        rounds: 1,
+        cook: None,
+        loads,
+    };
+    let shared = LoadWork { shared_with: vec!["b".to_owned()], ..load("load 1", 85, false) };
+    let (day, blocks) =
+        tasks(&[batch("a", 10, vec![shared]), batch("b", 50, Vec::new())], CANNER, None, kitchen(), 600);
+    let layout = shortest(&day, Duration::from_secs(2));
+    let fill = blocks.iter().position(|block| block.work == Work::Fill).unwrap();
+    assert_eq!(layout.starts[fill], 60, "{layout:?}");
+}
+
+#[test]
+fn the_households_own_pace_moves_the_usual_one() {
+    assert!((own_pace(&[]) - 1.0).abs() < 1e-9);
+    // 40 minutes that took 60: half as long again, a third of the weight.
+    assert!((own_pace(&[(40.0, 60.0)]) - 3.5 / 3.0).abs() < 1e-9);
+    assert!((own_pace(&[(40.0, 60.0); 98]) - 1.49).abs() < 1e-9);
+    assert!((own_pace(&[(40.0, 0.1), (40.0, 900.0)]) - 1.0).abs() < 1e-9, "forgotten touches");
+}
+
+#[test]
+fn a_second_pair_of_hands_peels_while_the_first_blanches() {
+    let batch = BatchWork {
+        code: "a".to_owned(),
+        prepare: vec![part(Work::Blanch, 20), part(Work::Peel, 30)],
+        rounds: 10,
+        cook: None,
+        loads: Vec::new(),
+    };
+    let length = |people| {
+        let has = Needs { people, ..kitchen() };
+        shortest(&tasks(std::slice::from_ref(&batch), CANNER, None, has, 600).0, Duration::from_secs(2))
+            .makespan
+    };
+    // One after the other alone; with two, a round of two minutes and then the peeling.
+    assert_eq!((length(1), length(2)), (Some(50), Some(32)));
+    // Who is quicker than the blanching ends a round after it.
+    assert_eq!(taken_over(20, 10, 10), -9);
+    assert_eq!(taken_over(20, 10, 1), 0);
+}
+
+#[test]
+fn the_canner_is_not_heated_long_before_its_load_and_the_break_lies_near_its_hour() {
+    let batch = BatchWork {
+        code: "a".to_owned(),
+        prepare: vec![part(Work::Wash, 90)],
+        rounds: 1,
+        cook: None,
+        loads: vec![load("load 1", 85, false)],
+    };
+    let pause = Pause { between: (110, 170), minutes: 20 };
+    let (day, blocks) = tasks(&[batch], CANNER, Some(pause), kitchen(), 600);
+    let wish = Wish { together: together(&day, &blocks), before: Vec::new() };
+    let time = Duration::from_secs(2);
+    let layout = lay_out(&day, &wish, Limits { length: time, waiting: time });
+    let at = |starts: &[u32], work| starts[blocks.iter().position(|block| block.work == work).unwrap()];
+    // 90 to wash, 12 to fill; 35 to heat, just before.
+    assert_eq!((at(&layout.starts, Work::Load), at(&layout.starts, Work::Heat)), (102, 67));
+    let sat_down = break_near_its_hour(&day, &blocks, &layout.starts);
+    assert_eq!(at(&sat_down, Work::Pause), 140);
+    assert_eq!(faults(&day, &sat_down, 600), Vec::<String>::new());
+}
+
+#[test]
+fn each_cold_canner_is_heated_for_the_batch_that_can_use_it_soonest() {
+    let batch = |code: &str, cook| BatchWork {
+        code: code.to_owned(),
+        prepare: vec![part(Work::Wash, 20)],
+        rounds: 1,
+        cook: Some(CookWork { minutes: cook, begun: false }),
+        loads: vec![load("load 1", 85, false)],
+    };
+    let slow_first = [batch("sauce", 240), batch("juice", 20)];
+    let starts = |canners: u32, burners: u32| {
+        let has = Needs { canners, burners, ..kitchen() };
+        let (day, blocks) = tasks(&slow_first, CANNER, None, has, 900);
+        let starts = shortest(&day, Duration::from_secs(2)).starts;
+        let heats = blocks.iter().filter(|block| block.work == Work::Heat).count();
+        let juice = blocks.iter().position(|block| block.key == "juice load load 1").unwrap();
+        (heats, starts[juice])
+    };
+    // Washed twice, cooked, filled: the juice does not wait for the sauce to be thick.
+    let (heats, juice) = starts(1, 4);
+    assert!(heats == 1 && juice <= 80, "{juice}");
+    assert_eq!(starts(2, 4).0, 2);
+    assert_eq!(starts(2, 3).0, 1, "three burners boil one canner and its water for topping up");
+}
+
+#[test]
+fn a_load_that_boils_stays_and_the_canner_is_not_heated_again() {
+    let boiling = BatchWork {
+        code: "a".to_owned(),
+        prepare: Vec::new(),
+        rounds: 1,
+        cook: None,
+        loads: vec![load("load 1", 30, true), load("load 2", 80, false)],
+    };
+    let (day, blocks) = tasks(&[boiling], Turnaround { hot: 1, ..CANNER }, None, kitchen(), 600);
+    assert!(blocks.iter().all(|block| block.work != Work::Heat));
+    let layout = shortest(&day, Duration::from_secs(2));
+    // 30 min, 5 to lift, 80 min, 5 to lift; the jars are filled meanwhile.
+    assert_eq!(layout.makespan, Some(120));
+}
