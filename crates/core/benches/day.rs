@@ -1,7 +1,7 @@
 //! How soon days are proven, and how near a short search comes to optima proven elsewhere: `cargo bench --package
 //! bodega-core`.
 
-#[path = "../tests/instances/mod.rs"]
+#[path = "../tests/rules/instances/mod.rs"]
 mod instances;
 
 use std::time::{Duration, Instant};

@@ -77,7 +77,7 @@ pub struct RecountRequest {
 /// Recounts the jars of a load on the bench: acid, lids and yield follow.
 #[utoipa::path(params(("id" = i64, Path)), request_body = RecountRequest,
     responses((status = 200, body = LoadView), (status = 404, body = Problem), (status = 409, body = Problem)))]
-#[post("/api/loads/{id}/recount")]
+#[put("/api/loads/{id}/jars")]
 pub async fn recount_load(
     shared: web::Data<Shared>,
     id: web::Path<LoadId>,

@@ -10,6 +10,7 @@ pub mod clock;
 pub mod compute;
 pub mod counter;
 pub mod crates;
+pub mod created;
 pub mod day;
 pub mod demo;
 pub mod health;

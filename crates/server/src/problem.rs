@@ -10,7 +10,7 @@ use utoipa::ToSchema;
 /// Problem details (RFC 9457) with our code and field.
 #[derive(Debug, Clone, Serialize, ToSchema)]
 pub struct Problem {
-    /// `about:blank#code`, as the code is what tells problems apart.
+    /// A stable URI of the kind of problem: `urn:bodega:problem:` and the code.
     pub r#type: String,
     /// The status in words.
     pub title: String,
@@ -23,6 +23,9 @@ pub struct Problem {
     /// The field it is about, as a path such as `jars[0].count`.
     pub field: Option<String>,
 }
+
+/// What the URI of every kind of problem begins with.
+const PROBLEMS: &str = "urn:bodega:problem:";
 
 /// An error at the HTTP edge.
 #[derive(Debug, thiserror::Error)]
@@ -84,7 +87,7 @@ impl ApiError {
             self.to_string()
         };
         Problem {
-            r#type: format!("about:blank#{code}"),
+            r#type: format!("{PROBLEMS}{code}"),
             title: status.canonical_reason().unwrap_or("Error").to_owned(),
             status: status.as_u16(),
             detail,

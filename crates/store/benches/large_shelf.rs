@@ -1,6 +1,6 @@
 //! How long a shelf of 20,000 jars takes to answer: `cargo bench --package bodega-store`.
 
-#[path = "../tests/common/mod.rs"]
+#[path = "../tests/records/common.rs"]
 mod common;
 
 use std::time::Instant;

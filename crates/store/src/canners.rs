@@ -40,6 +40,14 @@ fn write_capacity(
 }
 
 impl Store {
+    /// One canner.
+    ///
+    /// # Errors
+    /// [`StoreError::NotFound`].
+    pub fn canner(&self, id: CannerId) -> Result<Canner, StoreError> {
+        one(&self.lock(), id)
+    }
+
     /// Adds a canner.
     ///
     /// # Errors

@@ -29,6 +29,14 @@ fn insert(connection: &Connection, lot: &NewLot, now: Moment) -> Result<Lot, Sto
 }
 
 impl Store {
+    /// One lot.
+    ///
+    /// # Errors
+    /// [`StoreError::NotFound`].
+    pub fn lot(&self, id: LotId) -> Result<Lot, StoreError> {
+        one(&self.lock(), id)
+    }
+
     /// Lots with fruit left, oldest first.
     ///
     /// # Errors

@@ -10,6 +10,16 @@ use crate::rows::{check_name_free, found, ids, readable};
 use crate::{Store, StoreError};
 
 impl Store {
+    /// One kettle.
+    ///
+    /// # Errors
+    /// [`StoreError::NotFound`].
+    pub fn kettle(&self, id: KettleId) -> Result<Kettle, StoreError> {
+        let connection = self.lock();
+        let kettle = connection.query_row("SELECT * FROM kettle WHERE id = ?1", [id.0], read_kettle);
+        found(kettle, "kettle", id.0)
+    }
+
     /// Kettles by name.
     ///
     /// # Errors

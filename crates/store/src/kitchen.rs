@@ -12,6 +12,15 @@ use crate::rows::{canner, check_name_free, found, word};
 use crate::{Store, StoreError, canners};
 
 impl Store {
+    /// One taught container.
+    ///
+    /// # Errors
+    /// [`StoreError::NotFound`].
+    pub fn container(&self, id: ContainerId) -> Result<Container, StoreError> {
+        let sql = "SELECT id, name, weight_g FROM container WHERE id = ?1";
+        found(self.lock().query_row(sql, [id.0], read_container), "container", id.0)
+    }
+
     /// Writes the first kitchen into an empty file.
     pub(crate) fn settle_kitchen(&self) -> Result<(), StoreError> {
         let mut connection = self.lock();

@@ -21,7 +21,7 @@ export const ask = {
     queryOptions({ queryKey: ["containers"], queryFn: () => take(api.GET("/api/containers")) }),
   batches: () => queryOptions({ queryKey: ["batches"], queryFn: () => take(api.GET("/api/batches")) }),
   loads: () => queryOptions({ queryKey: ["loads"], queryFn: () => take(api.GET("/api/loads")) }),
-  lifted: () => queryOptions({ queryKey: ["lifted"], queryFn: () => take(api.GET("/api/loads/lifted")) }),
+  lifted: () => queryOptions({ queryKey: ["lifted"], queryFn: () => take(api.GET("/api/wash_up")) }),
   grouping: () =>
     queryOptions({
       queryKey: ["grouping"],

@@ -1,6 +1,6 @@
 //! The waiting loads of one canner, put together anew.
 
-use actix_web::{get, post, web};
+use actix_web::{get, put, web};
 use bodega_core::canner::regroup::{NoRegrouping, Regrouping, regroup as regroup_loads};
 use bodega_core::measures::moment::Minutes;
 use serde::Serialize;
@@ -59,7 +59,7 @@ pub async fn get_grouping(shared: web::Data<Shared>) -> Result<web::Json<Option<
 
 /// Puts the waiting loads together anew.
 #[utoipa::path(responses((status = 200, body = Vec<LoadView>), (status = 409, body = Problem)))]
-#[post("/api/loads/grouping")]
+#[put("/api/loads/grouping")]
 pub async fn regroup(shared: web::Data<Shared>) -> Result<web::Json<Vec<LoadView>>, ApiError> {
     let grouping = grouping(&shared).await?;
     let done = change(&shared, move |shared| {

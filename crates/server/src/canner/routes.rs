@@ -14,6 +14,7 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use crate::canner::view::LoadView;
+use crate::created::Created;
 use crate::json::Json;
 use crate::problem::{ApiError, NameField, Problem};
 use crate::state::{Shared, altitude_of, answer, read};
@@ -56,6 +57,19 @@ pub async fn list_loads(shared: web::Data<Shared>) -> Result<web::Json<Vec<LoadV
     Ok(web::Json(read(&shared, |shared| views(shared, shared.store.open_loads()?)).await?))
 }
 
+/// One load.
+#[utoipa::path(params(("id" = i64, Path)), responses((status = 200, body = LoadView), (status = 404, body = Problem)))]
+#[get("/api/loads/{id}")]
+pub async fn get_load(
+    shared: web::Data<Shared>,
+    id: web::Path<LoadId>,
+) -> Result<web::Json<LoadView>, ApiError> {
+    let view = read(&shared, move |shared| {
+        LoadView::new(shared, shared.store.load(*id)?, &shared.store.kitchen()?, shared.clock.now())
+    });
+    Ok(web::Json(view.await?))
+}
+
 /// Today's lifted loads, and what is left to do after the last one.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct AfterView {
@@ -70,7 +84,7 @@ pub(crate) const TODAY: Minutes = Minutes(12 * 60);
 
 /// What was lifted today: done against required; and the wash-up list.
 #[utoipa::path(responses((status = 200, body = AfterView)))]
-#[get("/api/loads/lifted")]
+#[get("/api/wash_up")]
 pub async fn list_lifted(shared: web::Data<Shared>) -> Result<web::Json<AfterView>, ApiError> {
     let after = read(&shared, |shared| {
         let since = Moment(shared.clock.now().0 - TODAY.ms());
@@ -95,20 +109,21 @@ pub(crate) fn jar_moment(request: &EventRequest) -> Result<Option<JarMoment>, Ap
 
 /// Records what somebody saw or did at the canner.
 #[utoipa::path(params(("id" = i64, Path)), request_body = EventRequest,
-    responses((status = 200, body = LoadView), (status = 404, body = Problem), (status = 409, body = Problem),
+    responses((status = 201, body = LoadView), (status = 404, body = Problem), (status = 409, body = Problem),
         (status = 422, body = Problem)))]
 #[post("/api/loads/{id}/events")]
 pub async fn add_event(
     shared: web::Data<Shared>,
     id: web::Path<LoadId>,
     Json(request): Json<EventRequest>,
-) -> Result<web::Json<LoadView>, ApiError> {
+) -> Result<Created<LoadView>, ApiError> {
     let moment = jar_moment(&request)?;
-    changed(&shared, move |shared, now| match moment {
+    let web::Json(body) = changed(&shared, move |shared, now| match moment {
         Some(moment) => shared.store.add_jar_event(*id, moment, now),
         None => shared.store.add_event(*id, request.event, now),
     })
-    .await
+    .await?;
+    Ok(Created { at: format!("/api/loads/{}", body.id), body })
 }
 
 /// Takes the last event of a load back.
@@ -126,7 +141,7 @@ pub async fn undo_event(
 #[utoipa::path(params(("id" = i64, Path)),
     responses((status = 200, body = LoadView), (status = 404, body = Problem), (status = 409, body = Problem),
         (status = 422, body = Problem)))]
-#[post("/api/loads/{id}/retime")]
+#[put("/api/loads/{id}/time")]
 pub async fn retime_load(
     shared: web::Data<Shared>,
     id: web::Path<LoadId>,
@@ -168,16 +183,17 @@ pub struct ReadingRequest {
 
 /// Writes down what a probe in the canner read; a device posts here as a hand does.
 #[utoipa::path(params(("id" = i64, Path)), request_body = ReadingRequest,
-    responses((status = 200, body = LoadView), (status = 404, body = Problem), (status = 422, body = Problem)))]
+    responses((status = 201, body = LoadView), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[post("/api/loads/{id}/readings")]
 pub async fn add_reading(
     shared: web::Data<Shared>,
     id: web::Path<LoadId>,
     Json(request): Json<ReadingRequest>,
-) -> Result<web::Json<LoadView>, ApiError> {
+) -> Result<Created<LoadView>, ApiError> {
     let temp_c = PROBE.check(request.temp_c).named("temp_c")?;
-    changed(&shared, move |shared, at| {
+    let web::Json(body) = changed(&shared, move |shared, at| {
         shared.store.add_canner_reading(*id, &CannerReading { at, temp_c, simulated: false })
     })
-    .await
+    .await?;
+    Ok(Created { at: format!("/api/loads/{}", body.id), body })
 }

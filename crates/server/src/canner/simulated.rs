@@ -2,7 +2,7 @@
 
 use std::time::Duration;
 
-use actix_web::{post, web};
+use actix_web::{put, web};
 use bodega_core::canner::events::Phase;
 use bodega_core::canner::heat::{USUAL_EFFICIENCY, heat_to_boil_kj};
 use bodega_core::canner::water::{charge, filling, power};
@@ -36,7 +36,7 @@ pub(crate) const GLANCE: Duration = Duration::from_millis(400);
 /// Puts a simulated probe into a load's canner, or turns the flame under it off and on. For practice and demo only.
 #[utoipa::path(params(("id" = i64, Path)), request_body = FlameRequest,
     responses((status = 200, body = LoadView), (status = 404, body = Problem), (status = 409, body = Problem)))]
-#[post("/api/loads/{id}/simulated")]
+#[put("/api/loads/{id}/simulation")]
 pub async fn simulate_canner(
     shared: web::Data<Shared>,
     id: web::Path<LoadId>,

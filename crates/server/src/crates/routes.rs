@@ -13,6 +13,7 @@ use utoipa::ToSchema;
 use crate::clock::day_of;
 use crate::crates::view::LotView;
 use crate::crates::weight::{Amount, Weight, grams, weigh};
+use crate::created::Created;
 use crate::json::Json;
 use crate::problem::{ApiError, NameField, Problem};
 use crate::state::{Shared, change, read};
@@ -70,13 +71,18 @@ fn picked_on(given: Option<Date>, today: Date) -> Result<Date, ApiError> {
     Ok(day)
 }
 
+/// Where the first of some lots is.
+fn lot_address(lots: &[Lot]) -> String {
+    lots.first().map_or_else(|| "/api/lots".to_owned(), |lot| format!("/api/lots/{}", lot.id))
+}
+
 /// Weighs fruit in: one lot, or two when a share of it is not ripe and goes to the sill.
-#[utoipa::path(request_body = LotRequest, responses((status = 200, body = Vec<Lot>), (status = 422, body = Problem)))]
+#[utoipa::path(request_body = LotRequest, responses((status = 201, body = Vec<Lot>), (status = 422, body = Problem)))]
 #[post("/api/lots")]
 pub async fn add_lot(
     shared: web::Data<Shared>,
     Json(request): Json<LotRequest>,
-) -> Result<web::Json<Vec<Lot>>, ApiError> {
+) -> Result<Created<Vec<Lot>>, ApiError> {
     let picked_on = picked_on(request.picked_on, shared.clock.today())?;
     if request.fault.is_some() && request.condition != Condition::Out {
         return Err(ApiError::field(
@@ -105,7 +111,8 @@ pub async fn add_lot(
         .into_iter()
         .filter(|lot| lot.weight_g > 0)
         .collect();
-    Ok(web::Json(change(&shared, move |shared| shared.store.add_lots(&lots, shared.clock.now())).await?))
+    let body = change(&shared, move |shared| shared.store.add_lots(&lots, shared.clock.now())).await?;
+    Ok(Created { at: lot_address(&body), body })
 }
 
 /// Corrects a lot, takes it off the line or puts it back.
@@ -127,4 +134,15 @@ pub async fn change_lot(
     Ok(web::Json(
         change(&shared, move |shared| shared.store.change_lot(*id, &wanted, shared.clock.now())).await?,
     ))
+}
+
+/// One lot.
+#[utoipa::path(params(("id" = i64, Path)), responses((status = 200, body = LotView), (status = 404, body = Problem)))]
+#[get("/api/lots/{id}")]
+pub async fn get_lot(
+    shared: web::Data<Shared>,
+    id: web::Path<LotId>,
+) -> Result<web::Json<LotView>, ApiError> {
+    let lot = read(&shared, move |shared| shared.store.lot(*id)).await?;
+    Ok(web::Json(LotView { findings: lot_findings(&lot), lot }))
 }

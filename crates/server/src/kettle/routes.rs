@@ -1,6 +1,6 @@
 //! Kettles and cook-downs over HTTP.
 
-use actix_web::{delete, get, post, put, web};
+use actix_web::{delete, get, patch, post, put, web};
 use bodega_core::crates::fruit::Kind;
 use bodega_core::kettle::cooking::{expected_rate, learned, vessel};
 use bodega_core::kettle::{Contents, CookWhat, HeatSetting, KettleHeat, Target, TargetKind};
@@ -19,6 +19,7 @@ use uom::si::volume::liter;
 use utoipa::ToSchema;
 
 use crate::compute::kettle::{KettleReading, KettleTarget, sight, target};
+use crate::created::Created;
 use crate::json::Json;
 use crate::kettle::view::{CookView, KettleView, on_stove, view};
 use crate::kitchen::names::clean_name;
@@ -110,17 +111,18 @@ pub async fn list_kettles(shared: web::Data<Shared>) -> Result<web::Json<Vec<Ket
 
 /// Adds a kettle.
 #[utoipa::path(request_body = NewKettleRequest,
-    responses((status = 200, body = Kettle), (status = 409, body = Problem), (status = 422, body = Problem)))]
+    responses((status = 201, body = Kettle), (status = 409, body = Problem), (status = 422, body = Problem)))]
 #[post("/api/kettles")]
 pub async fn add_kettle(
     shared: web::Data<Shared>,
     Json(request): Json<NewKettleRequest>,
-) -> Result<web::Json<Kettle>, ApiError> {
+) -> Result<Created<Kettle>, ApiError> {
     let name = clean_name(&request.name, "name")?;
     let diameter = VESSEL_DIAMETER.check(request.inner_diameter_mm).named("inner_diameter_mm")?;
     let depth = VESSEL_HEIGHT.check(request.depth_mm).named("depth_mm")?;
     let new = NewKettle { name, inner_diameter_mm: diameter, depth_mm: depth, heat: request.heat };
-    Ok(web::Json(change(&shared, move |shared| shared.store.add_kettle(&new)).await?))
+    let body = change(&shared, move |shared| shared.store.add_kettle(&new)).await?;
+    Ok(Created { at: format!("/api/kettles/{}", body.id), body })
 }
 
 /// Calibrates a kettle whose walls are not straight.
@@ -156,12 +158,12 @@ pub async fn list_cooks(shared: web::Data<Shared>) -> Result<web::Json<Vec<CookV
 
 /// Puts a kettle on.
 #[utoipa::path(request_body = CookRequest,
-    responses((status = 200, body = CookView), (status = 409, body = Problem), (status = 422, body = Problem)))]
+    responses((status = 201, body = CookView), (status = 409, body = Problem), (status = 422, body = Problem)))]
 #[post("/api/cooks")]
 pub async fn start_cook(
     shared: web::Data<Shared>,
     Json(request): Json<CookRequest>,
-) -> Result<web::Json<CookView>, ApiError> {
+) -> Result<Created<CookView>, ApiError> {
     let (kettles, ended) =
         read(&shared, |shared| Ok((shared.store.kettles()?, shared.store.cooks(true)?))).await?;
     let kettle = kettles.into_iter().find(|kettle| kettle.id == request.kettle).ok_or_else(|| {
@@ -215,7 +217,8 @@ pub async fn start_cook(
     };
     let done =
         change(&shared, move |shared| view(shared, shared.store.start_cook(&new, shared.clock.now())?));
-    Ok(web::Json(done.await?))
+    let body = done.await?;
+    Ok(Created { at: format!("/api/cooks/{}", body.id), body })
 }
 
 /// The one thing that was read or drained, checked against the kettle.
@@ -260,13 +263,13 @@ pub(crate) fn checked(request: CookEventRequest, cook: &Cook) -> Result<(CookWha
 
 /// Writes a reading or a drain down; a device posts here as a hand does.
 #[utoipa::path(params(("id" = i64, Path)), request_body = CookEventRequest,
-    responses((status = 200, body = CookView), (status = 404, body = Problem), (status = 422, body = Problem)))]
+    responses((status = 201, body = CookView), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[post("/api/cooks/{id}/events")]
 pub async fn add_cook_event(
     shared: web::Data<Shared>,
     id: web::Path<CookId>,
     Json(request): Json<CookEventRequest>,
-) -> Result<web::Json<CookView>, ApiError> {
+) -> Result<Created<CookView>, ApiError> {
     let id = *id;
     let (cook, ended) =
         read(&shared, move |shared| Ok((shared.store.cook(id)?, shared.store.cooks(true)?))).await?;
@@ -278,7 +281,8 @@ pub async fn add_cook_event(
         let event = CookEvent { at: shared.clock.now(), what, value, simulated: false };
         view(shared, shared.store.add_cook_event(id, &event)?)
     });
-    Ok(web::Json(done.await?))
+    let body = done.await?;
+    Ok(Created { at: format!("/api/cooks/{}", body.id), body })
 }
 
 /// Takes the last line of the log back.
@@ -304,7 +308,7 @@ pub struct CookEndRequest {
 /// Takes a kettle off the stove, or puts it back.
 #[utoipa::path(params(("id" = i64, Path)), request_body = CookEndRequest,
     responses((status = 200, body = CookView), (status = 404, body = Problem)))]
-#[post("/api/cooks/{id}/end")]
+#[patch("/api/cooks/{id}")]
 pub async fn end_cook(
     shared: web::Data<Shared>,
     id: web::Path<CookId>,
@@ -314,4 +318,24 @@ pub async fn end_cook(
         view(shared, shared.store.end_cook(*id, request.ended, shared.clock.now())?)
     });
     Ok(web::Json(done.await?))
+}
+
+/// One cook-down.
+#[utoipa::path(params(("id" = i64, Path)), responses((status = 200, body = CookView), (status = 404, body = Problem)))]
+#[get("/api/cooks/{id}")]
+pub async fn get_cook(
+    shared: web::Data<Shared>,
+    id: web::Path<CookId>,
+) -> Result<web::Json<CookView>, ApiError> {
+    Ok(web::Json(read(&shared, move |shared| view(shared, shared.store.cook(*id)?)).await?))
+}
+
+/// One kettle.
+#[utoipa::path(params(("id" = i64, Path)), responses((status = 200, body = Kettle), (status = 404, body = Problem)))]
+#[get("/api/kettles/{id}")]
+pub async fn get_kettle(
+    shared: web::Data<Shared>,
+    id: web::Path<KettleId>,
+) -> Result<web::Json<Kettle>, ApiError> {
+    Ok(web::Json(read(&shared, move |shared| shared.store.kettle(*id)).await?))
 }

@@ -17,6 +17,7 @@ use uom::si::mass::kilogram;
 use uom::si::thermodynamic_temperature::degree_celsius;
 use utoipa::ToSchema;
 
+use crate::created::Created;
 use crate::json::Json;
 use crate::kettle::instruments::Simulation;
 use crate::kettle::view::{CookView, view};
@@ -87,13 +88,13 @@ pub struct SimulateRequest {
 
 /// Puts a simulated instrument at a kettle; it measures until the kettle is off. For practice and demo only.
 #[utoipa::path(params(("id" = i64, Path)), request_body = SimulateRequest,
-    responses((status = 200, body = CookView), (status = 404, body = Problem)))]
-#[post("/api/cooks/{id}/simulated")]
+    responses((status = 201, body = CookView), (status = 404, body = Problem)))]
+#[post("/api/cooks/{id}/simulations")]
 pub async fn simulate(
     shared: web::Data<Shared>,
     id: web::Path<CookId>,
     Json(request): Json<SimulateRequest>,
-) -> Result<web::Json<CookView>, ApiError> {
+) -> Result<Created<CookView>, ApiError> {
     let id = *id;
     let simulation = request.instrument;
     let (cook, kitchen) =
@@ -113,7 +114,8 @@ pub async fn simulate(
         actix_web::rt::spawn(run_simulation(shared.clone(), id, simulation, device));
     }
     let done = change(&shared, move |shared| view(shared, shared.store.cook(id)?));
-    Ok(web::Json(done.await?))
+    let body = done.await?;
+    Ok(Created { at: format!("/api/cooks/{}", body.id), body })
 }
 
 pub(crate) async fn run_simulation(

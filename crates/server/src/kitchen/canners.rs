@@ -2,7 +2,7 @@
 
 use std::collections::BTreeMap;
 
-use actix_web::{patch, post, web};
+use actix_web::{get, patch, post, web};
 use bodega_core::jars::size::JarSize;
 use bodega_core::measures::ids::CannerId;
 use bodega_core::measures::limits::{CAPACITY, RACK_HEIGHT, VESSEL_DIAMETER, VESSEL_HEIGHT, WATTS};
@@ -11,10 +11,11 @@ use bodega_core::tables::process::Method;
 use serde::Deserialize;
 use utoipa::ToSchema;
 
+use crate::created::Created;
 use crate::json::Json;
 use crate::kitchen::names::clean_name;
 use crate::problem::{ApiError, NameField, Problem};
-use crate::state::{Shared, change};
+use crate::state::{Shared, change, read};
 
 /// A canner to add.
 #[derive(Debug, Deserialize, ToSchema)]
@@ -45,15 +46,16 @@ pub struct CannerChangeRequest {
 
 /// Adds a canner.
 #[utoipa::path(request_body = NewCannerRequest,
-    responses((status = 200, body = Canner), (status = 409, body = Problem), (status = 422, body = Problem)))]
+    responses((status = 201, body = Canner), (status = 409, body = Problem), (status = 422, body = Problem)))]
 #[post("/api/canners")]
 pub async fn add_canner(
     shared: web::Data<Shared>,
     Json(request): Json<NewCannerRequest>,
-) -> Result<web::Json<Canner>, ApiError> {
+) -> Result<Created<Canner>, ApiError> {
     let name = clean_name(&request.name, "name")?;
     let done = change(&shared, move |shared| shared.store.add_canner(&name, request.method));
-    Ok(web::Json(done.await?))
+    let body = done.await?;
+    Ok(Created { at: format!("/api/canners/{}", body.id), body })
 }
 
 /// Changes a canner.
@@ -86,4 +88,14 @@ pub async fn change_canner(
             .transpose()?,
     };
     Ok(web::Json(change(&shared, move |shared| shared.store.change_canner(*id, &wanted)).await?))
+}
+
+/// One canner.
+#[utoipa::path(params(("id" = i64, Path)), responses((status = 200, body = Canner), (status = 404, body = Problem)))]
+#[get("/api/canners/{id}")]
+pub async fn get_canner(
+    shared: web::Data<Shared>,
+    id: web::Path<CannerId>,
+) -> Result<web::Json<Canner>, ApiError> {
+    Ok(web::Json(read(&shared, move |shared| shared.store.canner(*id)).await?))
 }

@@ -8,6 +8,7 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use crate::crates::weight::{Weight, grams};
+use crate::created::Created;
 use crate::json::Json;
 use crate::kitchen::names::clean_name;
 use crate::problem::{ApiError, Problem};
@@ -54,18 +55,19 @@ pub async fn list_containers(shared: web::Data<Shared>) -> Result<web::Json<Cont
 
 /// Teaches a container.
 #[utoipa::path(request_body = ContainerRequest,
-    responses((status = 200, body = Container), (status = 409, body = Problem), (status = 422, body = Problem)))]
+    responses((status = 201, body = Container), (status = 409, body = Problem), (status = 422, body = Problem)))]
 #[post("/api/containers")]
 pub async fn add_container(
     shared: web::Data<Shared>,
     Json(request): Json<ContainerRequest>,
-) -> Result<web::Json<Container>, ApiError> {
+) -> Result<Created<Container>, ApiError> {
     let name = clean_name(&request.name, "name")?;
     if KNOWN_CONTAINERS.iter().any(|known| known.name == name) {
         return Err(ApiError::field("name", format!("\"{name}\" is known already; give yours another name")));
     }
     let weight_g = grams(request.weight, "weight")?;
-    Ok(web::Json(change(&shared, move |shared| shared.store.add_container(&name, weight_g)).await?))
+    let body = change(&shared, move |shared| shared.store.add_container(&name, weight_g)).await?;
+    Ok(Created { at: format!("/api/containers/{}", body.id), body })
 }
 
 /// Forgets a container.
@@ -76,4 +78,14 @@ pub async fn remove_container(
     id: web::Path<ContainerId>,
 ) -> Result<web::Json<Container>, ApiError> {
     Ok(web::Json(change(&shared, move |shared| shared.store.remove_container(*id)).await?))
+}
+
+/// One taught container.
+#[utoipa::path(params(("id" = i64, Path)), responses((status = 200, body = Container), (status = 404, body = Problem)))]
+#[get("/api/containers/{id}")]
+pub async fn get_container(
+    shared: web::Data<Shared>,
+    id: web::Path<ContainerId>,
+) -> Result<web::Json<Container>, ApiError> {
+    Ok(web::Json(read(&shared, move |shared| shared.store.container(*id)).await?))
 }

@@ -1,6 +1,6 @@
 //! The cupboard over HTTP.
 
-use actix_web::{get, post, put, web};
+use actix_web::{get, put, web};
 use bodega_core::jars::acid::Agent;
 use bodega_core::jars::size::{JarSize, Mouth};
 use bodega_core::measures::limits::{ACID_STOCK, JAR_STOCK};
@@ -81,7 +81,7 @@ pub struct OpenRequest {
 
 /// Says that a bottle was opened today.
 #[utoipa::path(request_body = OpenRequest, responses((status = 200, body = Cupboard), (status = 409, body = Problem)))]
-#[post("/api/stock/opened")]
+#[put("/api/stock/bottle")]
 pub async fn open_bottle(
     shared: web::Data<Shared>,
     Json(request): Json<OpenRequest>,

@@ -7,7 +7,7 @@ use bodega_core::records::batch::Batch;
 use bodega_core::records::jar::count_sizes;
 use bodega_core::records::load::CannerLoad;
 use serde::{Deserialize, Serialize};
-use utoipa::ToSchema;
+use utoipa::{IntoParams, ToSchema};
 
 use crate::json::Json;
 use crate::problem::{ApiError, Problem};
@@ -33,11 +33,48 @@ pub struct BatchChangeRequest {
     pub chilled: Option<bool>,
 }
 
-/// Batches that still have jars to process.
-#[utoipa::path(responses((status = 200, body = Vec<Batch>)))]
+/// Which batches to list.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum BatchState {
+    /// Those that still have jars to process, in the order in which they were planned.
+    #[default]
+    Open,
+    /// Every one that was not taken off the line, newest first.
+    All,
+}
+
+/// What to look for.
+#[derive(Debug, Clone, Copy, Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+pub struct BatchQuery {
+    /// Which ones; the open ones when nothing is said.
+    #[serde(default)]
+    pub state: BatchState,
+}
+
+/// Batches.
+#[utoipa::path(params(BatchQuery), responses((status = 200, body = Vec<Batch>), (status = 422, body = Problem)))]
 #[get("/api/batches")]
-pub async fn list_batches(shared: web::Data<Shared>) -> Result<web::Json<Vec<Batch>>, ApiError> {
-    Ok(web::Json(read(&shared, |shared| shared.store.open_batches()).await?))
+pub async fn list_batches(
+    shared: web::Data<Shared>,
+    query: web::Query<BatchQuery>,
+) -> Result<web::Json<Vec<Batch>>, ApiError> {
+    let batches = read(&shared, move |shared| match query.state {
+        BatchState::Open => shared.store.open_batches(),
+        BatchState::All => shared.store.all_batches(),
+    });
+    Ok(web::Json(batches.await?))
+}
+
+/// One batch.
+#[utoipa::path(params(("id" = i64, Path)), responses((status = 200, body = Batch), (status = 404, body = Problem)))]
+#[get("/api/batches/{id}")]
+pub async fn get_batch(
+    shared: web::Data<Shared>,
+    id: web::Path<BatchId>,
+) -> Result<web::Json<Batch>, ApiError> {
+    Ok(web::Json(read(&shared, move |shared| shared.store.batch(*id)).await?))
 }
 
 /// Takes a batch off the line, giving its fruit back, or puts it back; or has its juice wait overnight.

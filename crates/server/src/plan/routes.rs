@@ -4,6 +4,7 @@ use actix_web::{post, web};
 use bodega_core::judge::records::plan_findings;
 use bodega_core::records::batch::{Batch, Draw, NewBatch, NewLoad};
 
+use crate::created::Created;
 use crate::json::Json;
 use crate::plan::ground::ground;
 use crate::plan::view::{PlanPreview, PlanRequest};
@@ -31,12 +32,12 @@ pub async fn preview_plan(
 
 /// Accepts a plan: the fruit is drawn, the jars and loads are set out.
 #[utoipa::path(request_body = PlanRequest,
-    responses((status = 200, body = Batch), (status = 409, body = Problem), (status = 422, body = Problem)))]
+    responses((status = 201, body = Batch), (status = 409, body = Problem), (status = 422, body = Problem)))]
 #[post("/api/batches")]
 pub async fn accept_plan(
     shared: web::Data<Shared>,
     Json(request): Json<PlanRequest>,
-) -> Result<web::Json<Batch>, ApiError> {
+) -> Result<Created<Batch>, ApiError> {
     let ground = ground(&shared, &request).await?;
     let plan = ground.work_out()?.map_err(|refusal| ApiError::field("jar", refusal.message))?;
     let loads: Vec<NewLoad> = plan
@@ -68,5 +69,6 @@ pub async fn accept_plan(
         loads,
         canner: ground.kitchen.canner.id,
     };
-    Ok(web::Json(change(&shared, move |shared| shared.store.add_batch(&batch, shared.clock.now())).await?))
+    let body = change(&shared, move |shared| shared.store.add_batch(&batch, shared.clock.now())).await?;
+    Ok(Created { at: format!("/api/batches/{}", body.id), body })
 }

@@ -4,6 +4,7 @@ use actix_web::{post, web};
 use bodega_core::plan::split::{NoSplit, Question, Split, split};
 use bodega_core::records::batch::Batch;
 
+use crate::created::Created;
 use crate::json::Json;
 use crate::plan::split_model::{answer, batch_of, question, refuse};
 use crate::plan::split_view::{SplitAnswer, SplitRequest};
@@ -39,12 +40,12 @@ pub async fn best_split(
 
 /// Accepts the best split: a batch for every choice that has jars, all of them or none.
 #[utoipa::path(request_body = SplitRequest,
-    responses((status = 200, body = Vec<Batch>), (status = 409, body = Problem), (status = 422, body = Problem)))]
-#[post("/api/plan/split/accept")]
+    responses((status = 201, body = Vec<Batch>), (status = 409, body = Problem), (status = 422, body = Problem)))]
+#[post("/api/batches/split")]
 pub async fn accept_split(
     shared: web::Data<Shared>,
     Json(request): Json<SplitRequest>,
-) -> Result<web::Json<Vec<Batch>>, ApiError> {
+) -> Result<Created<Vec<Batch>>, ApiError> {
     let table = set_table(&shared, &request.lots).await?;
     let agent = request.agent;
     let day = shared.clock.today();
@@ -62,5 +63,6 @@ pub async fn accept_split(
         return Err(ApiError::field("lots", "the split fills no jar; take more fruit, jars or hours"));
     }
     let done = change(&shared, move |shared| shared.store.add_batches(&batches, shared.clock.now()));
-    Ok(web::Json(done.await?))
+    let body = done.await?;
+    Ok(Created { at: "/api/batches".to_owned(), body })
 }

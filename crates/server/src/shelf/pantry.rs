@@ -1,6 +1,6 @@
 //! Next season from what was eaten.
 
-use actix_web::{HttpResponse, get, post, web};
+use actix_web::{HttpResponse, get, put, web};
 use bodega_core::crates::fruit::Kind;
 use bodega_core::jars::size::JarSize;
 use bodega_core::measures::moment::Moment;
@@ -100,7 +100,7 @@ pub(crate) const PREFERENCE: u32 = 2;
 
 /// Makes next season's jars the Plan's goals.
 #[utoipa::path(responses((status = 204)))]
-#[post("/api/pantry/goals")]
+#[put("/api/goals/pantry")]
 pub async fn set_pantry_goals(shared: web::Data<Shared>) -> Result<HttpResponse, ApiError> {
     change(&shared, |shared| {
         let goal = |line: &PantryLine| Goal {

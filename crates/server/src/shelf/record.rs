@@ -3,11 +3,11 @@
 use actix_web::{get, post, web};
 use bodega_core::measures::ids::BatchId;
 use bodega_core::measures::limits::{CELSIUS, PH};
-use bodega_core::records::batch::Batch;
 use bodega_core::records::jar::PhRecord;
 use serde::Deserialize;
 use utoipa::ToSchema;
 
+use crate::created::Created;
 use crate::json::Json;
 use crate::problem::{ApiError, NameField, Problem};
 use crate::shelf::record_view::{BatchRecord, record};
@@ -21,13 +21,6 @@ pub async fn get_record(
     id: web::Path<BatchId>,
 ) -> Result<web::Json<BatchRecord>, ApiError> {
     Ok(web::Json(read(&shared, move |shared| record(shared, *id)).await?))
-}
-
-/// Every batch, newest first.
-#[utoipa::path(responses((status = 200, body = Vec<Batch>)))]
-#[get("/api/batches/all")]
-pub async fn list_all_batches(shared: web::Data<Shared>) -> Result<web::Json<Vec<Batch>>, ApiError> {
-    Ok(web::Json(read(&shared, |shared| shared.store.all_batches()).await?))
 }
 
 /// A reading of a pH meter.
@@ -45,13 +38,13 @@ pub struct PhRequest {
 
 /// Writes a pH reading down; it never replaces the acid and never shortens the time.
 #[utoipa::path(params(("id" = i64, Path)), request_body = PhRequest,
-    responses((status = 200, body = BatchRecord), (status = 404, body = Problem), (status = 422, body = Problem)))]
+    responses((status = 201, body = BatchRecord), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[post("/api/batches/{id}/ph")]
 pub async fn add_ph(
     shared: web::Data<Shared>,
     id: web::Path<BatchId>,
     Json(request): Json<PhRequest>,
-) -> Result<web::Json<BatchRecord>, ApiError> {
+) -> Result<Created<BatchRecord>, ApiError> {
     let ph = PH.check(request.ph).named("ph")?;
     let sample_c = request.sample_c.map(|celsius| CELSIUS.check(celsius).named("sample_c")).transpose()?;
     let done = change(&shared, move |shared| {
@@ -65,5 +58,6 @@ pub async fn add_ph(
         shared.store.add_ph_reading(*id, &reading)?;
         record(shared, *id)
     });
-    Ok(web::Json(done.await?))
+    let body = done.await?;
+    Ok(Created { at: format!("/api/batches/{}/record", body.batch.id), body })
 }

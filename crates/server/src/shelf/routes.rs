@@ -1,6 +1,6 @@
 //! The shelf over HTTP: what stands there, and how jars leave it.
 
-use actix_web::{get, post, web};
+use actix_web::{delete, get, post, web};
 use bodega_core::jars::size::JarSize;
 use bodega_core::measures::ids::{BatchId, JarId};
 use bodega_core::measures::limits::SHELF_YEAR;
@@ -13,6 +13,7 @@ use serde::Deserialize;
 use utoipa::{IntoParams, ToSchema};
 
 use crate::clock::start_of_year;
+use crate::created::Created;
 use crate::json::Json;
 use crate::problem::{ApiError, NameField, Problem};
 use crate::shelf::view::{JarCard, LeaveAnswer};
@@ -79,26 +80,27 @@ pub(crate) fn leave(shared: &Shared, request: LeaveRequest) -> Result<LeaveAnswe
 
 /// A jar leaves: eaten, given away, or thrown away with a reason.
 #[utoipa::path(request_body = LeaveRequest,
-    responses((status = 200, body = LeaveAnswer), (status = 404, body = Problem), (status = 409, body = Problem),
+    responses((status = 201, body = LeaveAnswer), (status = 404, body = Problem), (status = 409, body = Problem),
         (status = 422, body = Problem)))]
-#[post("/api/shelf/leave")]
+#[post("/api/departures")]
 pub async fn leave_shelf(
     shared: web::Data<Shared>,
     Json(request): Json<LeaveRequest>,
-) -> Result<web::Json<LeaveAnswer>, ApiError> {
+) -> Result<Created<LeaveAnswer>, ApiError> {
     if (request.how == Leaving::Discarded) != request.why.is_some() {
         return Err(ApiError::field(
             "why",
             "a reason goes with a jar that is thrown away, and only with one",
         ));
     }
-    Ok(web::Json(change(&shared, move |shared| leave(shared, request)).await?))
+    let body = change(&shared, move |shared| leave(shared, request)).await?;
+    Ok(Created { at: format!("/api/jars/{}", body.jar.id), body })
 }
 
 /// Brings a jar back that had left.
 #[utoipa::path(params(("id" = i64, Path)),
     responses((status = 200, body = JarRecord), (status = 404, body = Problem), (status = 409, body = Problem)))]
-#[post("/api/jars/{id}/back")]
+#[delete("/api/jars/{id}/departure")]
 pub async fn bring_back(
     shared: web::Data<Shared>,
     id: web::Path<JarId>,

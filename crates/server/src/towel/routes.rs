@@ -54,7 +54,7 @@ pub struct TidyRequest {
 /// Records that rings are off and jars washed and dry, for all of them or none.
 #[utoipa::path(request_body = TidyRequest,
     responses((status = 204), (status = 404, body = Problem), (status = 409, body = Problem)))]
-#[put("/api/tidy")]
+#[put("/api/rings")]
 pub async fn tidy_jars(
     shared: web::Data<Shared>,
     Json(request): Json<TidyRequest>,

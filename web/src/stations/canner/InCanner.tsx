@@ -55,7 +55,7 @@ export function InCanner({ load }: { load: LoadView }) {
     (_, event) => say(words(event), () => undo.mutate(undefined)),
   );
   const retime = useChange(
-    () => take(api.POST("/api/loads/{id}/retime", path)),
+    () => take(api.PUT("/api/loads/{id}/time", path)),
     (changed) => say(`${changed.minutes} minutes now`),
   );
   const move = useChange((canner: number) =>

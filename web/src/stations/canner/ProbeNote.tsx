@@ -7,7 +7,7 @@ import { Touch } from "../../parts/Touch";
 /** What the probe says, and the simulated one to practise with. */
 export function ProbeNote({ load, units }: { load: LoadView; units: Units }) {
   const flame = useChange((on: boolean) =>
-    take(api.POST("/api/loads/{id}/simulated", { params: { path: { id: load.id } }, body: { flame: on } })),
+    take(api.PUT("/api/loads/{id}/simulation", { params: { path: { id: load.id } }, body: { flame: on } })),
   );
   const probe = load.probe;
   const phase = load.now.phase;

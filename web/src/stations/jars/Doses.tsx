@@ -72,7 +72,7 @@ function DoseCard({
 /** The acid of every jar on the bench in figures that read from two metres, and what the pot gave. */
 export function Doses({ load, units }: { load: LoadView; units: Units }) {
   const recount = useChange((body: { batch: number; jar: JarSize; count: number }) =>
-    take(api.POST("/api/loads/{id}/recount", { params: { path: { id: load.id } }, body })),
+    take(api.PUT("/api/loads/{id}/jars", { params: { path: { id: load.id } }, body })),
   );
   const set = (dose: Dose) => (count: number) => recount.mutate({ batch: dose.batch, jar: dose.jar, count });
   const [first, ...others] = load.doses;

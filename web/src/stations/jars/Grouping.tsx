@@ -8,7 +8,7 @@ import { Touch } from "../../parts/Touch";
 /** Says when the waiting loads of all batches would take less time put together otherwise. */
 export function Grouping() {
   const { data: grouping } = useQuery(ask.grouping());
-  const regroup = useChange(() => take(api.POST("/api/loads/grouping")));
+  const regroup = useChange(() => take(api.PUT("/api/loads/grouping")));
   if (grouping == null || grouping.minutes_best >= grouping.minutes_now)
     return <Trouble error={regroup.error} />;
   const saved = grouping.minutes_now - grouping.minutes_best;

@@ -126,11 +126,11 @@ export function CookPlate({ cook, units, now }: { cook: CookView; units: Units; 
   const say = useSay();
   const path = { params: { path: { id: cook.id } } };
   const end = useChange(
-    (ended: boolean) => take(api.POST("/api/cooks/{id}/end", { ...path, body: { ended } })),
+    (ended: boolean) => take(api.PATCH("/api/cooks/{id}", { ...path, body: { ended } })),
     (_, ended) => ended && say(`${cook.kettle.name} is off the stove`, () => end.mutate(false)),
   );
   const simulate = useChange((instrument: Simulation) =>
-    take(api.POST("/api/cooks/{id}/simulated", { ...path, body: { instrument } })),
+    take(api.POST("/api/cooks/{id}/simulations", { ...path, body: { instrument } })),
   );
   const lid = useChange((on: boolean) =>
     take(api.POST("/api/cooks/{id}/events", { ...path, body: { lid_on: on } })),

@@ -72,7 +72,7 @@ function Line({
 export function CupboardList() {
   const { data: cupboard } = useQuery(ask.stock());
   const count = useChange((body: CountRequest) => take(api.PUT("/api/stock", { body })));
-  const open = useChange((agent: Agent) => take(api.POST("/api/stock/opened", { body: { agent } })));
+  const open = useChange((agent: Agent) => take(api.PUT("/api/stock/bottle", { body: { agent } })));
   if (cupboard === undefined) return null;
   return (
     <Plate title="In the cupboard">

@@ -78,7 +78,7 @@ export function SplitStation() {
     ),
   );
   const accept = useChange(
-    () => take(api.POST("/api/plan/split/accept", { body: request })),
+    () => take(api.POST("/api/batches/split", { body: request })),
     (batches) => {
       const jars = batches.reduce((sum, batch) => sum + batch.jars, 0);
       say(`${batches.length} batches are on the line: ${jars} jars`, () =>

@@ -22,11 +22,11 @@ export function Leave({ which, title, children }: { which: Which; title: string;
   const [open, setOpen] = useState(false);
   const [why, setWhy] = useState<Discard>("leak");
   const say = useSay();
-  const back = useChange((id: number) => take(api.POST("/api/jars/{id}/back", { params: { path: { id } } })));
+  const back = useChange((id: number) => take(api.DELETE("/api/jars/{id}/departure", { params: { path: { id } } })));
   const leave = useChange(
     ({ how }: { how: Leaving }) =>
       take(
-        api.POST("/api/shelf/leave", {
+        api.POST("/api/departures", {
           body: { ...which, how, ...(how === "discarded" ? { why } : {}) },
         }),
       ),

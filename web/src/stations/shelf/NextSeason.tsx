@@ -16,7 +16,7 @@ export function NextSeason({ units }: { units: Units }) {
   const [typed, setTyped] = useState("");
   const say = useSay();
   const goals = useChange(
-    () => take(api.POST("/api/pantry/goals")),
+    () => take(api.PUT("/api/goals/pantry")),
     () => say("These are the Plan's goals now"),
   );
   const perPlant = useChange(

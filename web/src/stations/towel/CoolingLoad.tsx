@@ -60,7 +60,7 @@ export function CoolingLoad({ load, now }: { load: Towel; now: number }) {
     },
   );
   const tidy = useChange(
-    (body: { jars: number[]; done: boolean }) => take(api.PUT("/api/tidy", { body })),
+    (body: { jars: number[]; done: boolean }) => take(api.PUT("/api/rings", { body })),
     (_, { jars, done }) => done && say("Washed and dry", () => tidy.mutate({ jars, done: false })),
   );
   const early = now < load.check_from;

@@ -1,11 +1,9 @@
 //! The HTTP edge: what the calculators answer, and how bad input is turned away with nothing stored.
 
-mod common;
-
+use crate::common::{empty, fetch, lot, patch, post, put, send};
 use actix_web::http::Method;
 use actix_web::web;
 use bodega::state::Shared;
-use common::{empty, fetch, lot, post, send};
 use serde_json::{Value, json};
 
 #[actix_web::test]
@@ -51,7 +49,7 @@ async fn what_is_not_ripe_goes_to_the_sill_and_the_rest_goes_on() {
     let shared = empty();
     let body = lot("10").replace("{\"amount\"", "{\"ripe_percent\":70,\"amount\"");
     let (status, lots) = send(&shared, Method::POST, "/api/lots", body).await;
-    assert_eq!((status, lots.as_array().unwrap().len()), (200, 2));
+    assert_eq!((status, lots.as_array().unwrap().len()), (201, 2));
     assert_eq!((&lots[0]["weight_g"], &lots[1]["weight_g"]), (&json!(3175), &json!(1361)));
     assert_eq!(lots[1]["condition"], "unripe");
     let (_, held) = send(&shared, Method::GET, "/api/lots", String::new()).await;
@@ -110,7 +108,7 @@ async fn a_batch_walks_through_the_api_in_order_only() {
     assert_eq!((status, &problem["code"]), (409, &json!("altitude_missing")), "nothing is timed without it");
     send(&shared, Method::PATCH, "/api/kitchen", r#"{"altitude_ft": 500}"#.to_owned()).await;
     let (status, batch) = post(&shared, "/api/batches", plan.clone()).await;
-    assert_eq!((status, &batch["jars"]), (200, &json!(7)));
+    assert_eq!((status, &batch["jars"]), (201, &json!(7)));
     let (status, problem) = post(&shared, "/api/batches", plan).await;
     assert_eq!(status, 422, "the lot is used up: {problem}");
 
@@ -119,11 +117,11 @@ async fn a_batch_walks_through_the_api_in_order_only() {
     let (_, loads) = send(&shared, Method::GET, "/api/loads", String::new()).await;
     // 12 mm of rack, a quart of 178 mm and 1½ in of water over it, less what seven quarts push aside.
     assert!((loads[0]["water"]["level_before_mm"].as_f64().unwrap() - 115.7).abs() < 1.0, "{loads}");
-    let (_, fewer) = post(&shared, "/api/loads/1/recount", json!({"jar": "quart", "count": 6})).await;
+    let (_, fewer) = put(&shared, "/api/loads/1/jars", json!({"jar": "quart", "count": 6})).await;
     assert_eq!(fewer["jars"].as_array().unwrap().len(), 6);
-    let (_, problem) = post(&shared, "/api/loads/1/recount", json!({"jar": "half_gallon", "count": 1})).await;
+    let (_, problem) = put(&shared, "/api/loads/1/jars", json!({"jar": "half_gallon", "count": 1})).await;
     assert_eq!(problem["code"], "canner_full");
-    post(&shared, "/api/loads/1/recount", json!({"jar": "quart", "count": 7})).await;
+    put(&shared, "/api/loads/1/jars", json!({"jar": "quart", "count": 7})).await;
 
     let happen = |event: &str| json!({ "event": event });
     let (_, problem) = post(&shared, "/api/loads/1/events", happen("jars_in")).await;
@@ -265,7 +263,7 @@ async fn the_harvest_log_goes_out_and_comes_back_the_same() {
         r#"{"amount":{"weighed":{"value":2,"unit":"kg"}},"kind":"cherry","condition":"out","fault":"mouldy","frozen":true}"#
             .to_owned(),
     ] {
-        assert_eq!(send(&shared, Method::POST, "/api/lots", body).await.0, 200);
+        assert_eq!(send(&shared, Method::POST, "/api/lots", body).await.0, 201);
     }
     let csv_of = async |shared: &web::Data<Shared>| {
         let (_, bytes) = fetch(shared, Method::GET, "/api/harvest.csv", String::new()).await;
@@ -329,8 +327,8 @@ async fn a_split_keeps_to_the_cupboard_and_reserves_what_it_takes() {
     assert_eq!((status, problem["field"].as_str()), (422, Some("pins")));
 
     request["pins"] = json!([]);
-    let (status, batches) = post(&shared, "/api/plan/split/accept", request).await;
-    assert_eq!((status, batches.as_array().unwrap().len()), (200, 2), "{batches}");
+    let (status, batches) = post(&shared, "/api/batches/split", request).await;
+    assert_eq!((status, batches.as_array().unwrap().len()), (201, 2), "{batches}");
     let (_, cupboard) = send(&shared, Method::GET, "/api/stock", String::new()).await;
     let lids = &cupboard["lids"][0];
     assert_eq!((&lids["counted"], &lids["used"]), (&json!(15), &json!(15)));
@@ -421,11 +419,11 @@ async fn the_canner_says_what_fits_and_the_level_before() {
 async fn a_kettle_is_read_drained_undone_and_taken_off() {
     let shared = empty();
     let kettle = json!({"name": "pan", "inner_diameter_mm": 300, "depth_mm": 260, "heat": "burner"});
-    assert_eq!(post(&shared, "/api/kettles", kettle.clone()).await.0, 200);
+    assert_eq!(post(&shared, "/api/kettles", kettle.clone()).await.0, 201);
     assert_eq!(post(&shared, "/api/kettles", kettle).await.1["code"], "name_taken");
     let cook = json!({"kettle": 1, "volume_l": 11.4, "kind": "paste", "target": {"fraction_left": 0.5}});
     let (status, begun) = post(&shared, "/api/cooks", cook.clone()).await;
-    assert!(status == 200 && (begun["mark_mm"].as_f64().unwrap() - 80.6).abs() < 0.1, "{begun}");
+    assert!(status == 201 && (begun["mark_mm"].as_f64().unwrap() - 80.6).abs() < 0.1, "{begun}");
     assert_eq!(post(&shared, "/api/cooks", cook).await.1["code"], "kettle_busy");
     let (_, drained) = post(&shared, "/api/cooks/1/events", json!({"drain_l": 3})).await;
     assert!(drained["target_l"].as_f64().unwrap() < begun["target_l"].as_f64().unwrap());
@@ -446,7 +444,7 @@ async fn a_kettle_is_read_drained_undone_and_taken_off() {
     assert_eq!(warm["temp_c"], 88.0);
     let (_, counter) = send(&shared, Method::GET, "/api/counter", String::new()).await;
     assert_eq!((&counter["kettle"]["kettles"], &counter["kettle"]["temp_c"]), (&json!(1), &json!(88.0)));
-    post(&shared, "/api/cooks/1/end", json!({"ended": true})).await;
+    patch(&shared, "/api/cooks/1", json!({"ended": true})).await;
     let (_, open) = send(&shared, Method::GET, "/api/cooks", String::new()).await;
     assert_eq!(open, json!([]));
 
@@ -458,7 +456,7 @@ async fn a_kettle_is_read_drained_undone_and_taken_off() {
     let raw = json!({"kettle": 1, "volume_l": 12, "kind": "paste", "target": {"volume_l": 8}});
     let (_, cook) = post(&shared, "/api/cooks", raw).await;
     assert!((cook["mark_mm"].as_f64().unwrap() - 120.0).abs() < 1e-6, "the second poured mark: {cook}");
-    post(&shared, "/api/cooks/2/end", json!({"ended": true})).await;
+    patch(&shared, "/api/cooks/2", json!({"ended": true})).await;
     send(&shared, Method::PUT, "/api/kettles/1/calibration", marks(json!([]))).await;
 
     // 39 lb of raw fruit give 12 quarts of juice, 3¼ lb to a quart (USDA Guide 3, from memory): thin sauce at 107 mm.

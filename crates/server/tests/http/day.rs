@@ -1,16 +1,14 @@
 //! The day over HTTP: the calculator's contract, and the strip that is laid out from the batches.
 
-mod common;
-
 use std::sync::Arc;
 
+use crate::common::{empty, fetch, lot, post, send};
 use actix_web::http::Method;
 use actix_web::web;
 use bodega::clock::Clock;
 use bodega::demo::opening_moment;
 use bodega::state::Shared;
 use bodega_store::Store;
-use common::{empty, fetch, lot, post, send};
 use serde_json::{Value, json};
 
 /// Wash 50, heat 40, fill 14, process 85, lift 5: one pair of hands, one canner.
@@ -123,7 +121,7 @@ async fn plan(shared: &web::Data<Shared>, product: &str, medium: Value, pack: &s
     let plan = json!({"product": product, "medium": medium, "pack": pack, "thickness": null, "jar": "quart",
         "jars": null, "agent": "citric_acid", "lots": [lot_id]});
     let (status, batch) = post(shared, "/api/batches", plan).await;
-    assert_eq!(status, 200, "{batch}");
+    assert_eq!(status, 201, "{batch}");
     batch
 }
 
@@ -263,7 +261,7 @@ async fn a_load_of_two_batches_waits_for_both_and_then_both_are_done_at_the_sink
         let (_, batch) = post(&shared, "/api/batches", wish).await;
         codes.push(batch["code"].as_str().unwrap().to_owned());
     }
-    let (_, loads) = send(&shared, Method::POST, "/api/loads/grouping", String::new()).await;
+    let (_, loads) = send(&shared, Method::PUT, "/api/loads/grouping", String::new()).await;
     let day = get_day(&shared).await;
     let block = |day: &Value, key: &str| {
         day["blocks"].as_array().unwrap().iter().find(|block| block["key"] == key).cloned()

@@ -1,17 +1,15 @@
 //! A power cut at a random moment, fifty times: what was acknowledged is there, and the time left is the same.
 
-mod common;
-
 use std::io::{BufRead, BufReader, Write};
 use std::path::Path;
 use std::process::{Command, Stdio};
 
+use crate::common::{NOW, batch, lot, make_ready};
 use bodega_core::canner::events::{BoilEvent, Phase};
 use bodega_core::crates::fruit::Condition;
 use bodega_core::measures::ids::LoadId;
 use bodega_core::records::batch::Draw;
 use bodega_store::Store;
-use common::{NOW, batch, lot, make_ready};
 
 const CUTS: u64 = 50;
 /// Set for the process that is going to be killed.

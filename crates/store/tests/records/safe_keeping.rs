@@ -1,15 +1,13 @@
 //! Records go out and come back the same, and backups are checked before they are trusted.
 
-mod common;
-
 use std::path::Path;
 
+use crate::common::{NOW, batch, lot, make_ready};
 use bodega_core::canner::events::BoilEvent;
 use bodega_core::crates::fruit::Condition;
 use bodega_core::records::batch::Draw;
 use bodega_core::records::jar::PhRecord;
 use bodega_store::{Store, StoreError, backup};
-use common::{NOW, batch, lot, make_ready};
 use serde_json::{Value, json};
 
 /// A kitchen with a batch in the canner, a kettle and a pH reading.

@@ -1,7 +1,5 @@
 //! The day against optima proven elsewhere, against exhaustive search, and against a checker of its own.
 
-mod instances;
-
 use std::time::Duration;
 
 use bodega_core::day::{
@@ -47,7 +45,7 @@ fn breaks(day: &Day, starts: &[u32]) -> Option<String> {
 
 #[test]
 fn optima_proven_by_another_solver_are_found_and_proven() {
-    for instances::Instance { name, optimum, day, .. } in instances::all() {
+    for crate::instances::Instance { name, optimum, day, .. } in crate::instances::all() {
         let layout = shortest(&day, LIMIT);
         assert_eq!(layout.makespan, optimum, "{name}: {layout:?}");
         match optimum {
@@ -63,7 +61,7 @@ fn optima_proven_by_another_solver_are_found_and_proven() {
 #[test]
 fn the_least_waiting_proven_by_another_solver_is_found() {
     let mut compared = 0;
-    for instances::Instance { name, optimum, least_spread, together, day } in instances::all() {
+    for crate::instances::Instance { name, optimum, least_spread, together, day } in crate::instances::all() {
         let Some(least) = least_spread else { continue };
         let wish = Wish { together, before: Vec::new() };
         let layout = lay_out(&day, &wish, LIMITS);

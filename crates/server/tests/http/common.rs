@@ -29,6 +29,14 @@ pub async fn post(shared: &web::Data<Shared>, path: &str, body: Value) -> (u16, 
     send(shared, Method::POST, path, body.to_string()).await
 }
 
+pub async fn put(shared: &web::Data<Shared>, path: &str, body: Value) -> (u16, Value) {
+    send(shared, Method::PUT, path, body.to_string()).await
+}
+
+pub async fn patch(shared: &web::Data<Shared>, path: &str, body: Value) -> (u16, Value) {
+    send(shared, Method::PATCH, path, body.to_string()).await
+}
+
 pub fn empty() -> web::Data<Shared> {
     web::Data::from(Arc::new(Shared::new(Store::in_memory().unwrap(), Clock::wall())))
 }

@@ -1,14 +1,12 @@
 //! From the towel to the table over HTTP: labels, open formats, next season. The calendar and the CSV are read back by
 //! parsers that did not write them: `ical` and `simd-csv`.
 
-mod common;
-
+use crate::common::{empty, fetch, lot, post, send};
 use actix_web::http::Method;
 use actix_web::web;
 use bodega::state::Shared;
 use bodega_core::jars::bench::JarStep;
 use bodega_core::measures::ids::LoadId;
-use common::{empty, fetch, lot, post, send};
 use serde_json::{Value, json};
 
 async fn put(shared: &web::Data<Shared>, path: &str, body: Value) -> (u16, Value) {
@@ -54,7 +52,7 @@ async fn lids_are_judged_rescued_and_shelved_in_words() {
     assert_eq!(get(&shared, "/api/cold").await["jars"][0]["number"], 6);
     let bench = get(&shared, "/api/loads").await;
     assert_eq!((&bench[0]["jars"][0]["number"], &bench[0]["minutes"]), (&json!(7), &json!(45)));
-    put(&shared, "/api/tidy", json!({"jars": [1, 2, 3, 4, 5], "done": true})).await;
+    put(&shared, "/api/rings", json!({"jars": [1, 2, 3, 4, 5], "done": true})).await;
     assert_eq!(get(&shared, "/api/towel").await, json!([]));
     assert_eq!(get(&shared, "/api/shelf?code=nothing").await, json!([]));
     assert_eq!(get(&shared, "/api/shelf?product=whole").await[0]["count"], 5);
@@ -70,19 +68,19 @@ async fn eating_moves_the_forecast_and_a_spoiled_jar_names_its_sisters() {
     let before = get(&shared, "/api/pantry").await;
     assert_eq!((&before["lines"][0]["runs_out"], &before["plants"]), (&Value::Null, &json!(0)));
     let take = json!({"batch": 1, "size": "quart", "how": "eaten"});
-    let (_, left) = post(&shared, "/api/shelf/leave", take).await;
+    let (_, left) = post(&shared, "/api/departures", take).await;
     assert_eq!((&left["jar"]["number"], &left["sisters"]), (&json!(1), &json!([])));
     // One in the first month: twelve for a season, less the six that stand there.
     let after = get(&shared, "/api/pantry").await;
     assert_eq!((&after["lines"][0]["next_season"], &after["lines"][0]["on_shelf"]), (&json!(12), &json!(6)));
     assert!(after["lines"][0]["runs_out"].is_i64() && after["plants"].as_u64().unwrap() > 0, "{after}");
-    assert_eq!(send(&shared, Method::POST, "/api/pantry/goals", String::new()).await.0, 204);
+    assert_eq!(send(&shared, Method::PUT, "/api/goals/pantry", String::new()).await.0, 204);
     assert_eq!(get(&shared, "/api/goals").await[0]["count"], 6);
 
-    let (status, problem) = post(&shared, "/api/shelf/leave", json!({"jar": 2, "how": "discarded"})).await;
+    let (status, problem) = post(&shared, "/api/departures", json!({"jar": 2, "how": "discarded"})).await;
     assert_eq!((status, problem["field"].as_str()), (422, Some("why")));
     let (_, bad) =
-        post(&shared, "/api/shelf/leave", json!({"jar": 2, "how": "discarded", "why": "bulge"})).await;
+        post(&shared, "/api/departures", json!({"jar": 2, "how": "discarded", "why": "bulge"})).await;
     assert_eq!(bad["sisters"].as_array().unwrap().len(), 6);
     let card = get(&shared, "/api/jars/3").await;
     assert_eq!(card["recalled"], true);
@@ -94,7 +92,7 @@ async fn eating_moves_the_forecast_and_a_spoiled_jar_names_its_sisters() {
             .any(|line| line.as_str().unwrap().contains("do not taste"))
     );
     assert_eq!(
-        send(&shared, Method::POST, "/api/jars/2/back", String::new()).await.1["gone_at"],
+        send(&shared, Method::DELETE, "/api/jars/2/departure", String::new()).await.1["gone_at"],
         Value::Null
     );
     assert_eq!(get(&shared, "/api/jars/3").await["recalled"], false);

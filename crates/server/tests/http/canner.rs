@@ -1,11 +1,9 @@
 //! The canner over HTTP: doses in the pot, warm glass, single jars, probes, several canners, loads put together.
 
-mod common;
-
+use crate::common::{empty, lot, post, put, send};
 use actix_web::http::Method;
 use actix_web::web;
 use bodega::state::Shared;
-use common::{empty, lot, post, send};
 use serde_json::{Value, json};
 
 fn plan(lot: i64) -> Value {
@@ -22,10 +20,6 @@ async fn with_load() -> web::Data<Shared> {
     shared
 }
 
-async fn put(shared: &web::Data<Shared>, path: &str, body: Value) -> (u16, Value) {
-    send(shared, Method::PUT, path, body.to_string()).await
-}
-
 async fn first_load(shared: &web::Data<Shared>) -> Value {
     send(shared, Method::GET, "/api/loads", String::new()).await.1[0].clone()
 }
@@ -36,7 +30,7 @@ async fn a_short_pot_dose_says_what_each_jar_still_lacks_and_follows_the_count()
     // Seven quarts need 3½ tsp of citric acid; 2¾ tsp leave ¾ tsp to seven jars: ⅛ each, rounded up.
     put(&shared, "/api/batches/1/pot_dose", json!({"tsp": 2.75})).await;
     assert_eq!(first_load(&shared).await["doses"][0]["still_lacks"], "⅛ tsp");
-    post(&shared, "/api/loads/1/recount", json!({"jar": "quart", "count": 5})).await;
+    put(&shared, "/api/loads/1/jars", json!({"jar": "quart", "count": 5})).await;
     assert_eq!(first_load(&shared).await["doses"][0]["still_lacks"], Value::Null, "enough for five");
     let (status, problem) = put(&shared, "/api/batches/1/pot_dose", json!({"tsp": 0})).await;
     assert_eq!((status, problem["field"].as_str()), (422, Some("tsp")));
@@ -101,9 +95,9 @@ async fn a_probe_suggests_the_boil_of_this_place_and_never_starts_the_clock() {
     );
     let (status, problem) = post(&shared, "/api/loads/1/readings", json!({"temp_c": 400})).await;
     assert_eq!((status, problem["field"].as_str()), (422, Some("temp_c")));
-    let (_, load) = post(&shared, "/api/loads/1/simulated", json!({"flame": true})).await;
+    let (_, load) = put(&shared, "/api/loads/1/simulation", json!({"flame": true})).await;
     assert_eq!(load["simulated_flame"], true);
-    let (_, load) = post(&shared, "/api/loads/1/simulated", json!({"flame": false})).await;
+    let (_, load) = put(&shared, "/api/loads/1/simulation", json!({"flame": false})).await;
     assert_eq!(load["simulated_flame"], false);
 }
 
@@ -126,7 +120,7 @@ async fn a_pressure_canner_is_planned_for_and_timed_as_one() {
     // The open-air boiling point says nothing of a pressure, neither of one that is up nor of one that is lost.
     let path = format!("/api/loads/{}/readings", under_pressure["id"]);
     let (status, load) = post(&shared, &path, json!({"temp_c": 95})).await;
-    assert_eq!((status, &load["probe"]["temp_c"]), (200, &json!(95.0)));
+    assert_eq!((status, &load["probe"]["temp_c"]), (201, &json!(95.0)));
     assert_eq!(load["probe"]["suggestion"], Value::Null);
     let (_, problem) = put(&shared, "/api/loads/1/canner", json!({"canner": canner["id"]})).await;
     assert_eq!(problem["code"], "other_method");
@@ -140,7 +134,7 @@ async fn two_batches_share_a_load_when_that_saves_one() {
         send(&shared, Method::POST, "/api/lots", lot("40")).await;
         let mut wish = plan(number);
         wish["jars"] = json!([{"jar": "quart", "count": jars}]);
-        assert_eq!(post(&shared, "/api/batches", wish).await.0, 200);
+        assert_eq!(post(&shared, "/api/batches", wish).await.0, 201);
     }
     let (_, grouping) = send(&shared, Method::GET, "/api/loads/grouping", String::new()).await;
     // 7 + 2 and 5 quarts at 45 min with 25 min between: three loads, and two when they are put together.
@@ -148,7 +142,7 @@ async fn two_batches_share_a_load_when_that_saves_one() {
     assert_eq!((&grouping["loads_best"], &grouping["minutes_best"]), (&json!(2), &json!(140)));
     assert_eq!(grouping["lower_bound_minutes"], 140);
     assert_eq!(grouping["why"], "All need 45 min, and 2 loads are the fewest that hold them.");
-    let (_, loads) = send(&shared, Method::POST, "/api/loads/grouping", String::new()).await;
+    let (_, loads) = send(&shared, Method::PUT, "/api/loads/grouping", String::new()).await;
     let counts: Vec<usize> =
         loads.as_array().unwrap().iter().map(|load| load["jars"].as_array().unwrap().len()).collect();
     assert_eq!(counts, [7, 7]);

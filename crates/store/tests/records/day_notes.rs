@@ -1,7 +1,6 @@
 //! What is said of the day's blocks, and what the jars tell of the household's pace.
 
-mod common;
-
+use crate::common::{NOW, batch, lot, make_ready};
 use bodega_core::crates::fruit::Condition;
 use bodega_core::jars::bench::JarStep;
 use bodega_core::measures::ids::JarId;
@@ -9,7 +8,6 @@ use bodega_core::measures::moment::Minutes;
 use bodega_core::records::batch::Draw;
 use bodega_core::records::day::{BlockNote, Mark};
 use bodega_store::Store;
-use common::{NOW, batch, lot, make_ready};
 
 #[test]
 fn a_block_begins_is_done_and_waits_again_and_keeps_its_slip() {
