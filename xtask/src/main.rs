@@ -2,15 +2,16 @@
 
 mod chrome;
 mod run;
+mod types;
 
-use anyhow::{Context, bail};
-use run::{npm, output, root, step};
+use anyhow::bail;
+use run::{npm, root, step};
 
 const USAGE: &str = "usage: cargo xtask <command>
   demo         set up, build and serve the demo kitchen
   build        front end and target/release/bodega
   test         set up, then every check
-  types        write web/src/api/schema.d.ts from the API's description
+  types        write the front end's types and bounds from the API's description
   screenshots  draw docs/screenshots from the demo kitchen";
 
 fn main() -> anyhow::Result<()> {
@@ -54,23 +55,12 @@ fn demo() -> anyhow::Result<()> {
     step("demo kitchen, Ctrl-C ends it", &mut command)
 }
 
-fn described_types() -> anyhow::Result<String> {
-    let description =
-        output(&mut run::cargo(&["run", "--quiet", "--locked", "--package", "bodega", "--", "openapi"]))?;
-    let folder = root().join("target");
-    // Cargo may have been told to build elsewhere.
-    std::fs::create_dir_all(&folder)?;
-    let file = folder.join("openapi.json");
-    std::fs::write(&file, description)?;
-    let file = file.to_str().context("the path of the project is not plain text")?;
-    output(&mut npm(&["run", "--silent", "types", "--", file]))
-}
-
-const TYPES: &str = "web/src/api/schema.d.ts";
-
 fn types() -> anyhow::Result<()> {
     front_end_packages()?;
-    Ok(std::fs::write(root().join(TYPES), described_types()?)?)
+    for (file, text) in types::make()? {
+        std::fs::write(root().join(file), text)?;
+    }
+    Ok(())
 }
 
 fn test() -> anyhow::Result<()> {
@@ -83,8 +73,10 @@ fn test() -> anyhow::Result<()> {
         &mut run::cargo(&["clippy", "--workspace", "--all-targets", "--locked", "--", "--deny", "warnings"]),
     )?;
     println!("== generated types fresh");
-    if described_types()? != std::fs::read_to_string(root().join(TYPES))? {
-        bail!("{TYPES} is stale; run \"cargo xtask types\"");
+    for (file, text) in types::make()? {
+        if std::fs::read_to_string(root().join(file)).ok() != Some(text) {
+            bail!("{file} is stale; run \"cargo xtask types\"");
+        }
     }
     chrome::ensure()?;
     step("binary", &mut run::cargo(&["build", "--locked", "--package", "bodega"]))?;

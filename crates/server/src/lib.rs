@@ -5,6 +5,7 @@
 
 pub mod almanac;
 pub mod assets;
+pub mod bounds;
 pub mod canner;
 pub mod clock;
 pub mod compute;

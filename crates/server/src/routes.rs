@@ -5,8 +5,8 @@ use utoipa::OpenApi;
 
 use crate::problem::{ApiError, Problem};
 use crate::{
-    almanac, assets, canner, compute, counter, crates, day, health, jars, kettle, kitchen, plan, safe, shelf,
-    towel,
+    almanac, assets, bounds, canner, compute, counter, crates, day, health, jars, kettle, kitchen, plan,
+    safe, shelf, towel,
 };
 
 /// Serves and describes the same handlers.
@@ -20,9 +20,10 @@ macro_rules! api {
         #[openapi(
             info(title = "Bodega", description = "The counter of a tomato canning kitchen."),
             paths($( $($part)::+, )+),
-            // Paper and Shape are words that only questions in an address use.
+            // Words that only questions in an address use.
             components(schemas(
                 Problem,
+                plan::batches::BatchState,
                 bodega_core::shelf::label_sheet::Paper,
                 bodega_core::shelf::label_sheet::Shape
             ))
@@ -138,7 +139,9 @@ api! {
 /// # Errors
 /// When it cannot be encoded.
 pub fn description_json() -> Result<String, serde_json::Error> {
-    Description::openapi().to_pretty_json()
+    let mut description = serde_json::to_value(Description::openapi())?;
+    bounds::describe(&mut description);
+    serde_json::to_string_pretty(&description)
 }
 
 #[get("/api/openapi.json")]

@@ -45,7 +45,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Batches that still have jars to process. */
+        /** Batches. */
         get: operations["list_batches"];
         put?: never;
         /** Accepts a plan: the fruit is drawn, the jars and loads are set out. */
@@ -73,17 +73,17 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/batches/all": {
+    "/api/batches/split": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /** Every batch, newest first. */
-        get: operations["list_all_batches"];
+        get?: never;
         put?: never;
-        post?: never;
+        /** Accepts the best split: a batch for every choice that has jars, all of them or none. */
+        post: operations["accept_split"];
         delete?: never;
         options?: never;
         head?: never;
@@ -97,7 +97,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        /** One batch. */
+        get: operations["get_batch"];
         put?: never;
         post?: never;
         delete?: never;
@@ -192,6 +193,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/broken": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Records that cannot be read; they stand in no list. */
+        get: operations["list_broken"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/broken/{table}/{id}/{field}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Puts a field right that cannot be read. */
+        put: operations["mend_record"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calendar.ics": {
         parameters: {
             query?: never;
@@ -233,7 +268,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        /** One canner. */
+        get: operations["get_canner"];
         put?: never;
         post?: never;
         delete?: never;
@@ -438,7 +474,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        /** One taught container. */
+        get: operations["get_container"];
         put?: never;
         post?: never;
         /** Forgets a container. */
@@ -466,21 +503,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/cooks/{id}/end": {
+    "/api/cooks/{id}": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        /** One cook-down. */
+        get: operations["get_cook"];
         put?: never;
-        /** Takes a kettle off the stove, or puts it back. */
-        post: operations["end_cook"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
-        patch?: never;
+        /** Takes a kettle off the stove, or puts it back. */
+        patch: operations["end_cook"];
         trace?: never;
     };
     "/api/cooks/{id}/events": {
@@ -517,7 +555,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/cooks/{id}/simulated": {
+    "/api/cooks/{id}/simulations": {
         parameters: {
             query?: never;
             header?: never;
@@ -619,6 +657,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/departures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A jar leaves: eaten, given away, or thrown away with a reason. */
+        post: operations["leave_shelf"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/export.json": {
         parameters: {
             query?: never;
@@ -647,6 +702,23 @@ export interface paths {
         get: operations["get_goals"];
         /** Replaces what the shelf asks for. */
         put: operations["set_goals"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/goals/pantry": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Makes next season's jars the Plan's goals. */
+        put: operations["set_pantry_goals"];
         post?: never;
         delete?: never;
         options?: never;
@@ -740,7 +812,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/jars/{id}/back": {
+    "/api/jars/{id}/departure": {
         parameters: {
             query?: never;
             header?: never;
@@ -749,9 +821,9 @@ export interface paths {
         };
         get?: never;
         put?: never;
+        post?: never;
         /** Brings a jar back that had left. */
-        post: operations["bring_back"];
-        delete?: never;
+        delete: operations["bring_back"];
         options?: never;
         head?: never;
         patch?: never;
@@ -803,6 +875,23 @@ export interface paths {
         put?: never;
         /** Adds a kettle. */
         post: operations["add_kettle"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kettles/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One kettle. */
+        get: operations["get_kettle"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -921,24 +1010,24 @@ export interface paths {
         };
         /** How the waiting loads of every batch would go together in the least time; `null` when none waits. */
         get: operations["get_grouping"];
-        put?: never;
         /** Puts the waiting loads together anew. */
-        post: operations["regroup"];
+        put: operations["regroup"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/loads/lifted": {
+    "/api/loads/{id}": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /** What was lifted today: done against required; and the wash-up list. */
-        get: operations["list_lifted"];
+        /** One load. */
+        get: operations["get_load"];
         put?: never;
         post?: never;
         delete?: never;
@@ -998,6 +1087,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/loads/{id}/jars": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Recounts the jars of a load on the bench: acid, lids and yield follow. */
+        put: operations["recount_load"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/loads/{id}/readings": {
         parameters: {
             query?: never;
@@ -1015,7 +1121,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/loads/{id}/recount": {
+    "/api/loads/{id}/simulation": {
         parameters: {
             query?: never;
             header?: never;
@@ -1023,43 +1129,9 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put?: never;
-        /** Recounts the jars of a load on the bench: acid, lids and yield follow. */
-        post: operations["recount_load"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/loads/{id}/retime": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Looks a load's time up again, after the kitchen's altitude was corrected. */
-        post: operations["retime_load"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/loads/{id}/simulated": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
         /** Puts a simulated probe into a load's canner, or turns the flame under it off and on. For practice and demo only. */
-        post: operations["simulate_canner"];
+        put: operations["simulate_canner"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1077,6 +1149,23 @@ export interface paths {
         put?: never;
         /** Ticks a step of every jar of a load that is ready for it. */
         post: operations["tick_load"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/loads/{id}/time": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Looks a load's time up again, after the kitchen's altitude was corrected. */
+        put: operations["retime_load"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1125,7 +1214,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        /** One lot. */
+        get: operations["get_lot"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1146,23 +1236,6 @@ export interface paths {
         get: operations["get_pantry"];
         put?: never;
         post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/pantry/goals": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Makes next season's jars the Plan's goals. */
-        post: operations["set_pantry_goals"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1254,7 +1327,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/plan/split/accept": {
+    "/api/rings": {
         parameters: {
             query?: never;
             header?: never;
@@ -1262,9 +1335,9 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put?: never;
-        /** Accepts the best split: a batch for every choice that has jars, all of them or none. */
-        post: operations["accept_split"];
+        /** Records that rings are off and jars washed and dry, for all of them or none. */
+        put: operations["tidy_jars"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1305,23 +1378,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/shelf/leave": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** A jar leaves: eaten, given away, or thrown away with a reason. */
-        post: operations["leave_shelf"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/stock": {
         parameters: {
             query?: never;
@@ -1340,7 +1396,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/stock/opened": {
+    "/api/stock/bottle": {
         parameters: {
             query?: never;
             header?: never;
@@ -1348,25 +1404,8 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put?: never;
         /** Says that a bottle was opened today. */
-        post: operations["open_bottle"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/tidy": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        /** Records that rings are off and jars washed and dry, for all of them or none. */
-        put: operations["tidy_jars"];
+        put: operations["open_bottle"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1383,6 +1422,23 @@ export interface paths {
         };
         /** Loads that cool. */
         get: operations["list_towel"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/wash_up": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What was lifted today: done against required; and the wash-up list. */
+        get: operations["list_lifted"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1845,6 +1901,11 @@ export interface components {
             /** @description What to do, in working order. */
             steps: components["schemas"]["Step"][];
         };
+        /**
+         * @description Which batches to list.
+         * @enum {string}
+         */
+        BatchState: "open" | "all";
         /** @description The load on the bench. */
         Bench: {
             /** @description Jars with acid. */
@@ -1924,6 +1985,22 @@ export interface components {
              * @description How wrong it may be either way, in degrees Celsius, 0 to 3; 1 °F when left out.
              */
             thermometer_error_c?: number | null;
+        };
+        /** @description A record that cannot be read. */
+        BrokenRecord: {
+            /** @description The words that would do; empty for a day, `YYYY-MM-DD`. */
+            choices: components["schemas"]["Choice"][];
+            /** @description The field that cannot be read. */
+            field: string;
+            /**
+             * Format: int64
+             * @description Its number.
+             */
+            id: number;
+            /** @description What stands in it. */
+            stored: string;
+            /** @description Kind of record. */
+            table: string;
         };
         /** @description Pouring like measures into a kettle and reading the stick after each. */
         CalibrationRequest: {
@@ -2022,6 +2099,13 @@ export interface components {
             jars: components["schemas"]["JarCount"][];
             /** @description The pot. */
             vessel: components["schemas"]["Vessel"];
+        };
+        /** @description A word that would do. */
+        Choice: {
+            /** @description As a person reads it. */
+            label: string;
+            /** @description As it is stored. */
+            word: string;
         };
         /**
          * @description What can be found; the word is stable.
@@ -2233,7 +2317,7 @@ export interface components {
              * @description Share of the way, 0 to 1.
              */
             done: number;
-            drain_first?: components["schemas"]["DrainFirst"] | null;
+            drain_first?: components["schemas"]["DrainView"] | null;
             /**
              * Format: double
              * @description °Brix at the end.
@@ -2536,7 +2620,7 @@ export interface components {
             still_lacks?: string | null;
         };
         /** @description What draining thin juice now would change. */
-        DrainFirst: {
+        DrainView: {
             /**
              * Format: double
              * @description Litres to drain.
@@ -2596,6 +2680,8 @@ export interface components {
         Fault: "overripe" | "mouldy" | "bruised" | "dead_vine";
         /** @description Something wrong, or worth knowing. */
         Finding: {
+            /** @description Code of the batch it is about, where jars of several batches share a load; `null` when it is about all of them. */
+            batch?: string | null;
             /** @description Stable code. */
             code: components["schemas"]["Code"];
             /** @description What to do now. */
@@ -3592,6 +3678,11 @@ export interface components {
          * @enum {string}
          */
         Medium: "water" | "juice" | "none";
+        /** @description What a field should have held. */
+        MendRequest: {
+            /** @description One of the record's choices, or a day. */
+            value: string;
+        };
         /**
          * @description How the filled jars are heated.
          * @enum {string}
@@ -4121,7 +4212,7 @@ export interface components {
             status: number;
             /** @description The status in words. */
             title: string;
-            /** @description `about:blank#code`, as the code is what tells problems apart. */
+            /** @description A stable URI of the kind of problem: `urn:bodega:problem:` and the code. */
             type: string;
         };
         /** @description A tested process, or a refusal with empty options. */
@@ -4760,7 +4851,10 @@ export interface operations {
     };
     list_batches: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Which ones; the open ones when nothing is said. */
+                state?: components["schemas"]["BatchState"];
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -4773,6 +4867,14 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Batch"][];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -4790,7 +4892,7 @@ export interface operations {
             };
         };
         responses: {
-            200: {
+            201: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4835,11 +4937,52 @@ export interface operations {
             };
         };
     };
-    list_all_batches: {
+    accept_split: {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SplitRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Batch"][];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_batch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
             cookie?: never;
         };
         requestBody?: never;
@@ -4849,7 +4992,15 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Batch"][];
+                    "application/json": components["schemas"]["Batch"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -4939,7 +5090,7 @@ export interface operations {
             };
         };
         responses: {
-            200: {
+            201: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5064,6 +5215,66 @@ export interface operations {
             };
         };
     };
+    list_broken: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BrokenRecord"][];
+                };
+            };
+        };
+    };
+    mend_record: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                table: string;
+                id: number;
+                field: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MendRequest"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     export_calendar: {
         parameters: {
             query?: never;
@@ -5096,7 +5307,7 @@ export interface operations {
             };
         };
         responses: {
-            200: {
+            201: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5113,6 +5324,35 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_canner: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Canner"];
+                };
+            };
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5501,7 +5741,7 @@ export interface operations {
             };
         };
         responses: {
-            200: {
+            201: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5518,6 +5758,35 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_container: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Container"];
+                };
+            };
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5588,7 +5857,7 @@ export interface operations {
             };
         };
         responses: {
-            200: {
+            201: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5605,6 +5874,35 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_cook: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CookView"];
+                };
+            };
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5662,7 +5960,7 @@ export interface operations {
             };
         };
         responses: {
-            200: {
+            201: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5740,7 +6038,7 @@ export interface operations {
             };
         };
         responses: {
-            200: {
+            201: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5877,6 +6175,53 @@ export interface operations {
             };
         };
     };
+    leave_shelf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LeaveRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LeaveAnswer"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     export_all: {
         parameters: {
             query?: never;
@@ -5943,6 +6288,23 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Problem"];
                 };
+            };
+        };
+    };
+    set_pantry_goals: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -6250,7 +6612,7 @@ export interface operations {
             };
         };
         responses: {
-            200: {
+            201: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6267,6 +6629,35 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_kettle: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Kettle"];
+                };
+            };
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6558,11 +6949,13 @@ export interface operations {
             };
         };
     };
-    list_lifted: {
+    get_load: {
         parameters: {
             query?: never;
             header?: never;
-            path?: never;
+            path: {
+                id: number;
+            };
             cookie?: never;
         };
         requestBody?: never;
@@ -6572,7 +6965,15 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["AfterView"];
+                    "application/json": components["schemas"]["LoadView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -6633,7 +7034,7 @@ export interface operations {
             };
         };
         responses: {
-            200: {
+            201: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6704,47 +7105,6 @@ export interface operations {
             };
         };
     };
-    add_reading: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["ReadingRequest"];
-            };
-        };
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["LoadView"];
-                };
-            };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
     recount_load: {
         parameters: {
             query?: never;
@@ -6786,7 +7146,7 @@ export interface operations {
             };
         };
     };
-    retime_load: {
+    add_reading: {
         parameters: {
             query?: never;
             header?: never;
@@ -6795,9 +7155,13 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadingRequest"];
+            };
+        };
         responses: {
-            200: {
+            201: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6806,14 +7170,6 @@ export interface operations {
                 };
             };
             404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6905,6 +7261,51 @@ export interface operations {
             };
         };
     };
+    retime_load: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LoadView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     set_warmth: {
         parameters: {
             query?: never;
@@ -6978,7 +7379,7 @@ export interface operations {
             };
         };
         responses: {
-            200: {
+            201: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6987,6 +7388,35 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_lot: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LotView"];
+                };
+            };
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7061,23 +7491,6 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["PantryView"];
                 };
-            };
-        };
-    };
-    set_pantry_goals: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
             };
         };
     };
@@ -7260,7 +7673,7 @@ export interface operations {
             };
         };
     };
-    accept_split: {
+    tidy_jars: {
         parameters: {
             query?: never;
             header?: never;
@@ -7269,19 +7682,17 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["SplitRequest"];
+                "application/json": components["schemas"]["TidyRequest"];
             };
         };
         responses: {
-            200: {
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content: {
-                    "application/json": components["schemas"]["Batch"][];
-                };
+                content?: never;
             };
-            409: {
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7289,7 +7700,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            422: {
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7358,53 +7769,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ShelfGroup"][];
-                };
-            };
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    leave_shelf: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["LeaveRequest"];
-            };
-        };
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["LeaveAnswer"];
-                };
-            };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
                 };
             };
             422: {
@@ -7498,43 +7862,6 @@ export interface operations {
             };
         };
     };
-    tidy_jars: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["TidyRequest"];
-            };
-        };
-        responses: {
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
     list_towel: {
         parameters: {
             query?: never;
@@ -7550,6 +7877,25 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TowelView"][];
+                };
+            };
+        };
+    };
+    list_lifted: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AfterView"];
                 };
             };
         };

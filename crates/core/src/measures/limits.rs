@@ -217,3 +217,13 @@ pub const DEPTH_READ: Limit =
 /// A probe in a kettle.
 pub const PROBE: Limit =
     Limit { name: "temperature", unit: "°C", min: 1.0, max: 130.0, why: "ice; under pressure" };
+/// A weight as it is read off a scale, in pounds or kilograms; in kilograms it is held against [`WEIGHT`].
+pub const WEIGHT_READ: Limit = Limit {
+    name: "weight",
+    unit: "",
+    min: 0.01,
+    max: 11_023.0,
+    why: "the limits of a lot, in pounds or kilograms",
+};
+/// Place of a choice in an answer.
+pub const CHOICE: Limit = Limit { name: "choice", unit: "", min: 0.0, max: 1000.0, why: "a long list" };

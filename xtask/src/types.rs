@@ -1,0 +1,57 @@
+//! What the front end takes from the API's description: its types, and the bounds of its numbers.
+
+use std::collections::BTreeMap;
+use std::fmt::Write as _;
+
+use anyhow::Context;
+use serde_json::Value;
+
+use crate::run::{self, npm, output, root};
+
+/// Files made from the description, with what stands in them.
+pub type Made = [(&'static str, String); 2];
+
+const TYPES: &str = "web/src/api/schema.d.ts";
+const BOUNDS: &str = "web/src/api/bounds.generated.ts";
+
+/// Makes both files anew, without writing them.
+///
+/// # Errors
+/// When the description cannot be made or read.
+pub fn make() -> anyhow::Result<Made> {
+    let description =
+        output(&mut run::cargo(&["run", "--quiet", "--locked", "--package", "bodega", "--", "openapi"]))?;
+    let folder = root().join("target");
+    // Cargo may have been told to build elsewhere.
+    std::fs::create_dir_all(&folder)?;
+    let file = folder.join("openapi.json");
+    std::fs::write(&file, &description)?;
+    let file = file.to_str().context("the path of the project is not plain text")?;
+    let types = output(&mut npm(&["run", "--silent", "types", "--", file]))?;
+    Ok([(TYPES, types), (BOUNDS, bounds(&serde_json::from_str(&description)?)?)])
+}
+
+/// Every bounded number as `Schema.field`.
+fn bounds(description: &Value) -> anyhow::Result<String> {
+    let schemas = description["components"]["schemas"].as_object().context("there are no schemas")?;
+    let mut found = BTreeMap::new();
+    for (schema, what) in schemas {
+        let parts = ["allOf", "oneOf"].iter().filter_map(|of| what[of].as_array()).flatten();
+        for part in std::iter::once(what).chain(parts) {
+            for (field, number) in part["properties"].as_object().into_iter().flatten() {
+                let number = if number["items"].is_object() { &number["items"] } else { number };
+                if let (Some(least), Some(most)) = (number["minimum"].as_f64(), number["maximum"].as_f64()) {
+                    // The library of descriptions gives every unsigned number a minimum; only our limits have both.
+                    found.insert(format!("{schema}.{field}"), (least, most));
+                }
+            }
+        }
+    }
+    let mut lines = String::new();
+    for (name, (least, most)) in found {
+        writeln!(lines, "  \"{name}\": {{ least: {least}, most: {most} }},")?;
+    }
+    Ok(format!(
+        "/** Bounds of the numbers that the API asks for. Made by \"cargo xtask types\". */\nexport const BOUNDS = {{\n{lines}}} as const;\n"
+    ))
+}
