@@ -1,4 +1,5 @@
-//! What the front end takes from the API's description: its types, and the bounds of its numbers.
+//! What the front end takes from the API's description: its types, the bounds of its numbers, the words of its
+//! vocabularies.
 
 use std::collections::BTreeMap;
 use std::fmt::Write as _;
@@ -9,12 +10,13 @@ use serde_json::Value;
 use crate::run::{self, npm, output, root};
 
 /// Files made from the description, with what stands in them.
-pub type Made = [(&'static str, String); 2];
+pub type Made = [(&'static str, String); 3];
 
 const TYPES: &str = "web/src/api/schema.d.ts";
 const BOUNDS: &str = "web/src/api/bounds.generated.ts";
+const WORDS: &str = "web/src/api/words.generated.ts";
 
-/// Makes both files anew, without writing them.
+/// Makes the files anew, without writing them.
 ///
 /// # Errors
 /// When the description cannot be made or read.
@@ -28,7 +30,8 @@ pub fn make() -> anyhow::Result<Made> {
     std::fs::write(&file, &description)?;
     let file = file.to_str().context("the path of the project is not plain text")?;
     let types = output(&mut npm(&["run", "--silent", "types", "--", file]))?;
-    Ok([(TYPES, types), (BOUNDS, bounds(&serde_json::from_str(&description)?)?)])
+    let description: Value = serde_json::from_str(&description)?;
+    Ok([(TYPES, types), (BOUNDS, bounds(&description)?), (WORDS, words(&description)?)])
 }
 
 /// Every bounded number as `Schema.field`.
@@ -54,4 +57,23 @@ fn bounds(description: &Value) -> anyhow::Result<String> {
     Ok(format!(
         "/** Bounds of the numbers that the API asks for. Made by \"cargo xtask types\". */\nexport const BOUNDS = {{\n{lines}}} as const;\n"
     ))
+}
+
+/// The words of every vocabulary, by schema.
+fn words(description: &Value) -> anyhow::Result<String> {
+    let schemas = description["components"]["schemas"].as_object().context("there are no schemas")?;
+    let mut text =
+        "/** Words as people read them. Made by \"cargo xtask types\". */\nexport const WORDS = {\n"
+            .to_owned();
+    for (schema, what) in schemas {
+        let Some(labels) = what["x-labels"].as_object() else { continue };
+        writeln!(text, "  {schema}: {{")?;
+        // In the order of the vocabulary, which the map of labels does not keep.
+        for word in what["enum"].as_array().context("a vocabulary has no words")? {
+            let word = word.as_str().context("a word is not a text")?;
+            writeln!(text, "    {word}: {},", labels[word])?;
+        }
+        writeln!(text, "  }},")?;
+    }
+    Ok(text + "} as const;\n")
 }

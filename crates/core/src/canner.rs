@@ -4,6 +4,7 @@ pub mod clock;
 pub mod events;
 pub mod heat;
 pub mod loads;
+pub mod moment;
 pub mod pot;
 pub mod probe;
 pub mod regroup;

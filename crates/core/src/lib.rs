@@ -5,6 +5,7 @@
 //! Every rule names its source; see `docs/sources.md` for the list.
 
 pub mod canner;
+pub mod counter;
 pub mod crates;
 pub mod day;
 pub mod jars;

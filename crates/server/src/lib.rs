@@ -27,3 +27,4 @@ pub mod safe;
 pub mod shelf;
 pub mod state;
 pub mod towel;
+pub mod words;

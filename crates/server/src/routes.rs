@@ -6,7 +6,7 @@ use utoipa::OpenApi;
 use crate::problem::{ApiError, Problem};
 use crate::{
     almanac, assets, bounds, canner, compute, counter, crates, day, health, jars, kettle, kitchen, plan,
-    safe, shelf, towel,
+    safe, shelf, towel, words,
 };
 
 /// Serves and describes the same handlers.
@@ -141,6 +141,7 @@ api! {
 pub fn description_json() -> Result<String, serde_json::Error> {
     let mut description = serde_json::to_value(Description::openapi())?;
     bounds::describe(&mut description);
+    words::describe(&mut description);
     serde_json::to_string_pretty(&description)
 }
 

@@ -1888,7 +1888,7 @@ export interface components {
             /** @description The household. */
             household: string;
             /** @description Its jars. */
-            jars: components["schemas"]["JarRecord"][];
+            jars: components["schemas"]["JarRecordView"][];
             /** @description Every load its jars went through, oldest first. */
             loads: components["schemas"]["LoadView"][];
             /** @description pH readings. */
@@ -1914,6 +1914,19 @@ export interface components {
             jars: number;
             /** @description Jars with their lids on. */
             ready: number;
+        };
+        /** @description A step of a load's jars, for the touch that says it of all of them. */
+        BenchStep: {
+            /** @description What is said when it is done to all. */
+            all: string;
+            /** @description Jars that have it. */
+            have: number;
+            /** @description Its key. */
+            key: string;
+            /** @description The step. */
+            step: components["schemas"]["JarStep"];
+            /** @description The thing it is about. */
+            thing: string;
         };
         /** @description What a task is, for people. */
         Block: {
@@ -2011,6 +2024,15 @@ export interface components {
              * @description Litres of one measure, 0.05 to 500.
              */
             pour_l: number;
+        };
+        /** @description Something that calls somebody back. */
+        Call: {
+            /** @description From when on. */
+            from: components["schemas"]["Moment"];
+            /** @description Said once, and not again until it is dealt with. */
+            once: boolean;
+            /** @description What is said. */
+            text: string;
         };
         /** @description A canner with what it holds. */
         Canner: {
@@ -2433,6 +2455,8 @@ export interface components {
             /** @description Batches on the line. */
             batches: number;
             bench?: components["schemas"]["Bench"] | null;
+            /** @description What calls somebody back, now or from a moment on; the most urgent first. */
+            calls: components["schemas"]["Call"][];
             /** @description Loads in canners, the one that calls for somebody first before the others. */
             canners: components["schemas"]["InCanner"][];
             /** @description Jars on the towel that nobody has judged. */
@@ -2678,6 +2702,25 @@ export interface components {
          * @enum {string}
          */
         Fault: "overripe" | "mouldy" | "bruised" | "dead_vine";
+        /** @description The figure that a phase shows. */
+        Figure: {
+            /** @description The time. */
+            minutes: components["schemas"]["Minutes"];
+            /** @enum {string} */
+            shows: "minutes";
+        } | {
+            /** @description When it is over. */
+            ends: components["schemas"]["Moment"];
+            /** @enum {string} */
+            shows: "left";
+            /** @description When it began. */
+            since: components["schemas"]["Moment"];
+        } | {
+            /** @enum {string} */
+            shows: "word";
+            /** @description The word. */
+            word: string;
+        };
         /** @description Something wrong, or worth knowing. */
         Finding: {
             /** @description Code of the batch it is about, where jars of several batches share a load; `null` when it is about all of them. */
@@ -2913,7 +2956,7 @@ export interface components {
             /** @description What to look at before it is opened. */
             before_opening: string[];
             /** @description The jar. */
-            jar: components["schemas"]["JarRecord"];
+            jar: components["schemas"]["JarRecordView"];
             /** @description Whether a sister of its batch spoiled. */
             recalled: boolean;
         };
@@ -2989,6 +3032,11 @@ export interface components {
             tidy: boolean;
             verdict?: components["schemas"]["LidVerdict"] | null;
         };
+        /** @description A jar and where it is. */
+        JarRecordView: components["schemas"]["JarRecord"] & {
+            /** @description Where it is, in words. */
+            whereabouts: string;
+        };
         /**
          * @description Size of a jar, from smallest to largest.
          * @enum {string}
@@ -3022,6 +3070,12 @@ export interface components {
              * @description How many batches have taken since.
              */
             used: number;
+        };
+        /** @description A jar on the bench, what was done to it last and what comes next. */
+        JarView: components["schemas"]["Jar"] & {
+            next?: components["schemas"]["JarStep"] | null;
+            /** @description What was done last, or that it needs acid. */
+            state: string;
         };
         /** @description A kettle of the household. */
         Kettle: {
@@ -3392,9 +3446,9 @@ export interface components {
         /** @description A jar that left, and where its sisters are when it had spoiled. */
         LeaveAnswer: {
             /** @description The jar. */
-            jar: components["schemas"]["JarRecord"];
+            jar: components["schemas"]["JarRecordView"];
             /** @description The other jars of its batch, when its contents spoiled; empty otherwise. */
-            sisters: components["schemas"]["JarRecord"][];
+            sisters: components["schemas"]["JarRecordView"][];
         };
         /** @description A jar that leaves. */
         LeaveRequest: {
@@ -3491,7 +3545,7 @@ export interface components {
             /** @description Number of the record. */
             id: components["schemas"]["LoadId"];
             /** @description Its jars. */
-            jars: components["schemas"]["Jar"][];
+            jars: components["schemas"]["JarView"][];
             /**
              * Format: double
              * @description How warm the empty jars are, in degrees Celsius, as somebody judged.
@@ -3525,10 +3579,15 @@ export interface components {
             rest_minutes: components["schemas"]["Minutes"];
             /** @description Every event in this canner's words. */
             sayings: components["schemas"]["Saying"][];
+            /** @description What that says. */
+            says: components["schemas"]["Said"];
             /** @description Whether a simulated probe stands in it, and whether its flame is on. */
             simulated_flame?: boolean | null;
             /** @description Where they stand, from above, in the order of the jars. */
             standing: components["schemas"]["Place"][];
+            /** @description The steps of its jars on the bench, in working order. */
+            steps: components["schemas"]["BenchStep"][];
+            then?: components["schemas"]["Said"] | null;
             /** @description How often the boil was lost. */
             times_lost: number;
             /**
@@ -3579,6 +3638,11 @@ export interface components {
          * @enum {string}
          */
         LogEvent: "in" | "boil" | "lost" | "end";
+        /**
+         * @description How much a touch stands out.
+         * @enum {string}
+         */
+        Look: "main" | "plain" | "heat" | "done";
         /** @description A lot with what is left of it. */
         Lot: {
             /**
@@ -4351,6 +4415,26 @@ export interface components {
          * @enum {string}
          */
         Ripeness: "firm_ripe" | "underripe" | "overripe";
+        /** @description What a phase says. */
+        Said: {
+            at?: components["schemas"]["Moment"] | null;
+            /** @description Whether it boils. */
+            boiling: boolean;
+            /** @description What calls somebody back to the stove. */
+            call?: string | null;
+            /** @description The figure. */
+            figure: components["schemas"]["Figure"];
+            /** @description What was done well. */
+            good?: string | null;
+            /** @description What to keep in mind meanwhile. */
+            mind?: string | null;
+            /** @description Whether a clock or a flame runs, so that the screen stays awake. */
+            running: boolean;
+            /** @description What may be touched. */
+            touches: components["schemas"]["Touch"][];
+            /** @description The words beside it; `{at}` stands for the clock time of `at`. */
+            words: string;
+        };
         /** @description What may be said of the canner, in its own words. */
         Saying: {
             /** @description The event. */
@@ -4558,6 +4642,17 @@ export interface components {
             done: boolean;
             /** @description The jars. */
             jars: components["schemas"]["JarId"][];
+        };
+        /** @description A touch that may be given. */
+        Touch: {
+            /** @description What it says happened. */
+            event: components["schemas"]["BoilEvent"];
+            /** @description Its key. */
+            key: string;
+            /** @description How much it stands out. */
+            look: components["schemas"]["Look"];
+            /** @description The words on it, in this canner's language. */
+            says: string;
         };
         /** @description A load that cools on the towel. */
         Towel: {

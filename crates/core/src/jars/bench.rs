@@ -3,6 +3,8 @@
 //! Acid is never implied: it goes in before the food, and somebody must have seen it. The order is common practice, no
 //! source; that acid comes first is the one that cannot be forgotten.
 
+use serde::Serialize;
+
 use crate::measures::vocabulary::vocabulary;
 use crate::records::jar::Jar;
 use crate::records::load::CannerLoad;
@@ -69,6 +71,47 @@ impl JarStep {
     pub fn is_asked(self, jar: &Jar) -> bool {
         self != Self::Salt || jar.wants_salt
     }
+}
+
+/// What was done to a jar last, in words.
+#[must_use]
+pub fn state_of(jar: &Jar) -> String {
+    let last = JarStep::ALL.iter().rfind(|step| step.is_asked(jar) && step.is_done(jar));
+    last.map_or_else(|| "needs acid".to_owned(), |step| step.label().to_lowercase())
+}
+
+/// A step of a load's jars, for the touch that says it of all of them.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct BenchStep {
+    /// The step.
+    pub step: JarStep,
+    /// The thing it is about.
+    pub thing: &'static str,
+    /// What is said when it is done to all.
+    pub all: &'static str,
+    /// Its key.
+    pub key: char,
+    /// Jars that have it.
+    pub have: usize,
+}
+
+/// The steps that some jars ask for, in working order: salt only where somebody wants it.
+#[must_use]
+pub fn bench_steps(jars: &[Jar]) -> Vec<BenchStep> {
+    let asked = |step: &&JarStep| jars.iter().any(|jar| step.is_asked(jar));
+    let line = |step: &JarStep| {
+        let (thing, all, key) = match step {
+            JarStep::Acid => ("Acid", "All acid in", 'A'),
+            JarStep::Salt => ("Salt", "All salted", 'S'),
+            JarStep::Filled => ("Food", "All filled", 'F'),
+            JarStep::Bubbles => ("Bubbles", "All bubbles out", 'B'),
+            JarStep::Rim => ("Rim", "All rims wiped", 'R'),
+            JarStep::Lid => ("Lid", "All lids on", 'L'),
+        };
+        BenchStep { step: *step, thing, all, key, have: jars.iter().filter(|jar| step.is_done(jar)).count() }
+    };
+    JarStep::ALL.iter().filter(asked).map(line).collect()
 }
 
 /// The next step of a jar; `None` when it is ready for the canner.

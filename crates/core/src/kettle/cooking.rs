@@ -2,7 +2,6 @@
 //! its own cook-downs.
 
 use serde::Serialize;
-use uom::si::time::minute;
 
 use super::finish::{CookDown, Forecast, Happened, Sight};
 use super::{
@@ -10,7 +9,7 @@ use super::{
     rate_at, water_litres,
 };
 use crate::kitchen::altitude::Altitude;
-use crate::measures::moment::{Minutes, Moment};
+use crate::measures::moment::Moment;
 use crate::measures::units::{Time, Volume, kilograms, litres, millimetres};
 use crate::plan::outlook::BOILS_AWAY_L_PER_H;
 use crate::records::cook::{Cook, CookEvent, Kettle};
@@ -30,14 +29,6 @@ pub fn vessel(kettle: &Kettle) -> Vessel {
 #[must_use]
 pub fn span(from: Moment, to: Moment) -> Time {
     to.since(from).max(Time::default())
-}
-
-/// The moment so long after another, to the millisecond.
-#[must_use]
-pub fn moment(from: Moment, span: Time) -> Moment {
-    #[allow(clippy::cast_possible_truncation, clippy::cast_precision_loss)] // far below 2^53
-    let ms = (span.get::<minute>() * Minutes(1).ms() as f64).round() as i64;
-    Moment(from.0 + ms)
 }
 
 fn target_of(cook: &Cook) -> Target {

@@ -27,6 +27,13 @@ impl Moment {
         Self(self.0 + minutes.ms())
     }
 
+    /// This moment and a span later, to the millisecond.
+    #[must_use]
+    pub fn plus_time(self, span: Time) -> Self {
+        #[allow(clippy::cast_possible_truncation)] // far below 2^53
+        Self(self.0 + span.get::<millisecond>().round() as i64)
+    }
+
     /// Time from `earlier` to this moment; negative when it lies before.
     #[must_use]
     pub fn since(self, earlier: Self) -> Time {

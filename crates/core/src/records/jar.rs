@@ -110,6 +110,34 @@ pub struct JarRecord {
     pub gone_why: Option<Discard>,
 }
 
+impl JarRecord {
+    /// Where the jar is, in words.
+    #[must_use]
+    pub fn whereabouts(&self) -> String {
+        match (self.gone_how, self.gone_why) {
+            _ if self.broke => "broke in the canner".to_owned(),
+            (Some(Leaving::Discarded), Some(why)) => format!("discarded: {}", why.label().to_lowercase()),
+            (Some(how), _) => how.label().to_lowercase(),
+            (None, _) => self.at_home(),
+        }
+    }
+
+    /// Where a jar is that has not left.
+    fn at_home(&self) -> String {
+        let place = match (self.rescue, self.lifted_at, self.verdict) {
+            (Some(Rescue::Refrigerator), ..) => "in the refrigerator",
+            (Some(Rescue::Freezer), ..) => "in the freezer",
+            (_, None, _) if !self.earlier_loads.is_empty() => "to be processed again",
+            (_, None, _) => "on its way",
+            (_, Some(_), None) => "on the towel",
+            (_, Some(_), Some(LidVerdict::Holds)) if self.tidy => "on the shelf",
+            (_, Some(_), Some(LidVerdict::Holds)) => "sealed, to be washed",
+            (_, Some(_), Some(verdict)) => return verdict.label().to_lowercase(),
+        };
+        place.to_owned()
+    }
+}
+
 /// A reading of a pH meter.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]

@@ -21,19 +21,19 @@ vocabulary! {
         /// It leaked.
         Leak = "leak", "it leaked";
         /// Its lid bulged.
-        Bulge = "bulge", "the lid bulged";
+        Bulge = "bulge", "lid bulged";
         /// The seal was broken.
-        Unsealed = "unsealed", "the seal was broken";
+        Unsealed = "unsealed", "seal broken";
         /// It spurted when it was opened.
         Spurt = "spurt", "it spurted";
         /// It smelled off.
-        Smell = "smell", "it smelled off";
+        Smell = "smell", "smelled off";
         /// There was mould.
-        Mould = "mould", "there was mould";
+        Mould = "mould", "mould";
         /// Too old for anybody's liking.
         Old = "old", "too old";
         /// It was dropped.
-        Dropped = "dropped", "it was dropped";
+        Dropped = "dropped", "dropped";
     }
 }
 

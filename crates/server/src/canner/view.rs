@@ -26,6 +26,8 @@ use uom::si::volume::liter;
 use utoipa::ToSchema;
 
 use crate::state::Shared;
+use bodega_core::canner::moment::{Said, said};
+use bodega_core::jars::bench::{BenchStep, JarStep, bench_steps, next_step, state_of};
 
 /// One thing that happened to a load.
 #[derive(Debug, Serialize, ToSchema)]
@@ -70,6 +72,24 @@ impl ProbeView {
     }
 }
 
+/// A jar on the bench, what was done to it last and what comes next.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct JarView {
+    /// The jar.
+    #[serde(flatten)]
+    pub jar: Jar,
+    /// What was done last, or that it needs acid.
+    pub state: String,
+    /// What one more touch says of it; `null` once it is ready for the canner.
+    pub next: Option<JarStep>,
+}
+
+impl From<Jar> for JarView {
+    fn from(jar: Jar) -> Self {
+        Self { state: state_of(&jar), next: next_step(&jar), jar }
+    }
+}
+
 /// A load with all that its stations show.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct LoadView {
@@ -96,13 +116,19 @@ pub struct LoadView {
     /// Dose for each batch and jar size in the load.
     pub doses: Vec<Dose>,
     /// Its jars.
-    pub jars: Vec<Jar>,
+    pub jars: Vec<JarView>,
     /// Where they stand, from above, in the order of the jars.
     pub standing: Vec<Place>,
     /// How warm the empty jars are, in degrees Celsius, as somebody judged.
     pub jars_c: Option<f64>,
     /// Where it stands now.
     pub now: Phase,
+    /// What that says.
+    pub says: Said,
+    /// What it turns into by itself when its time is over.
+    pub then: Option<Said>,
+    /// The steps of its jars on the bench, in working order.
+    pub steps: Vec<BenchStep>,
     /// What happened, oldest first.
     pub events: Vec<EventView>,
     /// Every event in this canner's words.
@@ -185,6 +211,8 @@ impl LoadView {
         let altitude = kitchen.altitude();
         let method = load.batch.method;
         let water = filling(&load, kitchen).map(|filling| WaterView::new(&load, &filling));
+        let come_up = come_up_of(&load, kitchen);
+        let (says, then) = said(&load, come_up, now);
         let sizes: Vec<JarSize> = load.jars.iter().map(|jar| jar.size).collect();
         let number =
             |id: Option<JarId>| load.jars.iter().find(|jar| Some(jar.id) == id).map(|jar| jar.number);
@@ -202,6 +230,9 @@ impl LoadView {
             standing: standing(inner_width(&load.canner), &sizes, &kitchen.outsides()),
             jars_c: load.jars_c,
             now: load.clock.phase(now),
+            says,
+            then,
+            steps: bench_steps(&load.jars),
             events: load
                 .clock
                 .happened()
@@ -222,13 +253,13 @@ impl LoadView {
             unbroken_minutes: load.clock.unbroken_ms(now) / Minutes(1).ms(),
             processed: load.clock.is_processed(now),
             findings: load_findings(&load, altitude),
-            come_up_minutes: come_up_of(&load, kitchen).map(|time| time.get::<minute>()),
+            come_up_minutes: come_up.map(|time| time.get::<minute>()),
             topping_up_l: (method == Method::BoilingWater)
                 .then(|| topping_up(load.clock.required()).get::<liter>()),
             water,
             probe: ProbeView::of(&load, altitude),
             simulated_flame: shared.simulated_canners.flame(load.id),
-            jars: load.jars,
+            jars: load.jars.into_iter().map(JarView::from).collect(),
             batch: load.batch,
         })
     }

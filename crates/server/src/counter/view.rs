@@ -12,6 +12,9 @@ use utoipa::ToSchema;
 
 use crate::kettle::view::on_stove;
 use crate::state::Shared;
+use bodega_core::counter::{Call, of_canner, of_kettle, of_lids};
+use bodega_core::records::load::CannerLoad;
+use bodega_core::records::towel::Towel;
 
 /// The line.
 #[derive(Debug, Serialize, ToSchema)]
@@ -40,6 +43,8 @@ pub struct Counter {
     pub next_check: Option<Moment>,
     /// Jars on the shelf.
     pub shelved: u32,
+    /// What calls somebody back, now or from a moment on; the most urgent first.
+    pub calls: Vec<Call>,
 }
 
 /// The kettle that is done first.
@@ -79,6 +84,12 @@ pub struct InCanner {
     pub name: String,
     /// What a probe in it suggests.
     pub suggestion: Option<Suggestion>,
+}
+
+/// When the next lids may be looked at.
+fn next_check(towel: &[Towel]) -> Option<Moment> {
+    let unseen = |load: &&Towel| load.jars.iter().any(|jar| jar.verdict.is_none());
+    towel.iter().filter(unseen).map(|load| load.check_from).min()
 }
 
 /// When a load calls for somebody: at once when a hand is wanted, else at the end of what runs.
@@ -122,8 +133,16 @@ pub(crate) fn count(shared: &Shared) -> Result<Counter, StoreError> {
         finish: first.finish,
         temp_c: stove.iter().filter_map(|cook| cook.temp_c).reduce(f64::max),
     });
+    let next_check = next_check(&towel);
+    let in_canner: Vec<&CannerLoad> = loads.iter().filter(|load| load.clock.has_begun()).collect();
+    let is_one = in_canner.len() == 1;
+    let mut calls: Vec<Call> =
+        in_canner.iter().flat_map(|load| of_canner(load, suggestion(load, altitude), is_one, now)).collect();
+    calls.extend(kettle.iter().flat_map(|kettle| of_kettle(kettle.finish, kettle.temp_c, now)));
+    calls.extend(next_check.map(of_lids));
     Ok(Counter {
         now,
+        calls,
         kettle,
         pace: shared.clock.pace(),
         kitchen,
@@ -137,11 +156,7 @@ pub(crate) fn count(shared: &Shared) -> Result<Counter, StoreError> {
         }),
         canners,
         cooling: towel.iter().flat_map(|load| &load.jars).filter(|jar| jar.verdict.is_none()).count(),
-        next_check: towel
-            .iter()
-            .filter(|load| load.jars.iter().any(|jar| jar.verdict.is_none()))
-            .map(|load| load.check_from)
-            .min(),
+        next_check,
         shelved: store.shelf(&ShelfSearch::default())?.iter().map(|group| group.count).sum(),
     })
 }

@@ -2,7 +2,7 @@
 
 use bodega_core::jars::acid::{self, Agent};
 use bodega_core::jars::size::JarSize;
-use bodega_core::kettle::cooking::{DrainFirst, KettleRate, cook_down, drain_first, moment, settings, span};
+use bodega_core::kettle::cooking::{DrainFirst, KettleRate, cook_down, drain_first, settings, span};
 use bodega_core::kettle::{CookWhat, HeatSetting, mark_mm, water_litres};
 use bodega_core::measures::ids::CookId;
 use bodega_core::measures::moment::Moment;
@@ -144,9 +144,9 @@ pub(crate) fn view(shared: &Shared, cook: Cook) -> Result<CookView, StoreError> 
         final_brix: forecast.goal.brix(),
         done,
         rate_l_per_h: water_litres(forecast.kg_per_hour),
-        finish: moment(cook.started_at, forecast.finish.expected),
-        finish_low: moment(cook.started_at, forecast.finish.low),
-        finish_high: moment(cook.started_at, forecast.finish.high),
+        finish: cook.started_at.plus_time(forecast.finish.expected),
+        finish_low: cook.started_at.plus_time(forecast.finish.low),
+        finish_high: cook.started_at.plus_time(forecast.finish.high),
         reached,
         stir: done >= STIR_FROM && !reached,
         drain_first: drain_first(&down, &forecast, now).map(DrainView::from),
@@ -156,7 +156,7 @@ pub(crate) fn view(shared: &Shared, cook: Cook) -> Result<CookView, StoreError> 
             .curve
             .iter()
             .map(|(at, volume)| CookPoint {
-                at: moment(cook.started_at, *at),
+                at: cook.started_at.plus_time(*at),
                 volume_l: volume.get::<liter>(),
             })
             .collect(),

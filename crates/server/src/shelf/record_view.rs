@@ -11,6 +11,7 @@ use serde::Serialize;
 use utoipa::ToSchema;
 
 use crate::canner::view::LoadView;
+use crate::shelf::view::JarRecordView;
 use crate::state::Shared;
 
 /// Fruit of a batch.
@@ -44,7 +45,7 @@ pub struct BatchRecord {
     /// Every load its jars went through, oldest first.
     pub loads: Vec<LoadView>,
     /// Its jars.
-    pub jars: Vec<JarRecord>,
+    pub jars: Vec<JarRecordView>,
     /// pH readings.
     pub ph: Vec<PhView>,
 }
@@ -73,7 +74,7 @@ pub(crate) fn record(shared: &Shared, id: BatchId) -> Result<BatchRecord, StoreE
         household: kitchen.name,
         fruit: store.batch_lots(id)?.into_iter().map(|(lot, weight_g)| Drawn { lot, weight_g }).collect(),
         loads,
-        jars,
+        jars: jars.into_iter().map(JarRecordView::from).collect(),
         ph: store.ph_readings(id)?.into_iter().map(PhView::from).collect(),
     })
 }

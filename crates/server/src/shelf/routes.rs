@@ -75,7 +75,10 @@ pub(crate) fn leave(shared: &Shared, request: LeaveRequest) -> Result<LeaveAnswe
     let jar = shared.store.jar(jar)?;
     let spoiled = request.why.is_some_and(Discard::is_spoilage);
     let sisters = if spoiled { shared.store.batch_jars(jar.batch)? } else { Vec::new() };
-    Ok(LeaveAnswer { sisters: sisters.into_iter().filter(|sister| sister.id != jar.id).collect(), jar })
+    Ok(LeaveAnswer {
+        sisters: sisters.into_iter().filter(|sister| sister.id != jar.id).map(Into::into).collect(),
+        jar: jar.into(),
+    })
 }
 
 /// A jar leaves: eaten, given away, or thrown away with a reason.
@@ -94,7 +97,7 @@ pub async fn leave_shelf(
         ));
     }
     let body = change(&shared, move |shared| leave(shared, request)).await?;
-    Ok(Created { at: format!("/api/jars/{}", body.jar.id), body })
+    Ok(Created { at: format!("/api/jars/{}", body.jar.jar.id), body })
 }
 
 /// Brings a jar back that had left.
@@ -123,7 +126,7 @@ pub async fn get_jar(
         let jar = shared.store.jar(*id)?;
         let spoiled = |sister: &JarRecord| sister.gone_why.is_some_and(Discard::is_spoilage);
         let recalled = shared.store.batch_jars(jar.batch)?.iter().any(spoiled);
-        Ok(JarCard { jar, recalled, before_opening: BEFORE_OPENING.to_vec() })
+        Ok(JarCard { jar: jar.into(), recalled, before_opening: BEFORE_OPENING.to_vec() })
     });
     Ok(web::Json(card.await?))
 }

@@ -1,0 +1,331 @@
+//! What the canner's screen says at each phase: the words, the touches, and the call that brings somebody back.
+//!
+//! A phase that ends by itself says what it turns into as well, so that a screen which lost its connection still turns
+//! over at the right second.
+
+use serde::Serialize;
+
+use super::events::{BoilEvent, Phase};
+use crate::measures::moment::{Minutes, Moment};
+use crate::measures::units::Time;
+use crate::records::load::CannerLoad;
+use crate::tables::process::Method;
+
+/// The figure that a phase shows.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(tag = "shows", rename_all = "snake_case")]
+pub enum Figure {
+    /// The whole time, standing still.
+    Minutes {
+        /// The time.
+        minutes: Minutes,
+    },
+    /// What is left, running down.
+    Left {
+        /// When it began.
+        since: Moment,
+        /// When it is over.
+        ends: Moment,
+    },
+    /// A word.
+    Word {
+        /// The word.
+        word: &'static str,
+    },
+}
+
+/// How much a touch stands out.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum Look {
+    /// The next thing to do.
+    Main,
+    /// Something that may happen.
+    Plain,
+    /// About the heat.
+    Heat,
+    /// It ends a part well.
+    Done,
+}
+
+/// A touch that may be given.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Touch {
+    /// What it says happened.
+    pub event: BoilEvent,
+    /// The words on it, in this canner's language.
+    pub says: &'static str,
+    /// Its key.
+    pub key: char,
+    /// How much it stands out.
+    pub look: Look,
+}
+
+/// What a phase says.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Said {
+    /// The figure.
+    pub figure: Figure,
+    /// The words beside it; `{at}` stands for the clock time of `at`.
+    pub words: String,
+    /// A moment in the words.
+    pub at: Option<Moment>,
+    /// What may be touched.
+    pub touches: Vec<Touch>,
+    /// What was done well.
+    pub good: Option<String>,
+    /// What to keep in mind meanwhile.
+    pub mind: Option<&'static str>,
+    /// What calls somebody back to the stove.
+    pub call: Option<&'static str>,
+    /// Whether it boils.
+    pub boiling: bool,
+    /// Whether a clock or a flame runs, so that the screen stays awake.
+    pub running: bool,
+}
+
+/// The words that differ from one kind of canner to another.
+struct Words {
+    goes_in: &'static str,
+    heats: &'static str,
+    counts: &'static str,
+    keep: &'static str,
+    lost: &'static str,
+    off: &'static str,
+    unbroken: &'static str,
+}
+
+const WATER: Words = Words {
+    goes_in: "Lower the jars into hot water. The clock starts at the full rolling boil, not before.",
+    heats: "Heating up. Touch “It boils” at a full rolling boil under the lid.",
+    counts: "left at a full rolling boil.",
+    keep: "Keep it boiling. Top up only with boiling water.",
+    lost: "The boil was lost. Bring it back to a full boil; the whole time counts again from there.",
+    off: "Turn the heat off and take the lid off, away from you.",
+    unbroken: "at an unbroken boil",
+};
+const STEAM: Words = Words {
+    goes_in: "Stand the jars on the rack over hot water. The clock starts at full steam, not before.",
+    heats: "Heating up. Touch “Full steam” when an unbroken column streams out.",
+    counts: "left at full steam.",
+    keep: "Leave the lid on and do not top up; the water must last.",
+    lost: "The steam was lost. Bring it back; the whole time counts again from there.",
+    off: "Turn the heat off and take the lid off, away from you.",
+    unbroken: "at full steam",
+};
+const PRESSURE: Words = Words {
+    goes_in: "Stand the jars on the rack in 2 to 3 in of hot water and lock the lid, the vent open.",
+    heats: "Heating up. Touch “Steam streams out” when a steady jet leaves the open vent.",
+    counts: "left at pressure.",
+    keep: "Hold it at or a little above the pressure; below it, the time starts again.",
+    lost: "The pressure was lost. Bring it back; the whole time counts again from there.",
+    off: "Turn the heat off. Let the pressure drop by itself; never cool it with water.",
+    unbroken: "at pressure without a break",
+};
+
+const fn words_of(method: Method) -> &'static Words {
+    match method {
+        Method::BoilingWater => &WATER,
+        Method::AtmosphericSteam => &STEAM,
+        Method::PressureDial | Method::PressureWeighted => &PRESSURE,
+    }
+}
+
+/// Key of an event's touch: its letter on every canner.
+const fn key(event: BoilEvent) -> char {
+    match event {
+        BoilEvent::JarsIn => 'J',
+        BoilEvent::Vents => 'V',
+        BoilEvent::Boils => 'B',
+        BoilEvent::BoilLost => 'L',
+        BoilEvent::ToppedUpBoiling => 'T',
+        BoilEvent::ToppedUpCold => 'C',
+        BoilEvent::HeatOff => 'H',
+        BoilEvent::PressureDown => 'D',
+        BoilEvent::Lifted => 'O',
+        BoilEvent::JarBroken | BoilEvent::JarOut | BoilEvent::JarAdded => 'X',
+    }
+}
+
+/// What is said of a load: its method and time, and what is known about its come-up.
+struct Speaker<'a> {
+    load: &'a CannerLoad,
+    /// Time from the jars going in to the boil.
+    come_up: Option<Time>,
+    now: Moment,
+}
+
+impl Speaker<'_> {
+    fn touch(&self, event: BoilEvent, look: Look) -> Touch {
+        Touch { event, says: event.says(self.load.batch.method), key: key(event), look }
+    }
+
+    fn words(&self) -> &'static Words {
+        words_of(self.load.batch.method)
+    }
+
+    fn still(&self, figure: Figure, words: impl Into<String>, touches: &[(BoilEvent, Look)]) -> Said {
+        Said {
+            figure,
+            words: words.into(),
+            at: None,
+            touches: touches.iter().map(|(event, look)| self.touch(*event, *look)).collect(),
+            good: None,
+            mind: None,
+            call: None,
+            boiling: false,
+            running: false,
+        }
+    }
+
+    fn whole(&self) -> Figure {
+        Figure::Minutes { minutes: self.load.clock.required() }
+    }
+
+    /// The touches, and those for topping up, which only water takes.
+    fn with_top_ups(&self, first: &[(BoilEvent, Look)]) -> Vec<(BoilEvent, Look)> {
+        let mut all = first.to_vec();
+        if self.load.batch.method == Method::BoilingWater {
+            all.extend([(BoilEvent::ToppedUpBoiling, Look::Plain), (BoilEvent::ToppedUpCold, Look::Plain)]);
+        }
+        all
+    }
+
+    fn heating(&self, since: Moment) -> Said {
+        let first = if self.load.batch.method.is_pressure() { BoilEvent::Vents } else { BoilEvent::Boils };
+        let boils_at = self.come_up.map(|come_up| since.plus_time(come_up)).filter(|at| *at > self.now);
+        let expected = if boils_at.is_some() { " Expect it about {at}." } else { "" };
+        Said {
+            at: boils_at,
+            running: true,
+            ..self.still(
+                self.whole(),
+                format!("{}{expected}", self.words().heats),
+                &self.with_top_ups(&[(first, Look::Heat)]),
+            )
+        }
+    }
+
+    fn counting(&self, since: Moment, ends: Moment) -> Said {
+        let rest = self.load.clock.rest();
+        let (after, at) = if self.load.batch.method.is_pressure() {
+            (" Heat off at {at}.".to_owned(), ends)
+        } else {
+            (format!(" Lift at {{at}}, after {} minutes with the lid off.", rest.0), ends.plus(rest))
+        };
+        Said {
+            at: Some(at),
+            mind: Some(self.words().keep),
+            boiling: true,
+            running: true,
+            ..self.still(
+                Figure::Left { since, ends },
+                format!("{}{after}", self.words().counts),
+                &self.with_top_ups(&[(BoilEvent::BoilLost, Look::Heat), (BoilEvent::HeatOff, Look::Plain)]),
+            )
+        }
+    }
+
+    fn time_up(&self) -> Said {
+        let words =
+            format!("The full {} minutes are done. {}", self.load.clock.required().0, self.words().off);
+        Said {
+            boiling: true,
+            running: true,
+            call: Some("Time is up: heat off"),
+            ..self.still(Figure::Word { word: "Heat off" }, words, &[(BoilEvent::HeatOff, Look::Done)])
+        }
+    }
+
+    fn vented(&self) -> Said {
+        Said {
+            boiling: true,
+            running: true,
+            call: Some("Vented: put the weight on"),
+            ..self.still(
+                Figure::Word { word: "Close it" },
+                "Vented the full 10 minutes. Put the weight on; touch “Pressure is up” when it is there.",
+                &[(BoilEvent::Boils, Look::Heat)],
+            )
+        }
+    }
+
+    fn rested(&self) -> Said {
+        let clock = &self.load.clock;
+        let lifted = [(BoilEvent::Lifted, Look::Done)];
+        let call = Some("Rested: lift the jars");
+        let figure = Figure::Word { word: "Lift" };
+        if !clock.is_processed(self.now) {
+            let words = "Lift the jars, but they are not processed: see the note.";
+            return Said { call, ..self.still(figure, words, &lifted) };
+        }
+        let good = format!(
+            "Processed: {} minutes {}, {} were needed.",
+            clock.unbroken_ms(self.now) / Minutes(1).ms(),
+            self.words().unbroken,
+            clock.required().0
+        );
+        let words = "Lift the jars straight up onto the towel, gaps between them, no draught.";
+        Said { call, good: Some(good), ..self.still(figure, words, &lifted) }
+    }
+
+    fn resting(&self, since: Moment, ends: Moment) -> Said {
+        let words = if self.load.batch.method.is_pressure() {
+            "The pressure is down: wait before the lid is opened, away from you."
+        } else {
+            "Heat off, lid off: the jars rest before they are lifted."
+        };
+        Said {
+            figure: Figure::Left { since, ends },
+            words: words.to_owned(),
+            running: true,
+            call: None,
+            ..self.rested()
+        }
+    }
+
+    /// What a phase says, and what it turns into by itself when its time is over.
+    fn said(&self, phase: Phase) -> (Said, Option<Said>) {
+        match phase {
+            Phase::Waiting => {
+                let touches = [(BoilEvent::JarsIn, Look::Main)];
+                (self.still(self.whole(), self.words().goes_in, &touches), None)
+            }
+            Phase::Heating { since } => (self.heating(since), None),
+            Phase::Venting { since, ends } => {
+                let words = "of venting left: steam drives the air out. Then the weight goes on.";
+                let venting = self.still(Figure::Left { since, ends }, words, &[]);
+                (Said { boiling: true, running: true, ..venting }, Some(self.vented()))
+            }
+            Phase::Vented { .. } => (self.vented(), None),
+            Phase::Counting { since, ends } => (self.counting(since, ends), Some(self.time_up())),
+            Phase::TimeUp { .. } => (self.time_up(), None),
+            Phase::BoilLost { .. } => {
+                let first = [(BoilEvent::Boils, Look::Heat), (BoilEvent::HeatOff, Look::Plain)];
+                let lost = self.still(self.whole(), self.words().lost, &self.with_top_ups(&first));
+                (Said { running: true, ..lost }, None)
+            }
+            Phase::Dropping { .. } => {
+                let words = "The pressure drops by itself. When it is down, take the weight off.";
+                let touches = [(BoilEvent::PressureDown, Look::Main)];
+                let dropping = self.still(Figure::Word { word: "Wait" }, words, &touches);
+                (Said { running: true, ..dropping }, None)
+            }
+            Phase::Resting { since, ends } => (self.resting(since, ends), Some(self.rested())),
+            Phase::Rested { .. } => (self.rested(), None),
+            Phase::Lifted { .. } => {
+                (self.still(Figure::Word { word: "Out" }, "The jars are on the towel.", &[]), None)
+            }
+        }
+    }
+}
+
+/// What a load's phase says at a moment, and what it turns into by itself when its time is over.
+#[must_use]
+pub fn said(load: &CannerLoad, come_up: Option<Time>, now: Moment) -> (Said, Option<Said>) {
+    Speaker { load, come_up, now }.said(load.clock.phase(now))
+}

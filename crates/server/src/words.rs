@@ -1,0 +1,70 @@
+//! The words of every vocabulary as people read them, in the API's description: the front end takes its own from there.
+
+use bodega_core::canner::events::BoilEvent;
+use bodega_core::crates::fruit::{Condition, Fault, Kind};
+use bodega_core::day::work::Work;
+use bodega_core::jars::acid::Agent;
+use bodega_core::jars::bench::JarStep;
+use bodega_core::jars::size::{JarSize, Mouth};
+use bodega_core::judge::Severity;
+use bodega_core::kettle::{CookWhat, HeatSetting, KettleHeat};
+use bodega_core::plan::checklist::{Rest, Station};
+use bodega_core::plan::yields::Thickness;
+use bodega_core::shelf::label_sheet::{Paper, Shape};
+use bodega_core::shelf::pantry::{Discard, Leaving};
+use bodega_core::tables::process::{Medium, Method, Pack, Product};
+use bodega_core::towel::seal::{LidVerdict, Rescue};
+use serde_json::{Map, Value, json};
+
+/// One vocabulary's words by its schema.
+type Words = (&'static str, Vec<(&'static str, &'static str)>);
+
+macro_rules! words {
+    ($( $name:ident ),+ $(,)?) => {
+        vec![ $( (stringify!($name), $name::ALL.iter().map(|word| (word.word(), word.label())).collect()) ),+ ]
+    };
+}
+
+/// Every vocabulary that a screen shows.
+#[must_use]
+pub fn all() -> Vec<Words> {
+    words![
+        Agent,
+        BoilEvent,
+        Condition,
+        CookWhat,
+        Discard,
+        Fault,
+        HeatSetting,
+        JarSize,
+        JarStep,
+        KettleHeat,
+        Kind,
+        Leaving,
+        LidVerdict,
+        Medium,
+        Method,
+        Mouth,
+        Pack,
+        Paper,
+        Product,
+        Rescue,
+        Rest,
+        Severity,
+        Shape,
+        Station,
+        Thickness,
+        Work,
+    ]
+}
+
+/// Writes the words into the API's description.
+pub fn describe(description: &mut Value) {
+    for (schema, words) in all() {
+        let labels: Map<String, Value> =
+            words.into_iter().map(|(word, label)| (word.to_owned(), json!(label))).collect();
+        if let Some(found) = description["components"]["schemas"].get_mut(schema) {
+            found["x-labels"] = Value::Object(labels);
+        }
+    }
+}
