@@ -5,22 +5,22 @@ import { createRoot } from "react-dom/client";
 import { createBrowserRouter, Navigate, RouterProvider } from "react-router";
 import { Notices } from "./counter/notices";
 import { Shell } from "./counter/Shell";
-import { AlmanacStation } from "./stations/almanac/AlmanacStation";
-import { CannerStation } from "./stations/canner/CannerStation";
-import { CratesStation } from "./stations/crates/CratesStation";
-import { JarsStation } from "./stations/jars/JarsStation";
-import { KettleStation } from "./stations/kettle/KettleStation";
-import { KitchenStation } from "./stations/kitchen/KitchenStation";
+import { AlmanacStation } from "./stations/almanac/view";
+import { CannerStation } from "./stations/canner/view";
+import { CratesStation } from "./stations/crates/view";
+import { JarsStation } from "./stations/jars/view";
+import { KettleStation } from "./stations/kettle/view";
+import { KitchenStation } from "./stations/kitchen/view";
 import { ChecklistStation } from "./stations/plan/ChecklistStation";
 import { CompareStation } from "./stations/plan/CompareStation";
 import { DayStation } from "./stations/plan/DayStation";
-import { PlanStation } from "./stations/plan/PlanStation";
+import { PlanStation } from "./stations/plan/view";
 import { SplitStation } from "./stations/plan/SplitStation";
-import { LabelsPage } from "./stations/labels/LabelsPage";
+import { LabelsPage } from "./stations/labels/view";
 import { JarStation } from "./stations/shelf/JarStation";
 import { RecordStation } from "./stations/shelf/RecordStation";
-import { ShelfStation } from "./stations/shelf/ShelfStation";
-import { TowelStation } from "./stations/towel/TowelStation";
+import { ShelfStation } from "./stations/shelf/view";
+import { TowelStation } from "./stations/towel/view";
 
 const client = new QueryClient({
   defaultOptions: {

@@ -13,7 +13,7 @@ use crate::jars::make_ready;
 use crate::kitchen::read_kitchen;
 use crate::lineup::{append, check_canner_free, check_capacity, renumber, set_out};
 use crate::rows::load::{OPEN, one};
-use crate::rows::{canner, ids, jar, readable};
+use crate::rows::{canner, ids, jar};
 use crate::{Store, StoreError};
 
 fn write_event(
@@ -41,7 +41,7 @@ impl Store {
         let connection = self.lock();
         let mut statement = connection.prepare_cached(OPEN)?;
         let ids = ids(&mut statement, [], LoadId)?;
-        readable(ids.into_iter().map(|id| one(&connection, id)))
+        self.readable(ids.into_iter().map(|id| one(&connection, id)))
     }
 
     /// Every load of a batch, lifted ones too.
@@ -53,7 +53,7 @@ impl Store {
         let mut statement =
             connection.prepare_cached("SELECT id FROM canner_load WHERE batch_id = ?1 ORDER BY position")?;
         let ids = ids(&mut statement, [batch.0], LoadId)?;
-        readable(ids.into_iter().map(|id| one(&connection, id)))
+        self.readable(ids.into_iter().map(|id| one(&connection, id)))
     }
 
     /// One load.
@@ -211,7 +211,7 @@ impl Store {
              WHERE removed_at IS NULL AND event = 'lifted' AND undone_at IS NULL AND at >= ?1 ORDER BY at, load_id",
         )?;
         let ids = ids(&mut statement, [since.0], LoadId)?;
-        readable(ids.into_iter().map(|id| one(&connection, id)))
+        self.readable(ids.into_iter().map(|id| one(&connection, id)))
     }
 
     /// The loads that were lifted last, newest first, at most so many.
@@ -225,7 +225,7 @@ impl Store {
              ORDER BY at DESC, load_id DESC LIMIT ?1",
         )?;
         let ids = ids(&mut statement, [most], LoadId)?;
-        readable(ids.into_iter().map(|id| one(&connection, id)))
+        self.readable(ids.into_iter().map(|id| one(&connection, id)))
     }
 
     /// Gives a load the tested time that `time` finds for it in the kitchen as it is now; what happened so far stays.

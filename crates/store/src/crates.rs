@@ -7,7 +7,6 @@ use bodega_core::records::lot::{Lot, LotChange, NewLot};
 use rusqlite::{Connection, params};
 
 use crate::rows::lot::{SELECT, one, read};
-use crate::rows::readable;
 use crate::{Store, StoreError};
 
 fn insert(connection: &Connection, lot: &NewLot, now: Moment) -> Result<Lot, StoreError> {
@@ -45,7 +44,7 @@ impl Store {
         let connection = self.lock();
         let sql = format!("{SELECT} WHERE removed_at IS NULL AND left_g > 0 ORDER BY picked_on, lot.id");
         let mut statement = connection.prepare_cached(&sql)?;
-        readable(statement.query_map([], read)?)
+        self.readable(statement.query_map([], read)?)
     }
 
     /// Weighs a lot in.
@@ -76,7 +75,7 @@ impl Store {
         let connection = self.lock();
         let sql = format!("{SELECT} WHERE removed_at IS NULL ORDER BY picked_on, lot.id");
         let mut statement = connection.prepare_cached(&sql)?;
-        readable(statement.query_map([], read)?)
+        self.readable(statement.query_map([], read)?)
     }
 
     /// Corrects a lot, takes it off the line or puts it back.

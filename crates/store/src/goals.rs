@@ -5,7 +5,7 @@ use bodega_core::records::shelf::Goal;
 use bodega_core::tables::process::Medium;
 use rusqlite::params;
 
-use crate::rows::{optional_word, readable, word};
+use crate::rows::{optional_word, word};
 use crate::{Store, StoreError};
 
 impl Store {
@@ -27,7 +27,7 @@ impl Store {
                 preference: row.get("preference")?,
             })
         })?;
-        readable(rows)
+        self.readable(rows)
     }
 
     /// Replaces the list.

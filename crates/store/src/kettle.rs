@@ -6,7 +6,7 @@ use bodega_core::records::cook::{Cook, CookEvent, Kettle, NewCook, NewKettle};
 use rusqlite::{OptionalExtension, params};
 
 use crate::rows::cook::{one, read_kettle};
-use crate::rows::{check_name_free, found, ids, readable};
+use crate::rows::{check_name_free, found, ids};
 use crate::{Store, StoreError};
 
 impl Store {
@@ -27,7 +27,7 @@ impl Store {
     pub fn kettles(&self) -> Result<Vec<Kettle>, StoreError> {
         let connection = self.lock();
         let mut statement = connection.prepare_cached("SELECT * FROM kettle ORDER BY name")?;
-        readable(statement.query_map([], read_kettle)?)
+        self.readable(statement.query_map([], read_kettle)?)
     }
 
     /// Adds a kettle.
@@ -130,7 +130,7 @@ impl Store {
             "SELECT id FROM cook WHERE removed_at IS NULL AND (ended_at IS NOT NULL) = ?1 ORDER BY started_at, id",
         )?;
         let ids = ids(&mut statement, [ended], CookId)?;
-        readable(ids.into_iter().map(|id| one(&connection, id)))
+        self.readable(ids.into_iter().map(|id| one(&connection, id)))
     }
 
     /// Writes a reading or a drain down.

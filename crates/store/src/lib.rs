@@ -24,6 +24,7 @@ mod shelf;
 mod towel;
 
 use std::path::{Path, PathBuf};
+use std::sync::atomic::{AtomicBool, Ordering};
 use std::sync::{Mutex, MutexGuard, PoisonError};
 use std::time::Duration;
 
@@ -44,6 +45,8 @@ const BUSY_TIMEOUT: Duration = Duration::from_secs(5);
 /// An open kitchen.
 pub struct Store {
     connection: Mutex<Connection>,
+    /// Whether a record may have been left out of a list because it cannot be read; nobody has looked at first.
+    left_out: AtomicBool,
     directory: Option<PathBuf>,
 }
 
@@ -93,12 +96,24 @@ impl Store {
     }
 
     pub(crate) const fn of(connection: Connection, directory: Option<PathBuf>) -> Self {
-        Self { connection: Mutex::new(connection), directory }
+        Self { connection: Mutex::new(connection), left_out: AtomicBool::new(true), directory }
     }
 
     /// Where the records lie; `None` in memory.
     pub(crate) fn directory(&self) -> Option<&Path> {
         self.directory.as_deref()
+    }
+
+    /// The records of a list that can be read, remembering whether one could not.
+    pub(crate) fn readable<T, E: Into<StoreError>>(
+        &self,
+        read: impl Iterator<Item = Result<T, E>>,
+    ) -> Result<Vec<T>, StoreError> {
+        rows::readable(read.inspect(|one| {
+            if one.is_err() {
+                self.left_out.store(true, Ordering::Relaxed);
+            }
+        }))
     }
 
     /// A panic in another thread leaves SQLite's own transaction rolled back, so the connection stays usable.

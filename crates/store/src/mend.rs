@@ -3,6 +3,8 @@
 //! A word that this program does not know may come from a newer one, or from a flipped byte. The lists leave such a
 //! record out; here it is named with what was stored and the words that would do.
 
+use std::sync::atomic::Ordering;
+
 use bodega_core::canner::events::BoilEvent;
 use bodega_core::crates::fruit::{Condition, Fault, Kind};
 use bodega_core::jars::acid::Agent;
@@ -136,17 +138,21 @@ impl Field {
 }
 
 impl Store {
-    /// Records that cannot be read, with what would do. It looks through all of the history: a page asks for it when
-    /// somebody looks, never the line.
+    /// Records that cannot be read, with what would do. It looks through all of the history, and so only when it never
+    /// did or a list has left something out since.
     ///
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn broken(&self) -> Result<Vec<BrokenRecord>, StoreError> {
+        if !self.left_out.swap(false, Ordering::Relaxed) {
+            return Ok(Vec::new());
+        }
         let connection = self.lock();
         let mut all = Vec::new();
         for field in fields() {
             all.extend(field.broken(&connection)?);
         }
+        self.left_out.fetch_or(!all.is_empty(), Ordering::Relaxed);
         Ok(all)
     }
 

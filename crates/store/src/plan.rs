@@ -16,7 +16,7 @@ use bodega_core::tables::process::Medium;
 use rusqlite::{Connection, Transaction, params};
 
 use crate::rows::batch::{SELECT, one, read};
-use crate::rows::{ids, lot, optional_word, readable, word};
+use crate::rows::{ids, lot, optional_word, word};
 use crate::{Store, StoreError, lineup};
 
 /// Whether a batch on the line other than the first parameter's draws on a lot.
@@ -37,7 +37,7 @@ impl Store {
         let mut statement =
             connection.prepare_cached("SELECT id FROM batch WHERE removed_at IS NULL ORDER BY id DESC")?;
         let ids = ids(&mut statement, [], BatchId)?;
-        readable(ids.into_iter().map(|id| one(&connection, id)))
+        self.readable(ids.into_iter().map(|id| one(&connection, id)))
     }
 
     /// Fruit that a batch drew: the lot, and grams of it.
@@ -104,7 +104,7 @@ impl Store {
         let connection = self.lock();
         let sql = format!("{SELECT} WHERE removed_at IS NULL ORDER BY batch.id");
         let mut statement = connection.prepare_cached(&sql)?;
-        let batches = readable(statement.query_map([], read)?)?;
+        let batches = self.readable(statement.query_map([], read)?)?;
         Ok(batches.into_iter().filter(|batch| batch.jars_lifted < batch.jars).collect())
     }
 

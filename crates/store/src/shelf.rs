@@ -10,7 +10,7 @@ use bodega_core::tables::process::Product;
 use rusqlite::{OptionalExtension, params};
 
 use crate::rows::jar::{RECORDS, read_record, with_past};
-use crate::rows::{found, moment, optional_word, readable, word};
+use crate::rows::{found, moment, optional_word, word};
 use crate::towel::{LIFTED, lifted};
 use crate::{Store, StoreError};
 
@@ -54,7 +54,7 @@ impl Store {
                 recalled: row.get("recalled")?,
             })
         })?;
-        readable(groups)
+        self.readable(groups)
     }
 
     /// The next jar of a batch and size that would be taken.
@@ -151,7 +151,7 @@ impl Store {
             connection.prepare_cached(&format!("{RECORDS} WHERE jar.batch_id = ?1 ORDER BY number"))?;
         let jars = statement.query_map([batch.0], read_record)?;
         let with_past = |jar: rusqlite::Result<_>| with_past(&connection, jar?);
-        readable(jars.map(with_past))
+        self.readable(jars.map(with_past))
     }
 
     /// Every jar of every batch on the line or done, in the order of batches.
@@ -162,7 +162,7 @@ impl Store {
         let connection = self.lock();
         let sql = format!("{RECORDS} WHERE batch.removed_at IS NULL ORDER BY jar.batch_id, number");
         let mut statement = connection.prepare_cached(&sql)?;
-        readable(statement.query_map([], read_record)?)
+        self.readable(statement.query_map([], read_record)?)
     }
 
     /// One jar.

@@ -7,7 +7,7 @@ use bodega_core::towel::seal::{LidVerdict, Rescue, fridge_until, may_reprocess, 
 use rusqlite::{Connection, OptionalExtension, Row, params};
 
 use crate::rows::jar::read_verdict;
-use crate::rows::{found, load, moment, optional_word, readable, word};
+use crate::rows::{found, load, moment, optional_word, word};
 use crate::{Store, StoreError, lineup};
 
 /// Jars out of the canner, with when they were lifted.
@@ -174,7 +174,7 @@ impl Store {
                 until: (rescue == Rescue::Refrigerator).then(|| fridge_until(since)),
             })
         })?;
-        readable(rows)
+        self.readable(rows)
     }
 }
 

@@ -3,6 +3,7 @@ import type { components, paths } from "./schema";
 
 type Schemas = components["schemas"];
 export type Problem = Schemas["Problem"];
+export type BrokenRecord = Schemas["BrokenRecord"];
 export type Counter = Schemas["Counter"];
 export type Kitchen = Schemas["Kitchen"];
 export type Lot = Schemas["LotView"];

@@ -1,5 +1,5 @@
 import { queryOptions, useMutation, useQueryClient } from "@tanstack/react-query";
-import { useEffect } from "react";
+import { useEffect, useRef } from "react";
 import {
   api,
   take,
@@ -59,6 +59,7 @@ export const ask = {
       retry: false,
     }),
   day: () => queryOptions({ queryKey: ["day"], queryFn: () => take(api.GET("/api/day")), staleTime: 20_000 }),
+  broken: () => queryOptions({ queryKey: ["broken"], queryFn: () => take(api.GET("/api/broken")) }),
   backups: () => queryOptions({ queryKey: ["backups"], queryFn: () => take(api.GET("/api/backups")) }),
   plan: (request: PlanRequest) =>
     queryOptions({
@@ -169,17 +170,25 @@ export function useLiveAnswers() {
   }, [client]);
 }
 
-/** A change to the records; the screens ask again when it is done. */
+/**
+ * A change to the records; the screens ask again when it is done. `then` may make the change once more with other input,
+ * as an undo does.
+ */
 export function useChange<In, Out>(
   change: (input: In) => Promise<Out>,
-  then?: (out: Out, input: In) => void,
+  then?: (out: Out, input: In, again: (input: In) => void) => void,
 ) {
   const client = useQueryClient();
-  return useMutation({
+  const latest = useRef<((input: In) => void) | null>(null);
+  const mutation = useMutation({
     mutationFn: change,
     onSuccess: (out, input) => {
       void client.invalidateQueries();
-      then?.(out, input);
+      then?.(out, input, (next) => latest.current?.(next));
     },
   });
+  useEffect(() => {
+    latest.current = mutation.mutate;
+  });
+  return mutation;
 }

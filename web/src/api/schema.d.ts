@@ -1912,6 +1912,8 @@ export interface components {
             acid: number;
             /** @description Jars in it. */
             jars: number;
+            /** @description The load. */
+            load: components["schemas"]["LoadId"];
             /** @description Jars with their lids on. */
             ready: number;
         };

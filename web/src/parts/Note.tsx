@@ -1,4 +1,5 @@
 import type { ReactNode } from "react";
+import { sentence } from "./sentence";
 
 type Tone = "stop" | "warn" | "note" | "good";
 
@@ -28,10 +29,9 @@ export function Note({ tone, children }: { tone: Tone; children: ReactNode }) {
 /** What the server refused, in its own words. */
 export function Trouble({ error }: { error: Error | null }) {
   if (error === null) return null;
-  const text = error.message;
   return (
     <Note tone="stop">
-      <p>{text.charAt(0).toUpperCase() + text.slice(1)}.</p>
+      <p>{sentence(error.message)}</p>
     </Note>
   );
 }

@@ -1,24 +1,40 @@
+import { useId } from "react";
+
 /** A name or a few words as they are typed. */
 export function TextField({
   label,
   typed,
   example,
+  error,
   onType,
 }: {
   label: string;
   typed: string;
   example?: string;
+  error?: string | undefined;
   onType: (typed: string) => void;
 }) {
+  const id = useId();
   return (
-    <label className="grow">
-      <span className="mb-1 block text-sm font-semibold text-muted">{label}</span>
+    <div className="grow">
+      <label htmlFor={id} className="mb-1 block text-sm font-semibold text-muted">
+        {label}
+      </label>
       <input
+        id={id}
         value={typed}
         placeholder={example}
+        autoComplete="off"
+        aria-invalid={error !== undefined}
+        aria-describedby={error === undefined ? undefined : `${id}-wrong`}
         onChange={(event) => onType(event.target.value)}
-        className="min-h-[52px] w-full rounded-xl border-2 border-line bg-white px-3 font-semibold"
+        className="min-h-[52px] w-full rounded-xl border-2 border-line bg-white px-3 font-semibold aria-invalid:border-tomato"
       />
-    </label>
+      {error !== undefined && (
+        <p id={`${id}-wrong`} className="mt-1 text-sm font-semibold text-tomato-deep">
+          {error}
+        </p>
+      )}
+    </div>
   );
 }

@@ -13,6 +13,7 @@ const LOOK: Record<Look, string> = {
 export function Touch({
   children,
   onPress,
+  submit = false,
   look = "plain",
   shortcut,
   disabled = false,
@@ -21,7 +22,9 @@ export function Touch({
   label,
 }: {
   children: ReactNode;
-  onPress: () => void;
+  onPress?: () => void;
+  /** Sends the form it stands in. */
+  submit?: boolean;
   look?: Look;
   shortcut?: string;
   disabled?: boolean;
@@ -33,7 +36,7 @@ export function Touch({
   const size = big ? "min-h-[72px] px-6 text-xl" : "min-h-[50px] px-4 text-base";
   return (
     <button
-      type="button"
+      type={submit ? "submit" : "button"}
       onClick={onPress}
       aria-label={label}
       disabled={disabled}

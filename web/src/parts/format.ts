@@ -4,7 +4,6 @@ import type {
   Discard,
   Fault,
   HeatSetting,
-  JarRecord,
   JarSize,
   Kind,
   LoadView,
@@ -17,12 +16,8 @@ import type {
   Units,
   Verdict,
 } from "../api/client";
+import { WORDS } from "../api/words.generated";
 import { KG_PER_LB, L_PER_QUART, M_PER_FT, MM_PER_IN } from "./units";
-
-/** Whether somebody typed a number; what it may be, the server says. */
-export function isNumber(typed: string): boolean {
-  return typed.trim() !== "" && Number.isFinite(Number(typed));
-}
 
 function trimmed(value: number, digits: number): string {
   return value.toLocaleString("en", { maximumFractionDigits: digits });
@@ -121,85 +116,38 @@ export function isDue(day: string, now: number): boolean {
   return new Date(`${day}T00:00:00`).getTime() <= now;
 }
 
-const JARS: Record<JarSize, [string, string]> = {
-  half_pint: ["half-pint", "half-pints"],
-  pint: ["pint", "pints"],
-  half_litre: ["half-litre", "half-litres"],
-  pint_and_half: ["1½-pint", "1½-pints"],
-  quart: ["quart", "quarts"],
-  litre: ["litre", "litres"],
-  half_gallon: ["half-gallon", "half-gallons"],
-};
-export const JAR_SIZES = Object.keys(JARS) as JarSize[];
+/** The words of a vocabulary with a capital, as they stand on a touch or begin a line. */
+export function capital(text: string): string {
+  return text.charAt(0).toUpperCase() + text.slice(1);
+}
+
+function capitals<Word extends string>(words: Record<Word, string>): Record<Word, string> {
+  const lines = (Object.entries(words) as [Word, string][]).map(([word, text]) => [word, capital(text)]);
+  return Object.fromEntries(lines) as Record<Word, string>;
+}
+
+export const JAR_SIZES = Object.keys(WORDS.JarSize) as JarSize[];
 /** Those that have a tested process for tomatoes. */
 export const CANNED_SIZES = JAR_SIZES.filter((size) => size !== "half_gallon");
 
+/** "quart", or "quarts" for any number but one. */
 export function jarText(jar: JarSize, count = 1): string {
-  return JARS[jar][count === 1 ? 0 : 1];
+  return count === 1 ? WORDS.JarSize[jar] : `${WORDS.JarSize[jar]}s`;
 }
 
-export const PRODUCT: Record<Product, string> = {
-  whole: "Whole",
-  crushed: "Crushed",
-  juice: "Juice",
-  vegetable_juice: "Vegetable juice",
-  sauce: "Sauce",
-  paste: "Paste",
-};
-export const MEDIUM: Record<Medium, string> = { water: "in water", juice: "in juice", none: "no liquid" };
-export const PACK: Record<Pack, string> = { hot: "Hot pack", raw: "Raw pack" };
-export const AGENT: Record<Agent, string> = {
-  bottled_lemon_juice: "bottled lemon juice",
-  citric_acid: "citric acid",
-  vinegar_5pct: "vinegar (5 %)",
-};
-export const METHOD: Record<Method, string> = {
-  boiling_water: "Boiling water",
-  atmospheric_steam: "Steam, no pressure",
-  pressure_dial: "Pressure, dial gauge",
-  pressure_weighted: "Pressure, weighted gauge",
-};
-export const HEAT_SETTING: Record<HeatSetting, string> = { low: "Low", medium: "Middle", high: "Full" };
-export const MOUTH: Record<Mouth, string> = { regular: "regular mouth", wide: "wide mouth" };
-export const VERDICT: Record<Verdict, string> = {
-  holds: "Lid holds",
-  failed: "Lid failed",
-  broken: "Jar broken",
-  doubtful: "Doubtful",
-};
-export const RESCUE: Record<Rescue, string> = {
-  reprocess: "Process again",
-  refrigerator: "Refrigerator",
-  freezer: "Freezer",
-};
-export const DISCARD: Record<Discard, string> = {
-  leak: "It leaked",
-  bulge: "Lid bulged",
-  unsealed: "Seal broken",
-  spurt: "It spurted",
-  smell: "Smelled off",
-  mould: "Mould",
-  old: "Too old",
-  dropped: "Dropped",
-};
-export const FAULT: Record<Fault, string> = {
-  overripe: "Overripe",
-  mouldy: "Mouldy",
-  bruised: "Badly bruised",
-  dead_vine: "Dead vine",
-};
-export const KIND: Record<Kind, string> = {
-  paste: "Paste",
-  slicer: "Slicer",
-  cherry: "Cherry",
-  mixed: "Mixed",
-};
-export const CONDITION: Record<Condition, string> = {
-  firm_ripe: "Firm and ripe",
-  trim: "Needs trimming",
-  unripe: "Not ripe yet",
-  out: "Not for jars",
-};
+export const PRODUCT: Record<Product, string> = capitals(WORDS.Product);
+export const MEDIUM: Record<Medium, string> = WORDS.Medium;
+export const PACK: Record<Pack, string> = capitals(WORDS.Pack);
+export const AGENT: Record<Agent, string> = WORDS.Agent;
+export const METHOD: Record<Method, string> = capitals(WORDS.Method);
+export const HEAT_SETTING: Record<HeatSetting, string> = capitals(WORDS.HeatSetting);
+export const MOUTH: Record<Mouth, string> = WORDS.Mouth;
+export const VERDICT: Record<Verdict, string> = capitals(WORDS.LidVerdict);
+export const RESCUE: Record<Rescue, string> = capitals(WORDS.Rescue);
+export const DISCARD: Record<Discard, string> = capitals(WORDS.Discard);
+export const FAULT: Record<Fault, string> = capitals(WORDS.Fault);
+export const KIND: Record<Kind, string> = capitals(WORDS.Kind);
+export const CONDITION: Record<Condition, string> = capitals(WORDS.Condition);
 
 /** "whole, raw pack in water" */
 export function batchText(batch: { product: Product; pack: Pack; medium?: Medium | null }): string {
@@ -226,19 +174,4 @@ export function historyText(load: LoadView): string {
       return `${clockText(item.at)} ${item.says.toLowerCase()}${jar}`;
     })
     .join(", ");
-}
-
-/** Where a jar is, in words. */
-export function whereText(jar: JarRecord): string {
-  if (jar.broke) return "broke in the canner";
-  if (jar.gone_how === "eaten") return "eaten";
-  if (jar.gone_how === "given") return "given away";
-  if (jar.gone_how === "discarded")
-    return `discarded${jar.gone_why == null ? "" : `: ${DISCARD[jar.gone_why].toLowerCase()}`}`;
-  if (jar.rescue === "refrigerator") return "in the refrigerator";
-  if (jar.rescue === "freezer") return "in the freezer";
-  if (jar.lifted_at == null) return jar.earlier_loads.length > 0 ? "to be processed again" : "on its way";
-  if (jar.verdict == null) return "on the towel";
-  if (jar.verdict === "holds") return jar.tidy ? "on the shelf" : "sealed, to be washed";
-  return VERDICT[jar.verdict].toLowerCase();
 }

@@ -6,8 +6,34 @@ export const L_PER_QUART = 0.946352946;
 export const M_PER_FT = 0.3048;
 export const MM_PER_IN = 25.4;
 
-/** What a stick or a ruler is read in. */
-export const rulerUnit = (units: Units) => (units === "us" ? "in" : "mm");
+/** What a number is typed in, and how it is sent. */
+export interface Scale {
+  unit: string;
+  toApi: (typed: number) => number;
+  fromApi: (sent: number) => number;
+}
 
-/** A length read off it, in millimetres. */
-export const inMm = (typed: string, units: Units) => Number(typed) * (units === "us" ? MM_PER_IN : 1);
+function times(unit: string, factor: number): Scale {
+  return { unit, toApi: (typed) => typed * factor, fromApi: (sent) => sent / factor };
+}
+
+/** A number that is sent as it is typed. */
+export const plain = (unit = ""): Scale => times(unit, 1);
+/** A length off a stick or a ruler, sent in millimetres. */
+export const lengthScale = (units: Units): Scale =>
+  units === "us" ? times("in", MM_PER_IN) : times("mm", 1);
+/** A volume, sent in litres. */
+export const volumeScale = (units: Units): Scale =>
+  units === "us" ? times("qt", L_PER_QUART) : times("L", 1);
+/** A weight, sent in kilograms. */
+export const massScale = (units: Units): Scale => (units === "us" ? times("lb", KG_PER_LB) : times("kg", 1));
+/** A height above the sea, sent in feet. */
+export const heightScale = (units: Units): Scale =>
+  units === "us" ? times("ft", 1) : times("m", 1 / M_PER_FT);
+/** A temperature, sent in degrees Celsius. */
+export const heatScale = (units: Units): Scale =>
+  units === "us"
+    ? { unit: "°F", toApi: (typed) => (typed - 32) / 1.8, fromApi: (sent) => sent * 1.8 + 32 }
+    : times("°C", 1);
+/** The unit a scale in this kitchen reads, as the API names it. */
+export const weighedIn = (units: Units) => (units === "us" ? "lb" : "kg");

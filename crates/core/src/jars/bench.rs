@@ -128,8 +128,12 @@ pub fn may_tick(jar: &Jar, step: JarStep) -> Result<(), AcidFirst> {
     if step == JarStep::Acid || jar.acid { Ok(()) } else { Err(AcidFirst { number: jar.number }) }
 }
 
-/// The load on the bench: the first that waits and has jars. `None` when nothing waits.
+/// The load on the bench: the first that waits and has jars. While a canner is busy a ready load waits beside it, and the
+/// next one's jars come to the bench. `None` when nothing waits.
 #[must_use]
 pub fn next_load(open: &[CannerLoad]) -> Option<&CannerLoad> {
-    open.iter().find(|load| !load.clock.has_begun() && !load.jars.is_empty())
+    let waiting = || open.iter().filter(|load| !load.clock.has_begun() && !load.jars.is_empty());
+    let is_busy = open.iter().any(|load| load.clock.has_begun());
+    let unready = || waiting().find(|load| load.jars.iter().any(|jar| !jar.lid));
+    is_busy.then(unready).flatten().or_else(|| waiting().next())
 }

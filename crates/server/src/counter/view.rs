@@ -13,6 +13,7 @@ use utoipa::ToSchema;
 use crate::kettle::view::on_stove;
 use crate::state::Shared;
 use bodega_core::counter::{Call, of_canner, of_kettle, of_lids};
+use bodega_core::measures::ids::LoadId;
 use bodega_core::records::load::CannerLoad;
 use bodega_core::records::towel::Towel;
 
@@ -63,6 +64,8 @@ pub struct OnStove {
 /// The load on the bench.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct Bench {
+    /// The load.
+    pub load: LoadId,
     /// Jars in it.
     pub jars: usize,
     /// Jars with acid.
@@ -150,6 +153,7 @@ pub(crate) fn count(shared: &Shared) -> Result<Counter, StoreError> {
         held_g: grams(|lot| lot.condition == bodega_core::crates::fruit::Condition::Unripe),
         batches: store.open_batches()?.len(),
         bench: on_bench.map(|load| Bench {
+            load: load.id,
             jars: load.jars.len(),
             acid: load.jars.iter().filter(|jar| jar.acid).count(),
             ready: load.jars.iter().filter(|jar| jar.lid).count(),

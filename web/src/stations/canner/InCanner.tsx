@@ -11,24 +11,30 @@ import { Findings } from "../../parts/Findings";
 import { useKeys } from "../../parts/keys";
 import { Note, Trouble } from "../../parts/Note";
 import { Plate } from "../../parts/Plate";
+import { Share } from "../../parts/Share";
 import { Touch } from "../../parts/Touch";
 import { allowNotifications } from "../../parts/useAlarm";
 import { JarTrouble } from "./JarTrouble";
-import { momentOf, type Step } from "./moment";
+import { figureText, saidNow, shareOver, wordsText } from "./model";
 import { ProbeNote } from "./ProbeNote";
 import { useScreenAwake } from "./useScreenAwake";
 import { WaterNote } from "./WaterNote";
 
-function Progress({ since, ends, now }: { since: number; ends: number; now: number }) {
-  const share = Math.min(1, Math.max(0, (now - since) / (ends - since)));
+/** How far a running time is, with when it began and when it is done. */
+function Running({ figure, now }: { figure: LoadView["says"]["figure"]; now: number }) {
+  const share = shareOver(figure, now);
+  if (share === null || figure.shows !== "left") return null;
   return (
     <div>
-      <div className="h-5 overflow-hidden rounded-full border-2 border-line bg-cloth" role="presentation">
-        <div className="h-full bg-tomato" style={{ width: `${share * 100}%` }} />
-      </div>
+      <Share
+        label="Time that is over"
+        share={share}
+        className="h-5 border-2 border-line bg-cloth"
+        bar="bg-tomato"
+      />
       <div className="mt-1 flex justify-between text-sm text-muted">
-        <span>{clockText(since)} began</span>
-        <span>{clockText(ends)} done</span>
+        <span>{clockText(figure.since)} began</span>
+        <span>{clockText(figure.ends)} done</span>
       </div>
     </div>
   );
@@ -40,6 +46,33 @@ const GONE = {
   out_in_time: "was lifted early, after its own full time: it counts.",
   out_too_early: "was lifted before its own full time: refrigerate it and eat it within days.",
 };
+
+type Touches = LoadView["says"]["touches"];
+
+/** The two touches of the moment, big; what else may be said, small. */
+function Touches({ touches, onPress }: { touches: Touches; onPress: (touch: Touches[number]) => void }) {
+  const small = touches.slice(2);
+  return (
+    <>
+      <div className="mt-4 grid gap-3 sm:grid-cols-2">
+        {touches.slice(0, 2).map((touch) => (
+          <Touch key={touch.event} big look={touch.look} shortcut={touch.key} onPress={() => onPress(touch)}>
+            {touch.says}
+          </Touch>
+        ))}
+      </div>
+      {small.length > 0 && (
+        <div className="mt-3 flex flex-wrap gap-2">
+          {small.map((touch) => (
+            <Touch key={touch.event} shortcut={touch.key} onPress={() => onPress(touch)}>
+              {touch.says}
+            </Touch>
+          ))}
+        </div>
+      )}
+    </>
+  );
+}
 
 /** One load in its canner: the clock of the moment, what to say of it, and what it stands in. */
 export function InCanner({ load }: { load: LoadView }) {
@@ -61,13 +94,13 @@ export function InCanner({ load }: { load: LoadView }) {
   const move = useChange((canner: number) =>
     take(api.PUT("/api/loads/{id}/canner", { ...path, body: { canner } })),
   );
-  const moment = momentOf(load, now);
-  useScreenAwake(moment.running);
-  const press = (step: Step) => {
+  const said = saidNow(load, now);
+  useScreenAwake(said.running);
+  const press = (touch: LoadView["says"]["touches"][number]) => {
     allowNotifications();
-    if (!happen.isPending) happen.mutate(step.event);
+    if (!happen.isPending) happen.mutate(touch.event);
   };
-  useKeys(Object.fromEntries(moment.steps.map((step) => [step.key.toLowerCase(), () => press(step)])));
+  useKeys(Object.fromEntries(said.touches.map((touch) => [touch.key.toLowerCase(), () => press(touch)])));
   if (counter === undefined) return null;
   const { units, canners } = counter.kitchen;
   const size = load.jars[0]?.size ?? "quart";
@@ -77,8 +110,7 @@ export function InCanner({ load }: { load: LoadView }) {
     const jar = load.jars[index];
     return { label: jar?.number ?? index, place, gone: load.gone.some((item) => item.jar === jar?.id) };
   });
-  const big = moment.steps.slice(0, 2);
-  const small = moment.steps.slice(2);
+  const figure = figureText(said.figure, now);
   return (
     <div className="grid gap-3 lg:grid-cols-[1.65fr_1fr]">
       <Plate
@@ -93,32 +125,17 @@ export function InCanner({ load }: { load: LoadView }) {
         </p>
         <p
           data-testid="clock"
-          className={`my-2 font-slab leading-none font-bold tracking-tight ${moment.figure.length > 5 ? "text-[4.2rem] sm:text-[7rem]" : "text-[6.5rem] sm:text-[11rem]"}`}
+          className={`my-2 font-slab leading-none font-bold tracking-tight ${figure.length > 5 ? "text-[4.2rem] sm:text-[7rem]" : "text-[6.5rem] sm:text-[11rem]"}`}
         >
-          {moment.figure}
+          {figure}
         </p>
         <p className="mb-4 text-xl" data-testid="moment">
-          {moment.words}
+          {wordsText(said)}
         </p>
-        {moment.span !== null && <Progress since={moment.span.since} ends={moment.span.ends} now={now} />}
-        <div className="mt-4 grid gap-3 sm:grid-cols-2">
-          {big.map((step) => (
-            <Touch key={step.event} big look={step.look} shortcut={step.key} onPress={() => press(step)}>
-              {words(step.event)}
-            </Touch>
-          ))}
-        </div>
-        {small.length > 0 && (
-          <div className="mt-3 flex flex-wrap gap-2">
-            {small.map((step) => (
-              <Touch key={step.event} shortcut={step.key} onPress={() => press(step)}>
-                {words(step.event)}
-              </Touch>
-            ))}
-          </div>
-        )}
+        <Running figure={said.figure} now={now} />
+        <Touches touches={said.touches} onPress={press} />
         <div className="mt-3">
-          {moment.running && !["resting", "dropping"].includes(load.now.phase) && (
+          {said.running && !["resting", "dropping"].includes(load.now.phase) && (
             <JarTrouble load={load} closed={load.method !== "boiling_water"} />
           )}
         </div>
@@ -128,7 +145,7 @@ export function InCanner({ load }: { load: LoadView }) {
       </Plate>
       <Plate title="In the canner">
         <div className="mx-auto aspect-square max-w-[270px]">
-          <CannerPicture jars={standing} boiling={moment.boiling} />
+          <CannerPicture jars={standing} boiling={said.boiling} />
         </div>
         <div className="mt-4 grid gap-3">
           {load.times_lost > 0 && (
@@ -161,12 +178,9 @@ export function InCanner({ load }: { load: LoadView }) {
               find_altitude: { text: () => "To the kitchen", take: () => void go("/kitchen") },
             }}
           />
-          {moment.notes.map((note) => (
-            <Note key={note.text} tone={note.tone}>
-              {note.text}
-            </Note>
-          ))}
-          {moment.running && <ProbeNote load={load} units={units} />}
+          {said.good != null && <Note tone="good">{said.good}</Note>}
+          {said.mind != null && <Note tone="note">{said.mind}</Note>}
+          {said.running && <ProbeNote load={load} units={units} />}
           <p className="text-sm text-muted">{historyText(load)}</p>
           {load.events.length > 0 && (
             <Touch onPress={() => undo.mutate(undefined)}>Take the last step back</Touch>

@@ -15,11 +15,12 @@ export function useScreenAwake(running: boolean) {
         // Refused, for instance on a low battery; the clock runs on all the same.
       }
     };
-    void hold();
-    document.addEventListener("visibilitychange", hold);
+    const seen = () => void hold();
+    seen();
+    document.addEventListener("visibilitychange", seen);
     return () => {
       over = true;
-      document.removeEventListener("visibilitychange", hold);
+      document.removeEventListener("visibilitychange", seen);
       void lock?.release();
     };
   }, [running]);

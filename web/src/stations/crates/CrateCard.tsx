@@ -1,16 +1,19 @@
 import { useState } from "react";
+import * as v from "valibot";
 import type { Lot, Units } from "../../api/client";
 import { ageText, CONDITION, FAULT, isDue, KIND, shortDay, weightText } from "../../parts/format";
 import { Findings } from "../../parts/Findings";
 import { Touch } from "../../parts/Touch";
-import { WeightField } from "../../parts/WeightField";
+import { NumberOf } from "../../parts/FormFields";
+import { number, useFields } from "../../parts/fields";
+import { plain, weighedIn } from "../../parts/units";
+import { tomatoesDrawn } from "./model";
 
 const SKIN = { firm_ripe: "#c8371f", trim: "#d6603c", unripe: "#9db35a", out: "#8a7f78" } as const;
-const G_PER_TOMATO_DRAWN = 700;
 
 /** A crate with as many tomatoes as it has weight left. */
 function CratePicture({ lot }: { lot: Lot }) {
-  const count = Math.max(1, Math.min(27, Math.round(lot.left_g / G_PER_TOMATO_DRAWN)));
+  const count = tomatoesDrawn(lot);
   const radius = lot.kind === "cherry" ? 4.5 : lot.kind === "slicer" ? 8 : 6.5;
   const perRow = 9;
   return (
@@ -37,6 +40,39 @@ function CratePicture({ lot }: { lot: Lot }) {
   );
 }
 
+const schema = v.object({ weight: number("Weight.value") });
+
+/** Puts the weight of a whole lot right. */
+function FixWeight({
+  units,
+  onCorrect,
+  onKeep,
+}: {
+  units: Units;
+  onCorrect: (value: number) => void;
+  onKeep: () => void;
+}) {
+  const { control, handleSubmit } = useFields(schema, { weight: "" });
+  return (
+    <form
+      className="flex flex-wrap items-end gap-2"
+      onSubmit={(event) => void handleSubmit(({ weight }) => onCorrect(weight))(event)}
+    >
+      <NumberOf
+        control={control}
+        name="weight"
+        label="Weight of the whole lot"
+        bound="Weight.value"
+        scale={plain(weighedIn(units))}
+      />
+      <Touch submit look="main">
+        Correct
+      </Touch>
+      <Touch onPress={onKeep}>Keep</Touch>
+    </form>
+  );
+}
+
 export function CrateCard({
   lot,
   units,
@@ -53,8 +89,6 @@ export function CrateCard({
   onCorrect: (value: number) => void;
 }) {
   const [fixing, setFixing] = useState(false);
-  const [typed, setTyped] = useState("");
-  const value = Number(typed);
   return (
     <li
       className="flex flex-wrap items-center gap-x-3 gap-y-2 rounded-2xl border-2 border-line bg-white px-3 py-2"
@@ -82,25 +116,14 @@ export function CrateCard({
         </div>
       </div>
       {fixing ? (
-        <div className="flex flex-wrap items-end gap-2">
-          <WeightField
-            label="Weight of the whole lot"
-            typed={typed}
-            unit={units === "us" ? "lb" : "kg"}
-            onType={setTyped}
-          />
-          <Touch
-            look="main"
-            disabled={typed.trim() === "" || !Number.isFinite(value)}
-            onPress={() => {
-              onCorrect(value);
-              setFixing(false);
-            }}
-          >
-            Correct
-          </Touch>
-          <Touch onPress={() => setFixing(false)}>Keep</Touch>
-        </div>
+        <FixWeight
+          units={units}
+          onCorrect={(value) => {
+            onCorrect(value);
+            setFixing(false);
+          }}
+          onKeep={() => setFixing(false)}
+        />
       ) : (
         <div className="flex grow gap-2 sm:grow-0">
           {lot.condition === "unripe" && (

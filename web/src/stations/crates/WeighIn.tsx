@@ -1,31 +1,47 @@
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
-import { api, take, type Condition, type Fault, type Kind, type Units } from "../../api/client";
+import { useWatch } from "react-hook-form";
+import * as v from "valibot";
+import { api, take, type Amount, type Condition, type Fault, type Kind, type Units } from "../../api/client";
 import { ask, useChange } from "../../api/queries";
 import { useSay } from "../../counter/notices";
-import { Choice, optionsOf } from "../../parts/Choice";
-import { CONDITION, FAULT, KIND, weightText, isNumber } from "../../parts/format";
+import { optionsOf } from "../../parts/Choice";
+import { number, useFields, useRefusal } from "../../parts/fields";
+import { CONDITION, FAULT, KIND, weightText } from "../../parts/format";
+import { ChoiceOf, NumberOf, PickOf } from "../../parts/FormFields";
 import { Trouble } from "../../parts/Note";
 import { Plate } from "../../parts/Plate";
-import { Stepper } from "../../parts/Stepper";
 import { Touch } from "../../parts/Touch";
-import { WeightField } from "../../parts/WeightField";
+import { plain, weighedIn } from "../../parts/units";
+import { BY_SCALE, goesOn } from "./model";
 
-const BY_SCALE = "scale";
+const EMPTY = {
+  by: BY_SCALE,
+  amount: "",
+  kind: "paste",
+  condition: "firm_ripe",
+  fault: "overripe",
+  state: "fresh",
+  ripe: "100",
+};
+
+const schema = v.object({
+  by: v.string(),
+  amount: number("Weight.value"),
+  kind: v.string(),
+  condition: v.string(),
+  fault: v.string(),
+  state: v.string(),
+  ripe: number("LotRequest.ripe_percent"),
+});
 
 /** Weigh in by the scale or by counted containers. */
 export function WeighIn({ units }: { units: Units }) {
   const { data: containers } = useQuery(ask.containers());
   const say = useSay();
-  const [by, setBy] = useState(BY_SCALE);
-  const [typed, setTyped] = useState("");
-  const [kind, setKind] = useState<Kind>("paste");
-  const [condition, setCondition] = useState<Condition>("firm_ripe");
-  const [fault, setFault] = useState<Fault>("overripe");
-  const [frozen, setFrozen] = useState<"fresh" | "frozen">("fresh");
-  const unit = units === "us" ? "lb" : "kg";
-  const [ripe, setRipe] = useState(100);
-  const goesOn = condition === "firm_ripe" || condition === "trim";
+  const form = useFields(schema, EMPTY);
+  const { control, handleSubmit, reset } = form;
+  const { by, condition, amount } = useWatch({ control }) as typeof EMPTY;
+  const unit = weighedIn(units);
   const remove = useChange((ids: number[]) =>
     Promise.all(
       ids.map((id) =>
@@ -34,110 +50,101 @@ export function WeighIn({ units }: { units: Units }) {
     ),
   );
   const add = useChange(
-    (value: number) =>
-      take(
+    (lot: v.InferOutput<typeof schema>) => {
+      const condition = lot.condition as Condition;
+      const amount: Amount =
+        lot.by === BY_SCALE
+          ? { weighed: { value: lot.amount, unit } }
+          : { counted: { container: lot.by, count: lot.amount } };
+      return take(
         api.POST("/api/lots", {
           body: {
-            amount:
-              by === BY_SCALE ? { weighed: { value, unit } } : { counted: { container: by, count: value } },
-            kind,
+            amount,
+            kind: lot.kind as Kind,
             condition,
-            ripe_percent: goesOn ? ripe : null,
-            fault: condition === "out" ? fault : null,
-            frozen: frozen === "frozen",
+            ripe_percent: goesOn(condition) ? lot.ripe : null,
+            fault: condition === "out" ? (lot.fault as Fault) : null,
+            frozen: lot.state === "frozen",
           },
         }),
-      ),
-    (lots) => {
-      setTyped("");
-      setRipe(100);
+      );
+    },
+    (lots, sent) => {
+      reset({ ...EMPTY, by: sent.by, kind: sent.kind, condition: sent.condition, state: sent.state });
       const grams = lots.reduce((sum, lot) => sum + lot.weight_g, 0);
       const sill = lots.length > 1 ? `, ${weightText(lots[1]?.weight_g ?? 0, units)} of it to the sill` : "";
       say(`${weightText(grams, units)} weighed in${sill}`, () => remove.mutate(lots.map((lot) => lot.id)));
     },
   );
-  const names = [...(containers?.taught ?? []), ...(containers?.known ?? [])].map(
-    (container) => container.name,
-  );
-  const ready = isNumber(typed);
+  const left = useRefusal(form, add.error, {
+    "amount.weighed.value": "amount",
+    "amount.counted.count": "amount",
+    "amount.counted.container": "by",
+    ripe_percent: "ripe",
+    fault: "fault",
+  });
+  const names = [...(containers?.taught ?? []), ...(containers?.known ?? [])].map((one) => one.name);
+  const measures = [
+    { value: BY_SCALE, text: `${unit} on a scale` },
+    ...names.map((name) => ({ value: name, text: name })),
+  ];
   return (
     <Plate title="Weigh in">
-      <form
-        className="grid gap-4"
-        onSubmit={(event) => {
-          event.preventDefault();
-          if (ready) add.mutate(Number(typed));
-        }}
-      >
+      <form className="grid gap-4" onSubmit={(event) => void handleSubmit((lot) => add.mutate(lot))(event)}>
         <div className="flex flex-wrap items-end gap-4">
-          <WeightField
+          <NumberOf
             wide
+            control={control}
+            name="amount"
             label={by === BY_SCALE ? "On the scale" : `How many of ${by}`}
-            typed={typed}
-            unit={by === BY_SCALE ? unit : "×"}
-            onType={setTyped}
+            bound="Weight.value"
+            scale={plain(by === BY_SCALE ? unit : "×")}
           />
-          <label className="grow">
-            <span className="mb-1 block text-sm font-semibold text-muted">Counted in</span>
-            <select
-              value={by}
-              onChange={(event) => setBy(event.target.value)}
-              className="min-h-[52px] w-full rounded-xl border-2 border-line bg-white px-3 font-semibold"
-            >
-              <option value={BY_SCALE}>{unit} on a scale</option>
-              {names.map((name) => (
-                <option key={name}>{name}</option>
-              ))}
-            </select>
-          </label>
+          <PickOf control={control} name="by" label="Counted in" options={measures} />
         </div>
-        <Choice
+        <ChoiceOf
+          control={control}
+          name="kind"
           label="Kind"
-          value={kind}
           options={optionsOf(["paste", "slicer", "cherry", "mixed"], KIND)}
-          onChoose={setKind}
         />
-        <Choice
+        <ChoiceOf
+          control={control}
+          name="condition"
           label="Sorted as"
-          value={condition}
           options={optionsOf(["firm_ripe", "trim", "unripe", "out"], CONDITION)}
-          onChoose={setCondition}
         />
         {condition === "out" && (
-          <Choice
-            label="Because it is"
-            value={fault}
+          <ChoiceOf
+            control={control}
+            name="fault"
+            label="Reason"
             options={optionsOf(["overripe", "mouldy", "bruised", "dead_vine"], FAULT)}
-            onChoose={setFault}
           />
         )}
         <div className="flex flex-wrap items-end gap-x-6 gap-y-3">
-          <Choice
+          <ChoiceOf
+            control={control}
+            name="state"
             label="State"
-            value={frozen}
             options={[
               { value: "fresh", text: "Fresh" },
               { value: "frozen", text: "Frozen" },
             ]}
-            onChoose={setFrozen}
           />
-          {goesOn && (
-            <Stepper
-              label="Of it ripe"
-              text={`${ripe} %`}
-              onLess={ripe > 0 ? () => setRipe(ripe - 10) : undefined}
-              onMore={ripe < 100 ? () => setRipe(ripe + 10) : undefined}
+          {goesOn(condition as Condition) && (
+            <NumberOf
+              control={control}
+              name="ripe"
+              label="Ripe share"
+              bound="LotRequest.ripe_percent"
+              scale={plain("%")}
+              step={10}
             />
           )}
         </div>
-        <Trouble error={add.error ?? remove.error} />
-        <Touch
-          big
-          look="main"
-          disabled={!ready || add.isPending}
-          onPress={() => add.mutate(Number(typed))}
-          className="w-full"
-        >
+        <Trouble error={left ?? remove.error} />
+        <Touch big submit look="main" disabled={amount.trim() === "" || add.isPending} className="w-full">
           Weigh in
         </Touch>
       </form>

@@ -3,26 +3,18 @@ import { useChange } from "../../api/queries";
 import { AGENT, headspaceText, jarText, PRODUCT } from "../../parts/format";
 import { Trouble } from "../../parts/Note";
 import { Answer } from "../../parts/Plate";
-import { Stepper } from "../../parts/Stepper";
+import { CountField } from "../../parts/CountField";
+import { jarsText } from "./model";
 
 type Dose = LoadView["doses"][number];
 
-/** "Jar 8", "Jars 1 to 5", "Jars 1, 3, 4". */
-function jarsText(numbers: readonly number[]): string {
-  const [first, last] = [numbers[0], numbers.at(-1)];
-  if (first === undefined || last === undefined) return "No jars";
-  if (numbers.length === 1) return `Jar ${first}`;
-  const inARow = numbers.length > 2 && last - first === numbers.length - 1;
-  return `Jars ${inARow ? `${first} to ${last}` : numbers.join(", ")}`;
-}
-
 function Count({ dose, onSet }: { dose: Dose; onSet: (count: number) => void }) {
   return (
-    <Stepper
+    <CountField
       label={`The pot gave ${jarText(dose.jar, 2)}`}
-      text={String(dose.count)}
-      onLess={dose.count > 1 ? () => onSet(dose.count - 1) : undefined}
-      onMore={() => onSet(dose.count + 1)}
+      count={dose.count}
+      bound="RecountRequest.count"
+      onSet={onSet}
     />
   );
 }

@@ -16,14 +16,14 @@ export function Grouping() {
     <Note tone="note">
       <p>
         <strong>
-          Put together anew, {grouping.loads_now} loads become {grouping.loads_best}: {spanText(saved)} less
-          of canner.
+          Combine into {grouping.loads_best} {grouping.loads_best === 1 ? "load" : "loads"}, saves{" "}
+          {spanText(saved)} of canner.
         </strong>{" "}
         {grouping.why}
         {grouping.lower_bound_minutes === grouping.minutes_best && " No grouping takes less."}
       </p>
       <Touch look="main" className="mt-2" onPress={() => regroup.mutate(undefined)}>
-        Put them together
+        Combine them
       </Touch>
       <Trouble error={regroup.error} />
     </Note>

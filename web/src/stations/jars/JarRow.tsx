@@ -1,7 +1,7 @@
 import type { JarStep, LoadView } from "../../api/client";
 import { AGENT } from "../../parts/format";
 import { JarPicture } from "../../parts/JarPicture";
-import { nextStep, stateOf, type Jar } from "./steps";
+import { touchOf, type Jar } from "./model";
 
 /** The jars as they stand on the counter; a touch does the next thing to one. */
 export function JarRow({
@@ -21,7 +21,7 @@ export function JarRow({
   return (
     <ul className="mt-3 grid grid-cols-4 gap-2 sm:flex sm:flex-wrap sm:gap-3">
       {load.jars.map((jar) => {
-        const state = stateOf(jar);
+        const { state } = jar;
         const dose = jar.acid ? undefined : doseOf(jar);
         return (
           <li key={jar.id} className="sm:max-w-[158px] sm:min-w-[104px] sm:flex-1">
@@ -30,7 +30,7 @@ export function JarRow({
               data-jar={jar.number}
               data-state={state}
               aria-label={`Jar ${jar.number}${mixed ? ` of ${jar.code}` : ""}, ${state}`}
-              onClick={() => onTick({ id: jar.id, ...nextStep(jar) })}
+              onClick={() => onTick({ id: jar.id, ...touchOf(jar) })}
               className="w-full rounded-2xl border-2 border-line bg-white p-1 pb-2 text-center hover:border-cobalt"
             >
               <span className="mx-auto block h-[104px] w-full sm:h-[128px]">

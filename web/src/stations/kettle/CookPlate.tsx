@@ -1,14 +1,5 @@
-import { useState } from "react";
 import { Link } from "react-router";
-import {
-  api,
-  take,
-  type CookEventRequest,
-  type CookView,
-  type HeatSetting,
-  type Simulation,
-  type Units,
-} from "../../api/client";
+import { api, take, type CookView, type HeatSetting, type Simulation, type Units } from "../../api/client";
 import { useChange } from "../../api/queries";
 import { useSay } from "../../counter/notices";
 import { Choice, optionsOf } from "../../parts/Choice";
@@ -19,89 +10,14 @@ import {
   spanText,
   temperatureText,
   volumeText,
-  weightText,
-  isNumber,
 } from "../../parts/format";
 import { Note, Trouble } from "../../parts/Note";
 import { Answer, Plate } from "../../parts/Plate";
 import { Touch } from "../../parts/Touch";
-import { WeightField } from "../../parts/WeightField";
 import { Curve } from "./Curve";
 import { KettlePicture } from "./KettlePicture";
-import { KG_PER_LB, L_PER_QUART, MM_PER_IN } from "../../parts/units";
-
-type By = "depth" | "volume" | "mass" | "brix" | "drain" | "temp";
-
-/** How each reading is typed, in the kitchen's units, and sent. */
-const READ: Record<
-  By,
-  { text: string; us: string; metric: string; send: (value: number, us: boolean) => CookEventRequest }
-> = {
-  depth: { text: "Depth", us: "in", metric: "mm", send: (v, us) => ({ depth_mm: us ? v * MM_PER_IN : v }) },
-  volume: {
-    text: "Volume",
-    us: "qt",
-    metric: "L",
-    send: (v, us) => ({ volume_l: us ? v * L_PER_QUART : v }),
-  },
-  mass: { text: "Weight", us: "lb", metric: "kg", send: (v, us) => ({ mass_kg: us ? v * KG_PER_LB : v }) },
-  brix: { text: "Brix", us: "°", metric: "°", send: (v) => ({ brix: v }) },
-  drain: {
-    text: "Drained off",
-    us: "qt",
-    metric: "L",
-    send: (v, us) => ({ drain_l: us ? v * L_PER_QUART : v }),
-  },
-  temp: { text: "Heat", us: "°F", metric: "°C", send: (v, us) => ({ temp_c: us ? (v - 32) / 1.8 : v }) },
-};
-
-const BYS = Object.keys(READ) as By[];
-
-function ReadForm({ cook, units }: { cook: CookView; units: Units }) {
-  const [by, setBy] = useState<By>("depth");
-  const [typed, setTyped] = useState("");
-  const say = useSay();
-  const path = { params: { path: { id: cook.id } } };
-  const undo = useChange(() => take(api.DELETE("/api/cooks/{id}/events/last", path)));
-  const write = useChange(
-    (body: CookEventRequest) => take(api.POST("/api/cooks/{id}/events", { ...path, body })),
-    () => {
-      setTyped("");
-      say("Written down", () => undo.mutate(undefined));
-    },
-  );
-  const value = Number(typed);
-  const ready = isNumber(typed);
-  const send = () => ready && write.mutate(READ[by].send(value, units === "us"));
-  return (
-    <form
-      className="grid gap-3"
-      onSubmit={(event) => {
-        event.preventDefault();
-        send();
-      }}
-    >
-      <Choice
-        label="Read it by"
-        value={by}
-        options={BYS.map((key) => ({ value: key, text: READ[key].text }))}
-        onChoose={setBy}
-      />
-      <div className="flex flex-wrap items-end gap-3">
-        <WeightField
-          label={by === "drain" ? "How much was drained" : "Reading"}
-          typed={typed}
-          unit={READ[by][units === "us" ? "us" : "metric"]}
-          onType={setTyped}
-        />
-        <Touch look="main" disabled={!ready || write.isPending} onPress={send}>
-          Write it down
-        </Touch>
-      </div>
-      <Trouble error={write.error ?? undo.error} />
-    </form>
-  );
-}
+import { flaggedText, lastText, minutesLeft } from "./model";
+import { ReadForm } from "./ReadForm";
 
 const INSTRUMENTS: readonly { instrument: Simulation; text: string }[] = [
   { instrument: "scale", text: "Scale" },
@@ -109,25 +25,12 @@ const INSTRUMENTS: readonly { instrument: Simulation; text: string }[] = [
   { instrument: "refractometer", text: "Refractometer" },
 ];
 
-function lastText(line: CookView["log"][number], units: Units): string {
-  switch (line.what) {
-    case "mass_kg":
-      return weightText(line.value * 1000, units);
-    case "temp_c":
-      return temperatureText(line.value, units);
-    case "brix":
-      return `${line.value.toFixed(1)} °Brix`;
-    default:
-      return "";
-  }
-}
-
 export function CookPlate({ cook, units, now }: { cook: CookView; units: Units; now: number }) {
   const say = useSay();
   const path = { params: { path: { id: cook.id } } };
   const end = useChange(
     (ended: boolean) => take(api.PATCH("/api/cooks/{id}", { ...path, body: { ended } })),
-    (_, ended) => ended && say(`${cook.kettle.name} is off the stove`, () => end.mutate(false)),
+    (_, ended, again) => ended && say(`${cook.kettle.name} is off the stove`, () => again(false)),
   );
   const simulate = useChange((instrument: Simulation) =>
     take(api.POST("/api/cooks/{id}/simulations", { ...path, body: { instrument } })),
@@ -138,7 +41,7 @@ export function CookPlate({ cook, units, now }: { cook: CookView; units: Units; 
   const turn = useChange((setting: HeatSetting) =>
     take(api.POST("/api/cooks/{id}/events", { ...path, body: { setting } })),
   );
-  const minutes = Math.max(0, Math.round((cook.finish - now) / 60_000));
+  const minutes = minutesLeft(cook, now);
   const drain = cook.drain_first;
   // Between two answers the clock runs on.
   const reached = cook.reached || cook.finish <= now;
@@ -156,16 +59,11 @@ export function CookPlate({ cook, units, now }: { cook: CookView; units: Units; 
           >
             {reached
               ? `The mark is reached: ${volumeText(cook.target_l, units)} at ${depthText(cook.mark_mm, units)}.`
-              : `Between ${clockText(cook.finish_low)} and ${clockText(cook.finish_high)}, eight times in ten.`}
+              : `80 % likely between ${clockText(cook.finish_low)} and ${clockText(cook.finish_high)}.`}
           </Answer>
           <Curve cook={cook} now={now} />
           {cook.stir && <Note tone="warn">It thickens: stir often and turn the heat down.</Note>}
-          {cook.flagged.length > 0 && (
-            <Note tone="warn">
-              {cook.flagged.length === 1 ? "One reading lies" : `${cook.flagged.length} readings lie`} too far
-              off and was not obeyed. Read it again.
-            </Note>
-          )}
+          {cook.flagged.length > 0 && <Note tone="warn">{flaggedText(cook.flagged.length)}</Note>}
           {!reached && drain != null && drain.spares_minutes > 15 && (
             <Note tone="note">
               Drain {volumeText(drain.drain_l, units)} of thin juice first:{" "}

@@ -1,35 +1,49 @@
 import { useQuery } from "@tanstack/react-query";
-import { useDeferredValue, useId, useState } from "react";
+import { useDeferredValue, useState } from "react";
+import * as v from "valibot";
 import type { Height, NearAnswer, Units } from "../../api/client";
 import { ask } from "../../api/queries";
 import { Choice } from "../../parts/Choice";
-import { altitudeText, distanceText, isNumber } from "../../parts/format";
+import { number, useFields } from "../../parts/fields";
+import { altitudeText, distanceText } from "../../parts/format";
+import { NumberOf } from "../../parts/FormFields";
 import { Note, Trouble } from "../../parts/Note";
 import { Touch } from "../../parts/Touch";
-import { WeightField } from "../../parts/WeightField";
-import { M_PER_FT } from "../../parts/units";
+import { NumberField } from "../../parts/NumberField";
+import { parseNumber } from "../../parts/number";
+import { TextField } from "../../parts/TextField";
+import { heatScale, heightScale } from "../../parts/units";
 
 type Way = "enter" | "place" | "boil";
 type Use = (feet: number) => void;
 
 function Enter({ units, onUse }: { units: Units; onUse: Use }) {
-  const [typed, setTyped] = useState("");
-  const metric = units === "metric";
-  const ready = isNumber(typed);
+  const scale = heightScale(units);
+  const { control, handleSubmit, reset } = useFields(
+    v.object({ height: number("KitchenRequest.altitude_ft", scale) }),
+    { height: "" },
+  );
   return (
-    <div className="flex flex-wrap items-end gap-3">
-      <WeightField label="New altitude" typed={typed} unit={metric ? "m" : "ft"} onType={setTyped} />
-      <Touch
-        look="main"
-        disabled={!ready}
-        onPress={() => {
-          onUse(Number(typed) / (metric ? M_PER_FT : 1));
-          setTyped("");
-        }}
-      >
+    <form
+      className="flex flex-wrap items-end gap-3"
+      onSubmit={(event) =>
+        void handleSubmit(({ height }) => {
+          onUse(height);
+          reset({ height: "" });
+        })(event)
+      }
+    >
+      <NumberOf
+        control={control}
+        name="height"
+        label="New altitude"
+        bound="KitchenRequest.altitude_ft"
+        scale={scale}
+      />
+      <Touch submit look="main">
         Set altitude
       </Touch>
-    </div>
+    </form>
   );
 }
 
@@ -68,7 +82,6 @@ function Near({ answer, units, onUse }: { answer: NearAnswer; units: Units; onUs
 }
 
 function ByPlace({ units, onUse }: { units: Units; onUse: Use }) {
-  const id = useId();
   const [typed, setTyped] = useState("");
   const [at, setAt] = useState<{ lat: number; lon: number } | null>(null);
   const name = useDeferredValue(typed.trim());
@@ -76,21 +89,14 @@ function ByPlace({ units, onUse }: { units: Units; onUse: Use }) {
   const near = useQuery(ask.near(at));
   return (
     <div className="grid gap-3">
-      <div>
-        <label htmlFor={id} className="mb-1 block text-sm font-semibold text-muted">
-          Town near the kitchen
-        </label>
-        <input
-          id={id}
-          value={typed}
-          autoComplete="off"
-          onChange={(event) => {
-            setTyped(event.target.value);
-            setAt(null);
-          }}
-          className="min-h-[52px] w-full rounded-xl border-2 border-cobalt bg-white px-3 text-lg font-semibold"
-        />
-      </div>
+      <TextField
+        label="Town near the kitchen"
+        typed={typed}
+        onType={(next) => {
+          setTyped(next);
+          setAt(null);
+        }}
+      />
       {at === null && (
         <div className="flex flex-wrap gap-2">
           {towns.data?.map((town) => (
@@ -118,15 +124,15 @@ function ByPlace({ units, onUse }: { units: Units; onUse: Use }) {
 function ByBoil({ units, onUse }: { units: Units; onUse: Use }) {
   const [typed, setTyped] = useState("");
   const metric = units === "metric";
-  const reading = typed.trim() === "" ? NaN : Number(typed);
-  const celsius = metric ? reading : (reading - 32) / 1.8;
-  const { data, error } = useQuery(ask.boilTest(Number.isFinite(celsius) ? celsius : null));
+  const scale = heatScale(units);
+  const reading = parseNumber(typed);
+  const { data, error } = useQuery(ask.boilTest(reading === null ? null : scale.toApi(reading)));
   return (
     <div className="grid gap-3">
-      <WeightField
+      <NumberField
         label="Thermometer in water at a rolling boil"
         typed={typed}
-        unit={metric ? "°C" : "°F"}
+        unit={scale.unit}
         onType={setTyped}
       />
       {data !== undefined && (

@@ -1,24 +1,17 @@
 import { useState, type ReactNode } from "react";
-import {
-  api,
-  take,
-  type Canner,
-  type Kitchen,
-  type Method,
-  type PotSize,
-  type Units,
-} from "../../api/client";
+import * as v from "valibot";
+import { api, take, type Kitchen, type Method, type PotSize } from "../../api/client";
 import { useChange } from "../../api/queries";
 import { useSay } from "../../counter/notices";
 import { Choice, optionsOf } from "../../parts/Choice";
-import { CANNED_SIZES, depthText, jarText, METHOD, isNumber } from "../../parts/format";
+import { CountField } from "../../parts/CountField";
+import { named, useFields, useRefusal } from "../../parts/fields";
+import { CANNED_SIZES, jarText, METHOD } from "../../parts/format";
+import { TextOf } from "../../parts/FormFields";
 import { Trouble } from "../../parts/Note";
 import { Plate } from "../../parts/Plate";
-import { Stepper } from "../../parts/Stepper";
-import { TextField } from "../../parts/TextField";
 import { Touch } from "../../parts/Touch";
-import { WeightField } from "../../parts/WeightField";
-import { inMm, rulerUnit } from "../../parts/units";
+import { BurnerForm } from "./BurnerForm";
 import { PotForm } from "./PotForm";
 
 const METHODS = Object.keys(METHOD) as Method[];
@@ -31,43 +24,25 @@ interface CannerPatch {
   burner_mm?: number;
 }
 
-function BurnerForm({
-  canner,
-  units,
-  onSet,
-}: {
-  canner: Canner;
-  units: Units;
-  onSet: (patch: CannerPatch) => void;
-}) {
-  const [power, setPower] = useState("");
-  const [wide, setWide] = useState("");
-  const number = (typed: string) => (typed.trim() === "" ? undefined : Number(typed));
-  const ready = [power, wide].some(isNumber);
-  const set = () => {
-    onSet({ power_w: number(power), burner_mm: wide.trim() === "" ? undefined : inMm(wide, units) });
-    setPower("");
-    setWide("");
-  };
-  const has = [
-    canner.power_w == null ? null : `${Math.round(canner.power_w)} W`,
-    canner.burner_mm == null ? null : `${depthText(canner.burner_mm, units)} wide`,
-  ].filter((part) => part !== null);
+/** Another canner of the household. */
+function AddCanner({ onAdd, error }: { onAdd: (name: string) => void; error: Error | null }) {
+  const form = useFields(v.object({ name: named }), { name: "" });
+  const { control, handleSubmit, reset } = form;
+  const left = useRefusal(form, error, { name: "name" });
   return (
-    <div className="mt-4 border-t-2 border-line pt-3">
-      <p className="mb-2 text-muted">
-        {has.length === 0
-          ? "Its burner: with its power, Bodega says when it will boil."
-          : `Its burner: ${has.join(", ")}.`}
-      </p>
-      <div className="flex flex-wrap items-end gap-2">
-        <WeightField label="Burner power" typed={power} unit="W" onType={setPower} />
-        <WeightField label="Burner width" typed={wide} unit={rulerUnit(units)} onType={setWide} />
-        <Touch disabled={!ready} onPress={set}>
-          Set the burner
-        </Touch>
-      </div>
-    </div>
+    <form
+      className="mt-4 flex flex-wrap items-end gap-2 border-t-2 border-line pt-3"
+      onSubmit={(event) =>
+        void handleSubmit(({ name }) => {
+          onAdd(name);
+          reset({ name: "" });
+        })(event)
+      }
+    >
+      <TextOf control={control} name="name" label="Another canner, called" />
+      <Touch submit>Add it</Touch>
+      <Trouble error={left} />
+    </form>
   );
 }
 
@@ -82,7 +57,6 @@ export function CannerList({
   children?: ReactNode;
 }) {
   const [wanted, setWanted] = useState<number | null>(null);
-  const [name, setName] = useState("");
   const say = useSay();
   const canner = kitchen.canners.find((item) => item.id === wanted) ?? kitchen.canner;
   const change = useChange((body: CannerPatch) =>
@@ -91,7 +65,6 @@ export function CannerList({
   const add = useChange(
     (body: { name: string; method: Method }) => take(api.POST("/api/canners", { body })),
     (added) => {
-      setName("");
       setWanted(added.id);
       say(`${added.name} is there`);
     },
@@ -126,36 +99,33 @@ export function CannerList({
       <ul className="mt-4 grid gap-2 sm:grid-cols-2">
         {CANNED_SIZES.map((jar) => {
           const count = capacity[jar] ?? 0;
-          const set = (next: number) => change.mutate({ capacity: { ...capacity, [jar]: next } });
+          const set = (next: number) => change.mutate({ capacity: { [jar]: next } });
           return (
             <li key={jar}>
-              <Stepper
-                wide
-                text={`${count} ${jarText(jar, count)}`}
-                onLess={count > 1 ? () => set(count - 1) : undefined}
-                onMore={() => set(count + 1)}
+              <CountField
+                quiet
+                label={jarText(jar, 2)}
+                unit={jarText(jar, count)}
+                count={count}
+                bound="AuditJar.count"
+                least={1}
+                onSet={set}
               />
             </li>
           );
         })}
       </ul>
-      <PotForm pot={canner.pot ?? null} units={kitchen.units} onSet={(pot) => change.mutate({ pot })} />
+      <PotForm
+        pot={canner.pot ?? null}
+        units={kitchen.units}
+        error={change.error}
+        onSet={(pot) => change.mutate({ pot })}
+      />
       <BurnerForm canner={canner} units={kitchen.units} onSet={(patch) => change.mutate(patch)} />
       {children}
-      <form
-        className="mt-4 flex flex-wrap items-end gap-2 border-t-2 border-line pt-3"
-        onSubmit={(event) => {
-          event.preventDefault();
-          if (name.trim() !== "") add.mutate({ name, method: "boiling_water" });
-        }}
-      >
-        <TextField label="Another canner, called" typed={name} onType={setName} />
-        <Touch disabled={name.trim() === ""} onPress={() => add.mutate({ name, method: "boiling_water" })}>
-          Add it
-        </Touch>
-      </form>
+      <AddCanner onAdd={(name) => add.mutate({ name, method: "boiling_water" })} error={add.error} />
       <div className="mt-3">
-        <Trouble error={change.error ?? add.error} />
+        <Trouble error={change.error} />
       </div>
     </Plate>
   );

@@ -1,31 +1,33 @@
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
+import * as v from "valibot";
 import { api, take, type Units } from "../../api/client";
 import { ask, useChange } from "../../api/queries";
-import { weightText, isNumber } from "../../parts/format";
+import { named, number, useFields, useRefusal } from "../../parts/fields";
+import { weightText } from "../../parts/format";
+import { NumberOf, TextOf } from "../../parts/FormFields";
 import { Trouble } from "../../parts/Note";
 import { Plate } from "../../parts/Plate";
-import { TextField } from "../../parts/TextField";
 import { Touch } from "../../parts/Touch";
-import { WeightField } from "../../parts/WeightField";
+import { plain, weighedIn } from "../../parts/units";
+
+const EMPTY = { name: "", weight: "" };
+const schema = v.object({ name: named, weight: number("Weight.value") });
 
 /** Containers taught once and counted ever after. */
 export function ContainerList({ units }: { units: Units }) {
   const { data } = useQuery(ask.containers());
-  const [name, setName] = useState("");
-  const [typed, setTyped] = useState("");
-  const unit = units === "us" ? "lb" : "kg";
+  const unit = weighedIn(units);
+  const form = useFields(schema, EMPTY);
+  const { control, handleSubmit, reset } = form;
   const teach = useChange(
-    () => take(api.POST("/api/containers", { body: { name, weight: { value: Number(typed), unit } } })),
-    () => {
-      setName("");
-      setTyped("");
-    },
+    ({ name, weight }: v.InferOutput<typeof schema>) =>
+      take(api.POST("/api/containers", { body: { name, weight: { value: weight, unit } } })),
+    () => reset(EMPTY),
   );
   const forget = useChange((id: number) =>
     take(api.DELETE("/api/containers/{id}", { params: { path: { id } } })),
   );
-  const ready = name.trim() !== "" && isNumber(typed);
+  const left = useRefusal(form, teach.error, { name: "name", "weight.value": "weight" });
   return (
     <Plate title="Your containers">
       <ul className="grid gap-1">
@@ -38,15 +40,24 @@ export function ContainerList({ units }: { units: Units }) {
           </li>
         ))}
       </ul>
-      <div className="mt-3 flex flex-wrap items-end gap-3">
-        <TextField label="Teach another" typed={name} example="green bucket" onType={setName} />
-        <WeightField label="Tomatoes in one" typed={typed} unit={unit} onType={setTyped} />
-        <Touch look="main" disabled={!ready} onPress={() => teach.mutate(undefined)}>
+      <form
+        className="mt-3 flex flex-wrap items-end gap-3"
+        onSubmit={(event) => void handleSubmit((taught) => teach.mutate(taught))(event)}
+      >
+        <TextOf control={control} name="name" label="Teach another" example="green bucket" />
+        <NumberOf
+          control={control}
+          name="weight"
+          label="Tomatoes in one"
+          bound="Weight.value"
+          scale={plain(unit)}
+        />
+        <Touch submit look="main">
           Teach
         </Touch>
-      </div>
+      </form>
       <div className="mt-3">
-        <Trouble error={teach.error ?? forget.error} />
+        <Trouble error={left ?? forget.error} />
       </div>
     </Plate>
   );

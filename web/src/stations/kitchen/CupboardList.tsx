@@ -1,8 +1,11 @@
 import { useQuery } from "@tanstack/react-query";
-import { useId, useState } from "react";
+import * as v from "valibot";
 import { api, take, type Agent, type CountRequest } from "../../api/client";
 import { ask, useChange } from "../../api/queries";
-import { AGENT, jarText, MOUTH, shortDay, isNumber } from "../../parts/format";
+import { number, useFields, type Bound } from "../../parts/fields";
+import { AGENT, capital, jarText, MOUTH, shortDay } from "../../parts/format";
+import { NumberOf } from "../../parts/FormFields";
+import { leftOf } from "./model";
 import { Trouble } from "../../parts/Note";
 import { Plate } from "../../parts/Plate";
 import { Touch } from "../../parts/Touch";
@@ -10,6 +13,7 @@ import { Touch } from "../../parts/Touch";
 function Line({
   name,
   unit,
+  bound,
   counted,
   used,
   opened,
@@ -18,52 +22,36 @@ function Line({
 }: {
   name: string;
   unit: string;
+  bound: Bound;
   counted: number | null | undefined;
   used: number;
   opened?: string | null | undefined;
   onOpen?: () => void;
   onCount: (amount: number) => void;
 }) {
-  const id = useId();
-  const [typed, setTyped] = useState("");
-  const amount = Number(typed);
-  const ready = isNumber(typed);
-  const left = counted == null ? null : Math.max(0, Math.round(counted - used));
+  const { control, handleSubmit, reset } = useFields(v.object({ amount: number(bound) }), { amount: "" });
+  const left = leftOf(counted, used);
   return (
     <form
       className="flex flex-wrap items-center gap-2"
-      onSubmit={(event) => {
-        event.preventDefault();
-        if (ready) onCount(amount);
-        setTyped("");
-      }}
+      onSubmit={(event) =>
+        void handleSubmit(({ amount }) => {
+          onCount(amount);
+          reset({ amount: "" });
+        })(event)
+      }
     >
-      <label htmlFor={id} className="min-w-0 grow leading-tight">
+      <p className="min-w-0 grow leading-tight">
         <strong>{name}</strong>
         <span className="block text-sm text-muted">
           {left === null ? "not counted" : `${left}${unit} there`}
           {used > 0 && `, ${Math.round(used)}${unit} taken by batches`}
           {opened != null && `, opened ${shortDay(opened)}`}
         </span>
-      </label>
+      </p>
       {onOpen !== undefined && left !== null && <Touch onPress={onOpen}>Opened today</Touch>}
-      <input
-        id={id}
-        inputMode="decimal"
-        autoComplete="off"
-        value={typed}
-        onChange={(event) => setTyped(event.target.value)}
-        className="min-h-[48px] w-20 rounded-xl border-2 border-line bg-white px-2 text-center font-slab text-lg font-bold"
-      />
-      <Touch
-        disabled={!ready}
-        onPress={() => {
-          onCount(amount);
-          setTyped("");
-        }}
-      >
-        Count
-      </Touch>
+      <NumberOf quiet control={control} name="amount" label={name} bound={bound} />
+      <Touch submit>Count</Touch>
     </form>
   );
 }
@@ -82,6 +70,7 @@ export function CupboardList() {
             key={line.jar}
             name={`Empty ${jarText(line.jar, 2)}`}
             unit=""
+            bound="CountRequest.count"
             counted={line.counted}
             used={line.used}
             onCount={(amount) => count.mutate({ item: "jar", jar: line.jar, count: amount })}
@@ -92,6 +81,7 @@ export function CupboardList() {
             key={line.mouth}
             name={`Lids, ${MOUTH[line.mouth]}`}
             unit=""
+            bound="CountRequest.count"
             counted={line.counted}
             used={line.used}
             onCount={(amount) => count.mutate({ item: "lid", mouth: line.mouth, count: amount })}
@@ -100,8 +90,9 @@ export function CupboardList() {
         {cupboard.acids.map((line) => (
           <Line
             key={line.agent}
-            name={AGENT[line.agent].charAt(0).toUpperCase() + AGENT[line.agent].slice(1)}
+            name={capital(AGENT[line.agent])}
             unit={line.agent === "citric_acid" ? " g" : " mL"}
+            bound="CountRequest.amount"
             counted={line.counted}
             used={line.used}
             opened={line.opened_on}

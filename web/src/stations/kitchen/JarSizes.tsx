@@ -1,10 +1,14 @@
 import { useState } from "react";
+import * as v from "valibot";
 import type { JarSize, Kitchen } from "../../api/client";
-import { CANNED_SIZES, depthText, jarText, isNumber } from "../../parts/format";
+import { number, useFields } from "../../parts/fields";
+import { CANNED_SIZES, depthText, jarText } from "../../parts/format";
+import { NumberOf } from "../../parts/FormFields";
 import { Choice } from "../../parts/Choice";
 import { Touch } from "../../parts/Touch";
-import { WeightField } from "../../parts/WeightField";
-import { inMm, rulerUnit } from "../../parts/units";
+import { lengthScale } from "../../parts/units";
+
+const EMPTY = { wide: "", high: "" };
 
 /** Jars measured from outside: how many stand side by side and how high the water goes depend on them. */
 export function JarSizes({
@@ -16,17 +20,22 @@ export function JarSizes({
 }) {
   const { units } = kitchen;
   const [jar, setJar] = useState<JarSize>("quart");
-  const [wide, setWide] = useState("");
-  const [high, setHigh] = useState("");
-  const ready = [wide, high].every(isNumber);
+  const scale = lengthScale(units);
+  const { control, handleSubmit, reset } = useFields(
+    v.object({ wide: number("JarMeasure.diameter_mm", scale), high: number("JarMeasure.height_mm", scale) }),
+    EMPTY,
+  );
   const measured = kitchen.jar_outsides[jar];
-  const set = () => {
-    onSet({ [jar]: { diameter_mm: inMm(wide, units), height_mm: inMm(high, units) } });
-    setWide("");
-    setHigh("");
-  };
   return (
-    <div className="mt-4 border-t-2 border-line pt-3">
+    <form
+      className="mt-4 border-t-2 border-line pt-3"
+      onSubmit={(event) =>
+        void handleSubmit(({ wide, high }) => {
+          onSet({ [jar]: { diameter_mm: wide, height_mm: high } });
+          reset(EMPTY);
+        })(event)
+      }
+    >
       <Choice
         label="Your jars from outside, lid on"
         value={jar}
@@ -42,12 +51,22 @@ export function JarSizes({
           : `Measured: ${depthText(measured.diameter_mm, units)} wide, ${depthText(measured.height_mm, units)} high.`}
       </p>
       <div className="flex flex-wrap items-end gap-2">
-        <WeightField label="Jar, wide" typed={wide} unit={rulerUnit(units)} onType={setWide} />
-        <WeightField label="Jar, high" typed={high} unit={rulerUnit(units)} onType={setHigh} />
-        <Touch disabled={!ready} onPress={set}>
-          Set the jar
-        </Touch>
+        <NumberOf
+          control={control}
+          name="wide"
+          label="Jar, wide"
+          bound="JarMeasure.diameter_mm"
+          scale={scale}
+        />
+        <NumberOf
+          control={control}
+          name="high"
+          label="Jar, high"
+          bound="JarMeasure.height_mm"
+          scale={scale}
+        />
+        <Touch submit>Set the jar</Touch>
       </div>
-    </div>
+    </form>
   );
 }

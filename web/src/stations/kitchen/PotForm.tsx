@@ -1,49 +1,73 @@
-import { useState } from "react";
+import * as v from "valibot";
 import type { PotSize, Units } from "../../api/client";
-import { depthText, isNumber } from "../../parts/format";
+import { number, useFields, useRefusal } from "../../parts/fields";
+import { depthText } from "../../parts/format";
+import { NumberOf } from "../../parts/FormFields";
 import { Touch } from "../../parts/Touch";
-import { WeightField } from "../../parts/WeightField";
-import { inMm, rulerUnit } from "../../parts/units";
+import { lengthScale } from "../../parts/units";
+
+const EMPTY = { wide: "", high: "", rack: "" };
 
 /** The canner from inside, so that the water can be worked out before the jars go in. */
 export function PotForm({
   pot,
   units,
+  error,
   onSet,
 }: {
   pot: PotSize | null;
   units: Units;
+  error: Error | null;
   onSet: (pot: PotSize) => void;
 }) {
-  const unit = rulerUnit(units);
-  const [wide, setWide] = useState("");
-  const [high, setHigh] = useState("");
-  const [rack, setRack] = useState("");
-  const ready = [wide, high, rack].every(isNumber);
-  const mm = (typed: string) => inMm(typed, units);
+  const scale = lengthScale(units);
+  const form = useFields(
+    v.object({
+      wide: number("PotSize.inner_diameter_mm", scale),
+      high: number("PotSize.inner_height_mm", scale),
+      rack: number("PotSize.rack_height_mm", scale),
+    }),
+    EMPTY,
+  );
+  const { control, handleSubmit, reset } = form;
+  useRefusal(form, error, {
+    "pot.inner_diameter_mm": "wide",
+    "pot.inner_height_mm": "high",
+    "pot.rack_height_mm": "rack",
+  });
   return (
-    <div className="mt-4 border-t-2 border-line pt-3">
+    <form
+      className="mt-4 border-t-2 border-line pt-3"
+      onSubmit={(event) =>
+        void handleSubmit(({ wide, high, rack }) => {
+          onSet({ inner_diameter_mm: wide, inner_height_mm: high, rack_height_mm: rack });
+          reset(EMPTY);
+        })(event)
+      }
+    >
       <p className="mb-2 text-muted">
         {pot === null
           ? "Measure it from inside, and Bodega says how high to fill it before the jars go in."
           : `Inside ${depthText(pot.inner_diameter_mm, units)} wide, ${depthText(pot.inner_height_mm, units)} high, rack at ${depthText(pot.rack_height_mm, units)}.`}
       </p>
       <div className="flex flex-wrap items-end gap-2">
-        <WeightField label="Canner, wide" typed={wide} unit={unit} onType={setWide} />
-        <WeightField label="Canner, high" typed={high} unit={unit} onType={setHigh} />
-        <WeightField label="Rack" typed={rack} unit={unit} onType={setRack} />
-        <Touch
-          disabled={!ready}
-          onPress={() => {
-            onSet({ inner_diameter_mm: mm(wide), inner_height_mm: mm(high), rack_height_mm: mm(rack) });
-            setWide("");
-            setHigh("");
-            setRack("");
-          }}
-        >
-          Set
-        </Touch>
+        <NumberOf
+          control={control}
+          name="wide"
+          label="Canner, wide"
+          bound="PotSize.inner_diameter_mm"
+          scale={scale}
+        />
+        <NumberOf
+          control={control}
+          name="high"
+          label="Canner, high"
+          bound="PotSize.inner_height_mm"
+          scale={scale}
+        />
+        <NumberOf control={control} name="rack" label="Rack" bound="PotSize.rack_height_mm" scale={scale} />
+        <Touch submit>Set</Touch>
       </div>
-    </div>
+    </form>
   );
 }

@@ -3,8 +3,11 @@ import { useParams } from "react-router";
 import { ask } from "../../api/queries";
 import { batchText, weightText } from "../../parts/format";
 import { Trouble } from "../../parts/Note";
+import { Pending } from "../../parts/Pending";
 import { Plate } from "../../parts/Plate";
+import { Tick } from "../../parts/Tick";
 import { Touch } from "../../parts/Touch";
+import { useState } from "react";
 
 const STATION: Record<string, string> = {
   crates: "Crates",
@@ -19,8 +22,16 @@ export function ChecklistStation() {
   const id = Number(useParams().id);
   const { data, error } = useQuery(ask.checklist(id));
   const { data: counter } = useQuery(ask.counter());
+  const [done, setDone] = useState<ReadonlySet<string>>(new Set());
+  const tick = (text: string, on: boolean) =>
+    setDone((before) => {
+      const next = new Set(before);
+      if (on) next.add(text);
+      else next.delete(text);
+      return next;
+    });
   if (error !== null) return <Trouble error={error} />;
-  if (data === undefined || counter === undefined) return null;
+  if (data === undefined || counter === undefined) return <Pending of={[ask.checklist(id), ask.counter()]} />;
   const stations = [...new Set(data.steps.map((step) => step.station))];
   return (
     <Plate
@@ -43,10 +54,12 @@ export function ChecklistStation() {
                 .filter((step) => step.station === station)
                 .map((step) => (
                   <li key={step.text}>
-                    <label className="flex min-h-[48px] items-center gap-3 rounded-xl border-2 border-line bg-white px-3 py-1.5 text-lg leading-snug has-checked:text-muted has-checked:line-through">
-                      <input type="checkbox" className="size-7 shrink-0 accent-vine" />
-                      {step.text}
-                    </label>
+                    <Tick
+                      className="rounded-xl border-2 border-line bg-white px-3 text-lg leading-snug has-data-[state=checked]:text-muted has-data-[state=checked]:line-through"
+                      label={step.text}
+                      on={done.has(step.text)}
+                      onTick={(on) => tick(step.text, on)}
+                    />
                   </li>
                 ))}
             </ul>

@@ -5,27 +5,18 @@ import { clockText, spanText, MINUTE } from "../../parts/format";
 import { Trouble } from "../../parts/Note";
 import { Touch } from "../../parts/Touch";
 import { blockText, type Block } from "./DayStrip";
+import { backText, roomText } from "./model";
 import { useMark } from "./useMark";
 
 /** Steps by which somebody says that something takes longer. */
 const SLIPS = [10, 30, -10];
-
-/** How far a block may move without a later evening. */
-function roomText(block: Block): string {
-  const { sooner_minutes: sooner, slack_minutes: later } = block;
-  if (block.begun) return "It has begun.";
-  if (sooner === 0 && later === 0) return "Any delay makes the evening later.";
-  if (later === 0) return `It may start ${spanText(sooner)} sooner; any delay makes the evening later.`;
-  if (sooner === 0) return `It may start ${spanText(later)} later without a later evening.`;
-  return `It may start ${spanText(sooner)} sooner or ${spanText(later)} later without a later evening.`;
-}
 
 /** The block that was touched: when it is, how far it may move, and what to say of it. */
 export function ChosenBlock({ block }: { block: Block }) {
   const say = useSay();
   const slip = useChange(
     (minutes: number) => take(api.POST("/api/day/slips", { body: { block: block.key, minutes } })),
-    (_, minutes) => minutes !== 0 && say("The day is laid out again", () => slip.mutate(block.slip_minutes)),
+    (_, minutes, again) => minutes !== 0 && say("The day is laid out again", () => again(block.slip_minutes)),
   );
   const { mark, error } = useMark();
   const length = Math.round((block.ends - block.starts) / MINUTE);
@@ -50,7 +41,7 @@ export function ChosenBlock({ block }: { block: Block }) {
           </Touch>
         ))}
         {block.slip_minutes !== 0 && (
-          <Touch onPress={() => slip.mutate(0)}>As first thought ({block.slip_minutes} min off)</Touch>
+          <Touch onPress={() => slip.mutate(0)}>{backText(block.slip_minutes)}</Touch>
         )}
       </div>
       <Trouble error={slip.error ?? error} />

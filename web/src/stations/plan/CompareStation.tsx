@@ -4,6 +4,7 @@ import { ask } from "../../api/queries";
 import { batchText, jarText, spanText, volumeText, weightText } from "../../parts/format";
 import { JarPicture } from "../../parts/JarPicture";
 import { Trouble } from "../../parts/Note";
+import { Pending } from "../../parts/Pending";
 import { Plate } from "../../parts/Plate";
 import { LotPicker } from "./LotPicker";
 import { PlanTabs } from "./PlanTabs";
@@ -90,7 +91,8 @@ export function CompareStation() {
   const { ready, chosen, setChosen } = useWaiting();
   const { data: counter } = useQuery(ask.counter());
   const compared = useQuery(ask.compare(chosen ?? []));
-  if (ready === undefined || chosen === undefined || counter === undefined) return null;
+  if (ready === undefined || chosen === undefined || counter === undefined)
+    return <Pending of={[ask.lots(), ask.counter()]} />;
   const units = counter.kitchen.units;
   const rows = chosen.length > 0 ? (compared.data ?? []) : [];
   const most = {

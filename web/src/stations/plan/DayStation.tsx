@@ -1,32 +1,22 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, take, type DayView, type Kitchen } from "../../api/client";
+import { api, take, type Kitchen } from "../../api/client";
 import { ask, useChange } from "../../api/queries";
 import { useKitchenNow } from "../../counter/clock";
 import { clockText, PRODUCT } from "../../parts/format";
+import { sentence } from "../../parts/sentence";
 import { Note, Trouble } from "../../parts/Note";
+import { Pending } from "../../parts/Pending";
 import { Answer, Plate } from "../../parts/Plate";
-import { Stepper } from "../../parts/Stepper";
+import { CountField } from "../../parts/CountField";
+import { TimeStepper } from "../../parts/TimeStepper";
 import { Touch } from "../../parts/Touch";
 import { ChosenBlock } from "./ChosenBlock";
 import { DayStrip } from "./DayStrip";
 import { NextWork } from "./NextWork";
 import { PlanTabs } from "./PlanTabs";
 import { WaysOut } from "./WaysOut";
-
-/** "at most 12 min longer than the best possible", or that there is no shorter day. */
-function proof(day: DayView): string {
-  if (day.status === "optimal") return "No shorter day is possible.";
-  return day.why == null ? "" : `It is ${day.why}.`;
-}
-
-/** When a kitchen sits down that has not said: half past five. */
-const USUAL_BREAK = 17 * 60 + 30;
-
-/** Minutes after midnight as "17:30". */
-function clockOf(minutes: number): string {
-  return `${String(Math.floor(minutes / 60)).padStart(2, "0")}:${String(minutes % 60).padStart(2, "0")}`;
-}
+import { clockOf, proofText, USUAL_BREAK } from "./model";
 
 function Help({ kitchen }: { kitchen: Kitchen }) {
   const change = useChange(
@@ -38,19 +28,19 @@ function Help({ kitchen }: { kitchen: Kitchen }) {
     at + step >= 0 && at + step <= 1440 ? () => change.mutate({ break_at: at + step }) : undefined;
   return (
     <div className="flex flex-wrap gap-5 print:hidden">
-      <Stepper
+      <CountField
         label="Hands"
-        text={String(kitchen.people)}
-        onLess={kitchen.people > 1 ? () => change.mutate({ people: kitchen.people - 1 }) : undefined}
-        onMore={() => change.mutate({ people: kitchen.people + 1 })}
+        count={kitchen.people}
+        bound="KitchenRequest.people"
+        onSet={(people) => change.mutate({ people })}
       />
-      <Stepper
+      <CountField
         label="Burners"
-        text={String(kitchen.burners)}
-        onLess={kitchen.burners > 1 ? () => change.mutate({ burners: kitchen.burners - 1 }) : undefined}
-        onMore={() => change.mutate({ burners: kitchen.burners + 1 })}
+        count={kitchen.burners}
+        bound="KitchenRequest.burners"
+        onSet={(burners) => change.mutate({ burners })}
       />
-      <Stepper
+      <TimeStepper
         label="Done by"
         text={clockOf(ends)}
         onLess={ends >= 30 ? () => change.mutate({ day_ends: ends - 30 }) : undefined}
@@ -62,7 +52,7 @@ function Help({ kitchen }: { kitchen: Kitchen }) {
         </Touch>
       ) : (
         <>
-          <Stepper
+          <TimeStepper
             label={`Break, ${kitchen.break_minutes} min`}
             text={clockOf(kitchen.break_at)}
             onLess={stepOf(kitchen.break_at, -30)}
@@ -80,13 +70,12 @@ function Help({ kitchen }: { kitchen: Kitchen }) {
 
 /** The day on one strip: when it ends, who does what when, and what to do when it does not fit. */
 export function DayStation() {
-  const { data: day, error } = useQuery(ask.day());
+  const { data: day } = useQuery(ask.day());
   const { data: counter } = useQuery(ask.counter());
   const { data: batches } = useQuery(ask.batches());
   const [chosen, setChosen] = useState<string | null>(null);
   const now = useKitchenNow();
-  if (error !== null && day === undefined) return <Trouble error={error} />;
-  if (day === undefined || counter === undefined) return null;
+  if (day === undefined || counter === undefined) return <Pending of={[ask.day(), ask.counter()]} />;
   const products = new Map(batches?.map((batch) => [batch.code, PRODUCT[batch.product]]));
   const block = day.blocks.find((item) => item.key === chosen);
   const empty = day.blocks.length === 0 && day.finish != null;
@@ -107,13 +96,13 @@ export function DayStation() {
         <div className="grid items-end gap-x-8 gap-y-4 sm:grid-cols-[1fr_auto]">
           {day.finish == null ? (
             <Answer value="Does not fit" unit={`by ${clockText(day.day_ends)}`}>
-              {day.why == null ? "" : `${day.why.charAt(0).toUpperCase()}${day.why.slice(1)}.`}
+              {day.why == null ? "" : sentence(day.why)}
             </Answer>
           ) : (
             <Answer value={empty ? "Free" : clockText(day.finish)} unit={empty ? undefined : "all done"}>
               {empty
                 ? "Nothing is planned. Plan a batch and its work is laid out here."
-                : `${proof(day)}${day.start_by == null ? "" : ` Start by ${clockText(day.start_by)} to be done by ${clockText(day.day_ends)}.`}`}
+                : `${proofText(day)}${day.start_by == null ? "" : ` Start by ${clockText(day.start_by)} to be done by ${clockText(day.day_ends)}.`}`}
             </Answer>
           )}
           <div className="max-sm:order-last">

@@ -1,5 +1,6 @@
 import type { Lot, Units } from "../../api/client";
 import { KIND, weightText } from "../../parts/format";
+import { Tick } from "../../parts/Tick";
 
 /** Which of the waiting lots a plan is about. */
 export function LotPicker({
@@ -18,20 +19,13 @@ export function LotPicker({
       <legend className="mb-1 text-sm font-semibold text-muted">From</legend>
       <div className="flex flex-wrap gap-1.5">
         {lots.map((lot) => (
-          <label
+          <Tick
             key={lot.id}
-            className="flex min-h-[48px] items-center gap-2 rounded-xl border-2 border-line bg-white px-3.5 font-semibold has-checked:border-cobalt has-checked:bg-cobalt-wash"
-          >
-            <input
-              type="checkbox"
-              className="size-5 accent-cobalt"
-              checked={chosen.includes(lot.id)}
-              onChange={(event) =>
-                onChoose(event.target.checked ? [...chosen, lot.id] : chosen.filter((id) => id !== lot.id))
-              }
-            />
-            {weightText(lot.left_g, units)} {KIND[lot.kind].toLowerCase()}
-          </label>
+            className="min-h-[48px] rounded-xl border-2 border-line bg-white px-3 has-data-[state=checked]:border-cobalt has-data-[state=checked]:bg-cobalt-wash"
+            label={`${weightText(lot.left_g, units)} ${KIND[lot.kind].toLowerCase()}`}
+            on={chosen.includes(lot.id)}
+            onTick={(on) => onChoose(on ? [...chosen, lot.id] : chosen.filter((id) => id !== lot.id))}
+          />
         ))}
         {lots.length === 0 && <p className="text-muted">No fruit is ready. Weigh some in at Crates.</p>}
       </div>

@@ -1,3 +1,4 @@
+import { useId } from "react";
 import { Switch } from "radix-ui";
 import type {
   Agent,
@@ -52,6 +53,7 @@ export function PlanChoices({
   onWish: (next: Partial<PlanRequest>) => void;
   onLots: (ids: number[]) => void;
 }) {
+  const salt = useId();
   return (
     <div className="grid gap-3">
       <Choice
@@ -99,16 +101,19 @@ export function PlanChoices({
         onChoose={(agent) => onWish({ agent })}
       />
       <LotPicker lots={lots} chosen={drawn} units={units} onChoose={onLots} />
-      <label className="flex min-h-[48px] items-center gap-3 font-semibold">
+      <div className="flex min-h-[48px] items-center gap-3 font-semibold">
         <Switch.Root
+          id={salt}
           checked={wish.salt ?? false}
-          onCheckedChange={(salt) => onWish({ salt, jars: wish.jars ?? null })}
+          onCheckedChange={(on) => onWish({ salt: on, jars: wish.jars ?? null })}
           className="h-8 w-14 rounded-full border-2 border-cobalt bg-white data-[state=checked]:bg-cobalt"
         >
           <Switch.Thumb className="block size-6 translate-x-0.5 rounded-full bg-cobalt transition-transform data-[state=checked]:translate-x-[26px] data-[state=checked]:bg-white" />
         </Switch.Root>
-        Salt in the jars, for taste
-      </label>
+        <label htmlFor={salt} className="cursor-pointer py-2">
+          Salt in the jars, for taste
+        </label>
+      </div>
     </div>
   );
 }

@@ -1,9 +1,9 @@
 import type { Lot, SplitAnswer, Units } from "../../api/client";
 import { KIND, volumeText, weightText } from "../../parts/format";
 import { JarPicture } from "../../parts/JarPicture";
-import { Stepper } from "../../parts/Stepper";
+import { CountField } from "../../parts/CountField";
 import { Touch } from "../../parts/Touch";
-import { goalText } from "./GoalList";
+import { goalText } from "./model";
 
 type Line = SplitAnswer["lines"][number];
 
@@ -53,10 +53,12 @@ export function SplitLines({
             {line.goal > 0 && <span className="text-muted"> of {line.goal} asked</span>}
             <FruitText line={line} lots={lots} units={units} />
           </p>
-          <Stepper
-            text={String(line.jars)}
-            onLess={line.jars > 0 ? () => onPin(line.choice, line.jars - 1) : undefined}
-            onMore={() => onPin(line.choice, line.jars + 1)}
+          <CountField
+            quiet
+            label={goalText(line)}
+            count={line.jars}
+            bound="Pin.jars"
+            onSet={(jars) => onPin(line.choice, jars)}
           />
           {line.pinned ? (
             <Touch look="done" onPress={() => onPin(line.choice, null)}>

@@ -7,8 +7,9 @@ import { useSay } from "../../counter/notices";
 import { Choice } from "../../parts/Choice";
 import { spanText, weightText } from "../../parts/format";
 import { Note, Trouble } from "../../parts/Note";
+import { Pending } from "../../parts/Pending";
 import { Answer, Plate } from "../../parts/Plate";
-import { Stepper } from "../../parts/Stepper";
+import { CountField } from "../../parts/CountField";
 import { Touch } from "../../parts/Touch";
 import { GoalList } from "./GoalList";
 import { LotPicker } from "./LotPicker";
@@ -92,7 +93,7 @@ export function SplitStation() {
     () => setPins([]),
   );
   if (ready === undefined || chosen === undefined || counter === undefined || goals === undefined)
-    return null;
+    return <Pending of={[ask.lots(), ask.counter(), ask.goals()]} />;
   const units = counter.kitchen.units;
   const answer = chosen.length > 0 && split.error === null ? split.data : undefined;
   return (
@@ -104,12 +105,13 @@ export function SplitStation() {
             <LotPicker lots={ready} chosen={chosen} units={units} onChoose={setChosen} />
             <div className="flex flex-wrap gap-x-3 gap-y-2">
               {OF.map(({ key, text }) => (
-                <Stepper
+                <CountField
                   key={key}
                   label={text}
-                  text={`${hours[key] / HOUR} h`}
-                  onLess={hours[key] > 0 ? () => setHours({ ...hours, [key]: hours[key] - HOUR }) : undefined}
-                  onMore={() => setHours({ ...hours, [key]: hours[key] + HOUR })}
+                  unit="h"
+                  count={hours[key] / HOUR}
+                  bound={`Hours.${key}`}
+                  onSet={(count) => setHours({ ...hours, [key]: count * HOUR })}
                 />
               ))}
             </div>

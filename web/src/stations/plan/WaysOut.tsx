@@ -48,7 +48,9 @@ function TakeWay({ way }: { way: Way }) {
           Add it to the kitchen
         </Link>
       );
-    default: {
+    case "leave":
+    case "freeze":
+    case "chill": {
       const { done, back, said } = OF_BATCH[step.way];
       const go = () =>
         batch.mutate(

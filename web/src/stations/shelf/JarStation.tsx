@@ -1,9 +1,10 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link, useParams } from "react-router";
 import { ask } from "../../api/queries";
-import { AGENT, batchText, dayText, jarText, whereText } from "../../parts/format";
+import { AGENT, batchText, dayText, jarText } from "../../parts/format";
 import { JarPicture } from "../../parts/JarPicture";
 import { Note, Trouble } from "../../parts/Note";
+import { Pending } from "../../parts/Pending";
 import { Plate } from "../../parts/Plate";
 import { Leave } from "./Leave";
 
@@ -12,7 +13,7 @@ export function JarStation() {
   const id = Number(useParams().id);
   const { data, error } = useQuery(ask.jar(id));
   if (error !== null) return <Trouble error={error} />;
-  if (data === undefined) return null;
+  if (data === undefined) return <Pending of={[ask.jar(id)]} />;
   const { jar } = data;
   const there = jar.gone_at == null && jar.lifted_at != null;
   return (
@@ -23,7 +24,7 @@ export function JarStation() {
         </div>
         <div className="grid content-start gap-3 text-lg">
           <p className="font-slab text-[2.4rem] leading-tight font-bold first-letter:uppercase">
-            {whereText(jar)}
+            {jar.whereabouts}
           </p>
           <p className="first-letter:uppercase">
             {jarText(jar.size)} of {batchText(jar)}, with {AGENT[jar.agent]}

@@ -4,7 +4,7 @@ import { api, take, type Discard, type JarSize, type Leaving } from "../../api/c
 import { useChange } from "../../api/queries";
 import { useSay } from "../../counter/notices";
 import { Choice, optionsOf } from "../../parts/Choice";
-import { DISCARD, whereText } from "../../parts/format";
+import { DISCARD } from "../../parts/format";
 import { Note, Trouble } from "../../parts/Note";
 import { Sheet } from "../../parts/Sheet";
 import { Touch } from "../../parts/Touch";
@@ -22,7 +22,9 @@ export function Leave({ which, title, children }: { which: Which; title: string;
   const [open, setOpen] = useState(false);
   const [why, setWhy] = useState<Discard>("leak");
   const say = useSay();
-  const back = useChange((id: number) => take(api.DELETE("/api/jars/{id}/departure", { params: { path: { id } } })));
+  const back = useChange((id: number) =>
+    take(api.DELETE("/api/jars/{id}/departure", { params: { path: { id } } })),
+  );
   const leave = useChange(
     ({ how }: { how: Leaving }) =>
       take(
@@ -51,13 +53,13 @@ export function Leave({ which, title, children }: { which: Which; title: string;
         {sisters.length > 0 ? (
           <div className="grid gap-3">
             <Note tone="stop">
-              <strong>This batch is recalled.</strong> Look at every one of its sisters before it is opened;
-              do not taste. In doubt, discard them.
+              <strong>This batch is recalled.</strong> Check every other jar of this batch before it is
+              opened; do not taste. In doubt, discard them.
             </Note>
             <ul className="grid gap-1 text-lg">
               {sisters.map((jar) => (
                 <li key={jar.id}>
-                  Jar {jar.number}: {whereText(jar)}
+                  Jar {jar.number}: {jar.whereabouts}
                 </li>
               ))}
             </ul>

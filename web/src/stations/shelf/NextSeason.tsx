@@ -1,32 +1,59 @@
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
+import * as v from "valibot";
 import { api, take, type Units } from "../../api/client";
 import { ask, useChange } from "../../api/queries";
 import { useSay } from "../../counter/notices";
-import { dayText, jarText, PRODUCT, weightText, isNumber } from "../../parts/format";
+import { number, useFields, useRefusal } from "../../parts/fields";
+import { dayText, jarText, PRODUCT, weightText } from "../../parts/format";
+import { NumberOf } from "../../parts/FormFields";
 import { Trouble } from "../../parts/Note";
 import { Plate } from "../../parts/Plate";
 import { Touch } from "../../parts/Touch";
-import { WeightField } from "../../parts/WeightField";
-import { KG_PER_LB } from "../../parts/units";
+import { KG_PER_LB, massScale, type Scale } from "../../parts/units";
+
+/** How much fruit one plant gives, as the household knows it. */
+function PerPlant({ pounds, units }: { pounds: number; units: Units }) {
+  // Sent in pounds, whatever it is typed in.
+  const scale: Scale = {
+    unit: massScale(units).unit,
+    toApi: (typed) => massScale(units).toApi(typed) / KG_PER_LB,
+    fromApi: (sent) => massScale(units).fromApi(sent * KG_PER_LB),
+  };
+  const form = useFields(v.object({ each: number("KitchenRequest.pounds_per_plant", scale) }), { each: "" });
+  const { control, handleSubmit, reset } = form;
+  const set = useChange(
+    (pounds_per_plant: number) => take(api.PATCH("/api/kitchen", { body: { pounds_per_plant } })),
+    () => reset({ each: "" }),
+  );
+  const left = useRefusal(form, set.error, { pounds_per_plant: "each" });
+  return (
+    <form
+      className="flex flex-wrap items-end gap-3"
+      onSubmit={(event) => void handleSubmit(({ each }) => set.mutate(each))(event)}
+    >
+      <NumberOf
+        control={control}
+        name="each"
+        label={`A plant gives ${weightText(pounds * KG_PER_LB * 1000, units)}; set`}
+        bound="KitchenRequest.pounds_per_plant"
+        scale={scale}
+      />
+      <Touch submit>Set</Touch>
+      <Trouble error={left} />
+    </form>
+  );
+}
 
 /** What was eaten, when each product runs out, and what that asks of next season's garden. */
 export function NextSeason({ units }: { units: Units }) {
   const { data: pantry } = useQuery(ask.pantry());
-  const [typed, setTyped] = useState("");
   const say = useSay();
   const goals = useChange(
     () => take(api.PUT("/api/goals/pantry")),
     () => say("These are the Plan's goals now"),
   );
-  const perPlant = useChange(
-    (pounds_per_plant: number) => take(api.PATCH("/api/kitchen", { body: { pounds_per_plant } })),
-    () => setTyped(""),
-  );
   if (pantry === undefined || pantry.lines.length === 0) return null;
-  const us = units === "us";
   const weight = (pounds: number) => weightText(pounds * KG_PER_LB * 1000, units);
-  const ready = isNumber(typed);
   const eaten = pantry.lines.some((line) => line.eaten > 0);
   return (
     <Plate title="Next season">
@@ -76,20 +103,9 @@ export function NextSeason({ units }: { units: Units }) {
             Make these the Plan&apos;s goals
           </Touch>
         )}
-        <WeightField
-          label={`A plant gives ${weight(pantry.pounds_per_plant)}; set`}
-          typed={typed}
-          unit={us ? "lb" : "kg"}
-          onType={setTyped}
-        />
-        <Touch
-          disabled={!ready}
-          onPress={() => perPlant.mutate(us ? Number(typed) : Number(typed) / KG_PER_LB)}
-        >
-          Set
-        </Touch>
+        <PerPlant pounds={pantry.pounds_per_plant} units={units} />
       </div>
-      <Trouble error={goals.error ?? perPlant.error} />
+      <Trouble error={goals.error} />
     </Plate>
   );
 }

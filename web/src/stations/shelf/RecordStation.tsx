@@ -1,8 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
 import { Link, useParams } from "react-router";
-import { api, take, type BatchRecord } from "../../api/client";
-import { ask, useChange } from "../../api/queries";
+import type { BatchRecord } from "../../api/client";
+import { ask } from "../../api/queries";
 import {
   AGENT,
   altitudeText,
@@ -15,49 +14,14 @@ import {
   METHOD,
   shortDay,
   weightText,
-  whereText,
   historyText,
-  isNumber,
 } from "../../parts/format";
 import { Findings } from "../../parts/Findings";
 import { Trouble } from "../../parts/Note";
+import { Pending } from "../../parts/Pending";
 import { Plate } from "../../parts/Plate";
 import { Touch } from "../../parts/Touch";
-import { WeightField } from "../../parts/WeightField";
-
-function PhForm({ batch }: { batch: number }) {
-  const [typed, setTyped] = useState("");
-  const [calibrated, setCalibrated] = useState(false);
-  const add = useChange(
-    (body: { ph: number; calibrated_today: boolean }) =>
-      take(api.POST("/api/batches/{id}/ph", { params: { path: { id: batch } }, body })),
-    () => setTyped(""),
-  );
-  const ready = isNumber(typed);
-  return (
-    <div className="print:hidden">
-      <div className="flex flex-wrap items-end gap-3">
-        <WeightField label="A pH reading, at 25 °C" typed={typed} unit="pH" onType={setTyped} />
-        <label className="flex min-h-[52px] items-center gap-2 font-semibold">
-          <input
-            type="checkbox"
-            className="size-7 accent-vine"
-            checked={calibrated}
-            onChange={(event) => setCalibrated(event.target.checked)}
-          />
-          Calibrated today
-        </label>
-        <Touch
-          disabled={!ready}
-          onPress={() => add.mutate({ ph: Number(typed), calibrated_today: calibrated })}
-        >
-          Write it down
-        </Touch>
-      </div>
-      <Trouble error={add.error} />
-    </div>
-  );
-}
+import { PhForm } from "./PhForm";
 
 /** Phases in which nothing more counts. */
 const DONE = new Set(["dropping", "resting", "rested", "lifted"]);
@@ -84,7 +48,7 @@ export function RecordStation() {
   const { data: record, error } = useQuery(ask.record(id));
   const { data: counter } = useQuery(ask.counter());
   if (error !== null) return <Trouble error={error} />;
-  if (record === undefined || counter === undefined) return null;
+  if (record === undefined || counter === undefined) return <Pending of={[ask.record(id), ask.counter()]} />;
   const units = counter.kitchen.units;
   const { batch } = record;
   const lifted = record.jars.map((jar) => jar.lifted_at ?? 0).filter((at) => at > 0);
@@ -163,7 +127,7 @@ export function RecordStation() {
             <Link to={`/jar/${jar.id}`} className="font-semibold underline underline-offset-4">
               {jar.number}
             </Link>{" "}
-            {jarText(jar.size)}: {whereText(jar)}
+            {jarText(jar.size)}: {jar.whereabouts}
             {jar.earlier_loads.length > 0 && `, processed ${jar.earlier_loads.length + 1} times`}
           </li>
         ))}

@@ -11,7 +11,9 @@ import { Touch } from "../../parts/Touch";
 export function Cold({ now }: { now: number }) {
   const { data: cold } = useQuery(ask.cold());
   const say = useSay();
-  const back = useChange((id: number) => take(api.DELETE("/api/jars/{id}/departure", { params: { path: { id } } })));
+  const back = useChange((id: number) =>
+    take(api.DELETE("/api/jars/{id}/departure", { params: { path: { id } } })),
+  );
   const eat = useChange(
     (jar: number) => take(api.POST("/api/departures", { body: { jar, how: "eaten" } })),
     (_, jar) => say("Eaten", () => back.mutate(jar)),

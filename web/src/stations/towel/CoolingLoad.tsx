@@ -20,8 +20,7 @@ function Rescues({ jar, load, now }: { jar: Jar; load: Towel; now: number }) {
   const rescue = useChange(
     (to: Rescue | null) =>
       take(api.PUT("/api/jars/{id}/rescue", { params: { path: { id: jar.id } }, body: { rescue: to } })),
-    (_, to) =>
-      to !== null && say(`Jar ${jar.number}: ${RESCUE[to].toLowerCase()}`, () => rescue.mutate(null)),
+    (_, to, again) => to !== null && say(`Jar ${jar.number}: ${RESCUE[to].toLowerCase()}`, () => again(null)),
   );
   const inTime = now <= load.check_by && load.processed;
   return (
@@ -54,14 +53,14 @@ export function CoolingLoad({ load, now }: { load: Towel; now: number }) {
   const say = useSay();
   const judge = useChange(
     (body: { jars: number[]; verdict: Verdict | null }) => take(api.PUT("/api/seals", { body })),
-    (_, { jars, verdict: found }) => {
+    (_, { jars, verdict: found }, again) => {
       if (found === "holds" && jars.length > 1)
-        say(`${jars.length} lids hold`, () => judge.mutate({ jars, verdict: null }));
+        say(`${jars.length} lids hold`, () => again({ jars, verdict: null }));
     },
   );
   const tidy = useChange(
     (body: { jars: number[]; done: boolean }) => take(api.PUT("/api/rings", { body })),
-    (_, { jars, done }) => done && say("Washed and dry", () => tidy.mutate({ jars, done: false })),
+    (_, { jars, done }, again) => done && say("Washed and dry", () => again({ jars, done: false })),
   );
   const early = now < load.check_from;
   const open = load.jars.filter((jar) => jar.verdict == null);
@@ -95,7 +94,7 @@ export function CoolingLoad({ load, now }: { load: Towel; now: number }) {
       )}
       <div className="mt-4">
         <Choice
-          label="A touch on a jar says"
+          label="Mark tapped jars as"
           value={verdict}
           options={optionsOf(VERDICTS, VERDICT)}
           onChoose={setVerdict}

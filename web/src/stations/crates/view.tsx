@@ -4,6 +4,8 @@ import { ask, useChange } from "../../api/queries";
 import { useSay } from "../../counter/notices";
 import { weight, weightText } from "../../parts/format";
 import { Trouble } from "../../parts/Note";
+import { BrokenRecords } from "../../parts/BrokenRecords";
+import { Pending } from "../../parts/Pending";
 import { Answer, Plate } from "../../parts/Plate";
 import { CrateCard } from "./CrateCard";
 import { HarvestLog } from "./HarvestLog";
@@ -46,7 +48,7 @@ export function CratesStation() {
       weight?: { value: number; unit: "lb" | "kg" };
     }) => take(api.PATCH("/api/lots/{id}", { params: { path: { id } }, body })),
   );
-  if (lots === undefined || counter === undefined) return null;
+  if (lots === undefined || counter === undefined) return <Pending of={[ask.lots(), ask.counter()]} />;
   const units = counter.kitchen.units;
   const waiting = weight(counter.waiting_g, units);
   const takeOff = (lot: Lot) =>
@@ -87,6 +89,7 @@ export function CratesStation() {
         <div className="mt-4">
           <Trouble error={change.error} />
         </div>
+        <BrokenRecords of={["lot"]} />
         <HarvestLog />
       </Plate>
       <WeighIn units={units} />

@@ -1,15 +1,18 @@
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
+import * as v from "valibot";
 import { api, take, type Kitchen } from "../../api/client";
 import { ask, useChange } from "../../api/queries";
 import { useSay } from "../../counter/notices";
 import { Choice } from "../../parts/Choice";
+import { named, useFields } from "../../parts/fields";
 import { altitudeText } from "../../parts/format";
 import { Note, Trouble } from "../../parts/Note";
+import { Pending } from "../../parts/Pending";
 import { Answer, Plate } from "../../parts/Plate";
-import { TextField } from "../../parts/TextField";
+import { TextOf } from "../../parts/FormFields";
 import { Touch } from "../../parts/Touch";
 import { AltitudeFinder } from "./AltitudeFinder";
+import { BrokenRecords } from "../../parts/BrokenRecords";
 import { CannerList } from "./CannerList";
 import { JarSizes } from "./JarSizes";
 import { KettleList } from "./KettleList";
@@ -17,9 +20,21 @@ import { CupboardList } from "./CupboardList";
 import { SafeKeeping } from "./SafeKeeping";
 import { ContainerList } from "./ContainerList";
 
+function Rename({ name, onRename }: { name: string; onRename: (name: string) => void }) {
+  const { control, handleSubmit } = useFields(v.object({ name: named }), { name });
+  return (
+    <form
+      className="flex flex-wrap items-end gap-3"
+      onSubmit={(event) => void handleSubmit((typed) => onRename(typed.name))(event)}
+    >
+      <TextOf control={control} name="name" label="Name of the kitchen" />
+      <Touch submit>Rename</Touch>
+    </form>
+  );
+}
+
 function Settings({ kitchen }: { kitchen: Kitchen }) {
   const say = useSay();
-  const [name, setName] = useState(kitchen.name);
   const change = useChange(
     (body: Partial<Pick<Kitchen, "name" | "altitude_ft" | "units" | "jar_outsides">> & { canner?: number }) =>
       take(api.PATCH("/api/kitchen", { body })),
@@ -40,6 +55,7 @@ function Settings({ kitchen }: { kitchen: Kitchen }) {
   return (
     <div className="grid gap-3 lg:grid-cols-2">
       <div className="grid content-start gap-3">
+        <BrokenRecords of={["canner", "goal"]} />
         <Plate title="Altitude">
           <Answer
             value={
@@ -67,18 +83,7 @@ function Settings({ kitchen }: { kitchen: Kitchen }) {
               ]}
               onChoose={(units) => change.mutate({ units })}
             />
-            <form
-              className="flex flex-wrap items-end gap-3"
-              onSubmit={(event) => {
-                event.preventDefault();
-                change.mutate({ name });
-              }}
-            >
-              <TextField label="Name of the kitchen" typed={name} onType={setName} />
-              <Touch disabled={name === kitchen.name} onPress={() => change.mutate({ name })}>
-                Rename
-              </Touch>
-            </form>
+            <Rename name={kitchen.name} onRename={(name) => change.mutate({ name })} />
           </div>
         </Plate>
         <ContainerList units={kitchen.units} />
@@ -101,5 +106,5 @@ function Settings({ kitchen }: { kitchen: Kitchen }) {
 
 export function KitchenStation() {
   const { data: counter } = useQuery(ask.counter());
-  return counter === undefined ? null : <Settings kitchen={counter.kitchen} />;
+  return counter === undefined ? <Pending of={[ask.counter()]} /> : <Settings kitchen={counter.kitchen} />;
 }

@@ -5,6 +5,8 @@ import { api, take, type BatchChange, type PlanRequest } from "../../api/client"
 import { ask, useChange } from "../../api/queries";
 import { useSay } from "../../counter/notices";
 import { Trouble } from "../../parts/Note";
+import { BrokenRecords } from "../../parts/BrokenRecords";
+import { Pending } from "../../parts/Pending";
 import { Plate } from "../../parts/Plate";
 import { BatchList } from "./BatchList";
 import { PlanAnswer } from "./PlanAnswer";
@@ -53,13 +55,13 @@ export function PlanStation() {
       void go("/jars");
     },
   );
-  if (lots === undefined || counter === undefined) return null;
+  if (lots === undefined || counter === undefined) return <Pending of={[ask.lots(), ask.counter()]} />;
   const units = counter.kitchen.units;
   return (
     <div className="grid gap-3">
       <PlanTabs />
       <div className="grid gap-3 lg:grid-cols-2">
-        <Plate title="What shall it become?">
+        <Plate title="What do you want to make?">
           <PlanChoices
             wish={wish}
             lots={ready}
@@ -84,6 +86,7 @@ export function PlanStation() {
             onAccept={() => accept.mutate(undefined)}
           />
           <Trouble error={accept.error ?? change.error} />
+          <BrokenRecords of={["batch"]} />
           <BatchList
             batches={batches ?? []}
             units={units}

@@ -1,4 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
+import { BrokenRecords } from "../../parts/BrokenRecords";
+import { Pending } from "../../parts/Pending";
 import { ask } from "../../api/queries";
 import { useKitchenNow } from "../../counter/clock";
 import { useScreenAwake } from "../canner/useScreenAwake";
@@ -11,13 +13,14 @@ export function KettleStation() {
   const { data: counter } = useQuery(ask.counter());
   const now = useKitchenNow();
   useScreenAwake((cooks?.length ?? 0) > 0);
-  if (cooks === undefined || counter === undefined) return null;
+  if (cooks === undefined || counter === undefined) return <Pending of={[ask.cooks(), ask.counter()]} />;
   const units = counter.kitchen.units;
   return (
     <div className="grid gap-3">
       {cooks.map((cook) => (
         <CookPlate key={cook.id} cook={cook} units={units} now={now} />
       ))}
+      <BrokenRecords of={["kettle", "cook", "cook_event"]} />
       <PutOn units={units} />
     </div>
   );

@@ -6,13 +6,14 @@ import { AGENT, isShared, jarText, loadText } from "../../parts/format";
 import { Findings } from "../../parts/Findings";
 import { useKeys } from "../../parts/keys";
 import { Note, Trouble } from "../../parts/Note";
+import { Pending } from "../../parts/Pending";
 import { Plate } from "../../parts/Plate";
 import { Touch } from "../../parts/Touch";
 import { BenchCare } from "./BenchCare";
 import { Doses } from "./Doses";
 import { Grouping } from "./Grouping";
 import { JarRow } from "./JarRow";
-import { nextStep, stepsOf } from "./steps";
+import { touchOf } from "./model";
 
 function Bench({ load }: { load: LoadView }) {
   const { data: counter } = useQuery(ask.counter());
@@ -25,10 +26,7 @@ function Bench({ load }: { load: LoadView }) {
   );
   const count = load.jars.length;
   const acid = load.jars.filter((jar) => jar.acid).length;
-  const steps = stepsOf(load.jars).map((step) => ({
-    ...step,
-    have: load.jars.filter((jar) => jar[step.step]).length,
-  }));
+  const { steps } = load;
   const next = steps.find((step) => step.have < count);
   const may = (step: JarStep) => step === "acid" || acid === count;
   useKeys({
@@ -38,7 +36,7 @@ function Bench({ load }: { load: LoadView }) {
     ...Object.fromEntries(
       load.jars
         .slice(0, 9)
-        .map((jar, i) => [String(i + 1), () => tick.mutate({ id: jar.id, ...nextStep(jar) })]),
+        .map((jar, i) => [String(i + 1), () => tick.mutate({ id: jar.id, ...touchOf(jar) })]),
     ),
   });
   if (counter === undefined) return null;
@@ -52,16 +50,16 @@ function Bench({ load }: { load: LoadView }) {
       <Doses load={load} units={counter.kitchen.units} />
       <JarRow load={load} mixed={mixed} onTick={(step) => tick.mutate(step)} />
       <div className="mt-4 flex flex-wrap gap-2">
-        {steps.map(({ step, word, key, have }) => (
+        {steps.map(({ step, thing, key, have }) => (
           <Touch
             key={step}
             shortcut={key}
             look={have === count ? "done" : "plain"}
             disabled={!may(step) || have === count}
-            label={`${word} in all jars`}
+            label={`${thing} in all jars`}
             onPress={() => all.mutate(step)}
           >
-            {have === count ? `${word} ✓` : `${word} ${have} of ${count}`}
+            {have === count ? `${thing} ✓` : `${thing} ${have} of ${count}`}
           </Touch>
         ))}
       </div>
@@ -111,18 +109,13 @@ function Bench({ load }: { load: LoadView }) {
 /** Acid in every jar, then everything else. */
 export function JarsStation() {
   const { data: loads } = useQuery(ask.loads());
-  if (loads === undefined) return null;
-  const waiting = loads.filter((item) => item.now.phase === "waiting" && item.jars.length > 0);
-  const busy = loads.some((item) => !["waiting", "lifted"].includes(item.now.phase));
-  // While the canner is busy a ready load waits, and the next one's jars come to the bench.
-  const unready = waiting.find((item) => item.jars.some((jar) => !jar.lid));
-  const load = busy ? (unready ?? waiting[0]) : waiting[0];
-  if (load === undefined) {
-    return (
-      <Plate title="The bench is clear">
-        <p className="text-lg text-muted">No jars are to be filled. Plan a batch and its jars stand here.</p>
-      </Plate>
-    );
-  }
-  return <Bench key={load.id} load={load} />;
+  const { data: counter } = useQuery(ask.counter());
+  if (loads === undefined || counter === undefined) return <Pending of={[ask.loads(), ask.counter()]} />;
+  const load = loads.find((item) => item.id === counter.bench?.load);
+  if (load !== undefined) return <Bench key={load.id} load={load} />;
+  return (
+    <Plate title="The bench is clear">
+      <p className="text-lg text-muted">No jars are to be filled. Plan a batch and its jars stand here.</p>
+    </Plate>
+  );
 }

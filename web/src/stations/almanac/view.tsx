@@ -3,6 +3,7 @@ import type { Almanac } from "../../api/client";
 import { ask } from "../../api/queries";
 import { AGENT, altitudeText, headspaceText, jarText, PRODUCT } from "../../parts/format";
 import { Note } from "../../parts/Note";
+import { Pending } from "../../parts/Pending";
 import { Answer, Plate } from "../../parts/Plate";
 import { Touch } from "../../parts/Touch";
 import { AltitudePicture } from "./AltitudePicture";
@@ -44,7 +45,7 @@ function AcidTable({ almanac }: { almanac: Almanac }) {
 export function AlmanacStation() {
   const { data: almanac } = useQuery(ask.almanac());
   const { data: counter } = useQuery(ask.counter());
-  if (almanac === undefined || counter === undefined) return null;
+  if (almanac === undefined || counter === undefined) return <Pending of={[ask.almanac(), ask.counter()]} />;
   const units = counter.kitchen.units;
   const boils = units === "us" ? almanac.boils_at_f : almanac.boils_at_c;
   return (

@@ -6,10 +6,12 @@ import { ask } from "../../api/queries";
 import { useKitchenNow } from "../../counter/clock";
 import { Choice } from "../../parts/Choice";
 import { loadText } from "../../parts/format";
+import { BrokenRecords } from "../../parts/BrokenRecords";
+import { Pending } from "../../parts/Pending";
 import { Plate } from "../../parts/Plate";
 import { After } from "./After";
 import { InCanner } from "./InCanner";
-import { momentOf } from "./moment";
+import { figureText, saidNow } from "./model";
 import { WaterNote } from "./WaterNote";
 
 /** Loads to look at: all that are in a canner, then the ready one that goes into a free one next. */
@@ -29,9 +31,9 @@ export function CannerStation() {
   const { data: counter } = useQuery(ask.counter());
   const [wanted, setWanted] = useState<number | null>(null);
   const now = useKitchenNow();
-  if (loads === undefined) return null;
+  if (loads === undefined) return <Pending of={[ask.loads()]} />;
   const shown = atHand(loads);
-  const next = loads.find((item) => item.now.phase === "waiting" && item.jars.length > 0);
+  const next = loads.find((item) => item.id === counter?.bench?.load);
   const load = shown.find((item) => item.id === wanted) ?? shown[0];
   return (
     <div className="grid gap-3">
@@ -41,7 +43,7 @@ export function CannerStation() {
           value={String(load.id)}
           options={shown.map((item) => ({
             value: String(item.id),
-            text: `${item.canner_name}: ${momentOf(item, now).figure}`,
+            text: `${item.canner_name}: ${figureText(saidNow(item, now).figure, now)}`,
           }))}
           onChoose={(id) => setWanted(Number(id))}
         />
@@ -69,6 +71,7 @@ export function CannerStation() {
           )}
         </Plate>
       )}
+      <BrokenRecords of={["load_event"]} />
       <After more={loads.length > 0} />
     </div>
   );

@@ -7,6 +7,7 @@ import { Choice } from "../../parts/Choice";
 import { AGENT, batchText, dayText, jarText, PRODUCT } from "../../parts/format";
 import { JarPicture } from "../../parts/JarPicture";
 import { Trouble } from "../../parts/Note";
+import { Pending } from "../../parts/Pending";
 import { Answer, Plate } from "../../parts/Plate";
 import { Leave } from "./Leave";
 import { NextSeason } from "./NextSeason";
@@ -91,7 +92,8 @@ export function ShelfStation() {
       ...(year === "all" ? {} : { year: Number(year) }),
     }),
   );
-  if (shelf === undefined || found === undefined || counter === undefined) return null;
+  if (shelf === undefined || found === undefined || counter === undefined)
+    return <Pending of={[ask.shelf(), ask.counter()]} />;
   const count = shelf.reduce((sum, group) => sum + group.count, 0);
   const oldest = shelf[0];
   const there = ORDER.filter((item) => shelf.some((group) => group.product === item));

@@ -1,6 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { ask } from "../../api/queries";
 import { useKitchenNow } from "../../counter/clock";
+import { BrokenRecords } from "../../parts/BrokenRecords";
+import { Pending } from "../../parts/Pending";
 import { Plate } from "../../parts/Plate";
 import { Cold } from "./Cold";
 import { CoolingLoad } from "./CoolingLoad";
@@ -9,7 +11,7 @@ import { CoolingLoad } from "./CoolingLoad";
 export function TowelStation() {
   const { data: towel } = useQuery(ask.towel());
   const now = useKitchenNow();
-  if (towel === undefined) return null;
+  if (towel === undefined) return <Pending of={[ask.towel()]} />;
   return (
     <div className="grid gap-3 lg:grid-cols-2">
       {towel.length === 0 && (
@@ -20,6 +22,7 @@ export function TowelStation() {
       {towel.map((load) => (
         <CoolingLoad key={load.load_id} load={load} now={now} />
       ))}
+      <BrokenRecords of={["jar"]} />
       <Cold now={now} />
     </div>
   );

@@ -1,13 +1,15 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useSearchParams } from "react-router";
-import type { Paper, Shape } from "../../api/client";
+import { Refused, type Paper, type Shape } from "../../api/client";
 import { ask, type LabelQuery } from "../../api/queries";
 import { Choice } from "../../parts/Choice";
 import { Trouble } from "../../parts/Note";
-import { Stepper } from "../../parts/Stepper";
+import { fieldOf } from "../../parts/fields";
+import { NumberField } from "../../parts/NumberField";
+import { parseNumber } from "../../parts/number";
+import { sentence } from "../../parts/sentence";
 import { Touch } from "../../parts/Touch";
-import { WeightField } from "../../parts/WeightField";
 
 /** The address of the same labels as PDF. */
 function pdfOf(query: LabelQuery): string {
@@ -34,17 +36,21 @@ export function LabelsPage() {
   const [wide, setWide] = useState("60");
   const [high, setHigh] = useState("35");
   const [gap, setGap] = useState("4");
-  const [start, setStart] = useState(1);
+  const [start, setStart] = useState("1");
   const query: LabelQuery = {
     jars: search.get("jars") ?? "",
     shape,
     paper,
-    width_mm: Number(wide),
-    ...(shape === "rectangle" ? { height_mm: Number(high) } : {}),
-    gap_mm: Number(gap),
-    start,
+    width_mm: parseNumber(wide) ?? 0,
+    ...(shape === "rectangle" ? { height_mm: parseNumber(high) ?? 0 } : {}),
+    gap_mm: parseNumber(gap) ?? 0,
+    start: parseNumber(start) ?? 0,
   };
   const { data, error } = useQuery(ask.labels(query));
+  const wrong = (field: string) => {
+    const place = fieldOf(error, { [field]: field });
+    return place === null || error === null ? undefined : sentence(error.message);
+  };
   const size = data === undefined ? null : { width: data.paper_width_mm, height: data.paper_height_mm };
   return (
     <div className="mx-auto max-w-[1280px] p-5 print:m-0 print:max-w-none print:p-0">
@@ -74,14 +80,24 @@ export function LabelsPage() {
           ]}
           onChoose={setPaper}
         />
-        <WeightField label={shape === "round" ? "Across" : "Wide"} typed={wide} unit="mm" onType={setWide} />
-        {shape === "rectangle" && <WeightField label="High" typed={high} unit="mm" onType={setHigh} />}
-        <WeightField label="Gap" typed={gap} unit="mm" onType={setGap} />
-        <Stepper
+        <NumberField
+          label={shape === "round" ? "Across" : "Wide"}
+          typed={wide}
+          unit="mm"
+          onType={setWide}
+          error={wrong("width_mm")}
+        />
+        {shape === "rectangle" && (
+          <NumberField label="High" typed={high} unit="mm" onType={setHigh} error={wrong("height_mm")} />
+        )}
+        <NumberField label="Gap" typed={gap} unit="mm" onType={setGap} error={wrong("gap_mm")} />
+        <NumberField
           label="First free place on the sheet"
-          text={String(start)}
-          onLess={start > 1 ? () => setStart(start - 1) : undefined}
-          onMore={() => setStart(start + 1)}
+          typed={start}
+          step={1}
+          least={1}
+          onType={setStart}
+          error={wrong("start")}
         />
         <Touch look="main" disabled={data === undefined} onPress={() => window.print()}>
           Print
@@ -101,7 +117,7 @@ export function LabelsPage() {
           Print at 100 %, without fitting to the page.
           {data !== undefined && ` ${data.columns} in a row, ${data.rows} rows.`}
         </p>
-        <Trouble error={error} />
+        <Trouble error={error instanceof Refused && error.problem.field != null ? null : error} />
       </header>
       {size !== null &&
         data?.pages.map((svg, page) => (

@@ -1,0 +1,28 @@
+import { useQueries, type UseQueryOptions } from "@tanstack/react-query";
+import { Trouble } from "./Note";
+import { Plate } from "./Plate";
+import { Touch } from "./Touch";
+
+// eslint-disable-next-line @typescript-eslint/no-explicit-any -- answers and keys differ from question to question
+type Question = UseQueryOptions<any, Error, any, any>;
+
+/** What a station shows while its questions have no answer yet: that it asks, or what went wrong and a way on. */
+export function Pending({ of }: { of: readonly Question[] }) {
+  const asked = useQueries({ queries: [...of] });
+  const failed = asked.find((one) => one.data === undefined && one.error !== null);
+  if (failed === undefined) {
+    return (
+      <p role="status" className="p-6 text-lg text-muted">
+        One moment…
+      </p>
+    );
+  }
+  return (
+    <Plate title="This did not come">
+      <Trouble error={failed.error instanceof Error ? failed.error : null} />
+      <Touch className="mt-3" onPress={() => asked.forEach((one) => void one.refetch())}>
+        Ask again
+      </Touch>
+    </Plate>
+  );
+}

@@ -1,0 +1,17 @@
+import type { Condition, Lot } from "../../api/client";
+
+/** Weighed on a scale, and not counted in containers. */
+export const BY_SCALE = "scale";
+
+/** Whether fruit sorted so goes on to jars, and so has a ripe share. */
+export function goesOn(condition: Condition): boolean {
+  return condition === "firm_ripe" || condition === "trim";
+}
+
+const G_PER_TOMATO_DRAWN = 700;
+const MOST_DRAWN = 27;
+
+/** Tomatoes to draw in a crate for what is left of a lot: at least one, and no more than fit the picture. */
+export function tomatoesDrawn(lot: Pick<Lot, "left_g">): number {
+  return Math.max(1, Math.min(MOST_DRAWN, Math.round(lot.left_g / G_PER_TOMATO_DRAWN)));
+}

@@ -1,0 +1,27 @@
+import type { JarStep, LoadView } from "../../api/client";
+
+export type Jar = LoadView["jars"][number];
+
+/** One touch does the next thing; touching a finished jar takes the last thing back. */
+export function touchOf(jar: Pick<Jar, "next">): { step: JarStep; done: boolean } {
+  return jar.next == null ? { step: "lid", done: false } : { step: jar.next, done: true };
+}
+
+/** How warm a hand finds the empty jars, in degrees Celsius. */
+export const WARMTH = { cold: 15, warm: 50, hot: 70 } as const;
+export type Warmth = keyof typeof WARMTH;
+
+/** The word for a temperature that was said or measured; none while nothing was. */
+export function warmthOf(jarsC: number | null | undefined): Warmth | "" {
+  if (jarsC == null) return "";
+  return jarsC < 35 ? "cold" : jarsC < 60 ? "warm" : "hot";
+}
+
+/** "Jar 8", "Jars 1 to 5", "Jars 1, 3, 4". */
+export function jarsText(numbers: readonly number[]): string {
+  const [first, last] = [numbers[0], numbers.at(-1)];
+  if (first === undefined || last === undefined) return "No jars";
+  if (numbers.length === 1) return `Jar ${first}`;
+  const inARow = numbers.length > 2 && last - first === numbers.length - 1;
+  return `Jars ${inARow ? `${first} to ${last}` : numbers.join(", ")}`;
+}

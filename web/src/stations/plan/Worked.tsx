@@ -1,0 +1,139 @@
+import type { Finding, JarSize, PlanAnswer as Plan, PlanRequest, Units } from "../../api/client";
+import { AGENT, altitudeText, headspaceText, jarText, spanText } from "../../parts/format";
+import { Findings } from "../../parts/Findings";
+import { CannerPicture } from "../../parts/CannerPicture";
+import { Note } from "../../parts/Note";
+import { Answer } from "../../parts/Plate";
+import { Touch } from "../../parts/Touch";
+import { SourceText, Why } from "../../parts/Why";
+import { yieldText } from "./model";
+import { MixSteps, Rest } from "./PlanJars";
+import { AcidTotals, Methods } from "./PlanWhys";
+
+function Figure({ value, words }: { value: string; words: string }) {
+  return (
+    <div className="min-w-0">
+      <p className="font-slab text-[1.9rem] leading-tight font-bold">{value}</p>
+      <p className="text-muted">{words}</p>
+    </div>
+  );
+}
+
+/** A plan that can be carried out: jars, acid, minutes, loads. */
+export function Worked({
+  plan,
+  findings,
+  request,
+  altitude,
+  units,
+  accepting,
+  onJars,
+  onRest,
+  onAccept,
+}: {
+  plan: Plan;
+  findings: Finding[];
+  request: PlanRequest;
+  altitude: number;
+  units: Units;
+  accepting: boolean;
+  onJars: (jars: { jar: JarSize; count: number }[]) => void;
+  onRest: (rest: NonNullable<PlanRequest["rest"]>) => void;
+  onAccept: () => void;
+}) {
+  const first = plan.lines[0];
+  const jars = plan.lines.reduce((sum, line) => sum + line.count, 0);
+  const longest = plan.loads[0]?.minutes ?? 0;
+  const added = first === undefined ? 0 : (first.options[0]?.minutes ?? 0) - first.sea_level_minutes;
+  const { low, expected, high } = plan.full_jars;
+  // A caution that the judge has raised already is said once.
+  const cautions = [...new Set(plan.lines.flatMap((line) => line.cautions))].filter(
+    (caution) => !findings.some((finding) => finding.message === caution),
+  );
+  return (
+    <div className="grid gap-4">
+      <div className="flex flex-wrap items-end justify-between gap-x-6 gap-y-2">
+        <div className="min-w-0 flex-1 basis-60">
+          <Answer value={expected} unit={jarText(request.jar, expected)}>
+            expect {low} to {high}, {yieldText(plan.yields, units)}
+          </Answer>
+        </div>
+        <div className="flex flex-wrap gap-2">
+          {plan.loads.slice(0, 4).map((load, index) => {
+            const count = load.jars.reduce((sum, line) => sum + line.count, 0);
+            return (
+              <figure key={index} className="text-center">
+                <div className="mx-auto size-[84px]">
+                  <CannerPicture
+                    jars={load.standing.map((place, i) => ({ label: i + 1, place, gone: false }))}
+                    boiling={false}
+                  />
+                </div>
+                <figcaption className="text-sm font-semibold">
+                  {count} × {load.minutes} min
+                </figcaption>
+              </figure>
+            );
+          })}
+        </div>
+      </div>
+      <div className="grid grid-cols-2 gap-4 border-y-2 border-line py-3 sm:grid-cols-3">
+        <Figure
+          value={`${longest} min`}
+          words={
+            added > 0
+              ? `at ${altitudeText(altitude, units)}, ${added} more than at sea level`
+              : `at ${altitudeText(altitude, units)}`
+          }
+        />
+        <Figure
+          value={first?.acid ?? ""}
+          words={`${AGENT[request.agent]} per ${jarText(request.jar)}, ${plan.acid_total} in all`}
+        />
+        <Figure
+          value={`${plan.loads.length} ${plan.loads.length === 1 ? "load" : "loads"}`}
+          words={`${spanText(plan.canner_minutes)} of canner, ${headspaceText(plan.headspace_in, units)} headspace`}
+        />
+      </div>
+      {plan.loads.length > 1 && (
+        <p className="text-muted">
+          {plan.why}
+          {plan.shortest && " No grouping takes less."}
+        </p>
+      )}
+      {request.salt === true && (
+        <p className="text-muted">
+          Salt for taste: {plan.lines.map((line) => `${line.salt} per ${jarText(line.jar)}`).join(", ")}.
+        </p>
+      )}
+      <MixSteps plan={plan} jar={request.jar} onJars={onJars} />
+      <Findings items={findings} />
+      {plan.missing.length > 0 && (
+        <Note tone="warn">The cupboard lacks {[...new Set(plan.missing)].join(", ")} for this.</Note>
+      )}
+      {cautions.map((caution) => (
+        <Note key={caution} tone="warn">
+          {caution}
+        </Note>
+      ))}
+      <div className="flex flex-wrap items-center gap-4">
+        <Touch big look="main" disabled={jars === 0 || accepting} onPress={onAccept} className="grow">
+          Set out {jars} {jars === 1 ? "jar" : "jars"}
+        </Touch>
+        <AcidTotals request={request} plan={plan} units={units} />
+        <Methods plan={plan} />
+        <Why label={`Why ${longest} minutes`}>
+          <p className="mb-2">
+            Water boils cooler the higher you are, so the tested time rises with altitude. It also depends on
+            the pack, what the fruit lies in, and the jar. Change one and this time no longer holds.
+          </p>
+          {first !== undefined && <SourceText source={first.source} />}
+          <p className="mt-2 text-muted">
+            Your local extension office or food authority comes before Bodega.
+          </p>
+        </Why>
+      </div>
+      <Rest plan={plan} units={units} rest={request.rest} onRest={onRest} />
+    </div>
+  );
+}

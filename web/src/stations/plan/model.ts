@@ -1,0 +1,82 @@
+import type { DayView, Goal, PlanAnswer, Units } from "../../api/client";
+import { jarText, PRODUCT, spanText, volumeText } from "../../parts/format";
+import { KG_PER_LB, L_PER_QUART } from "../../parts/units";
+
+export type GoalKind = Omit<Goal, "count" | "preference">;
+
+const hot = { medium: null, pack: "hot", thickness: null } as const;
+
+/** Everything the shelf can ask for, in its usual jars. */
+export const COULD_ASK: readonly GoalKind[] = [
+  { product: "whole", medium: "water", pack: "raw", thickness: null, jar: "quart" },
+  { product: "crushed", ...hot, jar: "quart" },
+  { product: "crushed", ...hot, jar: "pint" },
+  { product: "juice", ...hot, jar: "quart" },
+  { product: "sauce", ...hot, thickness: "thin", jar: "pint" },
+  { product: "sauce", ...hot, thickness: "thin", jar: "quart" },
+  { product: "sauce", ...hot, thickness: "thick", jar: "pint" },
+  { product: "paste", ...hot, jar: "half_pint" },
+];
+
+export function goalText(goal: GoalKind, count = 2): string {
+  const thick = goal.thickness ? `${goal.thickness} ` : "";
+  return `${jarText(goal.jar, count)} of ${thick}${PRODUCT[goal.product].toLowerCase()}`;
+}
+
+/** Whether two lines ask for the same. */
+export const sameGoal = (a: GoalKind, b: GoalKind) =>
+  a.product === b.product && a.thickness === b.thickness && a.jar === b.jar && a.medium === b.medium;
+
+export const HOW_MUCH = ["a little", "rather", "very much"] as const;
+
+/** "at most 12 min longer than the best possible", or that there is no shorter day. */
+export function proofText(day: DayView): string {
+  if (day.status === "optimal") return "No shorter day is possible.";
+  return day.why == null ? "" : `It is ${day.why}.`;
+}
+
+/** When a kitchen sits down that has not said: half past five. */
+export const USUAL_BREAK = 17 * 60 + 30;
+
+/** Minutes after midnight as "17:30". */
+export function clockOf(minutes: number): string {
+  return `${String(Math.floor(minutes / 60)).padStart(2, "0")}:${String(minutes % 60).padStart(2, "0")}`;
+}
+
+/** How far a block may move without a later evening. */
+export function roomText(
+  block: Pick<DayView["blocks"][number], "sooner_minutes" | "slack_minutes" | "begun">,
+): string {
+  const { sooner_minutes: sooner, slack_minutes: later } = block;
+  if (block.begun) return "It has begun.";
+  if (sooner === 0 && later === 0) return "Any delay makes the evening later.";
+  if (later === 0) return `It may start ${spanText(sooner)} sooner; any delay makes the evening later.`;
+  if (sooner === 0) return `It may start ${spanText(later)} later without a later evening.`;
+  return `It may start ${spanText(sooner)} sooner or ${spanText(later)} later without a later evening.`;
+}
+
+/** "published 2½ to 3½ lb a quart, yours 2.9 from 6 batches" */
+export function yieldText({ published, learned, batches }: PlanAnswer["yields"], units: Units): string {
+  const amount = (pounds: number) =>
+    (units === "us" ? pounds : (pounds * KG_PER_LB) / L_PER_QUART).toFixed(1);
+  const per = units === "us" ? "lb a quart" : "kg a litre";
+  if (batches === 0) return "by the published range";
+  const count = batches === 1 ? "1 batch" : `${batches} batches`;
+  return `published ${amount(published.low)} to ${amount(published.high)} ${per}, yours ${amount(learned.expected)} from ${count}`;
+}
+
+/** Enough of a jar to be worth a word, in litres. */
+const WORTH_SAYING_L = 0.12;
+
+/** What is said of what fills no jar; `null` when the jars hold more than is expected. */
+export function restText(left: number, units: Units): string | null {
+  if (left < -WORTH_SAYING_L) return null;
+  return left < WORTH_SAYING_L
+    ? "If a little fills no jar, put it in the"
+    : `Put the last ${volumeText(left, units)} in the`;
+}
+
+/** What takes a slip back. */
+export function backText(slip: number): string {
+  return `Back to plan (${spanText(Math.abs(slip))} ${slip > 0 ? "earlier" : "later"})`;
+}
