@@ -1,6 +1,7 @@
 //! Set-up, build, demo, checks and screenshots: everything the README names, on a fresh machine.
 
 mod chrome;
+mod mutants;
 mod run;
 mod types;
 
@@ -12,6 +13,8 @@ const USAGE: &str = "usage: cargo xtask <command>
   build        front end and target/release/bodega
   test         set up, then every check
   types        write the front end's types and bounds from the API's description
+  share        lines of code and of tests in every part of the project
+  mutants      change the core a little, many times, and see that a test fails each time
   screenshots  draw docs/screenshots from the demo kitchen";
 
 fn main() -> anyhow::Result<()> {
@@ -20,6 +23,8 @@ fn main() -> anyhow::Result<()> {
         Some("build") => build(),
         Some("test") => test(),
         Some("types") => types(),
+        Some("share") => share(),
+        Some("mutants") => mutants::run(),
         Some("screenshots") => screenshots(),
         _ => bail!("{USAGE}"),
     }
@@ -67,6 +72,7 @@ fn test() -> anyhow::Result<()> {
     step("format", &mut run::cargo(&["fmt", "--all", "--check"]))?;
     front_end_packages()?;
     step("front end format", &mut npm(&["run", "--silent", "format:check"]))?;
+    step("front end rules", &mut npm(&["run", "--silent", "lint"]))?;
     step("front end types and bundle", &mut npm(&["run", "--silent", "build"]))?;
     step(
         "clippy",
@@ -81,6 +87,23 @@ fn test() -> anyhow::Result<()> {
     chrome::ensure()?;
     step("binary", &mut run::cargo(&["build", "--locked", "--package", "bodega"]))?;
     step("tests", &mut run::cargo(&["test", "--workspace", "--locked"]))
+}
+
+/// Prints what part of the code is tests.
+fn share() -> anyhow::Result<()> {
+    let mut git = std::process::Command::new("git");
+    let listed = run::output(git.args(["ls-files"]).current_dir(root()))?;
+    let files: Vec<String> = listed.lines().map(str::to_owned).collect();
+    let parts = xtask::share::by_part(&root(), &files)?;
+    let mut all = xtask::share::Share::default();
+    println!("{:<20}{:>8}{:>8}{:>6}", "part", "code", "tests", "%");
+    for (part, share) in &parts {
+        println!("{part:<20}{:>8}{:>8}{:>6}", share.code, share.tests, share.percent());
+        all.code += share.code;
+        all.tests += share.tests;
+    }
+    println!("{:<20}{:>8}{:>8}{:>6}", "all", all.code, all.tests, all.percent());
+    Ok(())
 }
 
 fn screenshots() -> anyhow::Result<()> {

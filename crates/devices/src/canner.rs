@@ -6,7 +6,7 @@ use uom::si::power::watt;
 use uom::si::thermodynamic_temperature::degree_celsius;
 use uom::si::time::minute;
 
-use crate::{Device, Reading};
+use crate::device::{Device, Reading};
 
 /// How fast a canner cools with its flame off and its lid on, in kelvin a minute. Common practice, no source.
 const COOLS_K_PER_MIN: f64 = 0.6;
@@ -63,7 +63,7 @@ impl Device for SimulatedCanner {
 #[cfg(test)]
 mod tests {
     use super::SimulatedCanner;
-    use crate::{Device, Reading};
+    use crate::device::{Device, Reading};
     use bodega_core::measures::moment::Moment;
     use bodega_core::measures::units::{Power, Temperature};
     use uom::si::power::watt;

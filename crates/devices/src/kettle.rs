@@ -9,7 +9,7 @@ use uom::si::ratio::ratio;
 use uom::si::thermodynamic_temperature::degree_celsius;
 use uom::si::time::hour;
 
-use crate::{Device, Reading};
+use crate::device::{Device, Reading};
 
 /// How much faster than the model the simulated kettle boils: practice for a forecast that must learn.
 const FASTER: f64 = 1.15;
@@ -118,7 +118,7 @@ impl Device for SimulatedKettle {
 #[cfg(test)]
 mod tests {
     use super::{Hand, Instrument, SimulatedKettle};
-    use crate::{Device, Reading};
+    use crate::device::{Device, Reading};
     use bodega_core::kettle::Contents;
     use bodega_core::kitchen::altitude::Altitude;
     use bodega_core::measures::moment::Moment;

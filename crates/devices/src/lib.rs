@@ -1,31 +1,9 @@
 //! Kitchen devices behind one trait. A real device would post its readings to the endpoint that the simulated ones use.
 
 mod canner;
+mod device;
 mod kettle;
 
-use bodega_core::measures::moment::Moment;
-use bodega_core::measures::units::{Mass, Temperature};
-
 pub use canner::SimulatedCanner;
+pub use device::{Device, Reading};
 pub use kettle::{Hand, Instrument, SimulatedKettle};
-
-/// What a device measured.
-#[derive(Debug, Clone, Copy, PartialEq)]
-pub enum Reading {
-    /// On a scale, without the vessel.
-    Mass(Mass),
-    /// At a probe.
-    Temperature(Temperature),
-    /// In a refractometer, °Brix.
-    Brix(f64),
-}
-
-/// Something in the kitchen that measures.
-pub trait Device {
-    /// Its name, as the household calls it.
-    fn name(&self) -> &str;
-    /// Whether it is a stand-in for practice; the screen always says so.
-    fn is_simulated(&self) -> bool;
-    /// What it measures at a moment; `None` while it has nothing to say.
-    fn read(&mut self, now: Moment) -> Option<Reading>;
-}

@@ -242,6 +242,20 @@ impl Browser {
         Ok(field.send_keys(text).await?)
     }
 
+    /// Opens the list with this label and takes the option with these words.
+    ///
+    /// # Errors
+    /// When there is no such list or option.
+    pub async fn choose(&self, label: &str, option: &str) -> anyhow::Result<()> {
+        let list = format!("//button[@role=\"combobox\"][@aria-labelledby=//p[.=\"{label}\"]/@id]");
+        self.find(&list).await?.click().await?;
+        Ok(self
+            .find(&format!("//*[@role=\"option\"][normalize-space(.)=\"{option}\"]"))
+            .await?
+            .click()
+            .await?)
+    }
+
     /// Goes to a station by the line.
     ///
     /// # Errors

@@ -16,10 +16,10 @@ async fn thin_sauce_on_a_simulated_scale_lands_on_its_mark() -> anyhow::Result<(
     let browser = Browser::open(1280, 800).await?;
     browser.page.goto(format!("{}/kettle", bodega.address)).await?;
     browser.fill("Juice and pulp", "40").await?;
-    browser.press("Heat is on").await?;
+    browser.press("Start cooking").await?;
     browser.sees("to the brim").await?;
     browser.fill("Juice and pulp", "12").await?;
-    browser.press("Heat is on").await?;
+    browser.press("Start cooking").await?;
     browser.sees("the mark, 8 qt").await?;
     let mark = browser.find("//*[@data-testid=\"mark\"]").await?.text().await?;
     // 8 qt over a floor of 300 mm stand 107.1 mm deep, 4¼ in to the eighth.
@@ -27,7 +27,7 @@ async fn thin_sauce_on_a_simulated_scale_lands_on_its_mark() -> anyhow::Result<(
 
     // A depth typed in millimetres where inches are read lies above the brim.
     browser.fill("Reading", "107").await?;
-    browser.press("Write it down").await?;
+    browser.press("Save it").await?;
     browser.sees("above the brim").await?;
 
     browser.sees("Simulated, for practice").await?;

@@ -35,8 +35,7 @@ async fn three_lots_are_split_within_stock_and_hours_pinned_and_set_out() -> any
     browser.sees("boil away").await?;
     browser.sees("quarts, ").await?;
     browser.find("//a[normalize-space(.)=\"Share it all out\"]").await?.click().await?;
-    let ask = browser.find("//select[@aria-label=\"Ask for more\"]").await?;
-    ask.send_keys("pints of thin sauce").await?;
+    browser.choose("Ask for more", "pints of thin sauce").await?;
     browser.sees("6 pints of thin sauce").await?;
     // Fourteen lids are all there is, however much fruit.
     browser.sees("Limited by regular mouth lids: one lid more gives 1 jar").await?;

@@ -9,7 +9,7 @@ use anyhow::Context;
 use bodega::clock::Clock;
 use bodega::state::Shared;
 use bodega::{demo, routes, safe};
-use bodega_store::{Store, backup};
+use bodega_store::Store;
 use clap::{Parser, Subcommand};
 
 /// The counter of a tomato canning kitchen.
@@ -98,7 +98,7 @@ fn main() -> anyhow::Result<()> {
         }
         Command::Restore { file, data } => {
             let stamp = Clock::wall().now().0.to_string();
-            let kept = backup::restore(&file, &data, &stamp)?;
+            let kept = bodega_store::restore(&file, &data, &stamp)?;
             println!("The records of {} are back", file.display());
             if let Some(kept) = kept {
                 println!("What was there before is kept in {}", kept.display());

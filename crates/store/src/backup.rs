@@ -3,15 +3,13 @@
 use std::path::{Path, PathBuf};
 use std::time::Duration;
 
+use rusqlite::Connection;
 use rusqlite::backup::Backup;
-use rusqlite::{Connection, OpenFlags};
 use serde::Serialize;
 
-use crate::schema::MIGRATIONS;
-use crate::{FILE_NAME, Store, StoreError};
+use crate::files::{FOLDER, check_file, directory_error, files};
+use crate::{Store, StoreError};
 
-/// Directory of the automatic backups, beside the records.
-const FOLDER: &str = "backups";
 /// Daily backups that are kept.
 const DAILY: usize = 7;
 /// Weekly ones.
@@ -27,90 +25,6 @@ pub struct BackupFile {
     pub name: String,
     /// Its size in bytes.
     pub bytes: u64,
-}
-
-fn directory_error(cause: std::io::Error) -> StoreError {
-    StoreError::Directory { cause }
-}
-
-/// Checks that a file is a whole and readable kitchen that this program understands.
-///
-/// # Errors
-/// [`StoreError::BadBackup`] says what is wrong; [`StoreError::Newer`] when a newer program wrote it.
-pub fn check_file(file: &Path) -> Result<(), StoreError> {
-    let bad = |what: String| StoreError::BadBackup { file: file.display().to_string(), what };
-    if !file.is_file() {
-        return Err(bad("there is no such file".to_owned()));
-    }
-    let connection = Connection::open_with_flags(file, OpenFlags::SQLITE_OPEN_READ_ONLY)?;
-    let damaged = |error: rusqlite::Error| bad(format!("it cannot be read: {error}"));
-    let version: u32 = connection.query_row("PRAGMA user_version", [], |row| row.get(0)).map_err(damaged)?;
-    if version as usize > MIGRATIONS.len() {
-        return Err(StoreError::Newer);
-    }
-    let kitchens: i64 = connection
-        .query_row("SELECT count(*) FROM sqlite_master WHERE name = 'kitchen'", [], |row| row.get(0))
-        .map_err(damaged)?;
-    if version == 0 || kitchens == 0 {
-        return Err(bad("it holds no kitchen's records".to_owned()));
-    }
-    let whole: String =
-        connection.query_row("PRAGMA integrity_check", [], |row| row.get(0)).map_err(damaged)?;
-    if whole != "ok" {
-        return Err(bad(format!("it is damaged: {whole}")));
-    }
-    Ok(())
-}
-
-/// Puts a backup in the place of the records; what was there is kept beside it.
-///
-/// # Errors
-/// As [`check_file`]; [`StoreError::Directory`] when a file cannot be moved. The records are untouched then.
-pub fn restore(file: &Path, directory: &Path, stamp: &str) -> Result<Option<PathBuf>, StoreError> {
-    check_file(file)?;
-    std::fs::create_dir_all(directory).map_err(directory_error)?;
-    let records = directory.join(FILE_NAME);
-    let arriving = directory.join(format!("{FILE_NAME}.arriving"));
-    std::fs::copy(file, &arriving).map_err(directory_error)?;
-    check_file(&arriving)?;
-    let kept = directory.join(format!("{FILE_NAME}.before-{stamp}"));
-    let mut before = None;
-    for tail in ["", "-wal", "-shm"] {
-        let name = |path: &Path| PathBuf::from(format!("{}{tail}", path.display()));
-        if name(&records).exists() {
-            std::fs::rename(name(&records), name(&kept)).map_err(directory_error)?;
-            before = Some(kept.clone());
-        }
-    }
-    std::fs::rename(&arriving, &records).map_err(directory_error)?;
-    Ok(before)
-}
-
-fn files(folder: &Path, prefix: &str) -> Result<Vec<PathBuf>, StoreError> {
-    if !folder.is_dir() {
-        return Ok(Vec::new());
-    }
-    let entries = std::fs::read_dir(folder).map_err(directory_error)?;
-    let mut found: Vec<PathBuf> = entries
-        .filter_map(Result::ok)
-        .map(|entry| entry.path())
-        .filter(|path| path.extension().is_some_and(|end| end == "db"))
-        .filter(|path| path.file_name().is_some_and(|name| name.to_string_lossy().starts_with(prefix)))
-        .collect();
-    // Names carry the day, so the newest sort last.
-    found.sort();
-    Ok(found)
-}
-
-/// The newest automatic backup of a data directory that is whole.
-///
-/// # Errors
-/// [`StoreError::Directory`] when the folder cannot be read.
-pub fn newest_good(directory: &Path) -> Result<Option<PathBuf>, StoreError> {
-    let folder = directory.join(FOLDER);
-    let mut all = files(&folder, "weekly-")?;
-    all.extend(files(&folder, "daily-")?);
-    Ok(all.into_iter().rev().find(|file| check_file(file).is_ok()))
 }
 
 /// Copies the records of one connection over another's, while both go on.

@@ -1,94 +1,9 @@
 import { useQuery } from "@tanstack/react-query";
 import { NavLink } from "react-router";
-import type { Counter } from "../api/client";
 import { ask } from "../api/queries";
-import { clockText, countdown, weight } from "../parts/format";
 import { useKitchenNow } from "./clock";
-import { StationPicture, type StationName } from "./StationPicture";
-
-interface Place {
-  station: StationName;
-  name: string;
-  figure: string;
-  words: string;
-  hot?: boolean;
-}
-
-function cannerPlace(counter: Counter, now: number): Place {
-  const place = { station: "canner", name: "Canner" } as const;
-  const [load, ...others] = counter.canners;
-  if (load === undefined) return { ...place, figure: "–", words: "empty" };
-  const phase = load.now;
-  switch (phase.phase) {
-    case "waiting":
-    case "heating":
-      return { ...place, figure: String(load.jars), words: "heating up" };
-    case "venting":
-      return phase.ends > now
-        ? { ...place, figure: countdown(phase.ends - now), words: "vents" }
-        : { ...place, figure: "Close", words: "the vent" };
-    case "vented":
-      return { ...place, figure: "Close", words: "the vent" };
-    case "dropping":
-      return { ...place, figure: String(load.jars), words: "pressure drops" };
-    case "counting":
-      return phase.ends > now
-        ? {
-            ...place,
-            figure: countdown(phase.ends - now),
-            words: others.length > 0 ? `first of ${others.length + 1}` : "boiling",
-            hot: true,
-          }
-        : { ...place, figure: "Heat off", words: "" };
-    case "boil_lost":
-      return { ...place, figure: "Lost", words: "no boil" };
-    case "time_up":
-      return { ...place, figure: "Heat off", words: "" };
-    case "resting":
-      return phase.ends > now
-        ? { ...place, figure: countdown(phase.ends - now), words: "rest" }
-        : { ...place, figure: "Lift", words: "" };
-    case "rested":
-      return { ...place, figure: "Lift", words: "" };
-    case "lifted":
-      return { ...place, figure: "–", words: "empty" };
-  }
-}
-
-function places(counter: Counter, now: number): Place[] {
-  const waiting = weight(counter.waiting_g, counter.kitchen.units);
-  const bench = counter.bench;
-  const due = counter.next_check;
-  return [
-    { station: "crates", name: "Crates", figure: waiting.value, words: `${waiting.unit} waiting` },
-    {
-      station: "plan",
-      name: "Plan",
-      figure: String(counter.batches),
-      words: counter.batches === 1 ? "batch" : "batches",
-    },
-    counter.kettle == null
-      ? { station: "kettle", name: "Kettle", figure: "–", words: "stove clear" }
-      : {
-          station: "kettle",
-          name: "Kettle",
-          figure: counter.kettle.finish > now ? `${Math.round(counter.kettle.done * 100)} %` : "Off",
-          words: counter.kettle.finish > now ? `done ${clockText(counter.kettle.finish)}` : "mark reached",
-          hot: counter.kettle.finish > now,
-        },
-    bench
-      ? { station: "jars", name: "Jars", figure: String(bench.acid), words: `of ${bench.jars} acid in` }
-      : { station: "jars", name: "Jars", figure: "–", words: "bench clear" },
-    cannerPlace(counter, now),
-    {
-      station: "towel",
-      name: "Towel",
-      figure: String(counter.cooling),
-      words: due == null ? "cooling" : due > now ? `check ${clockText(due)}` : "check now",
-    },
-    { station: "shelf", name: "Shelf", figure: String(counter.shelved), words: "jars" },
-  ];
-}
+import { placesOf } from "./model";
+import { StationPicture } from "./StationPicture";
 
 /** The line on top of every screen: where the tomatoes are, and the way to move about. */
 export function Line() {
@@ -100,7 +15,7 @@ export function Line() {
       aria-label="The counter"
       className="grid grid-cols-7 overflow-hidden rounded-[26px] border-[3px] border-cobalt bg-porcelain shadow-[0_2px_0_rgb(20_44_96/0.18)]"
     >
-      {places(data, now).map((place) => (
+      {placesOf(data, now).map((place) => (
         <NavLink
           key={place.station}
           to={`/${place.station}`}

@@ -4,7 +4,7 @@ use bodega_core::judge::Finding;
 use bodega_core::judge::records::ph_findings;
 use bodega_core::measures::ids::{BatchId, LoadId};
 use bodega_core::records::batch::Batch;
-use bodega_core::records::jar::{JarRecord, PhRecord};
+use bodega_core::records::jar::PhRecord;
 use bodega_core::records::lot::Lot;
 use bodega_store::StoreError;
 use serde::Serialize;

@@ -6,7 +6,7 @@ use bodega_core::measures::ids::CannerId;
 use bodega_core::records::canner::{Canner, PotSize};
 use rusqlite::{Connection, Row};
 
-use super::{found, word};
+use super::{found, readable, word};
 use crate::StoreError;
 
 fn read(row: &Row<'_>) -> rusqlite::Result<Canner> {
@@ -41,8 +41,8 @@ fn with_capacity(connection: &Connection, canner: Canner) -> Result<Canner, Stor
 /// Every canner, the first one first.
 pub(crate) fn all(connection: &Connection) -> Result<Vec<Canner>, StoreError> {
     let mut statement = connection.prepare_cached("SELECT * FROM canner ORDER BY id")?;
-    let canners = statement.query_map([], read)?.collect::<Result<Vec<_>, _>>()?;
-    canners.into_iter().map(|canner| with_capacity(connection, canner)).collect()
+    let canners = statement.query_map([], read)?;
+    readable(canners.map(|canner| with_capacity(connection, canner?)))
 }
 
 pub(crate) fn one(connection: &Connection, id: CannerId) -> Result<Canner, StoreError> {

@@ -46,7 +46,7 @@ fn nothing_acknowledged_is_lost_in_fifty_power_cuts() {
         let load = set_out(&store);
         drop(store);
         let mut child = Command::new(std::env::current_exe().unwrap())
-            .args(["--exact", "the_process_that_is_killed", "--nocapture", "--test-threads=1"])
+            .args(["--exact", "power_cut::the_process_that_is_killed", "--nocapture", "--test-threads=1"])
             .env(DIRECTORY, directory.path())
             .stdout(Stdio::piped())
             .stderr(Stdio::null())

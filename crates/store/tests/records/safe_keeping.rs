@@ -7,7 +7,7 @@ use bodega_core::canner::events::BoilEvent;
 use bodega_core::crates::fruit::Condition;
 use bodega_core::records::batch::Draw;
 use bodega_core::records::jar::PhRecord;
-use bodega_store::{Store, StoreError, backup};
+use bodega_store::{Store, StoreError};
 use serde_json::{Value, json};
 
 /// A kitchen with a batch in the canner, a kettle and a pH reading.
@@ -81,7 +81,7 @@ fn a_backup_comes_back_and_what_was_there_is_kept() {
     let then = store.export().unwrap();
     lot(&store, 9_000, Condition::FirmRipe);
     drop(store);
-    let kept = backup::restore(&file, directory.path(), "now").unwrap().unwrap();
+    let kept = bodega_store::restore(&file, directory.path(), "now").unwrap().unwrap();
     assert!(kept.is_file());
     assert_eq!(Store::open(directory.path()).unwrap().export().unwrap(), then);
 }
@@ -95,7 +95,7 @@ fn truncated_future_and_foreign_files_are_refused_and_touch_nothing() {
     let before = store.export().unwrap();
     drop(store);
     let whole = std::fs::read(&file).unwrap();
-    let refused = |file: &Path| backup::restore(file, directory.path(), "now").unwrap_err().to_string();
+    let refused = |file: &Path| bodega_store::restore(file, directory.path(), "now").unwrap_err().to_string();
 
     std::fs::write(&file, &whole[..whole.len() / 2]).unwrap();
     assert!(refused(&file).contains("is no good backup"), "{}", refused(&file));

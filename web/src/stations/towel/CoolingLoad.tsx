@@ -4,12 +4,13 @@ import { api, take, type Rescue, type Towel, type Verdict } from "../../api/clie
 import { useChange } from "../../api/queries";
 import { useSay } from "../../counter/notices";
 import { Choice, optionsOf } from "../../parts/Choice";
-import { clockText, dayText, jarText, PRODUCT, RESCUE, spanText, VERDICT } from "../../parts/format";
+import { clockText, jarText, PRODUCT, RESCUE, VERDICT } from "../../parts/format";
 import { Findings } from "../../parts/Findings";
 import { Note, Trouble } from "../../parts/Note";
 import { Answer, Plate } from "../../parts/Plate";
 import { Touch } from "../../parts/Touch";
 import { LidPicture } from "./LidPicture";
+import { againText, aloneText, sorted } from "./model";
 
 type Jar = Towel["jars"][number];
 const VERDICTS: readonly Verdict[] = ["holds", "failed", "broken", "doubtful"];
@@ -63,12 +64,7 @@ export function CoolingLoad({ load, now }: { load: Towel; now: number }) {
     (_, { jars, done }, again) => done && say("Washed and dry", () => again({ jars, done: false })),
   );
   const early = now < load.check_from;
-  const open = load.jars.filter((jar) => jar.verdict == null);
-  const sealed = load.jars.filter((jar) => jar.verdict === "holds");
-  const toDecide = load.jars.filter(
-    (jar) => (jar.verdict === "failed" || jar.verdict === "doubtful") && jar.rescue == null,
-  );
-  const minutes = Math.ceil((load.check_from - now) / 60_000);
+  const { open, sealed, toDecide } = sorted(load.jars);
   const size = load.jars[0]?.size ?? "quart";
   const untidy = sealed.filter((jar) => !jar.tidy);
   return (
@@ -87,9 +83,7 @@ export function CoolingLoad({ load, now }: { load: Towel; now: number }) {
           value={early ? clockText(load.check_from) : "Check now"}
           unit={early ? "check the lids" : undefined}
         >
-          {early
-            ? `Leave them alone for ${spanText(minutes)} more. Lifted at ${clockText(load.lifted_at)}.`
-            : `Ring off, press the middle, lift by the lid's edge. A failed jar can be done again until ${clockText(load.check_by)} on ${dayText(load.check_by)}.`}
+          {early ? aloneText(load, now) : againText(load)}
         </Answer>
       )}
       <div className="mt-4">

@@ -1,0 +1,114 @@
+import { describe, expect, test } from "vitest";
+import { WORDS } from "../api/words.generated";
+import {
+  altitudeText,
+  amountText,
+  batchText,
+  capital,
+  CANNED_SIZES,
+  countdown,
+  depthText,
+  headspaceText,
+  JAR_SIZES,
+  jarText,
+  PRODUCT,
+  spanText,
+  temperatureText,
+  volumeText,
+  weight,
+  weightText,
+} from "./format";
+
+test.each([
+  [13_607.8, "us", "30 lb"],
+  [13_607.8, "metric", "13.6 kg"],
+  [453.59237, "us", "1 lb"],
+  [9_071.8474, "us", "20 lb"],
+  [9_000, "us", "19.8 lb"],
+] as const)("%d g in %s reads %s", (grams, units, text) => expect(weightText(grams, units)).toBe(text));
+
+test("weights of twenty and more have no decimals", () => {
+  expect(weight(20_000, "metric").value).toBe("20");
+  expect(weight(19_940, "metric").value).toBe("19.9");
+});
+
+test.each([
+  [0.946352946, "us", "1 qt"],
+  [1, "metric", "1 L"],
+  [0.28, "us", "0.3 qt"],
+] as const)("%d L in %s reads %s", (litres, units, text) => expect(volumeText(litres, units)).toBe(text));
+
+test("heights keep whole feet and whole metres", () => {
+  expect(altitudeText(2640, "us")).toBe("2,640\u00a0ft");
+  expect(altitudeText(2640, "metric")).toBe("805\u00a0m");
+});
+
+test.each([
+  [0.25, "us", "¼\u00a0in"],
+  [0.5, "us", "½\u00a0in"],
+  [1.5, "us", "1.5 in"],
+  [0.5, "metric", "13 mm"],
+] as const)("headspace of %d in %s reads %s", (inches, units, text) =>
+  expect(headspaceText(inches, units)).toBe(text),
+);
+
+test.each([
+  [25.4, "1\u00a0in"],
+  [107, "4¼\u00a0in"],
+  [12.7, "½\u00a0in"],
+  [0, "0\u00a0in"],
+  [253.9, "10\u00a0in"],
+])("a depth of %d mm reads %s on a stick in inches", (mm, text) => expect(depthText(mm, "us")).toBe(text));
+
+test("temperatures are whole degrees", () => {
+  expect(temperatureText(97.4, "us")).toBe("207\u00a0°F");
+  expect(temperatureText(97.4, "metric")).toBe("97\u00a0°C");
+});
+
+test("what is weighed has grams, what is poured millilitres and ounces", () => {
+  expect(amountText(10, 4.6, "us")).toBe("4.6\u00a0g");
+  expect(amountText(29.5735295625, null, "us")).toBe("1\u00a0fl oz (30\u00a0mL)");
+  expect(amountText(29.5735295625, undefined, "metric")).toBe("30\u00a0mL");
+});
+
+describe("time left", () => {
+  test.each([
+    [0, "00:00"],
+    [-5_000, "00:00"],
+    [1, "00:01"],
+    [59_999, "01:00"],
+    [60_000, "01:00"],
+    [3_600_000, "1:00:00"],
+    [3_765_000, "1:02:45"],
+  ])("%d ms reads %s and never says done too early", (ms, text) => expect(countdown(ms)).toBe(text));
+
+  test.each([
+    [0, "0 min"],
+    [59, "59 min"],
+    [60, "1 h"],
+    [150, "2 h 30 min"],
+  ])("%d minutes read %s", (minutes, text) => expect(spanText(minutes)).toBe(text));
+});
+
+describe("words come from the vocabularies", () => {
+  test("with a capital where they begin a line", () => {
+    expect(PRODUCT.vegetable_juice).toBe(capital(WORDS.Product.vegetable_juice));
+    expect(capital("")).toBe("");
+  });
+
+  test("one quart, two quarts, no quarts", () => {
+    expect([0, 1, 2].map((count) => jarText("quart", count))).toEqual(["quarts", "quart", "quarts"]);
+  });
+
+  test("half-gallons are a size and not one that is canned", () => {
+    expect(JAR_SIZES).toContain("half_gallon");
+    expect(CANNED_SIZES).not.toContain("half_gallon");
+    expect(CANNED_SIZES).toHaveLength(JAR_SIZES.length - 1);
+  });
+
+  test.each([
+    [{ product: "whole", pack: "raw", medium: "water" }, "whole, raw pack in water"],
+    [{ product: "whole", pack: "raw", medium: "none" }, "whole, raw pack, no liquid"],
+    [{ product: "sauce", pack: "hot", medium: null }, "sauce"],
+  ] as const)("%j reads %s", (batch, text) => expect(batchText(batch)).toBe(text));
+});

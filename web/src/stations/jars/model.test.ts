@@ -1,0 +1,23 @@
+import { expect, test } from "vitest";
+import { jarsText, touchOf, WARMTH, warmthOf } from "./model";
+
+test("one touch does the next thing, and takes the lid off a jar that is ready", () => {
+  expect(touchOf({ next: "acid" })).toEqual({ step: "acid", done: true });
+  expect(touchOf({ next: "rim" })).toEqual({ step: "rim", done: true });
+  expect(touchOf({ next: null })).toEqual({ step: "lid", done: false });
+});
+
+test.each([
+  [[], "No jars"],
+  [[8], "Jar 8"],
+  [[1, 2], "Jars 1, 2"],
+  [[1, 2, 3, 4, 5], "Jars 1 to 5"],
+  [[1, 3, 4], "Jars 1, 3, 4"],
+])("%j read %s", (numbers, text) => expect(jarsText(numbers)).toBe(text));
+
+test("a word for how warm the jars are gives the same word back", () => {
+  for (const word of ["cold", "warm", "hot"] as const) expect(warmthOf(WARMTH[word])).toBe(word);
+  expect([34.9, 35, 59.9, 60].map(warmthOf)).toEqual(["cold", "warm", "warm", "hot"]);
+  expect(warmthOf(null)).toBe("");
+  expect(warmthOf(undefined)).toBe("");
+});

@@ -1,0 +1,4 @@
+//! What the checks of the project's structure are made of.
+
+pub mod imports;
+pub mod share;

@@ -1,0 +1,151 @@
+//! Changes the core a little, many times, and sees that a test fails each time. What survives must be named, with its
+//! reason, in `docs/mutants.md`.
+
+use std::collections::BTreeSet;
+use std::path::{Path, PathBuf};
+use std::process::Command;
+
+use anyhow::{Context, bail};
+use serde_json::Value;
+
+use crate::run::{output, root};
+
+const VERSION: &str = "27.1.0";
+const KEPT: &str = "docs/mutants.md";
+
+/// Where a mistake costs health: every change to these is tried.
+const SAFETY: [&str; 5] = [
+    "crates/core/src/jars/acid.rs",
+    "crates/core/src/tables/process",
+    "crates/core/src/canner/clock",
+    "crates/core/src/judge",
+    "crates/core/src/towel",
+];
+const SAFETY_CAUGHT: f64 = 0.95;
+
+/// How many changes to the rest are tried, and how they are drawn.
+const SAMPLE: usize = 300;
+const SEED: u64 = 14;
+const REST_CAUGHT: f64 = 0.90;
+
+/// A change that cargo-mutants can make, by file and name.
+fn listed() -> anyhow::Result<Vec<(String, String)>> {
+    let mut command = Command::new("cargo");
+    let text = output(
+        command.args(["mutants", "--list", "--json", "--package", "bodega-core"]).current_dir(root()),
+    )?;
+    let all: Vec<Value> = serde_json::from_str(&text)?;
+    let field = |mutant: &Value, key: &str| mutant[key].as_str().unwrap_or_default().to_owned();
+    Ok(all.iter().map(|mutant| (field(mutant, "file"), field(mutant, "name"))).collect())
+}
+
+/// Some of the names, the same ones for the same seed (a linear congruential generator, Knuth's constants).
+fn drawn(mut names: Vec<String>, count: usize) -> Vec<String> {
+    let mut state = SEED;
+    let mut taken = Vec::new();
+    while taken.len() < count && !names.is_empty() {
+        state = state.wrapping_mul(6_364_136_223_846_793_005).wrapping_add(1_442_695_040_888_963_407);
+        let place = usize::try_from(state >> 33).unwrap_or_default() % names.len();
+        taken.push(names.swap_remove(place));
+    }
+    taken
+}
+
+/// A name without its line and column, which move with every edit.
+fn without_place(name: &str) -> String {
+    let is_number = |part: &&str| part.parse::<u32>().is_ok();
+    name.split(':').filter(|part| !is_number(part)).collect::<Vec<_>>().join(":")
+}
+
+/// The survivors that are named with a reason.
+fn kept() -> anyhow::Result<BTreeSet<String>> {
+    let text =
+        std::fs::read_to_string(root().join(KEPT)).with_context(|| format!("{KEPT} cannot be read"))?;
+    let quoted =
+        text.lines().filter_map(|line| line.strip_prefix("- `")?.split('`').next().map(str::to_owned));
+    Ok(quoted.collect())
+}
+
+/// Tries the changes and says how many a test caught, of those that compile, and which none did.
+fn tried(names: &[String], folder: &Path) -> anyhow::Result<(usize, usize, Vec<String>)> {
+    let escaped = |name: &String| {
+        let mut pattern = String::from("^");
+        for letter in name.chars() {
+            if !letter.is_alphanumeric() && !letter.is_whitespace() && letter != '_' {
+                pattern.push('\\');
+            }
+            pattern.push(letter);
+        }
+        pattern.push('$');
+        pattern
+    };
+    std::fs::create_dir_all(folder)?;
+    let mut command = Command::new("cargo");
+    command.args([
+        "mutants",
+        "--package",
+        "bodega-core",
+        "--no-shuffle",
+        "--timeout",
+        "120",
+        "--baseline",
+        "run",
+    ]);
+    command.arg("--output").arg(folder).current_dir(root());
+    for name in names {
+        command.arg("--re").arg(escaped(name));
+    }
+    // It ends with an error when a change survives, and the outcomes say which.
+    command.status().context("cargo mutants could not be started")?;
+    let outcomes = folder.join("mutants.out/outcomes.json");
+    let text = std::fs::read_to_string(&outcomes).context("cargo mutants left no outcomes")?;
+    let outcomes: Value = serde_json::from_str(&text)?;
+    let mut survivors = Vec::new();
+    let (mut caught, mut viable) = (0, 0);
+    for outcome in outcomes["outcomes"].as_array().into_iter().flatten() {
+        let Some(name) = outcome["scenario"]["Mutant"]["name"].as_str() else { continue };
+        match outcome["summary"].as_str() {
+            Some("CaughtMutant" | "Timeout") => (caught, viable) = (caught + 1, viable + 1),
+            Some("MissedMutant") => {
+                viable += 1;
+                survivors.push(name.to_owned());
+            }
+            _ => {}
+        }
+    }
+    Ok((caught, viable, survivors))
+}
+
+fn installed() -> anyhow::Result<()> {
+    let said = Command::new("cargo").args(["mutants", "--version"]).output();
+    if said.is_ok_and(|said| String::from_utf8_lossy(&said.stdout).contains(VERSION)) {
+        return Ok(());
+    }
+    let version = format!("cargo-mutants@{VERSION}");
+    crate::run::step("cargo-mutants", &mut crate::run::cargo(&["install", "--locked", &version]))
+}
+
+/// Tries every change where safety lives and a seeded sample of the rest, and holds both against their shares.
+pub fn run() -> anyhow::Result<()> {
+    installed()?;
+    let all = listed()?;
+    let is_safety = |file: &str| SAFETY.iter().any(|start| file.starts_with(start));
+    let (safety, rest): (Vec<_>, Vec<_>) = all.into_iter().partition(|(file, _)| is_safety(file));
+    let names = |part: Vec<(String, String)>| part.into_iter().map(|(_, name)| name).collect::<Vec<_>>();
+    let parts = [("safety", names(safety), SAFETY_CAUGHT), ("rest", drawn(names(rest), SAMPLE), REST_CAUGHT)];
+    let kept = kept()?;
+    let mut wrong = Vec::new();
+    for (part, names, wanted) in parts {
+        let folder: PathBuf = root().join("target/mutants").join(part);
+        let (caught, viable, survivors) = tried(&names, &folder)?;
+        #[expect(clippy::cast_precision_loss, reason = "a few hundred")]
+        let share = caught as f64 / viable.max(1) as f64;
+        println!("{part}: {caught} of {viable} changes caught, {:.1} %", share * 100.0);
+        if share < wanted {
+            wrong.push(format!("{part}: less than {:.0} % caught", wanted * 100.0));
+        }
+        let unnamed = survivors.iter().filter(|name| !kept.contains(&without_place(name)));
+        wrong.extend(unnamed.map(|name| format!("{name} survives and {KEPT} gives no reason")));
+    }
+    if wrong.is_empty() { Ok(()) } else { bail!("{}", wrong.join("\n")) }
+}
