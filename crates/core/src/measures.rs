@@ -6,3 +6,4 @@ pub mod moment;
 pub mod teaspoons;
 pub mod units;
 pub mod vocabulary;
+pub mod words;

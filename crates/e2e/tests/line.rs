@@ -18,7 +18,7 @@ async fn set_out_ten_quarts(browser: &Browser, bodega: &Bodega) -> anyhow::Resul
     browser.sees("2 Tbsp").await?;
     browser.sees("2 loads").await?;
     browser.press("Set out 10 jars").await?;
-    browser.sees("0 of 7 jars have their acid").await
+    browser.sees("Acid is in 0 of 7 jars").await
 }
 
 /// From the empty jars of the bench to the first full rolling boil.
@@ -40,9 +40,9 @@ async fn jars_walk_from_the_crate_to_the_shelf() -> anyhow::Result<()> {
     set_out_ten_quarts(&browser, &bodega).await?;
     // The pot gave one jar fewer, and then one after all.
     browser.find("//button[starts-with(@aria-label, \"Less The pot gave\")]").await?.click().await?;
-    browser.sees("0 of 6 jars have their acid").await?;
+    browser.sees("Acid is in 0 of 6 jars").await?;
     browser.find("//button[starts-with(@aria-label, \"More The pot gave\")]").await?.click().await?;
-    browser.sees("0 of 7 jars have their acid").await?;
+    browser.sees("Acid is in 0 of 7 jars").await?;
     fill_and_boil(&browser).await?;
     browser.press("Boil lost").await?;
     browser.sees("the whole time counts again").await?;

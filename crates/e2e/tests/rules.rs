@@ -29,7 +29,7 @@ async fn a_corrected_altitude_is_caught_at_the_canner_and_put_right_there() -> a
     browser.find("//li//button[contains(., \"Use 5,\")]").await?.click().await?;
     browser.sees("Altitude is 5,").await?;
     browser.walk_to("canner").await?;
-    browser.sees("50 minutes are too short").await?;
+    browser.sees("50 min is too short").await?;
     browser.press("Set 55 minutes").await?;
     browser.sees("55 minutes of unbroken full boil").await?;
     let page = browser.find("//main").await?.text().await?;

@@ -42,7 +42,7 @@ pub enum StoreError {
     #[error(transparent)]
     AcidFirst(#[from] AcidFirst),
     /// Jars of the load are not ready for the canner.
-    #[error("{unready} of {all} jars are not ready: {}", if *no_acid > 0 { format!("{no_acid} have no acid") } else { "not all have their lids on".to_owned() })]
+    #[error("{unready} of {all} jars are not ready: {}", if *no_acid > 0 { format!("{no_acid} without acid") } else { "not all have their lids on".to_owned() })]
     JarsNotReady {
         /// Jars without acid or without a lid.
         unready: usize,

@@ -1,4 +1,5 @@
 import type { LoadView } from "../api/client";
+import { jarsText } from "./format";
 
 /** A jar in the canner; places are in units of the canner's inner radius. */
 export interface Standing {
@@ -16,7 +17,7 @@ export function CannerPicture({ jars, boiling }: { jars: readonly Standing[]; bo
       viewBox="-106 -106 212 212"
       className="h-full w-full"
       role="img"
-      aria-label={`${jars.length} jars in the canner`}
+      aria-label={`${jarsText(jars.length)} in the canner`}
     >
       <circle r="100" fill="#bfdced" stroke="#1d3d80" strokeWidth="9" />
       {boiling &&

@@ -135,6 +135,11 @@ export function jarText(jar: JarSize, count = 1): string {
   return count === 1 ? WORDS.JarSize[jar] : `${WORDS.JarSize[jar]}s`;
 }
 
+/** A number of jars of any size: "1 jar", "7 jars". */
+export function jarsText(count: number): string {
+  return count === 1 ? "1 jar" : `${count} jars`;
+}
+
 export const PRODUCT: Record<Product, string> = capitals(WORDS.Product);
 export const MEDIUM: Record<Medium, string> = WORDS.Medium;
 export const PACK: Record<Pack, string> = capitals(WORDS.Pack);

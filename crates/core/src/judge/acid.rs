@@ -3,12 +3,12 @@
 use super::case::{AcidSource, Case, CaseAcid};
 use super::{Code, Finding};
 use crate::jars::acid::{Agent, LeastDose, label_of, least_per_jar, least_total, per_jar, total};
+use crate::measures::words::counted;
 use crate::tables::source::Source;
 
 /// Months an opened bottle of lemon juice keeps its place: a season. Common practice, no source.
 const BOTTLE_MONTHS: f64 = 6.0;
-const WHY: &str =
-    "Tomatoes lie so near the line of pH 4.6 that only the added acid keeps the germ of botulism down.";
+const WHY: &str = "Tomatoes lie so near the line of pH 4.6 that only the added acid keeps the bacteria that cause botulism down.";
 
 pub(super) fn judge(case: &Case) -> Vec<Finding> {
     let Some(acid) = &case.acid else { return vec![no_acid("No acid is planned for the jars.")] };
@@ -82,9 +82,10 @@ fn pot_short(agent: Agent, jars: &[(crate::jars::size::JarSize, u32)], dose: Lea
     Finding::new(
         Code::PotDoseShort,
         format!(
-            "{} of {agent} in the pot does not cover {count} jars: they need {}.",
+            "{} of {agent} in the pot does not cover {}: {}.",
             label_of(dose.given_tsp),
-            total(agent, jars).total_label()
+            counted(f64::from(count), "jar"),
+            format_args!("the full dose is {}", total(agent, jars).total_label())
         ),
         "A dose stirred into the pot is shared by all jars; each jar more makes every jar's share smaller.",
         format!("Stir in {} more, or put the full dose into each jar.", label_of(dose.short_tsp())),

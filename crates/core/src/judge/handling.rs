@@ -6,6 +6,7 @@ use uom::si::time::minute;
 use super::case::{Case, Heating};
 use super::{Code, Finding};
 use crate::canner::clock::REST;
+use crate::measures::words::counted;
 use crate::tables::source::Source;
 use crate::towel::seal::{CHECK_BY, CHECK_FROM};
 
@@ -35,7 +36,7 @@ fn rest(case: &Case) -> Option<Finding> {
     (given < f64::from(REST.0) - 1e-9).then(|| {
         Finding::new(
             Code::RestShort,
-            format!("The jars were lifted {given:.0} minutes after the heat went off."),
+            format!("The jars were lifted {} after the heat went off.", counted(given, "minute")),
             "Jars lifted at once spit and lose liquid, and more lids fail.",
             "Let the next load stand 5 minutes with the lid off. These jars are safe; look at their seals.",
             Source::usda_guide_1(),
@@ -48,7 +49,7 @@ fn seal_check(case: &Case) -> Option<Finding> {
     (given < f64::from(CHECK_FROM.0) - 1e-9).then(|| {
         Finding::new(
             Code::SealCheckEarly,
-            format!("The lids were judged {} hours after lifting.", whole_hours(given)),
+            format!("The lids were judged {} after lifting.", counted(given / 60.0, "hour")),
             "A lid may still pull down until 12 hours have passed, and pressing it early can break a seal.",
             "Look again between 12 and 24 hours after lifting.",
             Source::usda_guide_1(),
@@ -56,16 +57,12 @@ fn seal_check(case: &Case) -> Option<Finding> {
     })
 }
 
-fn whole_hours(minutes: f64) -> f64 {
-    (minutes / 60.0).floor()
-}
-
 fn reprocess(case: &Case) -> Option<Finding> {
     let given = case.reprocess_after?.get::<minute>();
     (given > f64::from(CHECK_BY.0) + 1e-9).then(|| {
         Finding::new(
             Code::ReprocessLate,
-            format!("The jars are processed again {} hours after the first time.", whole_hours(given)),
+            format!("The jars are processed again {} after the first time.", counted(given / 60.0, "hour")),
             "After a day in an unsealed jar the food may have begun to spoil, and a second process is not made for that.",
             "Refrigerate and eat within days if it was kept cold; otherwise discard it.",
             Source::usda_guide_1(),

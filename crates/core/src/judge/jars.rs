@@ -6,6 +6,7 @@ use uom::si::thermodynamic_temperature::degree_celsius;
 use super::case::{Case, JarKind, LidState};
 use super::{Code, Finding};
 use crate::jars::size::TableJar;
+use crate::measures::words::with_article;
 use crate::tables::process::{Caution, Product, headspace_in};
 use crate::tables::source::Source;
 
@@ -48,7 +49,7 @@ fn kinds(case: &Case) -> Option<Finding> {
     };
     Some(Finding::new(
         Code::JarUnsuited,
-        format!("A {} is in the batch.", kind.label()),
+        format!("There is {} in the batch.", with_article(kind.label())),
         why,
         "Use canning jars with two-piece lids.",
         Source::usda_guide_1(),
@@ -91,7 +92,7 @@ fn headspace(case: &Case) -> Option<Finding> {
     };
     Some(Finding::new(
         Code::Headspace,
-        format!("{given} in of headspace is {message}: {product} has {published} in."),
+        format!("{given} in of headspace is {message}: {published} in was tested."),
         why,
         "Set it right before the lid goes on.",
         Source::usda_guide_3(),

@@ -6,7 +6,7 @@ use super::case::{Case, PhReading};
 use super::{Code, Finding};
 use crate::tables::source::Source;
 
-/// Above this pH the germ of botulism can grow. Source: 21 CFR 114, from memory.
+/// Above this pH the bacteria that cause botulism can grow. Source: 21 CFR 114, from memory.
 pub const PH_LINE: f64 = 4.6;
 /// Temperature a meter is read at. Common practice, no source.
 const READ_AT_C: f64 = 25.0;
@@ -23,7 +23,7 @@ fn high(reading: &PhReading) -> Option<Finding> {
         Finding::new(
             Code::PhHigh,
             format!("The sample read pH {:.2}, above {PH_LINE}.", reading.value),
-            "Above 4.6 the germ of botulism can grow in the jar, and a boiling-water process does not kill it.",
+            "Above 4.6 the bacteria that cause botulism can grow in the jar, and boiling water does not kill their spores.",
             "Add acid, stir, and read a new blended sample at 25 °C (77 °F). Do not can it as it is.",
             Source::cfr_114(),
         )

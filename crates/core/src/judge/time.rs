@@ -7,6 +7,7 @@ use super::{Code, Finding, Fix};
 use crate::jars::size::JarSize;
 use crate::kitchen::altitude::Altitude;
 use crate::measures::moment::Minutes;
+use crate::measures::words::with_article;
 use crate::tables::process::{self, Medium, Method, Pack, Product, Query, Refusal, RefusalCode};
 use crate::tables::source::Source;
 
@@ -164,8 +165,8 @@ fn minutes_short(case: &Case, own: Need, others: f64, altitude: Altitude) -> Vec
             Finding::new(
                 Code::ProcessShort,
                 format!(
-                    "{given:.0} minutes are too short: a {} of this needs {} at {:.0} ft.",
-                    own.jar.label(),
+                    "{given:.0} min is too short: {} of this needs {} at {:.0} ft.",
+                    with_article(own.jar.label()),
                     own.least.0,
                     altitude.feet()
                 ),
@@ -186,7 +187,7 @@ fn minutes_short(case: &Case, own: Need, others: f64, altitude: Altitude) -> Vec
 fn mixed_short(given: f64, others: f64) -> Finding {
     Finding::new(
         Code::MixedLoadShort,
-        format!("{given:.0} minutes are too short for the other jars in the load: they need {others:.0}."),
+        format!("{given:.0} min is too short for the other jars in the load: they need {others:.0}."),
         "Everything in a canner gets the longest time: lifting the short ones out kills the boil for the rest.",
         format!("Give the whole load {others:.0} minutes, or run the long ones in a load of their own."),
         Source::usda_guide_1(),

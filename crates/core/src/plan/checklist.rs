@@ -8,6 +8,7 @@ use crate::jars::acid::{self, Agent};
 use crate::jars::size::JarSize;
 use crate::measures::moment::Minutes;
 use crate::measures::vocabulary::vocabulary;
+use crate::measures::words::counted;
 use crate::plan::batch::salt_per_jar;
 use crate::plan::outlook::Making;
 use crate::plan::yields::Thickness;
@@ -151,7 +152,7 @@ fn canner(sheet: &Sheet) -> Vec<String> {
         .iter()
         .map(|(jars, minutes, psi)| {
             let pressure = psi.map_or_else(String::new, |psi| format!(" at {psi} lb"));
-            format!("{jars} jars, {} minutes{pressure}", minutes.0)
+            format!("{}, {} minutes{pressure}", counted(f64::from(*jars), "jar"), minutes.0)
         })
         .collect::<Vec<_>>()
         .join("; then ");

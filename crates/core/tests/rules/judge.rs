@@ -294,7 +294,17 @@ const MISTAKES: &[Mistake] = &[
     (Code::MediumMissing, |case| case.medium = None),
 ];
 
-fn at_two_thousand_feet() -> Case {
+/// What is found for every mistake that is made here.
+pub fn every_mistake_judged() -> Vec<Finding> {
+    let judged = MISTAKES.iter().flat_map(|(_, mistake)| {
+        let mut case = at_two_thousand_feet();
+        mistake(&mut case);
+        judge(&case).findings
+    });
+    judged.collect()
+}
+
+pub fn at_two_thousand_feet() -> Case {
     done_right(&Day { feet: 2000.0, minutes: 50.0, ..good_days().remove(0) })
 }
 

@@ -1,9 +1,16 @@
 //! The rules against what lies outside of them: published tables, other solvers, facts of the trade.
 
+mod amounts;
+mod boundaries;
+mod clock;
 mod day;
 mod instances;
 mod judge;
 mod kettle;
+mod kitchen;
+mod limits;
 mod loads;
+mod messages;
+mod mixed;
 mod split;
 mod tables;

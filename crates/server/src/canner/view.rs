@@ -2,10 +2,12 @@
 
 use bodega_core::canner::events::{BoilEvent, Phase};
 use bodega_core::canner::heat::water_before_c;
+use bodega_core::canner::moment::{Said, said};
 use bodega_core::canner::pot::{Filling, topping_up};
 use bodega_core::canner::probe::{Suggestion, suggestion};
 use bodega_core::canner::standing::{Place, standing};
 use bodega_core::canner::water::{COVER_IN, OVERHANG, come_up_of, filling, inner_width, stands_over};
+use bodega_core::jars::bench::{BenchStep, JarStep, bench_steps, next_step, state_of};
 use bodega_core::jars::doses::{Dose, DosedPot, doses};
 use bodega_core::jars::size::JarSize;
 use bodega_core::judge::Finding;
@@ -26,8 +28,6 @@ use uom::si::volume::liter;
 use utoipa::ToSchema;
 
 use crate::state::Shared;
-use bodega_core::canner::moment::{Said, said};
-use bodega_core::jars::bench::{BenchStep, JarStep, bench_steps, next_step, state_of};
 
 /// One thing that happened to a load.
 #[derive(Debug, Serialize, ToSchema)]

@@ -2,20 +2,20 @@
 
 use bodega_core::canner::events::Phase;
 use bodega_core::canner::probe::{Suggestion, suggestion};
+use bodega_core::counter::{Call, of_canner, of_kettle, of_lids};
 use bodega_core::jars::bench::next_load;
+use bodega_core::measures::ids::LoadId;
 use bodega_core::measures::moment::{Minutes, Moment};
 use bodega_core::records::kitchen::Kitchen;
+use bodega_core::records::load::CannerLoad;
 use bodega_core::records::shelf::ShelfSearch;
+use bodega_core::records::towel::Towel;
 use bodega_store::StoreError;
 use serde::Serialize;
 use utoipa::ToSchema;
 
 use crate::kettle::view::on_stove;
 use crate::state::Shared;
-use bodega_core::counter::{Call, of_canner, of_kettle, of_lids};
-use bodega_core::measures::ids::LoadId;
-use bodega_core::records::load::CannerLoad;
-use bodega_core::records::towel::Towel;
 
 /// The line.
 #[derive(Debug, Serialize, ToSchema)]

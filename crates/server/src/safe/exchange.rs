@@ -5,6 +5,7 @@ use actix_web::{HttpResponse, get, post, web};
 use bodega_core::measures::ids::BatchId;
 use bodega_core::measures::moment::Moment;
 use bodega_core::measures::units::grams;
+use bodega_core::measures::words::counted;
 use bodega_core::plan::checklist::steps;
 use bodega_core::records::batch::Batch;
 use bodega_core::records::jar::JarRecord;
@@ -240,7 +241,8 @@ fn events(dates: &Dates, now: Moment) -> Vec<Event> {
     let stamp = utc(now);
     let mut calendar = Vec::new();
     for load in &dates.towel {
-        let summary = format!("Check the lids: batch {}, {} jars", load.code, load.jars.len());
+        let summary =
+            format!("Check the lids: batch {}, {}", load.code, counted(load.jars.len() as f64, "jar"));
         let uid = format!("lids-{}@bodega", load.load_id);
         calendar.push(timed(&uid, &summary, &stamp, (load.check_from, load.check_by)));
     }

@@ -1,10 +1,11 @@
 //! The HTTP edge: what the calculators answer, and how bad input is turned away with nothing stored.
 
-use crate::common::{empty, fetch, lot, patch, post, put, send};
 use actix_web::http::Method;
 use actix_web::web;
 use bodega::state::Shared;
 use serde_json::{Value, json};
+
+use crate::common::{empty, fetch, lot, patch, post, put, send};
 
 #[actix_web::test]
 async fn bad_input_names_the_field_and_stores_nothing() {

@@ -1,10 +1,11 @@
 //! The canner over HTTP: doses in the pot, warm glass, single jars, probes, several canners, loads put together.
 
-use crate::common::{empty, lot, post, put, send};
 use actix_web::http::Method;
 use actix_web::web;
 use bodega::state::Shared;
 use serde_json::{Value, json};
+
+use crate::common::{empty, lot, post, put, send};
 
 fn plan(lot: i64) -> Value {
     json!({"product": "whole", "medium": "water", "pack": "raw", "thickness": null, "jar": "quart", "jars": null,

@@ -2,7 +2,6 @@
 
 use std::sync::Arc;
 
-use crate::common::{empty, fetch, lot, post, send};
 use actix_web::http::Method;
 use actix_web::web;
 use bodega::clock::Clock;
@@ -10,6 +9,8 @@ use bodega::demo::opening_moment;
 use bodega::state::Shared;
 use bodega_store::Store;
 use serde_json::{Value, json};
+
+use crate::common::{empty, fetch, lot, post, send};
 
 /// Wash 50, heat 40, fill 14, process 85, lift 5: one pair of hands, one canner.
 fn one_load() -> Value {

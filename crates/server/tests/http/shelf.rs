@@ -1,13 +1,14 @@
 //! From the towel to the table over HTTP: labels, open formats, next season. The calendar and the CSV are read back by
 //! parsers that did not write them: `ical` and `simd-csv`.
 
-use crate::common::{empty, fetch, lot, post, send};
 use actix_web::http::Method;
 use actix_web::web;
 use bodega::state::Shared;
 use bodega_core::jars::bench::JarStep;
 use bodega_core::measures::ids::LoadId;
 use serde_json::{Value, json};
+
+use crate::common::{empty, fetch, lot, post, send};
 
 async fn put(shared: &web::Data<Shared>, path: &str, body: Value) -> (u16, Value) {
     send(shared, Method::PUT, path, body.to_string()).await

@@ -1,6 +1,5 @@
 //! Several canners, jars that leave early or come late, and loads that hold jars of several batches.
 
-use crate::common::{NOW, batch, lot, make_ready};
 use bodega_core::canner::events::{BoilEvent, Phase};
 use bodega_core::crates::fruit::Condition;
 use bodega_core::jars::bench::JarStep;
@@ -14,6 +13,8 @@ use bodega_core::records::load::{JarMoment, NewGroup};
 use bodega_core::tables::process::Method;
 use bodega_core::towel::seal::LidVerdict;
 use bodega_store::{Store, StoreError};
+
+use crate::common::{NOW, batch, lot, make_ready};
 
 /// One batch of three quarts in two loads, every jar ready.
 fn ready_batch(store: &Store) -> BatchId {

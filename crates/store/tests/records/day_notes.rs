@@ -1,6 +1,5 @@
 //! What is said of the day's blocks, and what the jars tell of the household's pace.
 
-use crate::common::{NOW, batch, lot, make_ready};
 use bodega_core::crates::fruit::Condition;
 use bodega_core::jars::bench::JarStep;
 use bodega_core::measures::ids::JarId;
@@ -8,6 +7,8 @@ use bodega_core::measures::moment::Minutes;
 use bodega_core::records::batch::Draw;
 use bodega_core::records::day::{BlockNote, Mark};
 use bodega_store::Store;
+
+use crate::common::{NOW, batch, lot, make_ready};
 
 #[test]
 fn a_block_begins_is_done_and_waits_again_and_keeps_its_slip() {

@@ -4,12 +4,13 @@ use std::io::{BufRead, BufReader, Write};
 use std::path::Path;
 use std::process::{Command, Stdio};
 
-use crate::common::{NOW, batch, lot, make_ready};
 use bodega_core::canner::events::{BoilEvent, Phase};
 use bodega_core::crates::fruit::Condition;
 use bodega_core::measures::ids::LoadId;
 use bodega_core::records::batch::Draw;
 use bodega_store::Store;
+
+use crate::common::{NOW, batch, lot, make_ready};
 
 const CUTS: u64 = 50;
 /// Set for the process that is going to be killed.

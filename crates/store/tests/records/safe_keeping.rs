@@ -2,13 +2,14 @@
 
 use std::path::Path;
 
-use crate::common::{NOW, batch, lot, make_ready};
 use bodega_core::canner::events::BoilEvent;
 use bodega_core::crates::fruit::Condition;
 use bodega_core::records::batch::Draw;
 use bodega_core::records::jar::PhRecord;
 use bodega_store::{Store, StoreError};
 use serde_json::{Value, json};
+
+use crate::common::{NOW, batch, lot, make_ready};
 
 /// A kitchen with a batch in the canner, a kettle and a pH reading.
 fn busy(directory: &Path) -> Store {

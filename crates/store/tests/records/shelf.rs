@@ -1,6 +1,5 @@
 //! From the towel to the table: failed lids, jars that leave, batches that are recalled.
 
-use crate::common::{NOW, batch, lot, make_ready};
 use bodega_core::canner::events::BoilEvent;
 use bodega_core::crates::fruit::Condition;
 use bodega_core::jars::size::JarSize;
@@ -12,6 +11,8 @@ use bodega_core::shelf::pantry::{Discard, Leaving};
 use bodega_core::tables::process::Product;
 use bodega_core::towel::seal::{LidVerdict, Rescue};
 use bodega_store::{Store, StoreError};
+
+use crate::common::{NOW, batch, lot, make_ready};
 
 /// When the load came out of the canner.
 const LIFTED: i64 = 56;

@@ -1,6 +1,5 @@
 //! The records hold together whatever is asked of them.
 
-use crate::common::{NOW, batch, lot, make_ready};
 use bodega_core::canner::events::{BoilEvent, Phase};
 use bodega_core::crates::fruit::Condition;
 use bodega_core::jars::bench::{AcidFirst, JarStep};
@@ -11,6 +10,8 @@ use bodega_core::records::lot::LotChange;
 use bodega_core::records::shelf::ShelfSearch;
 use bodega_core::towel::seal::LidVerdict;
 use bodega_store::{Store, StoreError};
+
+use crate::common::{NOW, batch, lot, make_ready};
 
 /// A kitchen with one batch of two quarts and one quart; returns the ids of its two loads.
 fn with_batch(store: &Store) -> (BatchId, LoadId, LoadId) {

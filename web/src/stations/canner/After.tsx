@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import type { LoadView } from "../../api/client";
 import { ask } from "../../api/queries";
-import { loadText, historyText } from "../../parts/format";
+import { historyText, jarsText, loadText } from "../../parts/format";
 import { Plate } from "../../parts/Plate";
 
 const FATE = {
@@ -17,7 +17,7 @@ function Lifted({ load }: { load: LoadView }) {
     <li className="border-t-2 border-line py-3 first:border-t-0">
       <p className="flex flex-wrap items-baseline justify-between gap-x-4">
         <span className="font-semibold">
-          Load {load.position} of {load.of}: {loadText(load)}, {load.jars.length} jars
+          Load {load.position} of {load.of}: {loadText(load)}, {jarsText(load.jars.length)}
         </span>
         <span className={`font-semibold ${load.processed ? "text-vine" : "text-tomato-deep"}`}>
           {load.processed ? "✓ Processed" : "✕ Not processed"}: {load.unbroken_minutes} of {load.minutes} min

@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useNavigate } from "react-router";
 import { api, take, type JarStep, type LoadView } from "../../api/client";
 import { ask, useChange } from "../../api/queries";
-import { AGENT, isShared, jarText, loadText } from "../../parts/format";
+import { AGENT, isShared, jarsText, jarText, loadText } from "../../parts/format";
 import { Findings } from "../../parts/Findings";
 import { useKeys } from "../../parts/keys";
 import { Note, Trouble } from "../../parts/Note";
@@ -96,7 +96,7 @@ function Bench({ load }: { load: LoadView }) {
         <Findings items={load.findings} />
         {acid < count && (
           <Note tone="warn">
-            {acid} of {count} jars have their acid. A jar is filled only after its acid is in.
+            Acid is in {acid} of {jarsText(count)}. A jar is filled only after its acid is in.
           </Note>
         )}
         <Grouping />

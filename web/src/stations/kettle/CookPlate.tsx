@@ -4,9 +4,10 @@ import { useChange } from "../../api/queries";
 import { useSay } from "../../counter/notices";
 import { Choice, optionsOf } from "../../parts/Choice";
 import {
-  HEAT_SETTING,
   clockText,
   depthText,
+  HEAT_SETTING,
+  jarsText,
   spanText,
   temperatureText,
   volumeText,
@@ -81,7 +82,7 @@ export function CookPlate({ cook, units, now }: { cook: CookView; units: Units; 
               <Link to="/jars" className="font-semibold text-cobalt underline underline-offset-4">
                 {cook.batch.code}
               </Link>
-              , {cook.batch.jars} jars set out.
+              , {jarsText(cook.batch.jars)} set out.
             </p>
           )}
           <p className="text-lg">

@@ -1,6 +1,6 @@
 import { Link } from "react-router";
 import type { Batch, Units } from "../../api/client";
-import { batchText, dayText, weightText } from "../../parts/format";
+import { batchText, dayText, jarsText, weightText } from "../../parts/format";
 import { Plate } from "../../parts/Plate";
 import { Touch } from "../../parts/Touch";
 
@@ -24,8 +24,8 @@ export function BatchList({
         {batches.map((batch) => (
           <li key={batch.id} className="flex flex-wrap items-center justify-between gap-2">
             <p className="grow">
-              <strong>{batch.code}</strong> {batchText(batch)}: {batch.jars_lifted} of {batch.jars} jars done,
-              from {weightText(batch.weight_g, units)}
+              <strong>{batch.code}</strong> {batchText(batch)}: {batch.jars_lifted} of {jarsText(batch.jars)}{" "}
+              done, from {weightText(batch.weight_g, units)}
               {batch.chilled_at != null && (
                 <span className="block font-semibold">
                   Its juice waits overnight in the refrigerator, agreed {dayText(batch.chilled_at)}.

@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useParams } from "react-router";
 import { ask } from "../../api/queries";
-import { batchText, weightText } from "../../parts/format";
+import { batchText, jarsText, weightText } from "../../parts/format";
 import { Trouble } from "../../parts/Note";
 import { Pending } from "../../parts/Pending";
 import { Plate } from "../../parts/Plate";
@@ -35,7 +35,7 @@ export function ChecklistStation() {
   const stations = [...new Set(data.steps.map((step) => step.station))];
   return (
     <Plate
-      title={`Batch ${data.batch.code}: ${batchText(data.batch)}, ${data.batch.jars} jars`}
+      title={`Batch ${data.batch.code}: ${batchText(data.batch)}, ${jarsText(data.batch.jars)}`}
       aside={
         <span className="print:hidden">
           <Touch onPress={() => window.print()}>Print</Touch>

@@ -5,7 +5,7 @@ import { api, take, type Agent, type Goal, type SplitAnswer, type SplitRequest }
 import { ask, useChange } from "../../api/queries";
 import { useSay } from "../../counter/notices";
 import { Choice } from "../../parts/Choice";
-import { spanText, weightText } from "../../parts/format";
+import { jarsText, spanText, weightText } from "../../parts/format";
 import { Note, Trouble } from "../../parts/Note";
 import { Pending } from "../../parts/Pending";
 import { Answer, Plate } from "../../parts/Plate";
@@ -82,7 +82,7 @@ export function SplitStation() {
     () => take(api.POST("/api/batches/split", { body: request })),
     (batches) => {
       const jars = batches.reduce((sum, batch) => sum + batch.jars, 0);
-      say(`${batches.length} batches are on the line: ${jars} jars`, () =>
+      say(`${batches.length} batches are on the line: ${jarsText(jars)}`, () =>
         remove.mutate(batches.map((batch) => batch.id)),
       );
       void go("/plan");
@@ -161,7 +161,7 @@ export function SplitStation() {
                 disabled={answer.jars === 0 || accept.isPending}
                 onPress={() => accept.mutate(undefined)}
               >
-                Set out {answer.jars} jars
+                Set out {jarsText(answer.jars)}
               </Touch>
             </div>
           )}

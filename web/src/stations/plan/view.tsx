@@ -12,6 +12,7 @@ import { BatchList } from "./BatchList";
 import { PlanAnswer } from "./PlanAnswer";
 import { PlanChoices } from "./PlanChoices";
 import { PlanTabs } from "./PlanTabs";
+import { jarsText } from "../../parts/format";
 
 const FIRST: PlanRequest = {
   product: "whole",
@@ -49,7 +50,7 @@ export function PlanStation() {
     (batch) => {
       setChosen(null);
       setWish({ ...wish, jars: null });
-      say(`Batch ${batch.code} is on the line: ${batch.jars} jars`, () =>
+      say(`Batch ${batch.code} is on the line: ${jarsText(batch.jars)}`, () =>
         change.mutate({ id: batch.id, removed: true }),
       );
       void go("/jars");

@@ -9,12 +9,13 @@ import {
   clockText,
   CONDITION,
   dayText,
+  historyText,
+  jarsText,
   jarText,
   KIND,
   METHOD,
   shortDay,
   weightText,
-  historyText,
 } from "../../parts/format";
 import { Findings } from "../../parts/Findings";
 import { Trouble } from "../../parts/Note";
@@ -30,7 +31,7 @@ function Loads({ record }: { record: BatchRecord }) {
   return record.loads.map((load) => (
     <div key={load.id} className="border-t-2 border-line py-2 first:border-t-0">
       <p className="font-semibold">
-        Load {load.position}, {load.jars.length} jars in {load.canner_name}:{" "}
+        Load {load.position}, {jarsText(load.jars.length)} in {load.canner_name}:{" "}
         <span className={DONE.has(load.now.phase) ? (load.processed ? "text-vine" : "text-tomato-deep") : ""}>
           {load.unbroken_minutes} of {load.minutes} min unbroken
           {DONE.has(load.now.phase) ? (load.processed ? ", processed" : ", not processed") : " so far"}

@@ -4,7 +4,7 @@ import { Link } from "react-router";
 import type { Product, ShelfGroup } from "../../api/client";
 import { ask } from "../../api/queries";
 import { Choice } from "../../parts/Choice";
-import { AGENT, batchText, dayText, jarText, PRODUCT } from "../../parts/format";
+import { AGENT, batchText, dayText, jarsText, jarText, PRODUCT } from "../../parts/format";
 import { JarPicture } from "../../parts/JarPicture";
 import { Trouble } from "../../parts/Note";
 import { Pending } from "../../parts/Pending";
@@ -58,7 +58,9 @@ function Board({ product, groups }: { product: Product; groups: ShelfGroup[] }) 
     <section>
       <h3 className="text-xl">
         {PRODUCT[product]}{" "}
-        <span className="font-plain text-base font-semibold text-muted">{count} jars, oldest in front</span>
+        <span className="font-plain text-base font-semibold text-muted">
+          {jarsText(count)}, oldest in front
+        </span>
       </h3>
       <div className="flex flex-wrap gap-x-6 gap-y-4 pt-2">
         {groups.slice(0, BATCHES).map((group) => (

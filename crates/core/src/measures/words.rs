@@ -1,0 +1,31 @@
+//! Small words that depend on the next one.
+
+/// A word with its article: "a canning jar", "an antique jar".
+///
+/// ```
+/// use bodega_core::measures::words::with_article;
+/// assert_eq!(with_article("canning jar"), "a canning jar");
+/// assert_eq!(with_article("antique jar"), "an antique jar");
+/// ```
+#[must_use]
+pub fn with_article(word: &str) -> String {
+    let article = if word.starts_with(['a', 'e', 'i', 'o', 'u']) { "an" } else { "a" };
+    format!("{article} {word}")
+}
+
+/// A whole number of things: "1 hour", "2 hours", "no hours".
+///
+/// ```
+/// use bodega_core::measures::words::counted;
+/// assert_eq!(counted(1.2, "hour"), "1 hour");
+/// assert_eq!(counted(12.0, "hour"), "12 hours");
+/// assert_eq!(counted(0.2, "minute"), "no minutes");
+/// ```
+#[must_use]
+pub fn counted(count: f64, thing: &str) -> String {
+    match count.floor() {
+        0.0 => format!("no {thing}s"),
+        1.0 => format!("1 {thing}"),
+        whole => format!("{whole:.0} {thing}s"),
+    }
+}

@@ -1,0 +1,168 @@
+//! Records of a made-up kitchen, for every test that needs some.
+
+use std::collections::BTreeMap;
+
+use bodega_core::canner::clock::BoilClock;
+use bodega_core::canner::events::{BoilEvent, Happened};
+use bodega_core::crates::fruit::{Condition, Fault, Kind};
+use bodega_core::jars::acid::Agent;
+use bodega_core::jars::size::JarSize;
+use bodega_core::kitchen::altitude::Altitude;
+use bodega_core::measures::ids::{BatchId, CannerId, JarId, LoadId, LotId};
+use bodega_core::measures::moment::{Minutes, Moment};
+use bodega_core::measures::units::quarts;
+use bodega_core::plan::batch::Wish;
+use bodega_core::plan::yields::{Range, Thickness};
+use bodega_core::records::batch::Batch;
+use bodega_core::records::canner::Canner;
+use bodega_core::records::jar::{Jar, JarRecord};
+use bodega_core::records::load::CannerLoad;
+use bodega_core::records::lot::Lot;
+use bodega_core::tables::process::{Medium, Method, Pack, Product};
+
+pub const START: Moment = Moment(1_790_000_000_000);
+
+/// A minute of the day.
+pub fn at(minute: i64) -> Moment {
+    START.plus_minutes(minute)
+}
+
+/// Events without a jar, each with its minute.
+pub fn happened(events: &[(BoilEvent, i64)]) -> Vec<Happened> {
+    events.iter().map(|(event, minute)| Happened { event: *event, at: at(*minute), jar: None }).collect()
+}
+
+/// An empty jar of quartered tomatoes in water, on the bench.
+pub fn jar(number: u32, batch: i64, size: JarSize) -> Jar {
+    Jar {
+        id: JarId(batch * 100 + i64::from(number)),
+        batch: BatchId(batch),
+        code: format!("0904-{batch}"),
+        number,
+        product: Product::Whole,
+        medium: Some(Medium::Water),
+        pack: Pack::Raw,
+        agent: Agent::BottledLemonJuice,
+        wants_salt: false,
+        size,
+        acid: false,
+        salt: false,
+        filled: false,
+        bubbles: false,
+        rim: false,
+        lid: false,
+    }
+}
+
+/// The same jar, packed with something else.
+pub fn packed(jar: Jar, product: Product, medium: Option<Medium>, pack: Pack) -> Jar {
+    Jar { product, medium, pack, ..jar }
+}
+
+/// The batch of such jars.
+pub fn batch(id: i64, method: Method) -> Batch {
+    Batch {
+        id: BatchId(id),
+        code: format!("0904-{id}"),
+        product: Product::Whole,
+        medium: Some(Medium::Water),
+        pack: Pack::Raw,
+        thickness: None::<Thickness>,
+        method,
+        agent: Agent::BottledLemonJuice,
+        salt: false,
+        rest: None,
+        altitude_ft: 2000.0,
+        weight_g: 10_000,
+        jars: 7,
+        jars_lifted: 0,
+        pot_dose_tsp: None,
+        chilled_at: None,
+    }
+}
+
+/// A canner that holds seven quarts or nine pints.
+pub fn canner(method: Method) -> Canner {
+    Canner {
+        id: CannerId(1),
+        name: "Blue canner".to_owned(),
+        method,
+        capacity: BTreeMap::from([(JarSize::Quart, 7), (JarSize::Pint, 9), (JarSize::HalfPint, 12)]),
+        pot: None,
+        power_w: None,
+        burner_mm: None,
+    }
+}
+
+/// A load of jars with what happened to it.
+pub fn load(method: Method, minutes: u32, jars: Vec<Jar>, events: &[(BoilEvent, i64)]) -> CannerLoad {
+    CannerLoad {
+        id: LoadId(1),
+        position: 1,
+        of: 1,
+        batch: batch(1, method),
+        canner: canner(method),
+        jars_c: None,
+        readings: Vec::new(),
+        psi: None,
+        jars,
+        clock: BoilClock::replay(method, Minutes(minutes), &happened(events)),
+    }
+}
+
+/// A quart on the towel.
+pub fn on_the_towel() -> JarRecord {
+    JarRecord {
+        id: JarId(101),
+        batch: BatchId(1),
+        code: "0904-1".to_owned(),
+        number: 1,
+        size: JarSize::Quart,
+        product: Product::Whole,
+        medium: Some(Medium::Water),
+        pack: Pack::Raw,
+        thickness: None,
+        agent: Agent::BottledLemonJuice,
+        load: LoadId(1),
+        earlier_loads: Vec::new(),
+        lifted_at: Some(START),
+        broke: false,
+        verdict: None,
+        judged_at: None,
+        rescue: None,
+        tidy: false,
+        gone_at: None,
+        gone_how: None,
+        gone_why: None,
+    }
+}
+
+/// Twenty pounds weighed in.
+pub fn lot(id: LotId, kind: Kind, condition: Condition, fault: Option<Fault>) -> Lot {
+    Lot {
+        id,
+        picked_on: jiff::civil::date(2026, 9, 4),
+        kind,
+        condition,
+        fault,
+        back_on: None,
+        frozen: false,
+        weight_g: 9072,
+        left_g: 9072,
+    }
+}
+
+/// Seven quarts of something, in boiling water at 2,000 ft.
+pub fn wish(product: Product, medium: Option<Medium>, pack: Pack) -> Wish {
+    Wish {
+        product,
+        medium,
+        pack,
+        method: Method::BoilingWater,
+        altitude: Altitude::from_feet(2000.0).unwrap(),
+        volume: Range { low: quarts(6.0), expected: quarts(7.2), high: quarts(8.0) },
+        agent: Agent::BottledLemonJuice,
+        jar: JarSize::Quart,
+        mix: None,
+    }
+}

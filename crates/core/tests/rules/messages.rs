@@ -1,0 +1,384 @@
+//! Every text that the core can say, in one file to be read with a canner's ear.
+
+use std::collections::BTreeSet;
+use std::fmt::Write;
+
+use bodega_core::UnknownWord;
+use bodega_core::canner::clock::BoilClock;
+use bodega_core::canner::events::{BoilEvent, OutOfOrder};
+use bodega_core::canner::loads::NoCapacity;
+use bodega_core::canner::moment::said;
+use bodega_core::canner::probe::Suggestion;
+use bodega_core::counter::{of_canner, of_kettle, of_lids};
+use bodega_core::day::overnight::advice;
+use bodega_core::jars::acid::Agent;
+use bodega_core::jars::bench::{JarStep, bench_steps, may_tick, state_of};
+use bodega_core::jars::size::JarSize;
+use bodega_core::kitchen::altitude::{Altitude, NotBoiling};
+use bodega_core::measures::moment::Minutes;
+use bodega_core::plan::checklist::{Rest, Sheet, steps, wash_up};
+use bodega_core::plan::outlook::Making;
+use bodega_core::plan::split::Resource;
+use bodega_core::plan::yields::Thickness;
+use bodega_core::records::jar::{Jar, JarRecord};
+use bodega_core::records::load::CannerLoad;
+use bodega_core::shelf::pantry::{BEFORE_OPENING, Discard, Leaving};
+use bodega_core::tables::process::{
+    Caution, Medium, MediumError, Method, Pack, Product, Query, check_medium, look_up,
+};
+use bodega_core::towel::seal::{LidVerdict, Rescue};
+
+use super::judge::every_mistake_judged;
+use super::kitchen::{START, at, jar, load, on_the_towel};
+
+/// A heading and its lines, each once, in the order they first come.
+fn part(text: &mut String, heading: &str, lines: impl IntoIterator<Item = String>) {
+    writeln!(text, "\n# {heading}").unwrap();
+    let mut seen = BTreeSet::new();
+    for line in lines.into_iter().filter(|line| seen.insert(line.clone())) {
+        writeln!(text, "{line}").unwrap();
+    }
+}
+
+fn findings() -> Vec<String> {
+    let text = |finding: bodega_core::judge::Finding| {
+        format!(
+            "[{} {}] {}\n    {}\n    {}",
+            finding.severity.word(),
+            finding.code.word(),
+            finding.message,
+            finding.why,
+            finding.do_now
+        )
+    };
+    every_mistake_judged().into_iter().map(text).collect()
+}
+
+fn queries() -> impl Iterator<Item = Query> {
+    let media = [None, Some(Medium::Water), Some(Medium::Juice), Some(Medium::None)];
+    let feet = [-1501.0, 0.0, 2500.0, 5000.0, 7000.0, 9000.0, 10_001.0];
+    Product::ALL.iter().flat_map(move |product| {
+        media.into_iter().filter(move |medium| check_medium(*product, *medium).is_ok()).flat_map(
+            move |medium| {
+                Pack::ALL.iter().flat_map(move |pack| {
+                    Method::ALL.iter().flat_map(move |method| {
+                        JarSize::ALL.iter().flat_map(move |jar| {
+                            feet.into_iter().map(move |feet| Query {
+                                product: *product,
+                                medium,
+                                pack: *pack,
+                                method: *method,
+                                jar: *jar,
+                                altitude: Altitude::from_feet(feet).unwrap(),
+                            })
+                        })
+                    })
+                })
+            },
+        )
+    })
+}
+
+fn refusals() -> Vec<String> {
+    let refused = queries().filter_map(|query| look_up(&query).err());
+    refused.map(|refusal| format!("{} -> {}", refusal.message, refusal.instead.join(" | "))).collect()
+}
+
+fn cautions() -> Vec<String> {
+    queries()
+        .filter_map(|query| look_up(&query).ok())
+        .flat_map(|tested| tested.cautions)
+        .map(|caution: Caution| caution.to_string())
+        .collect()
+}
+
+/// A load of a kind of canner at every phase it can reach.
+fn phases(method: Method) -> Vec<(&'static str, CannerLoad, i64)> {
+    use BoilEvent::{BoilLost, Boils, HeatOff, JarsIn, Lifted, PressureDown, Vents};
+    let of = |events: &[(BoilEvent, i64)]| load(method, 50, vec![jar(1, 1, JarSize::Quart)], events);
+    let mut all = vec![("waiting", of(&[]), 0), ("heating", of(&[(JarsIn, 0)]), 5)];
+    if method.is_pressure() {
+        let vents = [(JarsIn, 0), (Vents, 10)];
+        let up = [(JarsIn, 0), (Vents, 10), (Boils, 22)];
+        let off = [(JarsIn, 0), (Vents, 10), (Boils, 22), (HeatOff, 72)];
+        let down = [(JarsIn, 0), (Vents, 10), (Boils, 22), (HeatOff, 72), (PressureDown, 100)];
+        let short = [(JarsIn, 0), (Vents, 10), (Boils, 22), (HeatOff, 40), (PressureDown, 60)];
+        all.extend([
+            ("venting", of(&vents), 15),
+            ("vented", of(&vents), 20),
+            ("counting", of(&up), 30),
+            ("time up", of(&up), 72),
+            ("lost", of(&[up[0], up[1], up[2], (BoilLost, 40)]), 41),
+            ("dropping", of(&off), 80),
+            ("resting", of(&down), 105),
+            ("rested", of(&down), 110),
+            ("rested, short", of(&short), 110),
+            ("lifted", of(&[down[0], down[1], down[2], down[3], down[4], (Lifted, 115)]), 116),
+        ]);
+    } else {
+        let boils = [(JarsIn, 0), (Boils, 20)];
+        let off = [(JarsIn, 0), (Boils, 20), (HeatOff, 70)];
+        all.extend([
+            ("counting", of(&boils), 30),
+            ("time up", of(&boils), 70),
+            ("lost", of(&[boils[0], boils[1], (BoilLost, 40)]), 41),
+            ("resting", of(&off), 72),
+            ("rested", of(&off), 75),
+            ("rested, short", of(&[boils[0], boils[1], (HeatOff, 40)]), 75),
+            ("lifted", of(&[off[0], off[1], off[2], (Lifted, 76)]), 77),
+        ]);
+    }
+    all
+}
+
+fn moments() -> Vec<String> {
+    let of = |method: Method| {
+        phases(method).into_iter().map(move |(phase, load, minute)| {
+            let come_up = (phase == "heating").then(|| at(20).since(at(0)));
+            let (here, then) = said(&load, come_up, at(minute));
+            let touches: Vec<&str> = here.touches.iter().map(|touch| touch.says).collect();
+            let more = [here.good.as_deref(), here.mind, here.call].into_iter().flatten();
+            let then = then.map(|then| format!(" => {}", then.words)).unwrap_or_default();
+            format!(
+                "{method}, {phase}: {:?} {} [{}] {}{then}",
+                here.figure,
+                here.words,
+                touches.join(" / "),
+                more.collect::<Vec<_>>().join(" | ")
+            )
+        })
+    };
+    Method::ALL.iter().copied().flat_map(of).collect()
+}
+
+fn out_of_order() -> Vec<String> {
+    let of = |method: Method| {
+        phases(method).into_iter().flat_map(move |(phase, load, minute)| {
+            let after = move |event: &BoilEvent| load.clock.after(*event, None, at(minute)).err();
+            let refused: Vec<OutOfOrder> = BoilEvent::ALL.iter().filter_map(after).collect();
+            refused.into_iter().map(move |refused| format!("{method}, {phase}: {refused}"))
+        })
+    };
+    Method::ALL.iter().copied().flat_map(of).collect()
+}
+
+fn calls() -> Vec<String> {
+    let mut all = Vec::new();
+    for method in Method::ALL {
+        for (_, load, minute) in phases(*method) {
+            for suggests in [None, Some(Suggestion::Boils), Some(Suggestion::BoilLost)] {
+                all.extend(of_canner(&load, suggests, true, at(minute)));
+                all.extend(of_canner(&load, suggests, false, at(minute)));
+            }
+        }
+    }
+    for celsius in [None, Some(80.0), Some(87.8), Some(93.3)] {
+        all.extend(of_kettle(at(60), celsius, at(0)));
+    }
+    all.push(of_lids(at(0)));
+    all.into_iter().map(|call| format!("{}{}", call.text, if call.once { " (once)" } else { "" })).collect()
+}
+
+fn bench() -> Vec<String> {
+    let mut jar = jar(3, 1, JarSize::Quart);
+    let mut all = vec![state_of(&jar), may_tick(&jar, JarStep::Lid).unwrap_err().to_string()];
+    jar.wants_salt = true;
+    let steps: [fn(&mut Jar); 6] = [
+        |jar| jar.acid = true,
+        |jar| jar.salt = true,
+        |jar| jar.filled = true,
+        |jar| jar.bubbles = true,
+        |jar| jar.rim = true,
+        |jar| jar.lid = true,
+    ];
+    for step in steps {
+        step(&mut jar);
+        all.push(state_of(&jar));
+    }
+    all.extend(bench_steps(&[jar]).iter().map(|step| format!("{}: {}", step.thing, step.all)));
+    all
+}
+
+fn whereabouts() -> Vec<String> {
+    let jar = on_the_towel();
+    let mut all = vec![jar.whereabouts()];
+    all.extend(LidVerdict::ALL.iter().flat_map(|verdict| {
+        [false, true].map(|tidy| {
+            let judged = JarRecord { verdict: Some(*verdict), tidy, ..jar.clone() };
+            judged.whereabouts()
+        })
+    }));
+    let mut change = |with: fn(&mut JarRecord)| {
+        let mut other = jar.clone();
+        with(&mut other);
+        all.push(other.whereabouts());
+    };
+    change(|jar| jar.broke = true);
+    change(|jar| jar.rescue = Some(Rescue::Refrigerator));
+    change(|jar| jar.rescue = Some(Rescue::Freezer));
+    change(|jar| jar.lifted_at = None);
+    change(|jar| {
+        jar.lifted_at = None;
+        jar.earlier_loads = vec![bodega_core::measures::ids::LoadId(9)];
+    });
+    change(|jar| jar.gone_how = Some(Leaving::Eaten));
+    change(|jar| jar.gone_how = Some(Leaving::Given));
+    change(|jar| jar.gone_how = Some(Leaving::Discarded));
+    for why in Discard::ALL {
+        let mut other = jar.clone();
+        (other.gone_how, other.gone_why) = (Some(Leaving::Discarded), Some(*why));
+        all.push(other.whereabouts());
+    }
+    all
+}
+
+fn checklists() -> Vec<String> {
+    let mut all = Vec::new();
+    for (product, medium, pack) in queries().map(|query| (query.product, query.medium, query.pack)) {
+        for (method, psi) in
+            [(Method::BoilingWater, None), (Method::AtmosphericSteam, None), (Method::PressureDial, Some(11))]
+        {
+            for (agent, rest) in Agent::ALL.iter().zip([None, Some(Rest::Refrigerator), Some(Rest::Freezer)])
+            {
+                let thickness = (product == Product::Sauce).then_some(Thickness::Thin);
+                let sheet = Sheet {
+                    making: Making { product, medium, pack, thickness },
+                    jars: vec![(JarSize::Quart, 7), (JarSize::Pint, 1)],
+                    agent: *agent,
+                    salt: true,
+                    rest,
+                    method,
+                    loads: vec![(7, Minutes(50), psi), (1, Minutes(40), psi)],
+                };
+                all.extend(steps(&sheet).into_iter().map(|step| step.text));
+            }
+        }
+    }
+    all.extend(Method::ALL.iter().flat_map(|method| wash_up(*method)).map(str::to_owned));
+    all
+}
+
+fn labels() -> Vec<String> {
+    macro_rules! labels {
+        ($($of:path),* $(,)?) => {{
+            let mut all = Vec::new();
+            $( all.extend(<$of>::ALL.iter().map(|word| format!("{}: {}", stringify!($of), word.label()))); )*
+            all
+        }};
+    }
+    use bodega_core::crates::fruit::{Condition, Fault, Kind};
+    use bodega_core::day::work::Work;
+    use bodega_core::jars::size::Mouth;
+    use bodega_core::judge::case::{
+        AcidSource, Damage, Heating, Ingredient, JarKind, LidState, LogEvent, Ripeness, Vine,
+    };
+    use bodega_core::judge::{Code, Severity, Subject};
+    use bodega_core::kettle::{CookWhat, HeatSetting, KettleHeat, TargetKind};
+    use bodega_core::plan::checklist::Station;
+    use bodega_core::shelf::label_sheet::{Paper, Shape};
+    use bodega_core::tables::process::RefusalCode;
+    labels!(
+        Product,
+        Medium,
+        Pack,
+        Method,
+        Heating,
+        Agent,
+        JarSize,
+        Mouth,
+        JarStep,
+        BoilEvent,
+        Work,
+        Station,
+        Rest,
+        Thickness,
+        Kind,
+        Condition,
+        Fault,
+        Leaving,
+        Discard,
+        Paper,
+        Shape,
+        KettleHeat,
+        HeatSetting,
+        TargetKind,
+        CookWhat,
+        Severity,
+        Subject,
+        Code,
+        JarKind,
+        LidState,
+        AcidSource,
+        Ripeness,
+        Vine,
+        Damage,
+        Ingredient,
+        LogEvent,
+        LidVerdict,
+        Rescue,
+        RefusalCode,
+    )
+}
+
+fn errors() -> Vec<String> {
+    let unknown: UnknownWord = "gallon".parse::<JarSize>().unwrap_err();
+    let mut all = vec![
+        unknown.to_string(),
+        NoCapacity(JarSize::Quart).to_string(),
+        NotBoiling(45.0).to_string(),
+        MediumError::Missing.to_string(),
+        MediumError::NotForProduct.to_string(),
+        bodega_core::shelf::label_sheet::NoneFits.to_string(),
+        bodega_core::plan::split::NoSplit::PinnedTooMuch.to_string(),
+    ];
+    all.extend(
+        super::limits::all()
+            .into_iter()
+            .map(|limit| limit.check(limit.max * 2.0 + 1.0).unwrap_err().to_string()),
+    );
+    let resources = [
+        Resource::Fruit(0),
+        Resource::Jars(JarSize::Quart),
+        Resource::Lids(bodega_core::jars::size::Mouth::Wide),
+        Resource::Acid,
+        Resource::Canner,
+        Resource::Stove,
+        Resource::Hands,
+    ];
+    all.extend(resources.map(|resource| resource.step().to_owned()));
+    all.extend([0, 25].map(|hours| advice(START, START.plus_minutes(hours * 60)).to_owned()));
+    all.extend(BEFORE_OPENING.map(str::to_owned));
+    all
+}
+
+#[test]
+fn everything_that_can_be_said() {
+    let mut text = String::new();
+    part(&mut text, "Findings", findings());
+    part(&mut text, "Refusals", refusals());
+    part(&mut text, "Cautions", cautions());
+    part(&mut text, "At the canner", moments());
+    part(&mut text, "Out of order", out_of_order());
+    part(&mut text, "Calls", calls());
+    part(&mut text, "Bench", bench());
+    part(&mut text, "Where a jar is", whereabouts());
+    part(&mut text, "Checklists", checklists());
+    part(&mut text, "Errors and advice", errors());
+    part(&mut text, "Labels", labels());
+    for slip in ["a antique", " 1 hours", " 1 minutes", "0 min more", "germ of", " 1 jars", "a igloo", "  ."]
+    {
+        assert!(!text.contains(slip), "{slip:?} is said");
+    }
+    insta::assert_snapshot!(text);
+}
+
+#[test]
+fn a_clock_that_has_begun_says_so_and_gives_its_events_back() {
+    let clock = BoilClock::new(Method::BoilingWater, Minutes(45));
+    assert!(!clock.has_begun() && clock.happened().is_empty());
+    let begun = clock.after(BoilEvent::JarsIn, None, at(3)).unwrap();
+    assert!(begun.has_begun());
+    assert_eq!(begun.happened().iter().map(|item| item.at).collect::<Vec<_>>(), [at(3)]);
+    let longer = begun.retimed(Minutes(50));
+    assert_eq!((longer.required(), longer.happened()), (Minutes(50), begun.happened()));
+}

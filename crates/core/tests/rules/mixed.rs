@@ -1,0 +1,358 @@
+//! Loads that several batches share: every jar by its own batch, the load by the jar that needs longest.
+
+use bodega_core::canner::events::{BoilEvent, Fate, Happened};
+use bodega_core::canner::loads::{Capacity, fits};
+use bodega_core::canner::regroup::{NoRegrouping, regroup};
+use bodega_core::jars::acid::Agent;
+use bodega_core::jars::bench::next_load;
+use bodega_core::jars::doses::{DosedPot, doses};
+use bodega_core::jars::size::JarSize;
+use bodega_core::judge::records::{load_findings, lot_findings, ph_findings, plan_findings, towel_findings};
+use bodega_core::judge::{Code, Finding};
+use bodega_core::kitchen::altitude::Altitude;
+use bodega_core::measures::ids::{BatchId, CannerId, JarId, LoadId};
+use bodega_core::measures::moment::Minutes;
+use bodega_core::records::jar::{Jar, PhRecord, count_sizes};
+use bodega_core::records::load::CannerLoad;
+use bodega_core::records::towel::{Towel, TowelJar};
+use bodega_core::tables::process::{Medium, Method, Pack, Product};
+use bodega_core::towel::seal::LidVerdict;
+
+use super::kitchen::{at, batch, canner, jar, load, packed};
+
+const BOIL: [(BoilEvent, i64); 3] =
+    [(BoilEvent::JarsIn, 0), (BoilEvent::Boils, 20), (BoilEvent::HeatOff, 70)];
+
+fn here() -> Option<Altitude> {
+    Altitude::from_feet(2000.0).ok()
+}
+
+/// Quarts of tomatoes in water, 50 minutes here; and pints of tomatoes in juice, 90.
+fn water_and_juice() -> Vec<Jar> {
+    let juice =
+        |number| packed(jar(number, 2, JarSize::Pint), Product::Whole, Some(Medium::Juice), Pack::Raw);
+    vec![jar(1, 1, JarSize::Quart), jar(2, 1, JarSize::Quart), juice(1), juice(2)]
+}
+
+fn said(findings: &[Finding]) -> Vec<(Code, Option<&str>)> {
+    findings.iter().map(|finding| (finding.code, finding.batch.as_deref())).collect()
+}
+
+#[test]
+fn a_load_too_short_for_its_second_batch_says_so_of_that_batch() {
+    let short = load(Method::BoilingWater, 50, water_and_juice(), &BOIL);
+    assert_eq!(said(&load_findings(&short, here())), [(Code::ProcessShort, Some("0904-2"))]);
+    let mut other_way = water_and_juice();
+    other_way.reverse();
+    let short = load(Method::BoilingWater, 50, other_way, &BOIL);
+    assert_eq!(said(&load_findings(&short, here())), [(Code::ProcessShort, Some("0904-2"))]);
+    // Nothing is wrong with 90 minutes for jars that need less.
+    let long = [(BoilEvent::JarsIn, 0), (BoilEvent::Boils, 20), (BoilEvent::HeatOff, 110)];
+    let right = load(Method::BoilingWater, 90, water_and_juice(), &long);
+    assert_eq!(said(&load_findings(&right, here())), []);
+}
+
+#[test]
+fn what_is_true_of_both_batches_is_said_once_of_the_load() {
+    let loaded = load(Method::BoilingWater, 90, water_and_juice(), &[]);
+    assert_eq!(said(&load_findings(&loaded, None)), [(Code::AltitudeMissing, None)]);
+    // One batch alone needs no name.
+    let alone = load(Method::BoilingWater, 45, vec![jar(1, 1, JarSize::Quart)], &[]);
+    assert_eq!(said(&load_findings(&alone, here())), [(Code::ProcessShort, None)]);
+    let empty = load(Method::BoilingWater, 50, Vec::new(), &[]);
+    assert_eq!(said(&load_findings(&empty, here())), []);
+}
+
+#[test]
+fn the_longest_of_its_own_jars_times_a_load() {
+    let mixed = load(Method::BoilingWater, 50, water_and_juice(), &[]);
+    let altitude = here().unwrap();
+    assert_eq!(mixed.longest_process(altitude).unwrap().unwrap().minutes, Minutes(90));
+    assert_eq!(mixed.own_process(&mixed.jars[0], altitude).unwrap().minutes, Minutes(50));
+    assert_eq!(mixed.batches(), [BatchId(1), BatchId(2)]);
+    let none = load(Method::BoilingWater, 50, Vec::new(), &[]);
+    assert_eq!(none.longest_process(altitude), Ok(None));
+    let mut refused = water_and_juice();
+    refused[2].size = JarSize::HalfGallon;
+    let refused = load(Method::BoilingWater, 50, refused, &[]);
+    assert!(refused.longest_process(altitude).unwrap_err().message.starts_with("Half-gallons"));
+}
+
+#[test]
+fn glass_water_and_food_of_each_batch_are_held_against_each_other() {
+    let hot = packed(jar(1, 2, JarSize::Pint), Product::Sauce, None, Pack::Hot);
+    let mut cold_glass = load(Method::BoilingWater, 50, vec![jar(1, 1, JarSize::Quart), hot], &[]);
+    assert_eq!(said(&load_findings(&cold_glass, here())), [], "nobody said how warm the glass is");
+    cold_glass.jars_c = Some(20.0);
+    // Hot sauce into cold glass breaks it; raw tomatoes do not.
+    assert_eq!(said(&load_findings(&cold_glass, here())), [(Code::ThermalGap, Some("0904-2"))]);
+    cold_glass.jars_c = Some(60.0);
+    assert_eq!(said(&load_findings(&cold_glass, here())), []);
+}
+
+#[test]
+fn a_boil_in_the_records_is_the_boil_the_judge_reads() {
+    let of = |events: &[(BoilEvent, i64)]| {
+        said(&load_findings(&load(Method::BoilingWater, 50, vec![jar(1, 1, JarSize::Quart)], events), here()))
+            .into_iter()
+            .map(|(code, _)| code)
+            .collect::<Vec<_>>()
+    };
+    use BoilEvent::{
+        BoilLost, Boils, HeatOff, JarAdded, JarBroken, JarOut, JarsIn, Lifted, ToppedUpBoiling, ToppedUpCold,
+    };
+    assert_eq!(of(&BOIL), []);
+    for stops in [BoilLost, ToppedUpCold, JarOut, JarAdded] {
+        assert_eq!(of(&[(JarsIn, 0), (Boils, 20), (stops, 60), (HeatOff, 75)]), [Code::BoilLost], "{stops}");
+    }
+    for harmless in [ToppedUpBoiling, JarBroken] {
+        assert_eq!(of(&[(JarsIn, 0), (Boils, 20), (harmless, 60), (HeatOff, 70)]), [], "{harmless}");
+    }
+    assert_eq!(of(&[(JarsIn, 0), (Boils, 20), (HeatOff, 60)]), [Code::ProcessShort]);
+    assert_eq!(of(&[BOIL[0], BOIL[1], BOIL[2], (Lifted, 72)]), [Code::RestShort]);
+    assert_eq!(of(&[BOIL[0], BOIL[1], BOIL[2], (Lifted, 75)]), []);
+}
+
+#[test]
+fn the_towel_is_judged_like_the_load_and_by_its_first_look() {
+    let lifted = [BOIL[0], BOIL[1], BOIL[2], (BoilEvent::Lifted, 76)];
+    let load = load(Method::BoilingWater, 50, vec![jar(1, 1, JarSize::Quart)], &lifted);
+    let on_towel = |judged: [Option<i64>; 2]| {
+        let of = |number: u32, after: Option<i64>| TowelJar {
+            id: JarId(i64::from(number)),
+            batch: BatchId(1),
+            code: "0904-1".to_owned(),
+            number,
+            size: JarSize::Quart,
+            verdict: after.map(|_| LidVerdict::Holds),
+            judged_at: after.map(|hours| at(76 + hours * 60)),
+            rescue: None,
+            tidy: false,
+        };
+        let towel = Towel {
+            load_id: LoadId(1),
+            code: "0904-1".to_owned(),
+            product: Product::Whole,
+            lifted_at: at(76),
+            check_from: at(76 + 720),
+            check_by: at(76 + 1440),
+            jars: vec![of(1, judged[0]), of(2, judged[1])],
+        };
+        said(&towel_findings(&towel, &load, here())).into_iter().map(|(code, _)| code).collect::<Vec<_>>()
+    };
+    assert_eq!(on_towel([None, None]), []);
+    assert_eq!(on_towel([Some(12), None]), []);
+    assert_eq!(on_towel([Some(11), None]), [Code::SealCheckEarly]);
+    assert_eq!(on_towel([Some(14), Some(3)]), [Code::SealCheckEarly], "the first look counts");
+}
+
+#[test]
+fn a_jar_that_left_early_is_held_against_its_own_time() {
+    let mut mixed = load(Method::BoilingWater, 90, water_and_juice(), &[]);
+    let out =
+        |jar: &Jar, minute: i64| Happened { event: BoilEvent::JarOut, at: at(minute), jar: Some(jar.id) };
+    let event = |event: BoilEvent, minute: i64| Happened { event, at: at(minute), jar: None };
+    let with = |load: &CannerLoad, items: &[Happened]| {
+        let clock = bodega_core::canner::clock::BoilClock::replay(Method::BoilingWater, Minutes(90), items);
+        CannerLoad { clock, ..load.clone() }
+    };
+    let items = [
+        event(BoilEvent::Boils, 0),
+        out(&mixed.jars[0], 50),
+        event(BoilEvent::Boils, 55),
+        out(&mixed.jars[2], 105),
+        Happened { event: BoilEvent::JarBroken, at: at(110), jar: Some(mixed.jars[1].id) },
+        event(BoilEvent::Boils, 110),
+        event(BoilEvent::HeatOff, 200),
+    ];
+    mixed = with(&mixed, &items);
+    let fates: Vec<Fate> = mixed.jars.iter().map(|jar| mixed.fate(jar)).collect();
+    assert_eq!(fates, [Fate::OutInTime, Fate::Broken, Fate::OutTooEarly, Fate::Stayed]);
+    let processed: Vec<bool> = mixed.jars.iter().map(|jar| mixed.is_processed(jar.id, at(300))).collect();
+    assert_eq!(processed, [true, false, false, true]);
+    assert_eq!(mixed.gone().iter().map(|gone| gone.number).collect::<Vec<_>>(), [1, 2, 1]);
+    assert!(mixed.is_processed(JarId(999_999), at(300)), "a jar of no record stays with the load");
+    // Without a tested process of its own it is held against the load's time.
+    let mut odd = mixed.clone();
+    odd.jars[0].size = JarSize::HalfGallon;
+    assert_eq!(odd.fate(&odd.jars[0]), Fate::OutTooEarly);
+}
+
+#[test]
+fn one_rule_says_whether_jars_fit() {
+    let capacity = canner(Method::BoilingWater).capacities();
+    let fit = |jars: &[(JarSize, u32)]| fits(&capacity, jars);
+    assert!(fit(&[(JarSize::Quart, 7)]) && !fit(&[(JarSize::Quart, 8)]));
+    assert!(fit(&[(JarSize::Pint, 9)]) && !fit(&[(JarSize::Pint, 10)]));
+    // 4/7 and 3/9 are 57/63; a quart more is 66/63.
+    assert!(fit(&[(JarSize::Quart, 4), (JarSize::Pint, 3)]));
+    assert!(!fit(&[(JarSize::Quart, 5), (JarSize::Pint, 3)]));
+    assert!(!fit(&[(JarSize::Litre, 1)]), "a size whose capacity nobody gave does not fit");
+    assert!(fit(&[]));
+    assert_eq!(capacity.len(), 3);
+    assert!(capacity.contains(&Capacity { jar: JarSize::Quart, count: 7 }));
+}
+
+fn waiting(id: i64, jars: Vec<Jar>) -> CannerLoad {
+    CannerLoad { id: LoadId(id), ..load(Method::BoilingWater, 50, jars, &[]) }
+}
+
+#[test]
+fn the_bench_has_the_first_load_that_waits_and_is_not_ready() {
+    let ready = |mut load: CannerLoad| {
+        load.jars.iter_mut().for_each(|jar| jar.lid = true);
+        load
+    };
+    let one = waiting(1, vec![jar(1, 1, JarSize::Quart)]);
+    let two = waiting(2, vec![jar(2, 1, JarSize::Quart)]);
+    let empty = waiting(3, Vec::new());
+    let busy = CannerLoad {
+        id: LoadId(4),
+        ..load(Method::BoilingWater, 50, vec![jar(3, 1, JarSize::Quart)], &BOIL[..1])
+    };
+    let next = |open: &[CannerLoad]| next_load(open).map(|load| load.id.0);
+    assert_eq!(next(&[]), None);
+    assert_eq!(next(&[empty.clone(), one.clone(), two.clone()]), Some(1));
+    assert_eq!(next(&[ready(one.clone()), two.clone()]), Some(1), "a ready load goes in first");
+    assert_eq!(
+        next(&[busy.clone(), ready(one.clone()), two.clone()]),
+        Some(2),
+        "it waits beside a busy canner"
+    );
+    assert_eq!(next(&[busy.clone(), ready(one.clone()), ready(two.clone())]), Some(1));
+    assert_eq!(next(&[busy, empty]), None);
+}
+
+#[test]
+fn waiting_loads_go_together_by_time_and_pressure() {
+    let altitude = here().unwrap();
+    let canner = canner(Method::BoilingWater);
+    let quarts =
+        |count: u32, from: u32| (0..count).map(|n| jar(from + n, 1, JarSize::Quart)).collect::<Vec<_>>();
+    let open = vec![waiting(1, quarts(3, 1)), waiting(2, quarts(4, 4)), waiting(3, Vec::new())];
+    let found = regroup(open.clone(), &canner, altitude, Minutes(10)).unwrap().unwrap();
+    assert_eq!(found.loads, [LoadId(1), LoadId(2)]);
+    assert_eq!((found.now, found.plan.total), (Minutes(120), Minutes(60)));
+    assert_eq!(found.best.len(), 1);
+    assert_eq!((found.best[0].jars.len(), found.best[0].minutes), (7, Minutes(50)));
+    assert_eq!(found.best[0].batch, BatchId(1));
+
+    // What has begun, and what stands in another canner, stays as it is.
+    let mut begun = open.clone();
+    begun[0] = CannerLoad { id: LoadId(1), ..load(Method::BoilingWater, 50, quarts(3, 1), &BOIL[..1]) };
+    begun[1].canner.id = CannerId(2);
+    assert_eq!(regroup(begun, &canner, altitude, Minutes(10)).unwrap(), None);
+
+    let mut pressed = open.clone();
+    pressed[1].psi = Some(6);
+    let alone = regroup(pressed, &canner, altitude, Minutes(10)).unwrap().unwrap();
+    assert_eq!(alone.loads, [LoadId(1)], "another pressure is another load");
+
+    let mut odd = open.clone();
+    odd[0].jars[0].size = JarSize::HalfGallon;
+    assert!(matches!(regroup(odd, &canner, altitude, Minutes(10)), Err(NoRegrouping::Refused(_))));
+    let mut litre = open;
+    litre[0].jars[0].size = JarSize::Litre;
+    let error = regroup(litre, &canner, altitude, Minutes(10)).unwrap_err();
+    assert_eq!(error.to_string(), "the canner's capacity for litres is not given; say how many fit");
+}
+
+#[test]
+fn doses_of_a_shared_load_are_each_batchs_own() {
+    let mut jars = water_and_juice();
+    jars.iter_mut().filter(|jar| jar.batch == BatchId(2)).for_each(|jar| {
+        jar.agent = Agent::CitricAcid;
+        jar.wants_salt = true;
+    });
+    jars.push(jar(3, 1, JarSize::Pint));
+    let found = doses(&jars, &[]);
+    let lines: Vec<(i64, &str, u32, &str, Option<&str>)> = found
+        .iter()
+        .map(|dose| (dose.batch.0, dose.jar.label(), dose.count, dose.acid.as_str(), dose.salt.as_deref()))
+        .collect();
+    assert_eq!(
+        lines,
+        [
+            (1, "quart", 2, "2 Tbsp", None),
+            (1, "pint", 1, "1 Tbsp", None),
+            (2, "pint", 2, "¼ tsp", Some("½ tsp")),
+        ]
+    );
+    assert!(found.iter().all(|dose| (dose.headspace_in - 0.5).abs() < 1e-12 && dose.still_lacks.is_none()));
+
+    // Two quarts and a pint need 15 tsp; 12 in the pot leave a fifth of each dose to be added.
+    let pot = |given_tsp| {
+        vec![DosedPot { batch: BatchId(1), given_tsp, jars: vec![(JarSize::Quart, 2), (JarSize::Pint, 1)] }]
+    };
+    let lacks: Vec<Option<String>> =
+        doses(&jars, &pot(12.0)).into_iter().map(|dose| dose.still_lacks).collect();
+    assert_eq!(lacks, [Some("1¼ tsp".to_owned()), Some("⅝ tsp".to_owned()), None]);
+    assert!(doses(&jars, &pot(15.0)).iter().all(|dose| dose.still_lacks.is_none()));
+}
+
+#[test]
+fn sizes_are_counted_in_the_order_they_come() {
+    let jars = [jar(1, 1, JarSize::Pint), jar(2, 1, JarSize::Quart), jar(3, 1, JarSize::Pint)];
+    assert_eq!(count_sizes(&jars), [(JarSize::Pint, 2), (JarSize::Quart, 1)]);
+    assert_eq!(count_sizes(&[]), []);
+    assert_eq!(batch(1, Method::BoilingWater).making().product, Product::Whole);
+}
+
+#[test]
+fn a_reading_of_ph_says_its_own_things_and_no_more() {
+    let reading = PhRecord {
+        at: at(0),
+        ph: 4.3,
+        sample_c: Some(25.0),
+        compensated: Some(false),
+        calibrated_today: Some(true),
+    };
+    let codes =
+        |reading: &PhRecord| ph_findings(reading).iter().map(|finding| finding.code).collect::<Vec<_>>();
+    assert_eq!(codes(&reading), []);
+    assert_eq!(codes(&PhRecord { ph: 4.7, ..reading }), [Code::PhHigh]);
+    assert_eq!(codes(&PhRecord { sample_c: Some(80.0), ..reading }), [Code::PhUncompensated]);
+    assert_eq!(codes(&PhRecord { sample_c: Some(80.0), compensated: Some(true), ..reading }), []);
+    assert_eq!(codes(&PhRecord { sample_c: None, compensated: Some(false), ..reading }), []);
+    assert_eq!(codes(&PhRecord { calibrated_today: Some(false), ..reading }), [Code::PhUncalibrated]);
+    assert_eq!(codes(&PhRecord { calibrated_today: None, ..reading }), []);
+}
+
+#[test]
+fn a_lots_fruit_is_judged_by_what_was_seen() {
+    use bodega_core::crates::fruit::{Condition, Fault, Kind};
+    use bodega_core::measures::ids::LotId;
+    let lot = |condition: Condition, fault: Option<Fault>| {
+        super::kitchen::lot(LotId(1), Kind::Paste, condition, fault)
+    };
+    let codes = |condition, fault| {
+        lot_findings(&lot(condition, fault)).iter().map(|finding| finding.code).collect::<Vec<_>>()
+    };
+    assert_eq!(codes(Condition::FirmRipe, None), []);
+    assert_eq!(codes(Condition::Unripe, None), [Code::Underripe]);
+    assert_eq!(codes(Condition::FirmRipe, Some(Fault::Overripe)), [Code::Overripe]);
+    assert_eq!(codes(Condition::FirmRipe, Some(Fault::Mouldy)), [Code::Mouldy]);
+    assert_eq!(codes(Condition::FirmRipe, Some(Fault::Bruised)), [Code::Bruised]);
+    assert_eq!(codes(Condition::FirmRipe, Some(Fault::DeadVine)), [Code::FrostKilledVine]);
+    assert_eq!(codes(Condition::Unripe, Some(Fault::DeadVine)), [Code::FrostKilledVine, Code::Underripe]);
+}
+
+#[test]
+fn a_plan_is_judged_by_its_longest_load() {
+    use bodega_core::plan::batch::{Wish, work_out};
+    let (wish, plan): (Wish, _) = {
+        let wish = super::kitchen::wish(Product::Whole, Some(Medium::Water), Pack::Raw);
+        let capacity = canner(Method::BoilingWater).capacities();
+        let plan = work_out(&wish, &capacity, Minutes(10)).unwrap();
+        (wish, plan)
+    };
+    let codes = |findings: Vec<Finding>| findings.into_iter().map(|finding| finding.code).collect::<Vec<_>>();
+    assert_eq!(codes(plan_findings(&plan, &wish, None)), []);
+    assert_eq!(codes(plan_findings(&plan, &wish, Some(12.0))), [Code::BottleOld]);
+    let mut short = plan.clone();
+    short.loads.loads.iter_mut().for_each(|load| load.minutes = Minutes(45));
+    assert_eq!(codes(plan_findings(&short, &wish, None)), [Code::ProcessShort]);
+    let mut none = plan;
+    none.mix.iter_mut().for_each(|line| line.count = 0);
+    assert_eq!(codes(plan_findings(&none, &wish, Some(12.0))), [], "a plan of no jars yet is not a mistake");
+}
