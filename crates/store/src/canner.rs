@@ -12,6 +12,7 @@ use rusqlite::{Connection, params};
 use crate::jars::make_ready;
 use crate::kitchen::read_kitchen;
 use crate::lineup::{append, check_canner_free, check_capacity, renumber, set_out};
+use crate::rows::lifting::lifting;
 use crate::rows::load::{OPEN, one};
 use crate::rows::{canner, ids, jar};
 use crate::{Store, StoreError};
@@ -205,11 +206,12 @@ impl Store {
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn lifted_since(&self, since: Moment) -> Result<Vec<CannerLoad>, StoreError> {
         let connection = self.lock();
-        let mut statement = connection.prepare_cached(
+        let mut statement = connection.prepare_cached(concat!(
             "SELECT load_id FROM load_event JOIN canner_load ON canner_load.id = load_id
-             JOIN batch ON batch.id = batch_id
-             WHERE removed_at IS NULL AND event = 'lifted' AND undone_at IS NULL AND at >= ?1 ORDER BY at, load_id",
-        )?;
+                 JOIN batch ON batch.id = batch_id WHERE removed_at IS NULL AND at >= ?1 AND ",
+            lifting!(),
+            " ORDER BY at, load_id"
+        ))?;
         let ids = ids(&mut statement, [since.0], LoadId)?;
         self.readable(ids.into_iter().map(|id| one(&connection, id)))
     }
@@ -220,10 +222,11 @@ impl Store {
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn last_lifted(&self, most: u32) -> Result<Vec<CannerLoad>, StoreError> {
         let connection = self.lock();
-        let mut statement = connection.prepare_cached(
-            "SELECT load_id FROM load_event WHERE event = 'lifted' AND undone_at IS NULL
-             ORDER BY at DESC, load_id DESC LIMIT ?1",
-        )?;
+        let mut statement = connection.prepare_cached(concat!(
+            "SELECT load_id FROM load_event WHERE ",
+            lifting!(),
+            " ORDER BY at DESC, load_id DESC LIMIT ?1"
+        ))?;
         let ids = ids(&mut statement, [most], LoadId)?;
         self.readable(ids.into_iter().map(|id| one(&connection, id)))
     }

@@ -16,6 +16,16 @@ pub(crate) fn directory_error(cause: std::io::Error) -> StoreError {
     StoreError::Directory { cause }
 }
 
+/// The first thing that a check of the file's structure finds; `None` when it is whole.
+///
+/// A value that the schema would not take is no damage of the file: it is one record's, and stands on a card of its own
+/// ([`crate::Store::broken`]).
+pub(crate) fn damage(connection: &Connection, check: &str) -> rusqlite::Result<Option<String>> {
+    let mut statement = connection.prepare(check)?;
+    let said = statement.query_map([], |row| row.get(0))?.collect::<Result<Vec<String>, _>>()?;
+    Ok(said.into_iter().find(|line| line != "ok" && !line.starts_with("CHECK constraint failed")))
+}
+
 /// Checks that a file is a whole and readable kitchen that this program understands.
 ///
 /// # Errors
@@ -37,12 +47,10 @@ pub fn check_file(file: &Path) -> Result<(), StoreError> {
     if version == 0 || kitchens == 0 {
         return Err(bad("it holds no kitchen's records".to_owned()));
     }
-    let whole: String =
-        connection.query_row("PRAGMA integrity_check", [], |row| row.get(0)).map_err(damaged)?;
-    if whole != "ok" {
-        return Err(bad(format!("it is damaged: {whole}")));
+    match damage(&connection, "PRAGMA integrity_check").map_err(damaged)? {
+        Some(what) => Err(bad(format!("it is damaged: {what}"))),
+        None => Ok(()),
     }
-    Ok(())
 }
 
 /// Puts a backup in the place of the records; what was there is kept beside it.

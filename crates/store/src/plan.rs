@@ -151,20 +151,26 @@ impl Store {
              FROM batch JOIN batch_lot ON batch_id = batch.id JOIN lot ON lot.id = lot_id
              WHERE batch.removed_at IS NULL GROUP BY batch.id",
         )?;
-        let mut rows = statement.query([])?;
-        let mut finished = Vec::new();
-        while let Some(row) = rows.next()? {
-            let Some(volume) = finished_volume(&connection, BatchId(row.get("id")?))? else { continue };
+        let rows = statement.query_map([], |row| {
             let kinds: u32 = row.get("kinds")?;
-            let drawn = grams(row.get("drawn_g")?);
-            finished.push(Finished {
+            let of_one_quart = Finished {
                 product: word(row, "product")?,
                 thickness: optional_word(row, "thickness")?,
                 kind: if kinds == 1 { word(row, "kind")? } else { Kind::Mixed },
-                pounds_per_quart: in_pounds(drawn) / in_quarts(volume),
+                pounds_per_quart: in_pounds(grams(row.get("drawn_g")?)),
+            };
+            Ok((BatchId(row.get("id")?), of_one_quart))
+        })?;
+        let with_volume =
+            rows.map(|read| {
+                let (id, one) = read?;
+                let volume = finished_volume(&connection, id)?;
+                Ok::<_, StoreError>(volume.map(|volume| Finished {
+                    pounds_per_quart: one.pounds_per_quart / in_quarts(volume),
+                    ..one
+                }))
             });
-        }
-        Ok(finished)
+        Ok(self.readable(with_volume)?.into_iter().flatten().collect())
     }
 
     /// Takes a batch off the line, giving its fruit back, or puts it back. Its fruit goes into the freezer, or comes out

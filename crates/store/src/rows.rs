@@ -4,6 +4,7 @@ pub(crate) mod batch;
 pub(crate) mod canner;
 pub(crate) mod cook;
 pub(crate) mod jar;
+pub(crate) mod lifting;
 pub(crate) mod load;
 pub(crate) mod lot;
 

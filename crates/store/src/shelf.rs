@@ -10,6 +10,7 @@ use bodega_core::tables::process::Product;
 use rusqlite::{OptionalExtension, params};
 
 use crate::rows::jar::{RECORDS, read_record, with_past};
+use crate::rows::lifting::lifting;
 use crate::rows::{found, moment, optional_word, word};
 use crate::towel::{LIFTED, lifted};
 use crate::{Store, StoreError};
@@ -102,16 +103,16 @@ impl Store {
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn stocked(&self) -> Result<Vec<Stocked>, StoreError> {
         let connection = self.lock();
-        let mut statement = connection.prepare_cached(
+        let mut statement = connection.prepare_cached(concat!(
             "SELECT product, medium, pack, thickness, size, load_event.at AS lifted_at, gone_at, gone_how
              FROM jar JOIN batch ON batch.id = jar.batch_id
-             JOIN load_event ON load_event.load_id = jar.load_id AND event = 'lifted' AND undone_at IS NULL
+             JOIN load_event ON load_event.load_id = jar.load_id AND ",
+            lifting!(),
+            "
              WHERE removed_at IS NULL AND seal = 'holds'
-             ORDER BY product, medium, pack, thickness, size, lifted_at",
-        )?;
-        let mut rows = statement.query([])?;
-        let mut all: Vec<Stocked> = Vec::new();
-        while let Some(row) = rows.next()? {
+             ORDER BY product, medium, pack, thickness, size, lifted_at"
+        ))?;
+        let rows = statement.query_map([], |row| {
             let like = Stocked {
                 product: word(row, "product")?,
                 medium: optional_word(row, "medium")?,
@@ -122,14 +123,16 @@ impl Store {
                 first_on: Moment(row.get("lifted_at")?),
                 left_at: Vec::new(),
             };
+            Ok((like, moment(row, "gone_at")?, optional_word::<Leaving>(row, "gone_how")?))
+        })?;
+        let mut all: Vec<Stocked> = Vec::new();
+        for (like, gone_at, how) in self.readable(rows)? {
             let key = |stocked: &Stocked| {
                 (stocked.product, stocked.medium, stocked.pack, stocked.thickness, stocked.size)
             };
             if all.last().is_none_or(|last| key(last) != key(&like)) {
                 all.push(like);
             }
-            let how: Option<Leaving> = optional_word(row, "gone_how")?;
-            let gone_at = moment(row, "gone_at")?;
             if let Some(last) = all.last_mut() {
                 match (gone_at, how) {
                     (None, _) => last.on_shelf += 1,

@@ -9,7 +9,7 @@ use rusqlite::Connection;
 use rusqlite_migration::Migrations;
 
 use crate::error::StoreError;
-use crate::files::{FILE_NAME, newest_good};
+use crate::files::{FILE_NAME, damage, newest_good};
 use crate::rows;
 use crate::schema::MIGRATIONS;
 
@@ -34,8 +34,10 @@ impl Store {
         std::fs::create_dir_all(directory).map_err(|cause| StoreError::Directory { cause })?;
         let file = directory.join(FILE_NAME);
         let opened = Connection::open(&file).map_err(StoreError::from).and_then(|connection| {
-            let whole: String = connection.query_row("PRAGMA quick_check", [], |row| row.get(0))?;
-            if whole == "ok" { Ok(connection) } else { Err(StoreError::Damaged(whole)) }
+            match damage(&connection, "PRAGMA quick_check")? {
+                None => Ok(connection),
+                Some(what) => Err(StoreError::Damaged(what)),
+            }
         });
         match opened {
             Ok(connection) => Self::prepare(connection, Some(directory.to_owned())),

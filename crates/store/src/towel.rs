@@ -7,16 +7,21 @@ use bodega_core::towel::seal::{LidVerdict, Rescue, fridge_until, may_reprocess, 
 use rusqlite::{Connection, OptionalExtension, Row, params};
 
 use crate::rows::jar::read_verdict;
+use crate::rows::lifting::lifting;
 use crate::rows::{found, load, moment, optional_word, word};
 use crate::{Store, StoreError, lineup};
 
 /// Jars out of the canner, with when they were lifted.
-pub(crate) const LIFTED: &str = "FROM jar
+pub(crate) const LIFTED: &str = concat!(
+    "FROM jar
     JOIN batch ON batch.id = jar.batch_id
-    JOIN load_event ON load_event.load_id = jar.load_id AND load_event.event = 'lifted' AND load_event.undone_at IS NULL
+    JOIN load_event ON load_event.load_id = jar.load_id AND ",
+    lifting!(),
+    "
     WHERE batch.removed_at IS NULL AND NOT EXISTS (
         SELECT 1 FROM load_event AS broke
-        WHERE broke.jar_id = jar.id AND broke.event = 'jar_broken' AND broke.undone_at IS NULL)";
+        WHERE broke.jar_id = jar.id AND broke.event = 'jar_broken' AND broke.undone_at IS NULL)"
+);
 
 impl Store {
     /// Loads on the towel, oldest first; a load leaves when every jar of it is settled.
@@ -33,26 +38,12 @@ impl Store {
              ORDER BY load_event.at, jar.load_id, batch.id, number"
         );
         let mut statement = connection.prepare_cached(&sql)?;
-        let mut rows = statement.query([])?;
+        let rows = statement.query_map([], |row| Ok((read_towel(row)?, read_towel_jar(row)?)))?;
         let mut towels: Vec<Towel> = Vec::new();
-        while let Some(row) = rows.next()? {
-            let load_id = LoadId(row.get("load_id")?);
-            if towels.last().is_none_or(|towel| towel.load_id != load_id) {
-                let lifted_at = Moment(row.get("at")?);
-                let (check_from, check_by) = window(lifted_at);
-                let (code, product) = (row.get("code")?, word(row, "product")?);
-                towels.push(Towel {
-                    load_id,
-                    code,
-                    product,
-                    lifted_at,
-                    check_from,
-                    check_by,
-                    jars: Vec::new(),
-                });
-            }
-            if let Some(towel) = towels.last_mut() {
-                towel.jars.push(read_towel_jar(row)?);
+        for (towel, jar) in self.readable(rows)? {
+            match towels.last_mut().filter(|last| last.load_id == towel.load_id) {
+                Some(last) => last.jars.push(jar),
+                None => towels.push(Towel { jars: vec![jar], ..towel }),
             }
         }
         towels.retain(|towel| towel.jars.iter().any(TowelJar::is_open));
@@ -216,6 +207,21 @@ fn take_rescue_back(connection: &Connection, jar: JarId) -> Result<(), StoreErro
     )?;
     connection.execute("DELETE FROM jar_past WHERE id = ?1", [past])?;
     lineup::remove_empty(connection, load)
+}
+
+/// The towel that a jar lies on, its jars aside.
+fn read_towel(row: &Row<'_>) -> rusqlite::Result<Towel> {
+    let lifted_at = Moment(row.get("at")?);
+    let (check_from, check_by) = window(lifted_at);
+    Ok(Towel {
+        load_id: LoadId(row.get("load_id")?),
+        code: row.get("code")?,
+        product: word(row, "product")?,
+        lifted_at,
+        check_from,
+        check_by,
+        jars: Vec::new(),
+    })
 }
 
 fn read_towel_jar(row: &Row<'_>) -> rusqlite::Result<TowelJar> {

@@ -10,8 +10,8 @@ use crate::StoreError;
 pub(crate) const SELECT: &str = "SELECT batch.*,
     (SELECT coalesce(sum(weight_g), 0) FROM batch_lot WHERE batch_id = batch.id) AS drawn_g,
     (SELECT count(*) FROM jar WHERE batch_id = batch.id) AS jars,
-    (SELECT count(*) FROM jar JOIN load_event USING (load_id)
-     WHERE batch_id = batch.id AND event = 'lifted' AND undone_at IS NULL) AS jars_lifted
+    (SELECT count(*) FROM jar WHERE batch_id = batch.id AND EXISTS (SELECT 1 FROM load_event
+     WHERE load_event.load_id = jar.load_id AND event = 'lifted' AND undone_at IS NULL)) AS jars_lifted
     FROM batch";
 
 pub(crate) fn read(row: &Row<'_>) -> rusqlite::Result<Batch> {

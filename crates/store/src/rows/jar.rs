@@ -5,6 +5,7 @@ use bodega_core::records::jar::{Jar, JarRecord};
 use bodega_core::towel::seal::LidVerdict;
 use rusqlite::{Connection, Row};
 
+use super::lifting::lifting;
 use super::{found, ids, moment, optional_word, readable, word};
 use crate::StoreError;
 
@@ -48,13 +49,14 @@ pub(crate) fn one(connection: &Connection, id: JarId) -> Result<Jar, StoreError>
 }
 
 /// Jars with what became of them.
-pub(crate) const RECORDS: &str =
+pub(crate) const RECORDS: &str = concat!(
     "SELECT jar.*, code, product, medium, pack, thickness, agent, load_event.at AS lifted_at,
     EXISTS (SELECT 1 FROM load_event AS broke
         WHERE broke.jar_id = jar.id AND broke.event = 'jar_broken' AND broke.undone_at IS NULL) AS broke
     FROM jar JOIN batch ON batch.id = jar.batch_id
-    LEFT JOIN load_event ON load_event.load_id = jar.load_id AND load_event.event = 'lifted'
-        AND load_event.undone_at IS NULL";
+    LEFT JOIN load_event ON load_event.load_id = jar.load_id AND ",
+    lifting!()
+);
 
 /// One of those.
 pub(crate) fn read_record(row: &Row<'_>) -> rusqlite::Result<JarRecord> {

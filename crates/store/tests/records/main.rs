@@ -1,9 +1,12 @@
 //! The records hold together whatever is asked of them.
 
+mod broken;
 mod canners;
 mod common;
 mod day_notes;
+mod old_kitchens;
 mod power_cut;
+mod refusals;
 mod safe_keeping;
 mod shelf;
 mod store;

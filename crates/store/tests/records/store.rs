@@ -72,7 +72,7 @@ fn food_waits_for_acid_and_the_canner_for_both() {
     ));
 
     let error = store.add_event(load, BoilEvent::JarsIn, NOW).unwrap_err();
-    assert_eq!(error.to_string(), "2 of 2 jars are not ready: 2 have no acid");
+    assert_eq!(error.to_string(), "2 of 2 jars are not ready: 2 without acid");
 
     make_ready(&store, load, NOW);
     let emptied = store.tick_jar(jar, JarStep::Acid, false, NOW).unwrap();

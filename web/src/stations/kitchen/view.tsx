@@ -55,7 +55,6 @@ function Settings({ kitchen }: { kitchen: Kitchen }) {
   return (
     <div className="grid gap-3 lg:grid-cols-2">
       <div className="grid content-start gap-3">
-        <BrokenRecords of={["canner", "goal"]} />
         <Plate title="Altitude">
           <Answer
             value={
@@ -106,5 +105,10 @@ function Settings({ kitchen }: { kitchen: Kitchen }) {
 
 export function KitchenStation() {
   const { data: counter } = useQuery(ask.counter());
-  return counter === undefined ? <Pending of={[ask.counter()]} /> : <Settings kitchen={counter.kitchen} />;
+  return (
+    <div className="grid gap-3">
+      <BrokenRecords of={["canner", "goal"]} />
+      {counter === undefined ? <Pending of={[ask.counter()]} /> : <Settings kitchen={counter.kitchen} />}
+    </div>
+  );
 }
