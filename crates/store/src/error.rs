@@ -229,7 +229,7 @@ pub enum StoreError {
 
 impl StoreError {
     /// Whether one stored record is at fault, and not the file or the question.
-    pub(crate) fn is_about_a_record(&self) -> bool {
+    fn is_about_a_record(&self) -> bool {
         use rusqlite::Error::{FromSqlConversionFailure, IntegralValueOutOfRange, InvalidColumnType};
         matches!(
             self,
@@ -247,5 +247,17 @@ impl StoreError {
 
     pub(crate) fn from_write(error: rusqlite::Error) -> Self {
         if Self::is_overdraw(&error) { Self::BelowZero } else { Self::Sqlite(error) }
+    }
+}
+
+/// What was read, or nothing when that one record cannot be: it stands on a card of its own
+/// ([`crate::Store::broken`]) and takes no other with it.
+///
+/// # Errors
+/// Every other error as it is.
+pub fn if_readable<T>(read: Result<T, StoreError>) -> Result<Option<T>, StoreError> {
+    match read {
+        Err(error) if error.is_about_a_record() => Ok(None),
+        other => other.map(Some),
     }
 }

@@ -26,7 +26,7 @@ mod store;
 mod towel;
 
 pub use backup::BackupFile;
-pub use error::StoreError;
+pub use error::{StoreError, if_readable};
 pub use files::{FILE_NAME, check_file, restore};
 pub use mend::{BrokenRecord, Choice};
 pub use store::Store;

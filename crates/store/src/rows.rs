@@ -15,7 +15,7 @@ use bodega_core::measures::moment::Moment;
 use rusqlite::types::Type;
 use rusqlite::{Connection, Params, Row, Statement, params};
 
-use crate::StoreError;
+use crate::error::{StoreError, if_readable};
 
 /// A stored word of a vocabulary.
 pub(crate) fn word<T>(row: &Row<'_>, column: &str) -> rusqlite::Result<T>
@@ -73,16 +73,11 @@ pub(crate) fn ids<T>(
     Ok(statement.query_map(given, |row| row.get(0).map(of))?.collect::<Result<_, _>>()?)
 }
 
-/// The records of a list that can be read. One that cannot stands on a card of its own ([`Store::broken`]) and takes no
-/// other with it.
-///
-/// [`Store::broken`]: crate::Store::broken
+/// The records of a list that can be read.
 pub(crate) fn readable<T, E: Into<StoreError>>(
     read: impl Iterator<Item = Result<T, E>>,
 ) -> Result<Vec<T>, StoreError> {
-    read.map(|one| one.map_err(Into::into))
-        .filter(|one| !matches!(one, Err(error) if error.is_about_a_record()))
-        .collect()
+    read.filter_map(|one| if_readable(one.map_err(Into::into)).transpose()).collect()
 }
 
 /// Turns "no rows" into a named absence.

@@ -20,7 +20,7 @@ use bodega_core::records::jar::Jar;
 use bodega_core::records::kitchen::Kitchen;
 use bodega_core::records::load::{CannerLoad, GoneJar};
 use bodega_core::tables::process::Method;
-use bodega_store::StoreError;
+use bodega_store::{StoreError, if_readable};
 use serde::Serialize;
 use uom::si::length::millimeter;
 use uom::si::time::minute;
@@ -193,7 +193,8 @@ impl WaterView {
 fn dosed_pots(shared: &Shared, load: &CannerLoad) -> Result<Vec<DosedPot>, StoreError> {
     let mut pots = Vec::new();
     for batch in load.batches() {
-        if let Some(given_tsp) = shared.store.batch(batch)?.pot_dose_tsp {
+        let given = if_readable(shared.store.batch(batch))?.and_then(|batch| batch.pot_dose_tsp);
+        if let Some(given_tsp) = given {
             pots.push(DosedPot { batch, given_tsp, jars: shared.store.batch_sizes(batch)? });
         }
     }

@@ -9,7 +9,7 @@ use bodega_core::measures::moment::Moment;
 use bodega_core::plan::yields::full_jars;
 use bodega_core::records::batch::Batch;
 use bodega_core::records::cook::{Cook, CookEvent, Kettle};
-use bodega_store::StoreError;
+use bodega_store::{StoreError, if_readable};
 use serde::Serialize;
 use uom::si::time::minute;
 use uom::si::volume::liter;
@@ -165,7 +165,7 @@ pub(crate) fn view(shared: &Shared, cook: Cook) -> Result<CookView, StoreError> 
             .into_iter()
             .filter(|simulation| shared.simulated.has(cook.id, *simulation))
             .collect(),
-        batch: cook.batch.map(|batch| shared.store.batch(batch)).transpose()?,
+        batch: cook.batch.map(|batch| if_readable(shared.store.batch(batch))).transpose()?.flatten(),
         temp_c: cook.log.iter().rfind(|event| event.what == CookWhat::TempC).map(|event| event.value),
         lid_on: cook
             .log

@@ -6,7 +6,7 @@ use bodega_core::measures::ids::{BatchId, LoadId};
 use bodega_core::records::batch::Batch;
 use bodega_core::records::jar::PhRecord;
 use bodega_core::records::lot::Lot;
-use bodega_store::StoreError;
+use bodega_store::{StoreError, if_readable};
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -67,7 +67,8 @@ pub(crate) fn record(shared: &Shared, id: BatchId) -> Result<BatchRecord, StoreE
     loads.dedup();
     let loads = loads
         .into_iter()
-        .map(|load| LoadView::new(shared, store.load(load)?, &kitchen, now))
+        .filter_map(|load| if_readable(store.load(load)).transpose())
+        .map(|load| LoadView::new(shared, load?, &kitchen, now))
         .collect::<Result<_, StoreError>>()?;
     Ok(BatchRecord {
         batch: store.batch(id)?,

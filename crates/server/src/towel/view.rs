@@ -3,7 +3,7 @@
 use bodega_core::judge::Finding;
 use bodega_core::judge::records::towel_findings;
 use bodega_core::records::towel::{Rescued, Towel};
-use bodega_store::StoreError;
+use bodega_store::{StoreError, if_readable};
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -25,11 +25,13 @@ pub(crate) fn towels(shared: &Shared) -> Result<Vec<TowelView>, StoreError> {
     let kitchen = shared.store.kitchen()?;
     let now = shared.clock.now();
     let view = |towel: Towel| {
-        let load = shared.store.load(towel.load_id)?;
-        let findings = towel_findings(&towel, &load, kitchen.altitude());
-        Ok(TowelView { processed: load.clock.is_processed(now), findings, towel })
+        let load = if_readable(shared.store.load(towel.load_id))?;
+        Ok(load.map(|load| {
+            let findings = towel_findings(&towel, &load, kitchen.altitude());
+            TowelView { processed: load.clock.is_processed(now), findings, towel }
+        }))
     };
-    shared.store.towel()?.into_iter().map(view).collect()
+    shared.store.towel()?.into_iter().filter_map(|towel| view(towel).transpose()).collect()
 }
 
 /// Jars kept cold, and how much room a frozen one needs.

@@ -3,5 +3,7 @@
 mod api;
 mod canner;
 mod common;
+mod contract;
 mod day;
+mod old_kitchens;
 mod shelf;

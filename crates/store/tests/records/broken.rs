@@ -55,7 +55,12 @@ const BROKEN: &[(&str, &str, &str, &str)] = &[
     ("UPDATE kettle SET heat = 'sun' WHERE id = 1", "kettle", "heat", "burner"),
     ("UPDATE cook SET setting = 'mad' WHERE id = 1", "cook", "setting", "high"),
     ("UPDATE cook_event SET what = 'sang' WHERE id = 1", "cook_event", "what", "depth_mm"),
-    ("UPDATE goal SET product = 'jam' WHERE id = 1", "goal", "product", "sauce"),
+    (
+        "UPDATE goal SET product = 'jam' WHERE position = (SELECT min(position) FROM goal)",
+        "goal",
+        "product",
+        "sauce",
+    ),
 ];
 
 #[test]
