@@ -51,6 +51,23 @@ fn every_answer_of_the_map_is_a_file() {
 }
 
 #[test]
+fn every_rule_stands_where_the_sources_say() {
+    let sources = std::fs::read_to_string(root().join("docs/sources.md")).unwrap();
+    let mut checked = 0;
+    for place in sources.split('`').skip(1).step_by(2).filter(|word| word.contains('/')) {
+        // `judge/{time,handling}.rs` is two files.
+        let (head, rest) = place.split_once('{').unwrap_or((place, "}"));
+        let (names, tail) = rest.split_once('}').unwrap_or(("", ""));
+        for name in names.split(',') {
+            let file = root().join("crates").join(format!("{head}{name}{tail}"));
+            assert!(file.exists(), "{} is named in docs/sources.md and is not there", file.display());
+            checked += 1;
+        }
+    }
+    assert!(checked > 40, "{checked} places were checked");
+}
+
+#[test]
 fn lines_of_tests_are_told_from_lines_of_code() {
     let text = "//! Doc.\n\nfn code() {}\n\n#[cfg(test)]\nmod tests {\n    #[test]\n    fn it() {}\n}\n";
     assert_eq!(of_file("crates/core/src/a.rs", text), Share { code: 1, tests: 5 });

@@ -229,7 +229,7 @@ impl BoilClock {
         for item in &self.happened {
             let next = self.step(stage, item.event, item.at);
             match (stage, next) {
-                (Stage::Counting(since), Stage::Counting(again)) if since == again => {}
+                (Stage::Counting(_), Stage::Counting(_)) => {}
                 (Stage::Counting(_), _) => {
                     if let Some(last) = found.last_mut() {
                         last.1 = Some(item.at);

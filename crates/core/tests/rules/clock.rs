@@ -210,6 +210,34 @@ fn the_boil_that_counts_is_the_last() {
 }
 
 #[test]
+fn an_old_event_that_says_nothing_where_the_load_stands_moves_nothing() {
+    use BoilEvent::{Boils, HeatOff, JarsIn, Lifted, PressureDown, Vents};
+    let phase = |events: &[(BoilEvent, i64)]| run(Method::BoilingWater, events).phase(at(300));
+    assert_eq!(phase(&[(JarsIn, 0), (Lifted, 20), (Lifted, 30)]), Phase::Lifted { at: at(20) }, "out is out");
+    assert_eq!(phase(&[(JarsIn, 0), (Lifted, 20), (Boils, 30)]), Phase::Lifted { at: at(20) });
+    assert_eq!(phase(&[(JarsIn, 0), (Vents, 5)]), Phase::Heating { since: at(0) }, "water does not vent");
+    assert_eq!(phase(&[(JarsIn, 0), (PressureDown, 5)]), Phase::Heating { since: at(0) });
+    let off = [(JarsIn, 0), (Boils, 20), (HeatOff, 70)];
+    let and = |event| phase(&[off[0], off[1], off[2], event]);
+    assert_eq!(and((Boils, 71)), Phase::Rested { at: at(75) });
+    assert_eq!(and((HeatOff, 90)), Phase::Rested { at: at(75) });
+    let venting = [(JarsIn, 0), (Vents, 5), (Vents, 9)];
+    assert_eq!(run(Method::PressureDial, &venting).phase(at(15)), Phase::Vented { at: at(15) });
+    let dropping = [(JarsIn, 0), (Vents, 5), (Boils, 20), (HeatOff, 40), (HeatOff, 60)];
+    assert_eq!(run(Method::PressureDial, &dropping).phase(at(99)), Phase::Dropping { since: at(40) });
+    // Heat off from every stage before the rest.
+    for events in [
+        &[(HeatOff, 9)][..],
+        &[(JarsIn, 0), (HeatOff, 9)],
+        &[(Boils, 0), (BoilEvent::BoilLost, 5), (HeatOff, 9)],
+    ] {
+        assert_eq!(phase(events), Phase::Rested { at: at(14) }, "{events:?}");
+        let pressed = run(Method::PressureWeighted, events).phase(at(300));
+        assert_eq!(pressed, Phase::Dropping { since: at(9) }, "{events:?}");
+    }
+}
+
+#[test]
 fn lifting_is_timed_from_the_end_of_the_rest() {
     use BoilEvent::{Boils, HeatOff, JarsIn, Lifted, PressureDown, Vents};
     let water = [(JarsIn, 0), (Boils, 20), (HeatOff, 70), (Lifted, 80)];

@@ -53,6 +53,19 @@ fn a_load_too_short_for_its_second_batch_says_so_of_that_batch() {
 }
 
 #[test]
+fn what_is_wrong_with_each_batch_is_said_of_each() {
+    let short = load(Method::BoilingWater, 45, water_and_juice(), &[]);
+    let found = load_findings(&short, here());
+    assert_eq!(said(&found), [(Code::ProcessShort, Some("0904-1")), (Code::ProcessShort, Some("0904-2"))]);
+    assert!(found[0].message.contains("needs 50") && found[1].message.contains("needs 90"), "{found:?}");
+    // Half-gallons of both are refused in the same words: once, of the load.
+    let mut jars = water_and_juice();
+    jars.iter_mut().for_each(|jar| jar.size = JarSize::HalfGallon);
+    let refused = load(Method::BoilingWater, 90, jars, &[]);
+    assert_eq!(said(&load_findings(&refused, here())), [(Code::NoTestedProcess, None)]);
+}
+
+#[test]
 fn what_is_true_of_both_batches_is_said_once_of_the_load() {
     let loaded = load(Method::BoilingWater, 90, water_and_juice(), &[]);
     assert_eq!(said(&load_findings(&loaded, None)), [(Code::AltitudeMissing, None)]);

@@ -138,10 +138,7 @@ async fn what_is_made_is_answered_with_its_place_and_stands_there() {
             json!({"name": "wide pot", "heat": "burner", "inner_diameter_mm": 320, "depth_mm": 250}),
         ),
         ("/api/batches", plan),
-        (
-            "/api/cooks",
-            json!({"kettle": 1, "kind": "paste", "target": {"volume_l": 3.0}, "volume_l": 6.0}),
-        ),
+        ("/api/cooks", json!({"kettle": 1, "kind": "paste", "target": {"volume_l": 3.0}, "volume_l": 6.0})),
     ] {
         let (status, place, answer) = made(&shared, path, body).await;
         assert_eq!(status, 201, "{path}: {answer}");
