@@ -169,6 +169,6 @@ export const WORDS = {
     fill: "fill the jars",
     load: "in the canner",
     lift: "lift the jars",
-    pause: "a break",
+    pause: "break",
   },
 } as const;

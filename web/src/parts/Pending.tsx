@@ -1,4 +1,5 @@
 import { useQueries, type UseQueryOptions } from "@tanstack/react-query";
+import { BrokenRecords } from "./BrokenRecords";
 import { Trouble } from "./Note";
 import { Plate } from "./Plate";
 import { Touch } from "./Touch";
@@ -18,11 +19,15 @@ export function Pending({ of }: { of: readonly Question[] }) {
     );
   }
   return (
-    <Plate title="This did not come">
-      <Trouble error={failed.error instanceof Error ? failed.error : null} />
-      <Touch className="mt-3" onPress={() => asked.forEach((one) => void one.refetch())}>
-        Ask again
-      </Touch>
-    </Plate>
+    <div className="grid gap-3">
+      {/* Nothing is planned or timed for a kitchen whose only canner cannot be read; every station says so. */}
+      <BrokenRecords of={["canner"]} />
+      <Plate title="This did not come">
+        <Trouble error={failed.error instanceof Error ? failed.error : null} />
+        <Touch className="mt-3" onPress={() => asked.forEach((one) => void one.refetch())}>
+          Ask again
+        </Touch>
+      </Plate>
+    </div>
   );
 }

@@ -44,7 +44,7 @@ vocabulary! {
         /// Jars out.
         Lift = "lift", "lift the jars";
         /// Everybody sits down.
-        Pause = "pause", "a break";
+        Pause = "pause", "break";
     }
 }
 

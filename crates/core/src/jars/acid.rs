@@ -203,3 +203,17 @@ pub fn bottles(agent: Agent, amount: Teaspoons, bottle: Volume) -> Option<u32> {
 
 /// Grams in a level teaspoon of citric acid; common practice, no source (fine crystals vary by a tenth).
 pub const CITRIC_G_PER_TSP: f64 = 4.6;
+
+#[cfg(test)]
+mod tests {
+    use super::{Teaspoons, eighths};
+
+    #[test]
+    fn only_whole_eighths_of_a_table_are_doses() {
+        assert_eq!(eighths(0.375), Some(Teaspoons::new(3, 8)));
+        assert_eq!(eighths(0.0), Some(Teaspoons::ZERO));
+        for tsp in [0.3, -1.0, -0.125, 125.0, 125.05, f64::NAN, f64::INFINITY] {
+            assert_eq!(eighths(tsp), None, "{tsp}");
+        }
+    }
+}

@@ -1,3 +1,5 @@
+import { scaleLinear } from "d3-scale";
+
 const INK = "#16213f";
 /** Edges of the bands in feet, drawn as contour lines. */
 const EDGES = [1000, 3000, 6000];
@@ -5,13 +7,14 @@ const TOP_FT = 10_000;
 const GROUND = 172;
 const PEAK = 22;
 
-const heightOf = (feet: number) => GROUND - (Math.min(Math.max(feet, 0), TOP_FT) / TOP_FT) * (GROUND - PEAK);
+const heightOf = scaleLinear([0, TOP_FT], [GROUND, PEAK]).clamp(true);
+/** The left slope runs straight from the ground to the peak. */
+const slope = scaleLinear([GROUND, PEAK], [24, 180]);
 
 /** A mountain with the bands of the table on it, and the kitchen where it stands. */
 export function AltitudePicture({ feet }: { feet: number }) {
   const y = heightOf(feet);
-  // The left slope runs straight from the ground to the peak.
-  const x = 24 + ((GROUND - y) / (GROUND - PEAK)) * 156;
+  const x = slope(y);
   return (
     <svg
       viewBox="0 0 320 184"

@@ -107,7 +107,7 @@ export function KitchenStation() {
   const { data: counter } = useQuery(ask.counter());
   return (
     <div className="grid gap-3">
-      <BrokenRecords of={["canner", "goal"]} />
+      <BrokenRecords of={counter === undefined ? ["goal"] : ["canner", "goal"]} />
       {counter === undefined ? <Pending of={[ask.counter()]} /> : <Settings kitchen={counter.kitchen} />}
     </div>
   );

@@ -4,7 +4,7 @@ import { useSay } from "../../counter/notices";
 import { clockText, spanText, MINUTE } from "../../parts/format";
 import { Trouble } from "../../parts/Note";
 import { Touch } from "../../parts/Touch";
-import { blockText, type Block } from "./DayStrip";
+import { blockText, type Block } from "./strip";
 import { backText, roomText } from "./model";
 import { useMark } from "./useMark";
 

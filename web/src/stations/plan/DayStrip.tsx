@@ -1,69 +1,8 @@
-import type { DayView, Work } from "../../api/client";
+import { scaleTime } from "d3-scale";
+import type { DayView } from "../../api/client";
 import { clockText, MINUTE } from "../../parts/format";
+import { blockText, hoursOf, isCritical, rowsOf, TONE } from "./strip";
 import { WorkSign } from "./WorkSign";
-
-export type Block = DayView["blocks"][number];
-
-/** The words of the counter for each kind of work, and its colours. */
-export const WORK: Record<Work, { text: string; tone: string }> = {
-  wash: { text: "Wash", tone: "bg-brass-wash border-brass" },
-  core: { text: "Core and cut", tone: "bg-brass-wash border-brass" },
-  blanch: { text: "Blanch", tone: "bg-brass-wash border-brass" },
-  peel: { text: "Peel", tone: "bg-brass-wash border-brass" },
-  mill: { text: "Simmer and mill", tone: "bg-brass-wash border-brass" },
-  chill: { text: "Into the refrigerator", tone: "bg-brass-wash border-brass" },
-  cook: { text: "Cook", tone: "bg-tomato-wash border-tomato" },
-  heat: { text: "Put the canner on", tone: "bg-cloth border-muted" },
-  fill: { text: "Fill the jars", tone: "bg-vine-wash border-vine" },
-  load: { text: "In the canner", tone: "bg-cobalt-wash border-cobalt" },
-  lift: { text: "Lift the jars", tone: "bg-white border-ink" },
-  pause: { text: "Break", tone: "bg-cloth border-line" },
-};
-
-const RESOURCE = ["Hands", "Burner", "Kettle", "Canner"];
-
-/** "Fill the jars, load 2", "Blanch, 8 rounds" */
-export function blockText(block: Block): string {
-  const rounds = block.rounds == null ? null : `${block.rounds} ${block.rounds === 1 ? "round" : "rounds"}`;
-  return [WORK[block.work].text, block.name, rounds].filter((part) => part != null).join(", ");
-}
-
-/** Whether the evening hangs on it: it can start neither sooner nor later. */
-const isCritical = (block: Block) => block.slack_minutes === 0 && block.sooner_minutes === 0;
-
-interface Row {
-  resource: number;
-  number: number;
-  name: string;
-  blocks: number[];
-}
-
-/** What people look for first: the hands, then the canner they wait for. */
-const ORDER = [0, 3, 2, 1];
-
-/** Lanes that something lies in. */
-function rowsOf(day: DayView): Row[] {
-  return ORDER.map((resource) => ({ resource, count: day.has[resource] ?? 0 }))
-    .flatMap(({ resource, count }) =>
-      Array.from({ length: count }, (_, number) => ({
-        resource,
-        number,
-        name: `${RESOURCE[resource] ?? ""}${count > 1 ? ` ${number + 1}` : ""}`,
-        blocks: day.lanes
-          .filter((lane) => lane.resource === resource && lane.number === number)
-          .map((lane) => lane.block),
-      })),
-    )
-    .filter((row) => row.blocks.length > 0);
-}
-
-/** Whole hours between two moments, and the steps between them that leave room for their words. */
-function hoursOf(from: number, to: number): number[] {
-  const hour = 3_600_000;
-  const first = Math.ceil(from / hour) * hour;
-  const step = to - from > 10 * hour ? 2 * hour : hour;
-  return Array.from({ length: Math.max(0, Math.floor((to - first) / step) + 1) }, (_, i) => first + i * step);
-}
 
 /** The day as a strip: a lane for each pair of hands, burner, kettle and canner, "now" at its left edge. */
 export function DayStrip({
@@ -82,8 +21,10 @@ export function DayStrip({
 }) {
   const start = day.now;
   const end = Math.max(day.finish ?? start, start + 3_600_000);
-  const left = (at: number) => `${((Math.min(Math.max(at, start), end) - start) / (end - start)) * 100}%`;
-  const wide = (from: number, to: number) => `${((to - from) / (end - start)) * 100}%`;
+  const percent = scaleTime([start, end], [0, 100]);
+  const inside = percent.copy().clamp(true);
+  const left = (at: number) => `${inside(at)}%`;
+  const wide = (from: number, to: number) => `${percent(to) - percent(from)}%`;
   return (
     <div className="relative grid gap-1.5 pb-6 pl-24" data-testid="strip">
       <div className="pointer-events-none absolute inset-y-0 right-0 left-24" aria-hidden="true">
@@ -101,7 +42,7 @@ export function DayStrip({
           {row.blocks.map((place) => {
             const block = day.blocks[place];
             if (block === undefined) return null;
-            const { tone } = WORK[block.work];
+            const tone = TONE[block.work];
             // The second burner of a load keeps the water for topping up at the boil.
             const first = day.lanes.find((lane) => lane.resource === row.resource && lane.block === place);
             const water = block.work === "load" && first?.number !== row.number;

@@ -2,7 +2,7 @@ import type { DayView } from "../../api/client";
 import { clockText, MINUTE } from "../../parts/format";
 import { Trouble } from "../../parts/Note";
 import { Touch } from "../../parts/Touch";
-import { blockText, type Block } from "./DayStrip";
+import { blockText, type Block } from "./strip";
 import { useMark } from "./useMark";
 import { WorkSign } from "./WorkSign";
 

@@ -1,7 +1,7 @@
 import { api, take, type Mark } from "../../api/client";
 import { useChange } from "../../api/queries";
 import { useSay } from "../../counter/notices";
-import { blockText, type Block } from "./DayStrip";
+import { blockText, type Block } from "./strip";
 
 /** Says that work at the sink begins or is done, with one touch to take it back. */
 export function useMark() {
