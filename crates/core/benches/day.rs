@@ -6,9 +6,9 @@ mod instances;
 
 use std::time::{Duration, Instant};
 
-use bodega_core::day::{Limits, Wish, lay_out, shortest, spread};
+use bodega_core::day::{Budget, Limits, Wish, lay_out, shortest, spread};
 
-const LIMIT: Duration = Duration::from_secs(2);
+const LIMIT: Budget = Budget::Time(Duration::from_secs(2));
 const LIMITS: Limits = Limits { length: LIMIT, waiting: LIMIT };
 
 fn timed<T>(work: impl FnOnce() -> T) -> (T, f64) {

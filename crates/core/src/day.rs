@@ -5,6 +5,7 @@
 //! it. Minutes are whole and count from the start of the day.
 
 mod bound;
+mod budget;
 mod check;
 mod keep;
 pub mod lanes;
@@ -18,10 +19,9 @@ pub mod sink;
 mod usage;
 pub mod work;
 
-use std::time::Duration;
-
 use serde::{Deserialize, Serialize};
 
+pub use budget::Budget;
 pub use check::faults;
 pub use near::spread;
 pub use shift::{earlier_starts, later_starts, near_minute, with_reserve};
@@ -143,9 +143,9 @@ impl Layout {
     }
 }
 
-/// The shortest day that is found within a time limit.
+/// The shortest day that is found within a budget.
 #[must_use]
-pub fn shortest(day: &Day, limit: Duration) -> Layout {
+pub fn shortest(day: &Day, budget: Budget) -> Layout {
     if day.tasks.is_empty() {
         return Layout::of(day, Vec::new(), 0);
     }
@@ -162,7 +162,7 @@ pub fn shortest(day: &Day, limit: Duration) -> Layout {
     let room = day.horizon.max(WHOLE_DAY);
     let first =
         list::schedule(day, &bound, room).filter(|starts| check::faults(day, starts, room).is_empty());
-    let found = search::shorter(day, &bound, room, first, limit);
+    let found = search::shorter(day, &bound, room, first, budget);
     let proven = bound.minutes;
     let Some(starts) = found.starts.filter(|starts| check::faults(day, starts, room).is_empty()) else {
         return if found.complete {
@@ -203,9 +203,9 @@ pub struct Wish {
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub struct Limits {
     /// For a short day.
-    pub length: Duration,
+    pub length: Budget,
     /// Then for less waiting in a day of that length.
-    pub waiting: Duration,
+    pub waiting: Budget,
 }
 
 /// Lays a day out: as short as it can be, in the order of the plan before when that is as short, and then with as little
@@ -220,9 +220,9 @@ pub fn lay_out(day: &Day, wish: &Wish, limits: Limits) -> Layout {
 }
 
 /// The shortest day, and the day with the order of the plan before as a rule when that is kept.
-fn in_known_order(day: &Day, wish: &Wish, limit: Duration) -> (Layout, Option<Day>) {
-    let Some(kept) = keep::in_order_of(day, &wish.before) else { return (shortest(day, limit), None) };
-    let half = limit / 2;
+fn in_known_order(day: &Day, wish: &Wish, budget: Budget) -> (Layout, Option<Day>) {
+    let Some(kept) = keep::in_order_of(day, &wish.before) else { return (shortest(day, budget), None) };
+    let half = budget.half();
     let known = shortest(&kept, half);
     let Some(makespan) = known.makespan else { return (shortest(day, half), None) };
     if bound::bound(day).is_ok_and(|bound| bound.minutes == makespan) {

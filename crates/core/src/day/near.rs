@@ -1,9 +1,8 @@
 //! The second wish after a short day: what belongs together is done without long waits, so hands are not idle in between
 //! and nothing begins sooner than it has to.
 
-use std::time::Duration;
-
 use super::bound::Bound;
+use super::budget::Budget;
 use super::shift::{earlier, later_starts};
 use super::{Day, check, end, search};
 
@@ -27,13 +26,13 @@ fn settle(day: &Day, together: &[Vec<usize>], starts: &[u32]) -> Vec<u32> {
     })
 }
 
-/// A plan that ends no later and whose sets lie closer together, as far as the time allows.
+/// A plan that ends no later and whose sets lie closer together, as far as the budget allows.
 pub(super) fn draw_together(
     day: &Day,
     bound: &Bound,
     together: &[Vec<usize>],
     starts: Vec<u32>,
-    limit: Duration,
+    budget: Budget,
 ) -> Vec<u32> {
     let last = end(day, &starts);
     let of = |starts: &[u32]| spread(day, together, starts);
@@ -41,7 +40,7 @@ pub(super) fn draw_together(
     let settled = [settle(day, together, &starts), settle(day, together, &later_starts(day, &starts))];
     let best = settled.into_iter().filter(holds).chain([starts]).min_by_key(|starts| of(starts));
     let Some(best) = best else { return Vec::new() };
-    let closer = search::closer(day, bound, together, (last, of(&best)), limit).filter(holds);
+    let closer = search::closer(day, bound, together, (last, of(&best)), budget).filter(holds);
     let closer = closer.map(|starts| settle(day, together, &starts)).filter(holds);
     closer.unwrap_or(best)
 }

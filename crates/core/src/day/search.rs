@@ -5,7 +5,6 @@
 
 use std::ops::ControlFlow;
 use std::sync::{Arc, Mutex, PoisonError};
-use std::time::Duration;
 
 use pumpkin_conflict_resolvers::resolvers::ResolutionResolver;
 use pumpkin_constraints::{cumulative, disjunctive_strict, less_than_or_equals};
@@ -18,11 +17,11 @@ use pumpkin_core::optimisation::OptimisationDirection;
 use pumpkin_core::optimisation::linear_sat_unsat::LinearSatUnsat;
 use pumpkin_core::options::SolverOptions;
 use pumpkin_core::results::{OptimisationResult, ProblemSolution, SolutionReference};
-use pumpkin_core::termination::TimeBudget;
 use pumpkin_core::variables::{DomainId, TransformableVariable};
 use pumpkin_propagators::disjunctive::ArgDisjunctiveTask;
 
 use super::bound::Bound;
+use super::budget::Budget;
 use super::{Day, end};
 
 /// Conflicts before the first restart; the solver's own default is far too late for a day.
@@ -46,20 +45,14 @@ enum Aim {
     Spread { together: Vec<Vec<usize>>, under: u32 },
 }
 
-/// Searches for a shorter day than the first one within a limit.
-pub(super) fn shorter(
-    day: &Day,
-    bound: &Bound,
-    room: u32,
-    first: Option<Vec<u32>>,
-    limit: Duration,
-) -> Found {
+/// Searches for a shorter day than the first one within a budget.
+pub(super) fn shorter(day: &Day, bound: &Bound, room: u32, first: Option<Vec<u32>>, budget: Budget) -> Found {
     if let Some(starts) = first.as_ref().filter(|starts| end(day, starts) == bound.minutes) {
         return Found { starts: Some(starts.clone()), complete: true };
     }
     // Strictly shorter than the first plan, so that "nothing" proves it best.
     let most = first.as_ref().map_or(room, |starts| end(day, starts) - 1);
-    let Found { starts, complete } = in_a_thread(day, bound, most, Aim::End, limit);
+    let Found { starts, complete } = in_a_thread(day, bound, most, Aim::End, budget);
     Found { starts: starts.or(first), complete }
 }
 
@@ -69,15 +62,15 @@ pub(super) fn closer(
     bound: &Bound,
     together: &[Vec<usize>],
     (last, under): (u32, u32),
-    limit: Duration,
+    budget: Budget,
 ) -> Option<Vec<u32>> {
-    in_a_thread(day, bound, last, Aim::Spread { together: together.to_vec(), under }, limit).starts
+    in_a_thread(day, bound, last, Aim::Spread { together: together.to_vec(), under }, budget).starts
 }
 
-fn in_a_thread(day: &Day, bound: &Bound, most: u32, aim: Aim, limit: Duration) -> Found {
+fn in_a_thread(day: &Day, bound: &Bound, most: u32, aim: Aim, budget: Budget) -> Found {
     let best: Arc<Mutex<Option<Vec<u32>>>> = Arc::default();
     let (owned, bound, kept) = (day.clone(), bound.clone(), best.clone());
-    let thread = std::thread::spawn(move || solve(&owned, &bound, most, &aim, limit, &kept));
+    let thread = std::thread::spawn(move || solve(&owned, &bound, most, &aim, budget, &kept));
     let complete = thread.join().unwrap_or(false);
     let starts = best.lock().unwrap_or_else(PoisonError::into_inner).take();
     Found { starts, complete }
@@ -93,7 +86,7 @@ fn solve(
     bound: &Bound,
     most: u32,
     aim: &Aim,
-    limit: Duration,
+    budget: Budget,
     best: &Mutex<Option<Vec<u32>>>,
 ) -> bool {
     let Bound { minutes: least, heads, tails, .. } = bound;
@@ -118,7 +111,7 @@ fn solve(
         *best.lock().unwrap_or_else(PoisonError::into_inner) = Some(found);
         ControlFlow::Continue(())
     };
-    let mut time = TimeBudget::starting_now(limit);
+    let mut spending = budget.begin();
     let mut resolver = ResolutionResolver::default();
     let minimise = OptimisationDirection::Minimise;
     let result: OptimisationResult<()> = match aim {
@@ -131,7 +124,7 @@ fn solve(
                 makespan,
                 |_: &Solver, found: SolutionReference<'_>, _: &_, _: &_| keep(found),
             );
-            solver.optimise(&mut AutonomousSearch::new(smallest), &mut time, &mut resolver, goal)
+            solver.optimise(&mut AutonomousSearch::new(smallest), &mut spending, &mut resolver, goal)
         }
         Aim::Spread { together, under } => {
             let Some(under) = under.checked_sub(1) else { return true };
@@ -144,7 +137,7 @@ fn solve(
                 spread,
                 |_: &Solver, found: SolutionReference<'_>, _: &_, _: &_| keep(found),
             );
-            solver.optimise(&mut brancher, &mut time, &mut resolver, goal)
+            solver.optimise(&mut brancher, &mut spending, &mut resolver, goal)
         }
     };
     // Every solution was kept when it was found, the best one last.

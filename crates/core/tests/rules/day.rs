@@ -1,15 +1,13 @@
 //! The day against optima proven elsewhere, against exhaustive search, and against a checker of its own.
 
-use std::time::Duration;
-
 use bodega_core::day::{
-    After, Day, Limits, Needs, Status, Task, Wish, earlier_starts, later_starts, lay_out, shortest, spread,
-    with_reserve,
+    After, Budget, Day, Limits, Needs, Status, Task, Wish, earlier_starts, later_starts, lay_out, shortest,
+    spread, with_reserve,
 };
 use proptest::prelude::*;
 
-const LIMIT: Duration = Duration::from_secs(10);
-const SHORT: Duration = Duration::from_millis(400);
+const LIMIT: Budget = Budget::Steps(2_000_000);
+const SHORT: Budget = Budget::Steps(40_000);
 const LIMITS: Limits = Limits { length: LIMIT, waiting: LIMIT };
 
 /// Looks at every minute by itself, so that it shares nothing with the program's own checker.

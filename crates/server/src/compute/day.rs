@@ -4,7 +4,7 @@ use std::collections::BTreeMap;
 use std::time::Duration;
 
 use actix_web::{post, web};
-use bodega_core::day::{After, Day, Layout, Limits, Needs, Status, Task, Wish, lay_out};
+use bodega_core::day::{After, Budget, Day, Layout, Limits, Needs, Status, Task, Wish, lay_out};
 use bodega_core::measures::limits::{DAY_LAG, DAY_LENGTH, DAY_RESOURCE, SEARCH_TIME};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -143,7 +143,8 @@ pub async fn compute_day(Json(request): Json<DayRequest>) -> Result<web::Json<Da
     SEARCH_TIME.check(limit as f64).named("time_limit_ms")?;
     // Nobody waits longer than was asked for, and hands wait as little as can be found soon.
     let waiting = Duration::from_millis(limit / 5).min(MOST_FOR_WAITING);
-    let limits = Limits { length: Duration::from_millis(limit) - waiting, waiting };
+    let length = Budget::Time(Duration::from_millis(limit) - waiting);
+    let limits = Limits { length, waiting: Budget::Time(waiting) };
     let hands = (0..wanted.tasks.len()).filter(|task| wanted.tasks[*task].uses.people > 0).collect();
     let wish = Wish { together: vec![hands], before: Vec::new() };
     let Layout { status, makespan, bound, starts, why } =

@@ -4,7 +4,9 @@ use std::time::Duration;
 
 use bodega_core::day::lanes::{Lane, lanes};
 use bodega_core::day::work::{Block, Work, break_near_its_hour, together};
-use bodega_core::day::{Layout, Limits, Status, Wish, earlier_starts, later_starts, lay_out, with_reserve};
+use bodega_core::day::{
+    Budget, Layout, Limits, Status, Wish, earlier_starts, later_starts, lay_out, with_reserve,
+};
 use bodega_core::measures::moment::{Minutes, Moment};
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -13,8 +15,10 @@ use crate::day::ground::Ground;
 use crate::day::ways::{WayOut, ways_out};
 
 /// Time to search for the strip; the screen waits for it.
-pub(crate) const SEARCH: Limits =
-    Limits { length: Duration::from_millis(1_200), waiting: Duration::from_millis(500) };
+pub(crate) const SEARCH: Limits = Limits {
+    length: Budget::Time(Duration::from_millis(1_200)),
+    waiting: Budget::Time(Duration::from_millis(500)),
+};
 
 /// A block of the strip.
 #[derive(Debug, Clone, Serialize, ToSchema)]

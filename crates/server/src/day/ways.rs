@@ -3,7 +3,7 @@
 use std::time::Duration;
 
 use bodega_core::day::work::BatchWork;
-use bodega_core::day::{Needs, shortest};
+use bodega_core::day::{Budget, Needs, shortest};
 use bodega_core::measures::ids::BatchId;
 use bodega_core::measures::moment::Moment;
 use serde::Serialize;
@@ -12,7 +12,7 @@ use utoipa::ToSchema;
 use crate::day::ground::Ground;
 
 /// Time to search for each way.
-const SEARCH: Duration = Duration::from_millis(500);
+const SEARCH: Budget = Budget::Time(Duration::from_millis(500));
 
 /// What a way out changes.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, ToSchema)]

@@ -1,13 +1,12 @@
-use std::time::Duration;
-
 use super::{
     BatchWork, CookWork, LoadWork, Pause, PrepareWork, Turnaround, Work, break_near_its_hour, taken_over,
     tasks, together,
 };
 use crate::day::lanes::lanes;
 use crate::day::pace::own_pace;
-use crate::day::{Limits, Needs, Status, Wish, faults, lay_out, shortest};
+use crate::day::{Budget, Limits, Needs, Status, Wish, faults, lay_out, shortest};
 
+const STEPS: Budget = Budget::Steps(200_000);
 const CANNER: Turnaround = Turnaround { hot: 0, heats: 35, lifts: 5 };
 
 fn load(name: &str, minutes: u32, begun: bool) -> LoadWork {
@@ -43,7 +42,7 @@ fn three_products_are_proven_and_every_block_has_its_lanes() {
     };
     let (day, blocks) =
         tasks(&[batch("a", 50, 0), batch("b", 30, 120), batch("c", 20, 40)], CANNER, None, kitchen(), 900);
-    let layout = shortest(&day, Duration::from_secs(2));
+    let layout = shortest(&day, STEPS);
     assert_eq!(layout.status, Status::Optimal, "{layout:?}");
     let lanes = lanes(&day, &layout.starts);
     let needed: u32 = day.tasks.iter().flat_map(|task| task.uses.each()).sum();
@@ -64,7 +63,7 @@ fn a_shared_load_waits_for_the_fruit_of_every_batch_in_it() {
     let shared = LoadWork { shared_with: vec!["b".to_owned()], ..load("load 1", 85, false) };
     let (day, blocks) =
         tasks(&[batch("a", 10, vec![shared]), batch("b", 50, Vec::new())], CANNER, None, kitchen(), 600);
-    let layout = shortest(&day, Duration::from_secs(2));
+    let layout = shortest(&day, STEPS);
     let fill = blocks.iter().position(|block| block.work == Work::Fill).unwrap();
     assert_eq!(layout.starts[fill], 60, "{layout:?}");
 }
@@ -89,8 +88,7 @@ fn a_second_pair_of_hands_peels_while_the_first_blanches() {
     };
     let length = |people| {
         let has = Needs { people, ..kitchen() };
-        shortest(&tasks(std::slice::from_ref(&batch), CANNER, None, has, 600).0, Duration::from_secs(2))
-            .makespan
+        shortest(&tasks(std::slice::from_ref(&batch), CANNER, None, has, 600).0, STEPS).makespan
     };
     // One after the other alone; with two, a round of two minutes and then the peeling.
     assert_eq!((length(1), length(2)), (Some(50), Some(32)));
@@ -111,7 +109,7 @@ fn the_canner_is_not_heated_long_before_its_load_and_the_break_lies_near_its_hou
     let pause = Pause { between: (110, 170), minutes: 20 };
     let (day, blocks) = tasks(&[batch], CANNER, Some(pause), kitchen(), 600);
     let wish = Wish { together: together(&day, &blocks), before: Vec::new() };
-    let time = Duration::from_secs(2);
+    let time = STEPS;
     let layout = lay_out(&day, &wish, Limits { length: time, waiting: time });
     let at = |starts: &[u32], work| starts[blocks.iter().position(|block| block.work == work).unwrap()];
     // 90 to wash, 12 to fill; 35 to heat, just before.
@@ -134,7 +132,7 @@ fn each_cold_canner_is_heated_for_the_batch_that_can_use_it_soonest() {
     let starts = |canners: u32, burners: u32| {
         let has = Needs { canners, burners, ..kitchen() };
         let (day, blocks) = tasks(&slow_first, CANNER, None, has, 900);
-        let starts = shortest(&day, Duration::from_secs(2)).starts;
+        let starts = shortest(&day, STEPS).starts;
         let heats = blocks.iter().filter(|block| block.work == Work::Heat).count();
         let juice = blocks.iter().position(|block| block.key == "juice load load 1").unwrap();
         (heats, starts[juice])
@@ -157,7 +155,7 @@ fn a_load_that_boils_stays_and_the_canner_is_not_heated_again() {
     };
     let (day, blocks) = tasks(&[boiling], Turnaround { hot: 1, ..CANNER }, None, kitchen(), 600);
     assert!(blocks.iter().all(|block| block.work != Work::Heat));
-    let layout = shortest(&day, Duration::from_secs(2));
+    let layout = shortest(&day, STEPS);
     // 30 min, 5 to lift, 80 min, 5 to lift; the jars are filled meanwhile.
     assert_eq!(layout.makespan, Some(120));
 }
