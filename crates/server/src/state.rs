@@ -13,6 +13,7 @@ use bodega_store::{Store, StoreError};
 
 use crate::clock::Clock;
 use crate::day::last::LastDay;
+use crate::day::search::Search;
 use crate::kettle::instruments::Simulation;
 use crate::live::Live;
 use crate::problem::{ApiError, NameField};
@@ -31,6 +32,8 @@ pub struct Shared {
     pub simulated_canners: SimulatedCanners,
     /// The day as it was laid out last.
     pub last_day: LastDay,
+    /// How long a day is searched for.
+    pub search: Search,
 }
 
 /// Which records a simulated device stands beside; forgotten when the program ends, as a device would be switched off.
@@ -109,6 +112,7 @@ impl Shared {
             simulated: Simulated::default(),
             simulated_canners: SimulatedCanners::default(),
             last_day: LastDay::default(),
+            search: Search::default(),
         }
     }
 }

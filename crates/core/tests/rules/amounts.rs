@@ -130,7 +130,7 @@ fn jars_have_their_mouth_their_row_and_their_volume() {
         (JarSize::PintAndHalf, Mouth::Wide, TableJar::Published(JarSize::Quart), 709.764_709_5),
         (JarSize::Quart, Mouth::Regular, TableJar::Published(JarSize::Quart), 946.352_946),
         (JarSize::Litre, Mouth::Regular, TableJar::CommonPractice(JarSize::Quart), 1000.0),
-        (JarSize::HalfGallon, Mouth::Wide, TableJar::Untested, 1892.705_892),
+        (JarSize::HalfGallon, Mouth::Wide, TableJar::Untested, 1_892.705_892),
     ];
     for (size, mouth, row, volume) in table {
         assert_eq!((size.usual_mouth(), size.table_jar()), (mouth, row), "{size}");

@@ -7,6 +7,8 @@ use bodega_core::measures::ids::BatchId;
 use bodega_core::measures::moment::{Minutes, Moment};
 use bodega_core::records::day::BlockNote;
 
+use crate::day::search::Search;
+
 /// A batch on the line.
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub(crate) struct OpenBatch {
@@ -37,6 +39,8 @@ pub(crate) struct Ground {
     pub canners: Turnaround,
     pub pause: Option<Pause>,
     pub notes: Vec<BlockNote>,
+    /// How long a plan is searched for.
+    pub search: Search,
 }
 
 impl Ground {

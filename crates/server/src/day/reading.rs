@@ -325,6 +325,7 @@ pub(super) fn ground(shared: &Shared) -> Result<Ground, StoreError> {
         canners: records.turnaround()?,
         pause: pause(&records.kitchen, now),
         notes: records.notes,
+        search: shared.search,
     })
 }
 

@@ -1,24 +1,14 @@
 //! The day on one strip: what is left of the batches, laid out from now on.
 
-use std::time::Duration;
-
 use bodega_core::day::lanes::{Lane, lanes};
 use bodega_core::day::work::{Block, Work, break_near_its_hour, together};
-use bodega_core::day::{
-    Budget, Layout, Limits, Status, Wish, earlier_starts, later_starts, lay_out, with_reserve,
-};
+use bodega_core::day::{Layout, Status, Wish, earlier_starts, later_starts, lay_out, with_reserve};
 use bodega_core::measures::moment::{Minutes, Moment};
 use serde::Serialize;
 use utoipa::ToSchema;
 
 use crate::day::ground::Ground;
 use crate::day::ways::{WayOut, ways_out};
-
-/// Time to search for the strip; the screen waits for it.
-pub(crate) const SEARCH: Limits = Limits {
-    length: Budget::Time(Duration::from_millis(1_200)),
-    waiting: Budget::Time(Duration::from_millis(500)),
-};
 
 /// A block of the strip.
 #[derive(Debug, Clone, Serialize, ToSchema)]
@@ -114,7 +104,7 @@ impl Ground {
         };
         let wish =
             Wish { together: together(&day, &blocks), before: blocks.iter().map(was_to_start).collect() };
-        let Layout { status, makespan, bound, starts, why } = lay_out(&day, &wish, SEARCH);
+        let Layout { status, makespan, bound, starts, why } = lay_out(&day, &wish, self.search.strip);
         let starts = break_near_its_hour(&day, &blocks, &with_reserve(&day, &starts, RESERVE));
         let (early, late) = (earlier_starts(&day, &starts), later_starts(&day, &starts));
         let places =

@@ -1,18 +1,13 @@
 //! Ways out of a day that does not fit: later, more hands, a borrowed canner, or what waits until tomorrow.
 
-use std::time::Duration;
-
 use bodega_core::day::work::BatchWork;
-use bodega_core::day::{Budget, Needs, shortest};
+use bodega_core::day::{Needs, shortest};
 use bodega_core::measures::ids::BatchId;
 use bodega_core::measures::moment::Moment;
 use serde::Serialize;
 use utoipa::ToSchema;
 
 use crate::day::ground::Ground;
-
-/// Time to search for each way.
-const SEARCH: Budget = Budget::Time(Duration::from_millis(500));
 
 /// What a way out changes.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, ToSchema)]
@@ -112,7 +107,7 @@ pub(super) fn ways_out(ground: &Ground) -> Vec<WayOut> {
 
 fn solve(ground: &Ground, tried: Try) -> Vec<WayOut> {
     let (day, _) = ground.day(&tried.works, tried.has, tried.horizon);
-    let Some(finish) = shortest(&day, SEARCH).makespan else { return Vec::new() };
+    let Some(finish) = shortest(&day, ground.search.way).makespan else { return Vec::new() };
     let way = |(text, step)| WayOut { text, step, finish: ground.at(finish) };
     tried.ways.into_iter().map(way).collect()
 }

@@ -5,8 +5,10 @@ use std::sync::Arc;
 use actix_web::http::Method;
 use actix_web::{App, test, web};
 use bodega::clock::Clock;
+use bodega::day::search::Search;
 use bodega::routes::routes;
 use bodega::state::Shared;
+use bodega_core::day::{Budget, Limits};
 use bodega_store::Store;
 use serde_json::Value;
 
@@ -37,8 +39,16 @@ pub async fn patch(shared: &web::Data<Shared>, path: &str, body: Value) -> (u16,
     send(shared, Method::PATCH, path, body.to_string()).await
 }
 
+/// A kitchen whose days are searched for by steps of the solver, so that no answer hangs on the machine's speed.
+pub fn kitchen(store: Store, clock: Clock) -> web::Data<Shared> {
+    const STEPS: Budget = Budget::Steps(100_000);
+    let mut shared = Shared::new(store, clock);
+    shared.search = Search { strip: Limits { length: STEPS, waiting: STEPS }, way: STEPS };
+    web::Data::from(Arc::new(shared))
+}
+
 pub fn empty() -> web::Data<Shared> {
-    web::Data::from(Arc::new(Shared::new(Store::in_memory().unwrap(), Clock::wall())))
+    kitchen(Store::in_memory().unwrap(), Clock::wall())
 }
 
 pub fn lot(value: &str) -> String {

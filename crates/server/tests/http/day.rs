@@ -1,7 +1,5 @@
 //! The day over HTTP: the calculator's contract, and the strip that is laid out from the batches.
 
-use std::sync::Arc;
-
 use actix_web::http::Method;
 use actix_web::web;
 use bodega::clock::Clock;
@@ -10,7 +8,7 @@ use bodega::state::Shared;
 use bodega_store::Store;
 use serde_json::{Value, json};
 
-use crate::common::{empty, fetch, lot, post, send};
+use crate::common::{empty, fetch, kitchen, lot, post, send};
 
 /// Wash 50, heat 40, fill 14, process 85, lift 5: one pair of hands, one canner.
 fn one_load() -> Value {
@@ -74,7 +72,7 @@ async fn bad_days_name_the_field() {
 async fn the_strip_is_proven_moves_with_a_slip_and_offers_ways_out() {
     // An afternoon that begins at 14:33, whatever the hour the test runs at.
     let clock = Clock::starting_at(opening_moment().unwrap(), 1);
-    let shared = web::Data::from(Arc::new(Shared::new(Store::in_memory().unwrap(), clock)));
+    let shared = kitchen(Store::in_memory().unwrap(), clock);
     let kitchen = json!({"altitude_ft": 500, "people": 1, "burners": 4, "day_ends": 1260}).to_string();
     send(&shared, Method::PATCH, "/api/kitchen", kitchen).await;
     send(&shared, Method::POST, "/api/lots", lot("22")).await;
@@ -114,8 +112,7 @@ async fn the_strip_is_proven_moves_with_a_slip_and_offers_ways_out() {
 /// A kitchen in a folder at a moment so many hours after the demo's opening.
 fn kitchen_at(folder: &std::path::Path, hours: i64) -> web::Data<Shared> {
     let moment = opening_moment().unwrap().plus_minutes(hours * 60);
-    let shared = Shared::new(Store::open(folder).unwrap(), Clock::starting_at(moment, 1));
-    web::Data::from(Arc::new(shared))
+    kitchen(Store::open(folder).unwrap(), Clock::starting_at(moment, 1))
 }
 
 async fn plan(shared: &web::Data<Shared>, product: &str, medium: Value, pack: &str, lot_id: i64) -> Value {
@@ -159,8 +156,7 @@ async fn work_at_the_sink_is_said_and_the_households_pace_is_learned_from_it() {
     };
     // Sixteen minutes for what is thought to take eight: coring takes twice as long here.
     let moment = opening_moment().unwrap().plus_minutes(16);
-    let later = Shared::new(Store::open(folder.path()).unwrap(), Clock::starting_at(moment, 1));
-    let shared = web::Data::from(Arc::new(later));
+    let shared = kitchen(Store::open(folder.path()).unwrap(), Clock::starting_at(moment, 1));
     let (_, day) = post(&shared, "/api/day/marks", mark(format!("{code} core"), "done")).await;
     let left: Vec<&str> =
         works(&day).into_iter().filter(|work| ["wash", "core", "blanch"].contains(work)).collect();
@@ -252,7 +248,7 @@ async fn fruit_that_cannot_wait_goes_into_the_freezer_and_comes_back_out() {
 #[actix_web::test]
 async fn a_load_of_two_batches_waits_for_both_and_then_both_are_done_at_the_sink() {
     let clock = Clock::starting_at(opening_moment().unwrap(), 1);
-    let shared = web::Data::from(Arc::new(Shared::new(Store::in_memory().unwrap(), clock)));
+    let shared = kitchen(Store::in_memory().unwrap(), clock);
     send(&shared, Method::PATCH, "/api/kitchen", json!({"altitude_ft": 500, "people": 1}).to_string()).await;
     let mut codes = Vec::new();
     for (number, count) in [(1, 9), (2, 5)] {

@@ -1,7 +1,6 @@
 //! Kitchens of an earlier build and kitchens with a broken record: every page of the API still answers.
 
 use std::path::Path;
-use std::sync::Arc;
 
 use actix_web::http::Method;
 use actix_web::web;
@@ -11,7 +10,7 @@ use bodega::state::Shared;
 use bodega_store::{FILE_NAME, Store};
 use serde_json::{Value, json};
 
-use crate::common::{fetch, put, send};
+use crate::common::{fetch, kitchen, put, send};
 
 /// A copy of the old kitchen, with something overwritten.
 fn with(sql: &str) -> (tempfile::TempDir, web::Data<Shared>) {
@@ -24,7 +23,7 @@ fn with(sql: &str) -> (tempfile::TempDir, web::Data<Shared>) {
     raw.execute_batch(sql).unwrap();
     drop(raw);
     let store = Store::open(directory.path()).unwrap();
-    let shared = web::Data::from(Arc::new(Shared::new(store, Clock::wall())));
+    let shared = kitchen(store, Clock::wall());
     (directory, shared)
 }
 
