@@ -1,8 +1,7 @@
 //! A simulated canner with a probe in it: it heats at the computed rate, boils, and can be told to lose the boil.
 
 use bodega_core::measures::moment::Moment;
-use bodega_core::measures::units::{Power, Temperature};
-use uom::si::power::watt;
+use bodega_core::measures::units::{Energy, Power, Temperature};
 use uom::si::thermodynamic_temperature::degree_celsius;
 use uom::si::time::minute;
 
@@ -18,8 +17,8 @@ pub struct SimulatedCanner {
     pub start: Temperature,
     /// When that was.
     pub since: Moment,
-    /// Kilojoules that bring it from there to the boil.
-    pub heat_kj: f64,
+    /// Heat that brings it from there to the boil.
+    pub heat: Energy,
     /// Power that reaches the water.
     pub power: Power,
     /// Where water boils in this kitchen.
@@ -32,7 +31,7 @@ impl SimulatedCanner {
     /// Kelvin that the flame heats it by in a minute.
     fn warms_k_per_min(&self) -> f64 {
         let rise = self.boils_at.get::<degree_celsius>() - self.start.get::<degree_celsius>();
-        let minutes = self.heat_kj / (self.power.get::<watt>() * 60.0 / 1000.0);
+        let minutes = (self.heat / self.power).get::<minute>();
         rise / minutes.max(0.1)
     }
 }
@@ -65,7 +64,8 @@ mod tests {
     use super::SimulatedCanner;
     use crate::device::{Device, Reading};
     use bodega_core::measures::moment::Moment;
-    use bodega_core::measures::units::{Power, Temperature};
+    use bodega_core::measures::units::{Energy, Power, Temperature};
+    use uom::si::energy::kilojoule;
     use uom::si::power::watt;
     use uom::si::thermodynamic_temperature::degree_celsius;
 
@@ -78,7 +78,7 @@ mod tests {
         let mut canner = SimulatedCanner {
             start: celsius(82.0),
             since: START,
-            heat_kj: 900.0,
+            heat: Energy::new::<kilojoule>(900.0),
             power: Power::new::<watt>(1000.0),
             boils_at: celsius(97.0),
             flame: vec![(START.plus_minutes(30), false), (START.plus_minutes(40), true)],

@@ -1,31 +1,31 @@
 //! How long a canner takes to boil: water, jars and food on a burner.
 
+use uom::si::energy::kilojoule;
 use uom::si::power::watt;
 use uom::si::thermodynamic_temperature::degree_celsius;
-use uom::si::time::second;
 use uom::si::volume::liter;
 
-use crate::measures::units::{Power, Temperature, Time, Volume};
+use crate::measures::units::{Energy, Power, Temperature, Time, Volume, celsius};
 use crate::tables::process::Pack;
 
 /// How warm the water should be when the jars go in: about 140 °F for raw pack, 180 °F for hot. Source: USDA Guide 1,
 /// from memory.
 #[must_use]
-pub const fn water_before_c(pack: Pack) -> f64 {
-    match pack {
+pub fn water_before(pack: Pack) -> Temperature {
+    celsius(match pack {
         Pack::Raw => 60.0,
         Pack::Hot => 82.0,
-    }
+    })
 }
 
-/// How warm the food goes into the jars, in degrees Celsius: fruit from the table, or just off the boil. Common practice,
+/// How warm the food goes into the jars: fruit from the table, or just off the boil. Common practice,
 /// no source.
 #[must_use]
-pub const fn food_at_c(pack: Pack) -> f64 {
-    match pack {
+pub fn food_at(pack: Pack) -> Temperature {
+    celsius(match pack {
         Pack::Raw => 20.0,
         Pack::Hot => 90.0,
-    }
+    })
 }
 
 /// Power of a household burner in watts, and the share of it that reaches the water, until somebody says otherwise.
@@ -34,8 +34,11 @@ pub const USUAL_POWER_W: f64 = 2400.0;
 /// See [`USUAL_POWER_W`].
 pub const USUAL_EFFICIENCY: f64 = 0.55;
 
-/// Temperature of water from the tap, in degrees Celsius. Common practice, no source.
-pub const TAP_C: f64 = 15.0;
+/// Temperature of water from the tap. Common practice, no source.
+#[must_use]
+pub fn tap_water() -> Temperature {
+    celsius(15.0)
+}
 
 /// Glass of an empty jar in kilograms for each litre it holds, and its specific heat; common practice, no source.
 const GLASS_KG_PER_L: f64 = 0.48;
@@ -60,21 +63,20 @@ pub struct Charge {
     pub food_at: Temperature,
 }
 
-/// Kilojoules to bring a charge to the boil.
+/// Heat to bring a charge to the boil.
 #[must_use]
-pub fn heat_to_boil_kj(charge: &Charge, boils_at: Temperature) -> f64 {
+pub fn heat_to_boil(charge: &Charge, boils_at: Temperature) -> Energy {
     let rise = |from: Temperature| (boils_at.get::<degree_celsius>() - from.get::<degree_celsius>()).max(0.0);
     let water = charge.water.get::<liter>() * WATER_KJ_PER_KG_K * rise(charge.water_at);
     let jars = charge.food.get::<liter>()
         * (FOOD_KJ_PER_KG_K + GLASS_KG_PER_L * GLASS_KJ_PER_KG_K)
         * JAR_SHARE
         * rise(charge.food_at);
-    water + jars
+    Energy::new::<kilojoule>(water + jars)
 }
 
 /// Time until the canner boils on a burner of which a share of the power reaches the water.
 #[must_use]
 pub fn come_up(charge: &Charge, boils_at: Temperature, power: Power, efficiency: f64) -> Time {
-    let watts = (power.get::<watt>() * efficiency).max(1.0);
-    Time::new::<second>(heat_to_boil_kj(charge, boils_at) * 1000.0 / watts)
+    heat_to_boil(charge, boils_at) / (power * efficiency).max(Power::new::<watt>(1.0))
 }

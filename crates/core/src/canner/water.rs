@@ -2,12 +2,11 @@
 
 use uom::si::length::inch;
 use uom::si::power::watt;
-use uom::si::thermodynamic_temperature::degree_celsius;
 
-use super::heat::{Charge, TAP_C, USUAL_EFFICIENCY, USUAL_POWER_W, come_up, food_at_c, water_before_c};
+use super::heat::{Charge, USUAL_EFFICIENCY, USUAL_POWER_W, come_up, food_at, tap_water, water_before};
 use super::pot::{Filling, Pot, fill, overhangs};
 use crate::kitchen::altitude::Altitude;
-use crate::measures::units::{Length, Power, Temperature, Time, Volume, litres, millimetres};
+use crate::measures::units::{Length, Power, Time, Volume, litres, millimetres};
 use crate::records::canner::{Canner, PotSize};
 use crate::records::jar::count_sizes;
 use crate::records::kitchen::Kitchen;
@@ -59,12 +58,11 @@ pub fn filling(load: &CannerLoad, kitchen: &Kitchen) -> Option<Filling> {
 /// What the canner has to heat once the jars are in; a usual canner's water when its own is not known.
 #[must_use]
 pub fn charge(load: &CannerLoad, filling: Option<&Filling>) -> Charge {
-    let celsius = Temperature::new::<degree_celsius>;
     Charge {
         water: filling.map_or_else(|| litres(USUAL_WATER_L), |filling| filling.water),
-        water_at: celsius(water_before_c(load.batch.pack)),
+        water_at: water_before(load.batch.pack),
         food: load.jars.iter().fold(Volume::default(), |sum, jar| sum + jar.size.volume()),
-        food_at: celsius(food_at_c(load.batch.pack)),
+        food_at: food_at(load.batch.pack),
     }
 }
 
@@ -85,12 +83,11 @@ pub fn come_up_of(load: &CannerLoad, kitchen: &Kitchen) -> Option<Time> {
 /// Time to heat the canner's water from the tap until the jars may go in, when its inside is known.
 #[must_use]
 pub fn warm_up_of(load: &CannerLoad, kitchen: &Kitchen) -> Option<Time> {
-    let celsius = Temperature::new::<degree_celsius>;
     let cold = Charge {
         water: filling(load, kitchen)?.water,
-        water_at: celsius(TAP_C),
+        water_at: tap_water(),
         food: Volume::default(),
-        food_at: celsius(TAP_C),
+        food_at: tap_water(),
     };
-    Some(come_up(&cold, celsius(water_before_c(load.batch.pack)), power(load), USUAL_EFFICIENCY))
+    Some(come_up(&cold, water_before(load.batch.pack), power(load), USUAL_EFFICIENCY))
 }

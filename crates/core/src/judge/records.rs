@@ -13,7 +13,7 @@ use super::case::{
 use super::{Code, Finding, Subject, judge};
 use crate::canner::clock::BoilClock;
 use crate::canner::events::BoilEvent;
-use crate::canner::heat::{food_at_c, water_before_c};
+use crate::canner::heat::{food_at, water_before};
 use crate::crates::fruit::{Condition, Fault};
 use crate::jars::acid::{Agent, per_jar};
 use crate::jars::size::JarSize;
@@ -77,8 +77,8 @@ fn case_of(load: &CannerLoad, jars: &[&Jar], altitude: Option<Altitude>) -> Opti
     let celsius = Temperature::new::<degree_celsius>;
     let temperatures = load.jars_c.map_or_else(Temperatures::default, |glass| Temperatures {
         jar: Some(celsius(glass)),
-        food: Some(celsius(food_at_c(like.pack))),
-        water: Some(celsius(water_before_c(load.batch.pack))),
+        food: Some(food_at(like.pack)),
+        water: Some(water_before(load.batch.pack)),
     });
     let rest = last(clock, BoilEvent::HeatOff)
         .zip(last(clock, BoilEvent::Lifted))

@@ -9,10 +9,11 @@
 //! ```
 
 use uom::si::mass::kilogram;
+use uom::si::thermodynamic_temperature::degree_celsius;
 use uom::si::volume::liter;
 
 pub use uom::si::f64::{
-    Length, Mass, Power, Pressure, ThermodynamicTemperature as Temperature, Time, Volume,
+    Energy, Length, Mass, Power, Pressure, ThermodynamicTemperature as Temperature, Time, Volume,
 };
 
 /// Kilograms in a pound, exact (international pound). `uom` rounds it to seven digits, which costs the last full jar.
@@ -91,4 +92,10 @@ pub fn millilitres(value: f64) -> Volume {
 #[must_use]
 pub fn litres(value: f64) -> Volume {
     Volume::new::<liter>(value)
+}
+
+/// Degrees Celsius.
+#[must_use]
+pub fn celsius(value: f64) -> Temperature {
+    Temperature::new::<degree_celsius>(value)
 }

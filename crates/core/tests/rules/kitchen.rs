@@ -16,6 +16,7 @@ use bodega_core::plan::yields::{Range, Thickness};
 use bodega_core::records::batch::Batch;
 use bodega_core::records::canner::Canner;
 use bodega_core::records::jar::{Jar, JarRecord};
+use bodega_core::records::kitchen::{Kitchen, Units};
 use bodega_core::records::load::CannerLoad;
 use bodega_core::records::lot::Lot;
 use bodega_core::tables::process::{Medium, Method, Pack, Product};
@@ -164,5 +165,25 @@ pub fn wish(product: Product, medium: Option<Medium>, pack: Pack) -> Wish {
         agent: Agent::BottledLemonJuice,
         jar: JarSize::Quart,
         mix: None,
+    }
+}
+
+/// A kitchen at a height, with one canner.
+pub fn house(altitude_ft: Option<f64>) -> Kitchen {
+    let canner = canner(Method::BoilingWater);
+    Kitchen {
+        name: "Saltbrook Terrace".to_owned(),
+        altitude_ft,
+        units: Units::Us,
+        turnaround_minutes: 25,
+        pounds_per_plant: 10.0,
+        people: 2,
+        burners: 4,
+        day_ends: 1260,
+        break_at: None,
+        break_minutes: 30,
+        canners: vec![canner.clone()],
+        canner,
+        jar_outsides: BTreeMap::new(),
     }
 }

@@ -2,6 +2,7 @@
 
 mod amounts;
 mod boundaries;
+mod canner;
 mod clock;
 mod day;
 mod instances;

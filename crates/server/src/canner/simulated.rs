@@ -4,7 +4,7 @@ use std::time::Duration;
 
 use actix_web::{put, web};
 use bodega_core::canner::events::Phase;
-use bodega_core::canner::heat::{USUAL_EFFICIENCY, heat_to_boil_kj};
+use bodega_core::canner::heat::{USUAL_EFFICIENCY, heat_to_boil};
 use bodega_core::canner::water::{charge, filling, power};
 use bodega_core::measures::ids::LoadId;
 use bodega_core::records::load::CannerReading;
@@ -52,7 +52,7 @@ pub async fn simulate_canner(
         let device = SimulatedCanner {
             start: charge.water_at,
             since: load.clock.happened().first().map_or(now, |first| first.at),
-            heat_kj: heat_to_boil_kj(&charge, boils_at),
+            heat: heat_to_boil(&charge, boils_at),
             power: power(&load) * USUAL_EFFICIENCY,
             boils_at,
             flame: Vec::new(),

@@ -1,7 +1,7 @@
 //! A load as its stations show it: doses, water, clock, what happened, what the judge says.
 
 use bodega_core::canner::events::{BoilEvent, Phase};
-use bodega_core::canner::heat::water_before_c;
+use bodega_core::canner::heat::water_before;
 use bodega_core::canner::moment::{Said, said};
 use bodega_core::canner::pot::{Filling, topping_up};
 use bodega_core::canner::probe::{Suggestion, suggestion};
@@ -23,6 +23,7 @@ use bodega_core::tables::process::Method;
 use bodega_store::{StoreError, if_readable};
 use serde::Serialize;
 use uom::si::length::millimeter;
+use uom::si::thermodynamic_temperature::degree_celsius;
 use uom::si::time::minute;
 use uom::si::volume::liter;
 use utoipa::ToSchema;
@@ -183,7 +184,7 @@ impl WaterView {
             water_l: filling.water.get::<liter>(),
             headroom_mm: filling.headroom.get::<millimeter>(),
             cover_in: COVER_IN,
-            water_c: water_before_c(load.batch.pack),
+            water_c: water_before(load.batch.pack).get::<degree_celsius>(),
             cautions,
         }
     }

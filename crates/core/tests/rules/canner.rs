@@ -1,0 +1,257 @@
+//! Canners against the physics of water, the geometry of circles, and what calls somebody back to them.
+
+use bodega_core::canner::events::BoilEvent;
+use bodega_core::canner::heat::{Charge, come_up, food_at, heat_to_boil, tap_water, water_before};
+use bodega_core::canner::pot::{Crowding, Outsides, Pot, fill, overhangs, topping_up, usual_outside};
+use bodega_core::canner::probe::{Suggestion, suggestion};
+use bodega_core::canner::standing::standing;
+use bodega_core::canner::water::{come_up_of, filling, inner_width, stands_over, warm_up_of};
+use bodega_core::counter::{of_canner, of_kettle, of_lids};
+use bodega_core::jars::size::JarSize;
+use bodega_core::kitchen::altitude::Altitude;
+use bodega_core::measures::moment::Minutes;
+use bodega_core::measures::units::{Power, Volume, celsius, litres, millimetres};
+use bodega_core::records::canner::PotSize;
+use bodega_core::records::load::{CannerLoad, CannerReading};
+use bodega_core::tables::process::{Method, Pack};
+use proptest::prelude::*;
+use uom::si::energy::kilojoule;
+use uom::si::length::millimeter;
+use uom::si::power::watt;
+use uom::si::thermodynamic_temperature::degree_celsius;
+use uom::si::time::{minute, second};
+use uom::si::volume::liter;
+
+use super::kitchen::{at, house, jar, load};
+
+fn charge(water_l: f64, food_l: f64, from_c: f64) -> Charge {
+    Charge {
+        water: litres(water_l),
+        water_at: celsius(from_c),
+        food: litres(food_l),
+        food_at: celsius(from_c),
+    }
+}
+
+/// 4.19 kJ warm a litre of water by a kelvin: a handbook's round figure, common practice.
+#[test]
+fn heat_is_mass_times_rise() {
+    let kj = |charge: Charge| heat_to_boil(&charge, celsius(100.0)).get::<kilojoule>();
+    assert!((kj(charge(10.0, 0.0, 60.0)) - 10.0 * 4.19 * 40.0).abs() < 1e-9);
+    assert!((kj(charge(20.0, 0.0, 60.0)) - 2.0 * kj(charge(10.0, 0.0, 60.0))).abs() < 1e-9);
+    // Half of 4.0 + 0.48 × 0.84 kJ for a litre of food in its glass.
+    assert!((kj(charge(0.0, 6.0, 20.0)) - 6.0 * 0.5 * (4.0 + 0.48 * 0.84) * 80.0).abs() < 1e-9);
+    assert!(kj(charge(10.0, 6.0, 100.0)).abs() < 1e-9);
+    assert!(kj(charge(10.0, 6.0, 105.0)).abs() < 1e-9, "what is hotter gives nothing back");
+}
+
+#[test]
+fn time_is_heat_over_power_and_no_power_is_very_long() {
+    let time = |watts: f64, share: f64| {
+        come_up(&charge(10.0, 0.0, 60.0), celsius(100.0), Power::new::<watt>(watts), share).get::<second>()
+    };
+    assert!((time(2000.0, 0.5) - 1676.0).abs() < 1e-6);
+    assert!((time(1000.0, 1.0) - 1676.0).abs() < 1e-6);
+    assert!(time(0.0, 0.5).is_finite() && time(0.0, 0.5) > 1e6);
+}
+
+#[test]
+fn water_and_food_start_as_warm_as_the_pack_says() {
+    let c = |temperature: bodega_core::measures::units::Temperature| temperature.get::<degree_celsius>();
+    // 140 and 180 °F.
+    assert!(
+        (c(water_before(Pack::Raw)) - 60.0).abs() < 0.1 && (c(water_before(Pack::Hot)) - 82.2).abs() < 0.3
+    );
+    assert!(c(food_at(Pack::Raw)) < 25.0 && c(food_at(Pack::Hot)) > 85.0);
+    assert!((c(tap_water()) - 15.0).abs() < 1e-9);
+}
+
+fn with_pot(method: Method) -> CannerLoad {
+    let jars = (1..=7).map(|number| jar(number, 1, JarSize::Quart)).collect();
+    let mut load = load(method, 50, jars, &[]);
+    load.canner.pot =
+        Some(PotSize { inner_diameter_mm: 305.0, inner_height_mm: 270.0, rack_height_mm: 12.0 });
+    load.canner.power_w = Some(3000.0);
+    load
+}
+
+#[test]
+fn a_loads_water_is_what_its_pot_holds_around_its_jars() {
+    let kitchen = house(Some(2000.0));
+    let water = with_pot(Method::BoilingWater);
+    let found = filling(&water, &kitchen).unwrap();
+    // A floor of 0.0731 m², up to the jars and an inch and a half: about 16 L less what seven quarts push aside, 8.2 L.
+    let tall = usual_outside(JarSize::Quart).height.get::<millimeter>();
+    let up_to = 12.0 + tall + 38.1;
+    let expected = 305.0_f64.powi(2) * std::f64::consts::PI / 4.0 * up_to / 1e6 - 7.0 * 0.946_353 * 1.24;
+    assert!((found.water.get::<liter>() - expected).abs() < 0.01, "{found:?}");
+    assert!((found.headroom.get::<millimeter>() - (270.0 - up_to)).abs() < 0.01);
+    assert!(found.fits && found.level_before.get::<millimeter>() < up_to);
+
+    let minutes = come_up_of(&water, &kitchen).unwrap().get::<minute>();
+    let warm = warm_up_of(&water, &kitchen).unwrap().get::<minute>();
+    // 55 % of 3 kW; from 60 °C and, before the jars are in, from the tap to 60 °C.
+    let kw = 3.0 * 0.55;
+    let boils = Altitude::from_feet(2000.0).unwrap().boiling_point().get::<degree_celsius>();
+    let jars = 7.0 * 0.946_353 * 0.5 * (4.0 + 0.48 * 0.84) * (boils - 20.0);
+    assert!((minutes - (expected * 4.19 * (boils - 60.0) + jars) / kw / 60.0).abs() < 0.01, "{minutes}");
+    assert!((warm - expected * 4.19 * 45.0 / kw / 60.0).abs() < 0.01, "{warm}");
+
+    assert_eq!(filling(&with_pot(Method::PressureDial), &kitchen), None, "only water stands over the lids");
+    let mut unmeasured = with_pot(Method::BoilingWater);
+    unmeasured.canner.pot = None;
+    assert_eq!((filling(&unmeasured, &kitchen), come_up_of(&unmeasured, &kitchen)), (None, None));
+    assert_eq!(come_up_of(&water, &house(None)), None, "where water boils is not known");
+    assert!(warm_up_of(&water, &house(None)).is_some(), "warming needs no boil");
+}
+
+#[test]
+fn a_canner_is_as_wide_as_somebody_measured() {
+    let mut canner = with_pot(Method::BoilingWater).canner;
+    assert!((inner_width(&canner).get::<millimeter>() - 305.0).abs() < 1e-9);
+    assert!(!stands_over(&canner), "nobody measured the burner");
+    canner.burner_mm = Some(209.0);
+    assert!(stands_over(&canner), "311 mm outside, 51 mm over on a side");
+    canner.burner_mm = Some(210.0);
+    assert!(!stands_over(&canner));
+    canner.pot = None;
+    assert!(!stands_over(&canner) && (inner_width(&canner).get::<millimeter>() - 305.0).abs() < 1e-9);
+    assert!(!overhangs(millimetres(301.5), millimetres(200.0)));
+    assert!(overhangs(millimetres(301.7), millimetres(200.0)));
+}
+
+#[test]
+fn a_pot_says_what_does_not_fit() {
+    let pot = |high: f64| Pot {
+        inner_diameter: millimetres(305.0),
+        inner_height: millimetres(high),
+        rack_height: millimetres(10.0),
+    };
+    let tall = usual_outside(JarSize::Quart).height.get::<millimeter>();
+    let said = |high: f64, quarts: u32, cover: f64| {
+        let jars = [(JarSize::Quart, quarts), (JarSize::Pint, 0)];
+        let filling = fill(&pot(high), &jars, millimetres(cover), &Outsides::default());
+        (filling.fits, filling.cautions)
+    };
+    let full = 10.0 + tall + 38.0;
+    assert_eq!(said(full + 25.5, 7, 38.0), (true, vec![]));
+    assert_eq!(said(full + 25.3, 7, 38.0), (true, vec![Crowding::BoilsOver]));
+    assert_eq!(said(full + 0.1, 7, 38.0), (true, vec![Crowding::BoilsOver]));
+    assert_eq!(said(full - 0.1, 7, 38.0), (false, vec![Crowding::TooTall]));
+    assert_eq!(said(full + 30.0, 8, 38.0), (false, vec![Crowding::TooMany]));
+    assert_eq!(said(full + 30.0, 7, 25.4), (true, vec![]));
+    assert_eq!(said(full + 30.0, 7, 25.0), (true, vec![Crowding::LowCover]));
+    let narrow = Pot { inner_diameter: millimetres(60.0), ..pot(400.0) };
+    let none = fill(&narrow, &[(JarSize::Quart, 1)], millimetres(38.0), &Outsides::default());
+    assert!(!none.fits && none.water == Volume::default(), "{none:?}");
+    for (minutes, litres) in [(0, 1.0), (60, 1.0), (61, 61.0 / 60.0), (120, 2.0)] {
+        assert!((topping_up(Minutes(minutes)).get::<liter>() - litres).abs() < 1e-9, "{minutes}");
+    }
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig::with_cases(60))]
+
+    #[test]
+    fn jars_are_drawn_inside_and_beside_each_other(count in 1_usize..=20, wide in 400.0_f64..600.0) {
+        let places = standing(millimetres(wide), &vec![JarSize::HalfPint; count], &Outsides::default());
+        prop_assert_eq!(places.len(), count);
+        let radius = usual_outside(JarSize::HalfPint).diameter.get::<millimeter>() / wide;
+        for (number, place) in places.iter().enumerate() {
+            prop_assert!((place.r - radius).abs() < 1e-9);
+            prop_assert!(place.x.hypot(place.y) + place.r < 1.0 + 1e-6, "jar {number} is outside");
+            for other in &places[..number] {
+                let apart = (place.x - other.x).hypot(place.y - other.y);
+                prop_assert!(apart > (place.r + other.r) * 0.985, "jars lie on one another");
+            }
+        }
+    }
+}
+
+#[test]
+fn one_jar_stands_in_the_middle_and_a_ring_begins_at_the_top() {
+    let wide = millimetres(305.0);
+    let of = |count: usize| standing(wide, &vec![JarSize::Quart; count], &Outsides::default());
+    assert!(of(0).is_empty());
+    let one = of(1)[0];
+    assert!(one.x.abs() < 1e-9 && one.y.abs() < 1e-9);
+    for count in 2..=6 {
+        let ring = of(count);
+        assert!(ring[0].x.abs() < 1e-9 && (ring[0].y + 1.0 - ring[0].r).abs() < 1e-9, "{count}");
+        // They stand evenly round the wall.
+        let turn = std::f64::consts::TAU / f64::from(u32::try_from(count).unwrap());
+        let angle = |place: &bodega_core::canner::standing::Place| place.y.atan2(place.x);
+        let step = (angle(&ring[1]) - angle(&ring[0])).rem_euclid(std::f64::consts::TAU);
+        assert!((step - turn).abs() < 1e-6, "{count}: {step}");
+    }
+    let seven = of(7);
+    assert!(seven[6].x.abs() < 1e-6 && seven[6].y.abs() < 1e-6, "the seventh in the middle");
+}
+
+fn reading(after: i64, temp_c: f64) -> CannerReading {
+    CannerReading { at: at(after), temp_c, simulated: false }
+}
+
+#[test]
+fn a_probe_suggests_only_in_open_water_of_a_known_height() {
+    let mut boiling = load(Method::BoilingWater, 50, vec![jar(1, 1, JarSize::Quart)], &[]);
+    boiling.readings = vec![reading(0, 98.0), reading(1, 98.0)];
+    let here = Altitude::from_feet(2000.0).ok();
+    assert_eq!(suggestion(&boiling, here), Some(Suggestion::Boils));
+    assert_eq!(suggestion(&boiling, None), None);
+    let mut pressed = boiling.clone();
+    pressed.batch.method = Method::PressureWeighted;
+    assert_eq!(suggestion(&pressed, here), None);
+    boiling.readings.push(reading(2, 90.0));
+    assert_eq!(suggestion(&boiling, here), Some(Suggestion::BoilLost));
+    // Half a minute is not held yet.
+    boiling.readings = vec![reading(0, 90.0), CannerReading { at: at(1), ..reading(0, 98.0) }];
+    assert_eq!(suggestion(&boiling, here), None);
+}
+
+#[test]
+fn a_canner_calls_at_the_moment_and_names_itself_beside_others() {
+    use BoilEvent::{BoilLost, Boils, HeatOff, JarsIn};
+    let of =
+        |events: &[(BoilEvent, i64)]| load(Method::BoilingWater, 50, vec![jar(1, 1, JarSize::Quart)], events);
+    let calls = |events: &[(BoilEvent, i64)], suggests, is_one, now| {
+        let calls = of_canner(&of(events), suggests, is_one, at(now));
+        calls.into_iter().map(|call| (call.text, call.from, call.once)).collect::<Vec<_>>()
+    };
+    let boils = [(JarsIn, 0), (Boils, 20)];
+    let up = "Time is up: heat off".to_owned();
+    assert_eq!(calls(&[], None, true, 0), []);
+    assert_eq!(calls(&boils, None, true, 30), [(up.clone(), at(70), false)], "known before it comes");
+    assert_eq!(calls(&boils, None, true, 70), [(up.clone(), at(70), false)]);
+    assert_eq!(calls(&boils, None, false, 71), [(format!("Blue canner: {up}"), at(71), false)]);
+    let fell = "The probe fell: look for the boil".to_owned();
+    assert_eq!(
+        calls(&boils, Some(Suggestion::BoilLost), true, 30),
+        [(fell, at(30), false), (up, at(70), false)]
+    );
+    assert_eq!(calls(&boils, Some(Suggestion::Boils), true, 30).len(), 1, "it is known to boil");
+    let holds = "The probe holds the boil: look".to_owned();
+    assert_eq!(calls(&boils[..1], Some(Suggestion::Boils), true, 10), [(holds.clone(), at(10), false)]);
+    assert_eq!(calls(&boils[..1], Some(Suggestion::BoilLost), true, 10), [], "it does not boil yet");
+    let lost = [boils[0], boils[1], (BoilLost, 40)];
+    assert_eq!(calls(&lost, Some(Suggestion::Boils), true, 45), [(holds, at(45), false)]);
+    let off = [boils[0], boils[1], (HeatOff, 70)];
+    assert_eq!(calls(&off, None, true, 72), [("Rested: lift the jars".to_owned(), at(75), false)]);
+}
+
+#[test]
+fn a_kettle_calls_at_its_mark_and_once_when_it_grows_hot() {
+    let texts = |celsius| {
+        of_kettle(at(60), celsius, at(0)).into_iter().map(|call| (call.text, call.once)).collect::<Vec<_>>()
+    };
+    let mark = ("The kettle is at its mark".to_owned(), false);
+    assert_eq!(texts(None), [mark.clone()]);
+    // 190 and 200 °F.
+    assert_eq!(texts(Some(87.7)), [mark.clone()]);
+    assert_eq!(texts(Some(87.8)), [mark.clone(), ("The kettle is at 190 °F, 88 °C".to_owned(), true)]);
+    assert_eq!(texts(Some(93.2))[1].0, "The kettle is at 190 °F, 88 °C");
+    assert_eq!(texts(Some(93.3)), [mark, ("The kettle is at 200 °F, 93 °C: turn it down".to_owned(), true)]);
+    assert_eq!(of_kettle(at(60), None, at(0))[0].from, at(60));
+    let lids = of_lids(at(5));
+    assert_eq!((lids.from, lids.once), (at(5), true));
+}
