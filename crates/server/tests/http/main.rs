@@ -1,6 +1,7 @@
 //! The API from outside, station by station.
 
 mod api;
+mod bounds;
 mod canner;
 mod common;
 mod contract;
