@@ -6,16 +6,18 @@
 pub mod cooking;
 pub mod finish;
 
+use uom::si::available_energy::kilojoule_per_kilogram;
+use uom::si::energy::kilojoule;
 use uom::si::f64::{Area, Time};
-use uom::si::length::millimeter;
 use uom::si::mass::kilogram;
-use uom::si::power::watt;
 use uom::si::thermodynamic_temperature::degree_celsius;
 use uom::si::time::hour;
-use uom::si::volume::liter;
 
 use crate::kitchen::altitude::Altitude;
-use crate::measures::units::{Length, Mass, Power, Temperature, Volume, kilograms, litres};
+use crate::measures::units::{
+    AvailableEnergy, Energy, Length, Mass, MassDensity, MassRate, Power, Temperature, Volume, VolumeRate,
+    kilograms, litres, litres_per_hour,
+};
 use crate::measures::vocabulary::vocabulary;
 
 vocabulary! {
@@ -52,14 +54,22 @@ impl HeatSetting {
     }
 }
 
-/// Litres of water an hour to expect at a setting: the mean of what the kettle has shown there, else what it has shown
+/// Water that leaves to expect at a setting: the mean of what the kettle has shown there, else what it has shown
 /// at the other settings in proportion, else the usual full rate in proportion.
 #[must_use]
-pub fn rate_at(setting: HeatSetting, shown: &[(HeatSetting, f64)], usual_full: f64) -> (f64, usize) {
+pub fn rate_at(
+    setting: HeatSetting,
+    shown: &[(HeatSetting, VolumeRate)],
+    usual_full: VolumeRate,
+) -> (VolumeRate, usize) {
     #[allow(clippy::cast_precision_loss)] // a count of cook-downs
-    let mean = |rates: &[f64]| (!rates.is_empty()).then(|| rates.iter().sum::<f64>() / rates.len() as f64);
-    let here: Vec<f64> = shown.iter().filter(|(at, _)| *at == setting).map(|(_, rate)| *rate).collect();
-    let full: Vec<f64> = shown.iter().map(|(at, rate)| rate / at.share()).collect();
+    let mean = |rates: &[VolumeRate]| {
+        (!rates.is_empty())
+            .then(|| rates.iter().fold(VolumeRate::default(), |sum, rate| sum + *rate) / rates.len() as f64)
+    };
+    let here: Vec<VolumeRate> =
+        shown.iter().filter(|(at, _)| *at == setting).map(|(_, rate)| *rate).collect();
+    let full: Vec<VolumeRate> = shown.iter().map(|(at, rate)| *rate / at.share()).collect();
     let rate = mean(&here).unwrap_or_else(|| mean(&full).unwrap_or(usual_full) * setting.share());
     (rate, here.len())
 }
@@ -128,24 +138,26 @@ impl CookWhat {
 }
 
 /// Density of water at 20 °C in kg/L (CRC Handbook, from memory).
-pub const WATER_KG_PER_L: f64 = 0.998_203;
+const WATER_KG_PER_L: f64 = 0.998_203;
 /// Highest °Brix of a kettle; far beyond any tomato paste.
 pub const MOST_BRIX: f64 = 60.0;
 
-/// Density of a solution of so many °Brix at 20 °C, in kg/L.
+/// Density of a solution of so many °Brix at 20 °C.
 ///
 /// Specific gravity 20/20 by SG = 1 + B / (258.6 - 227.1 B / 258.2), the brewers' fit to the sucrose table (ASBC, from
 /// memory); within 0.03 % of the table to 40 °Brix.
 #[must_use]
-pub fn density_kg_per_l(brix: f64) -> f64 {
-    WATER_KG_PER_L * (1.0 + brix / (258.6 - brix * 227.1 / 258.2))
+pub fn density(brix: f64) -> MassDensity {
+    kilograms(WATER_KG_PER_L * (1.0 + brix / (258.6 - brix * 227.1 / 258.2))) / litres(1.0)
 }
 
-/// Latent heat of water boiling at a temperature between 88 and 101 °C, in kJ/kg: a straight line, held by a test
+/// Latent heat of water boiling at a temperature between 88 and 101 °C: a straight line, held by a test
 /// against an independently computed table.
 #[must_use]
-pub fn latent_heat_kj_per_kg(boils_at: Temperature) -> f64 {
-    2256.5 + 2.609 * (99.974 - boils_at.get::<degree_celsius>())
+pub fn latent_heat(boils_at: Temperature) -> AvailableEnergy {
+    AvailableEnergy::new::<kilojoule_per_kilogram>(
+        2256.5 + 2.609 * (99.974 - boils_at.get::<degree_celsius>()),
+    )
 }
 
 /// A round kettle: straight, or calibrated by pouring known measures into it.
@@ -211,10 +223,10 @@ impl Vessel {
 /// burner. Common practice, no source.
 const OVEN_L_PER_H_M2: f64 = 6.0;
 
-/// Litres an hour that an open pan of this width loses in an oven, until its own cook-downs say otherwise.
+/// Water that an open pan of this width loses in an oven, until its own cook-downs say otherwise.
 #[must_use]
-pub fn oven_litres_per_hour(vessel: &Vessel) -> f64 {
-    OVEN_L_PER_H_M2 * vessel.surface().get::<uom::si::area::square_meter>()
+pub fn oven_rate(vessel: &Vessel) -> VolumeRate {
+    litres_per_hour(OVEN_L_PER_H_M2 * vessel.surface().get::<uom::si::area::square_meter>())
 }
 
 /// What is in the kettle: water and soluble solids.
@@ -230,7 +242,7 @@ impl Contents {
     /// From a volume and its °Brix.
     #[must_use]
     pub fn of_volume(volume: Volume, brix: f64) -> Self {
-        let mass = kilograms(volume.get::<liter>() * density_kg_per_l(brix));
+        let mass = volume * density(brix);
         Self { mass, solids: mass * (brix / 100.0) }
     }
 
@@ -249,7 +261,7 @@ impl Contents {
     /// Volume at 20 °C.
     #[must_use]
     pub fn volume(self) -> Volume {
-        litres(self.mass.get::<kilogram>() / density_kg_per_l(self.brix()))
+        self.mass / density(self.brix())
     }
 
     /// The contents of the same solids that fill a volume, by bisection.
@@ -319,8 +331,8 @@ pub enum Heat {
     },
     /// A known rate, from earlier cook-downs.
     Rate {
-        /// Litres of water an hour.
-        litres_per_hour: f64,
+        /// Water that leaves.
+        water: VolumeRate,
     },
 }
 
@@ -330,16 +342,12 @@ const STARTS_AT_C: f64 = 20.0;
 const JUICE_KJ_PER_KG_K: f64 = 4.07;
 
 impl Heat {
-    /// Kilograms of water an hour at a full boil.
+    /// Water that leaves at a full boil.
     #[must_use]
-    pub fn kg_per_hour(self, altitude: Altitude) -> f64 {
-        const KJ_PER_WATT_HOUR: f64 = 3.6;
+    pub fn rate(self, altitude: Altitude) -> MassRate {
         match self {
-            Self::Burner { power, efficiency } => {
-                power.get::<watt>() * efficiency * KJ_PER_WATT_HOUR
-                    / latent_heat_kj_per_kg(altitude.boiling_point())
-            }
-            Self::Rate { litres_per_hour } => litres_per_hour * WATER_KG_PER_L,
+            Self::Burner { power, efficiency } => power * efficiency / latent_heat(altitude.boiling_point()),
+            Self::Rate { water } => by_weight(water),
         }
     }
 
@@ -350,21 +358,21 @@ impl Heat {
             Self::Burner { power, efficiency } => {
                 let rise = altitude.boiling_point().get::<degree_celsius>() - STARTS_AT_C;
                 let kilojoules = contents.mass.get::<kilogram>() * JUICE_KJ_PER_KG_K * rise;
-                Time::new::<hour>(kilojoules / (power.get::<watt>() * efficiency * 3.6))
+                Energy::new::<kilojoule>(kilojoules) / (power * efficiency)
             }
             Self::Rate { .. } => Time::new::<hour>(0.0),
         }
     }
 }
 
-/// Kilograms of water as litres at 20 °C.
+/// Water that leaves as litres of 20 °C.
 #[must_use]
-pub fn water_litres(kg: f64) -> f64 {
-    kg / WATER_KG_PER_L
+pub fn by_volume(water: MassRate) -> VolumeRate {
+    water / density(0.0)
 }
 
-/// Depth in whole millimetres, as a mark on a stick.
+/// Litres of water of 20 °C that leave, by weight.
 #[must_use]
-pub fn mark_mm(vessel: &Vessel, volume: Volume) -> f64 {
-    vessel.depth_of(volume).get::<millimeter>()
+pub fn by_weight(water: VolumeRate) -> MassRate {
+    water * density(0.0)
 }

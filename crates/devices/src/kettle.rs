@@ -3,11 +3,11 @@
 
 use bodega_core::kettle::Contents;
 use bodega_core::measures::moment::Moment;
-use bodega_core::measures::units::{Mass, Temperature, Volume, kilograms};
+use bodega_core::measures::units::{Mass, MassRate, Temperature, Time, Volume, kilograms};
 use uom::si::mass::kilogram;
 use uom::si::ratio::ratio;
 use uom::si::thermodynamic_temperature::degree_celsius;
-use uom::si::time::hour;
+use uom::si::time::minute;
 
 use crate::device::{Device, Reading};
 
@@ -33,8 +33,8 @@ pub enum Instrument {
 /// A hand at the kettle.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub enum Hand {
-    /// The heat or the lid: the model thinks so many kilograms an hour leave from here on.
-    Rate(f64),
+    /// The heat or the lid: the model thinks so much water leaves from here on.
+    Rate(MassRate),
     /// A volume was drained off.
     Drained(Volume),
 }
@@ -50,23 +50,20 @@ pub struct SimulatedKettle {
     pub least: Mass,
     /// When the heat came on.
     pub since: Moment,
-    /// Kilograms an hour that the model thinks it loses.
-    pub kg_per_hour: f64,
+    /// Water that the model thinks it loses.
+    pub rate: MassRate,
     /// What hands did at it since, oldest first.
     pub hands: Vec<(Moment, Hand)>,
     /// Where water boils in this kitchen.
     pub boils_at: Temperature,
 }
 
-fn hours(from: Moment, to: Moment) -> f64 {
-    to.since(from).get::<hour>().max(0.0)
-}
-
 impl SimulatedKettle {
     fn contents(&self, now: Moment) -> Contents {
-        let (mut here, mut rate, mut since) = (self.start, self.kg_per_hour, self.since);
-        let boil = |here: Contents, rate: f64, from: Moment, to: Moment| {
-            let left = here.mass.get::<kilogram>() - rate * FASTER * hours(from, to);
+        let (mut here, mut rate, mut since) = (self.start, self.rate, self.since);
+        let boil = |here: Contents, rate: MassRate, from: Moment, to: Moment| {
+            let lost = rate * FASTER * to.since(from).max(Time::default());
+            let left = here.mass.get::<kilogram>() - lost.get::<kilogram>();
             // The floor sinks with the solids that are drained off.
             let least = self.least * (here.solids / self.start.solids).get::<ratio>();
             Contents { mass: kilograms(left.max(least.get::<kilogram>())), ..here }
@@ -106,8 +103,9 @@ impl Device for SimulatedKettle {
             }
             Instrument::Probe => {
                 let boils = self.boils_at.get::<degree_celsius>();
-                let warmed =
-                    STARTS_AT_C + (boils - STARTS_AT_C) * (hours(self.since, now) * 60.0 / BOILS_AFTER_MIN);
+                let warmed = STARTS_AT_C
+                    + (boils - STARTS_AT_C)
+                        * (now.since(self.since).get::<minute>().max(0.0) / BOILS_AFTER_MIN);
                 Reading::Temperature(Temperature::new::<degree_celsius>(warmed.min(boils)))
             }
             Instrument::Refractometer => Reading::Brix(here.brix()),
@@ -122,8 +120,9 @@ mod tests {
     use bodega_core::kettle::Contents;
     use bodega_core::kitchen::altitude::Altitude;
     use bodega_core::measures::moment::Moment;
-    use bodega_core::measures::units::{kilograms, litres};
+    use bodega_core::measures::units::{MassRate, kilograms, litres};
     use uom::si::mass::kilogram;
+    use uom::si::mass_rate::kilogram_per_hour;
     use uom::si::thermodynamic_temperature::degree_celsius;
 
     const START: Moment = Moment(1_790_000_000_000);
@@ -140,7 +139,7 @@ mod tests {
             start,
             least: kilograms(6.0),
             since: START,
-            kg_per_hour: 2.0,
+            rate: MassRate::new::<kilogram_per_hour>(2.0),
             hands,
             boils_at,
         };
@@ -166,7 +165,7 @@ mod tests {
     #[test]
     fn it_follows_the_hands_at_it() {
         let start = Contents::of_volume(litres(12.0), 5.0);
-        let low = vec![(START.plus_minutes(30), Hand::Rate(1.0))];
+        let low = vec![(START.plus_minutes(30), Hand::Rate(MassRate::new::<kilogram_per_hour>(1.0)))];
         let mass = seen_after(Instrument::Scale, 90, low);
         // Half an hour at 2.3 kg an hour, an hour at 1.15.
         assert!((mass - (start.mass.get::<kilogram>() - 2.3)).abs() < 0.02, "{mass}");

@@ -39,9 +39,9 @@ async fn jars_walk_from_the_crate_to_the_shelf() -> anyhow::Result<()> {
     let browser = Browser::open(1280, 800).await?;
     set_out_ten_quarts(&browser, &bodega).await?;
     // The pot gave one jar fewer, and then one after all.
-    browser.find("//button[starts-with(@aria-label, \"Less The pot gave\")]").await?.click().await?;
+    browser.find("//button[starts-with(@aria-label, \"Less Quarts from the pot\")]").await?.click().await?;
     browser.sees("Acid is in 0 of 6 jars").await?;
-    browser.find("//button[starts-with(@aria-label, \"More The pot gave\")]").await?.click().await?;
+    browser.find("//button[starts-with(@aria-label, \"More Quarts from the pot\")]").await?.click().await?;
     browser.sees("Acid is in 0 of 7 jars").await?;
     fill_and_boil(&browser).await?;
     browser.press("Boil lost").await?;

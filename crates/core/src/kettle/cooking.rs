@@ -5,13 +5,15 @@ use serde::Serialize;
 
 use super::finish::{CookDown, Forecast, Happened, Sight};
 use super::{
-    Contents, CookWhat, Heat, HeatSetting, KettleHeat, Target, TargetKind, Vessel, oven_litres_per_hour,
-    rate_at, water_litres,
+    Contents, CookWhat, Heat, HeatSetting, KettleHeat, Target, TargetKind, Vessel, by_volume, oven_rate,
+    rate_at,
 };
 use crate::kitchen::altitude::Altitude;
 use crate::measures::moment::Moment;
-use crate::measures::units::{Time, Volume, kilograms, litres, millimetres};
-use crate::plan::outlook::BOILS_AWAY_L_PER_H;
+use crate::measures::units::{
+    Time, Volume, VolumeRate, in_litres_per_hour, kilograms, litres, litres_per_hour, millimetres,
+};
+use crate::plan::outlook::usual_rate;
 use crate::records::cook::{Cook, CookEvent, Kettle};
 
 /// A kettle from inside, in the model's terms.
@@ -48,7 +50,7 @@ pub fn cook_down(cook: &Cook, altitude: Option<Altitude>) -> CookDown {
         CookWhat::LidOn => Some(Happened::Lid(true)),
         CookWhat::LidOff => Some(Happened::Lid(false)),
         CookWhat::HeatLow | CookWhat::HeatMedium | CookWhat::HeatHigh => {
-            Some(Happened::Turned { litres_per_hour: event.value })
+            Some(Happened::Turned { water: litres_per_hour(event.value) })
         }
         CookWhat::VolumeL => Some(Happened::Read(Sight::Volume(litres(event.value)))),
         CookWhat::DepthMm => Some(Happened::Read(Sight::Depth(millimetres(event.value)))),
@@ -60,7 +62,7 @@ pub fn cook_down(cook: &Cook, altitude: Option<Altitude>) -> CookDown {
         start: Contents::of_volume(litres(cook.volume_l), cook.brix),
         target: target_of(cook),
         vessel: vessel(&cook.kettle),
-        heat: Heat::Rate { litres_per_hour: cook.litres_per_hour },
+        heat: Heat::Rate { water: litres_per_hour(cook.litres_per_hour) },
         // With a known rate the altitude moves nothing; it may still be unknown.
         altitude: altitude.unwrap_or(Altitude::SEA_LEVEL),
         log: cook
@@ -127,29 +129,29 @@ pub fn learned(ended: &[Cook], kettle: &Kettle) -> Vec<KettleRate> {
     for cook in ended.iter().filter(|cook| cook.kettle.id == kettle.id) {
         let stretches = cook_down(cook, None).forecast().stretches;
         let enough = settings(cook).zip(stretches).filter(|(_, stretch)| stretch.readings >= ENOUGH_READINGS);
-        shown.extend(enough.map(|(setting, stretch)| (setting, water_litres(stretch.kg_per_hour))));
+        shown.extend(enough.map(|(setting, stretch)| (setting, by_volume(stretch.rate))));
     }
     let usual = match kettle.heat {
-        KettleHeat::Burner => BOILS_AWAY_L_PER_H,
-        KettleHeat::Oven => oven_litres_per_hour(&vessel(kettle)),
+        KettleHeat::Burner => usual_rate(),
+        KettleHeat::Oven => oven_rate(&vessel(kettle)),
     };
     let rate = |setting: &HeatSetting| {
-        let (litres_per_hour, learned_from) = rate_at(*setting, &shown, usual);
-        KettleRate { setting: *setting, litres_per_hour, learned_from }
+        let (rate, learned_from) = rate_at(*setting, &shown, usual);
+        KettleRate { setting: *setting, litres_per_hour: in_litres_per_hour(rate), learned_from }
     };
     HeatSetting::ALL.iter().map(rate).collect()
 }
 
-/// Litres an hour to expect of a kettle at a setting.
+/// Water to expect to leave a kettle at a setting.
 #[must_use]
-pub fn expected_rate(ended: &[Cook], kettle: &Kettle, setting: HeatSetting) -> f64 {
+pub fn expected_rate(ended: &[Cook], kettle: &Kettle, setting: HeatSetting) -> VolumeRate {
     let of_setting = learned(ended, kettle).into_iter().find(|rate| rate.setting == setting);
-    of_setting.map_or(BOILS_AWAY_L_PER_H, |rate| rate.litres_per_hour)
+    of_setting.map_or_else(usual_rate, |rate| litres_per_hour(rate.litres_per_hour))
 }
 
-/// Litres an hour that the household's quickest kettle boils away at full heat; the usual rate without a kettle.
+/// Water that the household's quickest kettle boils away at full heat; the usual rate without a kettle.
 #[must_use]
-pub fn best_rate(ended: &[Cook], kettles: &[Kettle]) -> f64 {
+pub fn best_rate(ended: &[Cook], kettles: &[Kettle]) -> VolumeRate {
     let rates = kettles.iter().map(|kettle| expected_rate(ended, kettle, HeatSetting::High));
-    rates.reduce(f64::max).unwrap_or(BOILS_AWAY_L_PER_H)
+    rates.reduce(VolumeRate::max).unwrap_or_else(usual_rate)
 }

@@ -7,11 +7,12 @@
 
 use uom::si::f64::Time;
 use uom::si::mass::kilogram;
+use uom::si::mass_rate::kilogram_per_hour;
 use uom::si::time::{hour, minute};
 
 use super::{Contents, Heat, Target, Vessel};
 use crate::kitchen::altitude::Altitude;
-use crate::measures::units::{Length, Mass, Volume, kilograms};
+use crate::measures::units::{Length, Mass, MassRate, Volume, VolumeRate, kilograms};
 
 /// How far the model's rate may be off, one standard deviation.
 const RATE_DOUBT: f64 = 0.25;
@@ -56,10 +57,10 @@ pub enum Happened {
     Drained(Volume),
     /// The lid went on (`true`) or off.
     Lid(bool),
-    /// The heat was turned; so many litres an hour are expected from here on.
+    /// The heat was turned; so much water is expected to leave from here on.
     Turned {
-        /// Litres of water an hour.
-        litres_per_hour: f64,
+        /// Water that leaves.
+        water: VolumeRate,
     },
 }
 
@@ -96,8 +97,8 @@ pub struct Finish {
 pub struct Forecast {
     /// What is left at the end.
     pub goal: Contents,
-    /// Kilograms of water an hour now.
-    pub kg_per_hour: f64,
+    /// Water that leaves now.
+    pub rate: MassRate,
     /// When it is done, from the start of heating.
     pub finish: Finish,
     /// Volume over time: what was, then what is expected.
@@ -111,8 +112,8 @@ pub struct Forecast {
 /// A stretch of the cook-down at one setting of the heat.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Stretch {
-    /// Kilograms of water an hour at its end.
-    pub kg_per_hour: f64,
+    /// Water that leaves at its end.
+    pub rate: MassRate,
     /// Readings that were obeyed.
     pub readings: usize,
 }
@@ -201,7 +202,9 @@ impl CookDown {
     #[must_use]
     pub fn forecast(&self) -> Forecast {
         let warm = self.heat.warm_up(self.start, self.altitude);
-        let mut expected = self.heat.kg_per_hour(self.altitude);
+        let in_kg_per_hour = |heat: Heat| heat.rate(self.altitude).get::<kilogram_per_hour>();
+        let leaves = |belief: &Belief| MassRate::new::<kilogram_per_hour>(belief.rate);
+        let mut expected = in_kg_per_hour(self.heat);
         let prior = expected;
         let wander = (RATE_WANDER * prior).powi(2);
         let mut belief = Belief {
@@ -243,10 +246,10 @@ impl CookDown {
                         flagged.push(place);
                     }
                 }
-                Happened::Turned { litres_per_hour } => {
-                    stretches.push(Stretch { kg_per_hour: belief.rate, readings });
+                Happened::Turned { water } => {
+                    stretches.push(Stretch { rate: leaves(&belief), readings });
                     readings = 0;
-                    let to = Heat::Rate { litres_per_hour }.kg_per_hour(self.altitude);
+                    let to = in_kg_per_hour(Heat::Rate { water });
                     belief.turn(expected, to);
                     expected = to;
                 }
@@ -271,8 +274,8 @@ impl CookDown {
             let later = Belief { mass: belief.mass - belief.rate * hours, ..belief };
             curve.push((at, volume(&later, solids)));
         }
-        stretches.push(Stretch { kg_per_hour: belief.rate, readings });
-        Forecast { goal, kg_per_hour: belief.rate, finish, curve, flagged, stretches }
+        stretches.push(Stretch { rate: leaves(&belief), readings });
+        Forecast { goal, rate: leaves(&belief), finish, curve, flagged, stretches }
     }
 }
 

@@ -10,10 +10,12 @@
 
 use uom::si::mass::kilogram;
 use uom::si::thermodynamic_temperature::degree_celsius;
+use uom::si::time::hour;
 use uom::si::volume::liter;
 
 pub use uom::si::f64::{
-    Energy, Length, Mass, Power, Pressure, ThermodynamicTemperature as Temperature, Time, Volume,
+    AvailableEnergy, Energy, Length, Mass, MassDensity, MassRate, Power, Pressure,
+    ThermodynamicTemperature as Temperature, Time, Volume, VolumeRate,
 };
 
 /// Kilograms in a pound, exact (international pound). `uom` rounds it to seven digits, which costs the last full jar.
@@ -98,4 +100,16 @@ pub fn litres(value: f64) -> Volume {
 #[must_use]
 pub fn celsius(value: f64) -> Temperature {
     Temperature::new::<degree_celsius>(value)
+}
+
+/// Litres an hour.
+#[must_use]
+pub fn litres_per_hour(value: f64) -> VolumeRate {
+    litres(value) / Time::new::<hour>(1.0)
+}
+
+/// A flow in litres an hour.
+#[must_use]
+pub fn in_litres_per_hour(rate: VolumeRate) -> f64 {
+    (rate * Time::new::<hour>(1.0)).get::<liter>()
 }

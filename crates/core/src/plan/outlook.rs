@@ -2,6 +2,7 @@
 //! cut.
 
 use uom::si::ratio::ratio;
+use uom::si::time::minute;
 
 use crate::canner::loads::Capacity;
 use crate::crates::fruit::Kind;
@@ -11,7 +12,7 @@ use crate::jars::size::JarSize;
 use crate::kitchen::altitude::Altitude;
 use crate::measures::moment::Minutes;
 use crate::measures::teaspoons::Teaspoons;
-use crate::measures::units::{Mass, Volume, in_pounds, in_quarts, quarts};
+use crate::measures::units::{Mass, Time, Volume, VolumeRate, in_pounds, in_quarts, litres_per_hour, quarts};
 use crate::plan::yields::learn::Household;
 use crate::plan::yields::{Range, Thickness, full_jars, pounds_per_quart};
 use crate::tables::process::{Medium, Method, Pack, ProcessOption, Product, Query, Refusal, look_up};
@@ -60,9 +61,13 @@ pub const fn juice_brix(kind: Kind) -> f64 {
     }
 }
 
-/// Litres an hour that a wide kettle boils away on a household burner, until the household's own cook-downs say
+/// Water that a wide kettle boils away on a household burner, 2 litres an hour, until the household's own cook-downs say
 /// otherwise. Common practice, no source.
-pub const BOILS_AWAY_L_PER_H: f64 = 2.0;
+#[must_use]
+pub fn usual_rate() -> VolumeRate {
+    litres_per_hour(2.0)
+}
+
 /// Solids of paste to aim at, °Brix; the middle of home paste. Common practice, no source.
 const PASTE_BRIX: f64 = 17.0;
 
@@ -117,11 +122,11 @@ pub fn boiled_away(making: &Making, kind: Kind, weight: Mass) -> Volume {
     quarts(juice * (1.0 - share_left(making, kind)).max(0.0))
 }
 
-/// Hours of one burner.
+/// Time of one burner.
 #[must_use]
-pub fn stove_hours(making: &Making, kind: Kind, weight: Mass) -> f64 {
-    let away = boiled_away(making, kind, weight).get::<uom::si::volume::liter>();
-    effort(making).stove_per_lb * in_pounds(weight) / 60.0 + away / BOILS_AWAY_L_PER_H
+pub fn stove_time(making: &Making, kind: Kind, weight: Mass) -> Time {
+    let under_it = Time::new::<minute>(effort(making).stove_per_lb * in_pounds(weight));
+    under_it + boiled_away(making, kind, weight) / usual_rate()
 }
 
 /// The kitchen an outlook is for.
@@ -158,8 +163,8 @@ pub struct Outlook {
     pub weight_per_jar: Mass,
     /// Water boiled away.
     pub boiled_away: Volume,
-    /// Hours of one burner.
-    pub stove_hours: f64,
+    /// Time of one burner.
+    pub stove: Time,
     /// Hands-on minutes.
     pub hands: Minutes,
     /// Canner loads.
@@ -230,7 +235,9 @@ pub fn outlook(making: Making, jar: JarSize, lots: &[(Kind, Mass)], ground: &Gro
         boiled_away: lots
             .iter()
             .fold(Volume::default(), |sum, (kind, weight)| sum + boiled_away(&making, *kind, *weight)),
-        stove_hours: lots.iter().map(|(kind, weight)| stove_hours(&making, *kind, *weight)).sum(),
+        stove: lots
+            .iter()
+            .fold(Time::default(), |sum, (kind, weight)| sum + stove_time(&making, *kind, *weight)),
         hands,
         loads,
         canner: Minutes(loads * (minutes + ground.turnaround.0)),

@@ -5,6 +5,7 @@
 //! used rather than left.
 
 use microlp::{ComparisonOp, Error, LinearExpr, OptimizationDirection, Problem, SolveOptions, Variable};
+use uom::si::time::minute;
 
 use crate::crates::fruit::Kind;
 use crate::jars::size::{JarSize, Mouth};
@@ -231,8 +232,9 @@ impl Model {
                 ComparisonOp::Le,
                 0.0,
             );
-            let burner =
-                |kind| -60.0 * BURNER_MINUTE * outlook::stove_hours(&choice.making, kind, pounds(1.0));
+            let burner = |kind| {
+                -BURNER_MINUTE * outlook::stove_time(&choice.making, kind, pounds(1.0)).get::<minute>()
+            };
             let fruit =
                 question.lots.iter().map(|lot| problem.add_var(burner(lot.kind), (0.0, f64::INFINITY)));
             model.fruit.push(fruit.collect());
@@ -318,8 +320,8 @@ impl Model {
         for (place, choice) in question.choices.iter().enumerate() {
             let effort = outlook::effort(&choice.making);
             for (lot, fruit) in question.lots.iter().zip(&self.fruit[place]) {
-                let hours = outlook::stove_hours(&choice.making, lot.kind, pounds(1.0));
-                stove.add(*fruit, hours * 60.0);
+                let time = outlook::stove_time(&choice.making, lot.kind, pounds(1.0));
+                stove.add(*fruit, time.get::<minute>());
                 hands.add(*fruit, effort.hands_per_lb);
             }
             hands.add(self.jars[place], effort.hands_per_jar);
@@ -339,7 +341,7 @@ impl Model {
 /// Burner minutes that a quart drained off spares: its water need not be boiled away.
 fn spared_minutes(choice: &Choice) -> f64 {
     let water = quarts(1.0 - BODY_DRAINED * outlook::share_left(&choice.making, Kind::Paste));
-    water.get::<uom::si::volume::liter>() / outlook::BOILS_AWAY_L_PER_H * 60.0
+    (water / outlook::usual_rate()).get::<minute>()
 }
 
 /// Works the best split out.

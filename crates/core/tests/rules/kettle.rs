@@ -1,13 +1,16 @@
 //! The kettle against published tables, and its finish time against simulated cook-downs.
 
 use bodega_core::kettle::finish::{CookDown, Happened, Sight, minutes};
-use bodega_core::kettle::{
-    Contents, Heat, HeatSetting, Target, Vessel, density_kg_per_l, latent_heat_kj_per_kg, mark_mm, rate_at,
-};
+use bodega_core::kettle::{Contents, Heat, HeatSetting, Target, Vessel, density, latent_heat, rate_at};
 use bodega_core::kitchen::altitude::Altitude;
-use bodega_core::measures::units::{Power, Time, Volume, in_quarts, kilograms, litres, millimetres, quarts};
+use bodega_core::measures::units::{
+    Power, Time, Volume, in_litres_per_hour, in_quarts, kilograms, litres, litres_per_hour, millimetres,
+    quarts,
+};
+use uom::si::available_energy::kilojoule_per_kilogram;
 use uom::si::length::millimeter;
 use uom::si::mass::kilogram;
+use uom::si::mass_rate::kilogram_per_hour;
 use uom::si::power::watt;
 use uom::si::time::minute;
 use uom::si::volume::liter;
@@ -31,7 +34,14 @@ fn cook(volume: Volume, brix: f64, target: Target, heat: Heat) -> CookDown {
     }
 }
 
-const TWO_LITRES_AN_HOUR: Heat = Heat::Rate { litres_per_hour: 2.0 };
+fn two_litres_an_hour() -> Heat {
+    Heat::Rate { water: litres_per_hour(2.0) }
+}
+
+/// Density in kg/L.
+fn kg_per_l(brix: f64) -> f64 {
+    (density(brix) * litres(1.0)).get::<kilogram>()
+}
 
 fn at(minutes: f64) -> Time {
     Time::new::<minute>(minutes)
@@ -42,7 +52,7 @@ fn density_follows_the_sucrose_table() {
     // ICUMSA / NIST Circular 440 sucrose solutions at 20 °C, kg/L, from memory.
     for (brix, density) in [(0.0, 0.998_2), (5.0, 1.017_8), (10.0, 1.038_1), (20.0, 1.081_0), (30.0, 1.127_0)]
     {
-        assert!((density_kg_per_l(brix) - density).abs() < 3e-4, "{brix} °Brix: {}", density_kg_per_l(brix));
+        assert!((kg_per_l(brix) - density).abs() < 3e-4, "{brix} °Brix: {}", kg_per_l(brix));
     }
 }
 
@@ -52,23 +62,23 @@ fn latent_heat_follows_an_independent_property_library() {
     for (feet, kj) in [(0.0, 2256.5), (500.0, 2257.8), (1000.0, 2259.1), (5000.0, 2269.8), (10_000.0, 2283.0)]
     {
         let boils = Altitude::from_feet(feet).unwrap().boiling_point();
-        assert!((latent_heat_kj_per_kg(boils) - kj).abs() < 0.3, "{feet} ft");
+        assert!((latent_heat(boils).get::<kilojoule_per_kilogram>() - kj).abs() < 0.3, "{feet} ft");
     }
 }
 
 #[test]
 fn the_mark_for_twelve_quarts_by_a_third_in_a_300_mm_kettle_is_right_to_the_millimetre() {
-    let goal = cook(quarts(12.0), 5.0, Target::FractionLeft(2.0 / 3.0), TWO_LITRES_AN_HOUR).forecast().goal;
+    let goal = cook(quarts(12.0), 5.0, Target::FractionLeft(2.0 / 3.0), two_litres_an_hour()).forecast().goal;
     assert!((in_quarts(goal.volume()) - 8.0).abs() < 1e-6);
     // 8 qt are 7.5708 L; over a floor of 706.86 cm² they stand 107.1 mm deep.
-    assert!((mark_mm(&vessel(), goal.volume()) - 107.1).abs() < 0.05);
+    assert!((vessel().depth_of(goal.volume()).get::<millimeter>() - 107.1).abs() < 0.05);
 }
 
 #[test]
 fn reductions_agree_with_the_published_yields() {
     // USDA Guide 3, from memory: 3¼ lb a quart of juice, about 5 lb thin, about 6½ lb thick.
     for (left, pounds) in [(2.0 / 3.0, 5.0), (0.5, 6.5)] {
-        let sauce = cook(quarts(10.0), 5.0, Target::FractionLeft(left), TWO_LITRES_AN_HOUR).forecast().goal;
+        let sauce = cook(quarts(10.0), 5.0, Target::FractionLeft(left), two_litres_an_hour()).forecast().goal;
         let per_quart = 10.0 * 3.25 / in_quarts(sauce.volume());
         assert!((per_quart / pounds - 1.0).abs() < 0.03, "{per_quart} lb a quart, not {pounds}");
     }
@@ -78,8 +88,8 @@ fn reductions_agree_with_the_published_yields() {
 fn puree_and_paste_take_as_much_juice_as_their_solids_say() {
     // 21 CFR 155.191 and 155.192, from memory: purée from 8 %, paste from 24 % soluble solids.
     for (brix, share) in [(8.0, 5.0 / 8.0), (24.0, 5.0 / 24.0)] {
-        let goal = cook(litres(10.0), 5.0, Target::Brix(brix), TWO_LITRES_AN_HOUR).forecast().goal;
-        let mass_left = goal.mass.get::<kilogram>() / (10.0 * density_kg_per_l(5.0));
+        let goal = cook(litres(10.0), 5.0, Target::Brix(brix), two_litres_an_hour()).forecast().goal;
+        let mass_left = goal.mass.get::<kilogram>() / (10.0 * kg_per_l(5.0));
         assert!((mass_left - share).abs() < 1e-9, "solids stay, water goes");
     }
 }
@@ -88,17 +98,17 @@ fn puree_and_paste_take_as_much_juice_as_their_solids_say() {
 fn burner_boils_off_its_heat_and_warms_up_first() {
     // 2,000 W at half efficiency: 3,600 kJ an hour over 2,256.5 kJ/kg are 1.595 kg an hour.
     let burner = Heat::Burner { power: Power::new::<watt>(2000.0), efficiency: 0.5 };
-    assert!((burner.kg_per_hour(sea()) - 1.595).abs() < 0.002);
+    assert!((burner.rate(sea()).get::<kilogram_per_hour>() - 1.595).abs() < 0.002);
     let forecast = cook(litres(9.0), 5.0, Target::FractionLeft(2.0 / 3.0), burner).forecast();
     let boiling = 60.0 * 3.0 / 1.595;
-    let warm = 9.0 * density_kg_per_l(5.0) * 4.07 * 80.0 / 3600.0 * 60.0;
+    let warm = 9.0 * kg_per_l(5.0) * 4.07 * 80.0 / 3600.0 * 60.0;
     assert!((minutes(forecast.finish.expected) - boiling - warm).abs() < 2.0, "{:?}", forecast.finish);
 }
 
 #[test]
 fn drains_move_a_share_and_leave_a_volume() {
     let drained = |target| {
-        let mut kettle = cook(litres(12.0), 5.0, target, TWO_LITRES_AN_HOUR);
+        let mut kettle = cook(litres(12.0), 5.0, target, two_litres_an_hour());
         kettle.log.push((at(0.0), Happened::Drained(litres(3.0))));
         kettle.forecast()
     };
@@ -107,7 +117,7 @@ fn drains_move_a_share_and_leave_a_volume() {
     let fixed = drained(Target::Volume(litres(6.0)));
     assert!((fixed.goal.volume().get::<liter>() - 6.0).abs() < 1e-6);
     assert!(fixed.goal.brix() < share.goal.brix());
-    let plain = cook(litres(12.0), 5.0, Target::FractionLeft(0.5), TWO_LITRES_AN_HOUR).forecast();
+    let plain = cook(litres(12.0), 5.0, Target::FractionLeft(0.5), two_litres_an_hour()).forecast();
     assert!(share.finish.expected < plain.finish.expected, "draining spares time");
 }
 
@@ -124,7 +134,7 @@ fn four_readings_are_one_state() {
         .into_iter()
         .map(|sight| {
             let start = Contents { mass: state.mass * 1.5, ..state };
-            let mut kettle = cook(litres(12.0), 5.0, Target::Brix(10.0), TWO_LITRES_AN_HOUR);
+            let mut kettle = cook(litres(12.0), 5.0, Target::Brix(10.0), two_litres_an_hour());
             kettle.start = start;
             kettle.log.push((at(119.0), Happened::Read(sight)));
             minutes(kettle.forecast().finish.expected)
@@ -135,7 +145,7 @@ fn four_readings_are_one_state() {
 
 #[test]
 fn a_wild_reading_is_flagged_and_not_obeyed() {
-    let mut kettle = cook(litres(12.0), 5.0, Target::FractionLeft(0.5), TWO_LITRES_AN_HOUR);
+    let mut kettle = cook(litres(12.0), 5.0, Target::FractionLeft(0.5), two_litres_an_hour());
     for (when, volume) in [(30.0, 11.0), (60.0, 10.0), (90.0, 3.0), (120.0, 8.0)] {
         kettle.log.push((at(when), Happened::Read(Sight::Volume(litres(volume)))));
     }
@@ -166,7 +176,7 @@ fn a_calibrated_kettle_follows_its_poured_marks() {
 
 #[test]
 fn a_lid_keeps_the_water_in() {
-    let mut kettle = cook(litres(12.0), 5.0, Target::FractionLeft(0.5), TWO_LITRES_AN_HOUR);
+    let mut kettle = cook(litres(12.0), 5.0, Target::FractionLeft(0.5), two_litres_an_hour());
     let open = minutes(kettle.forecast().finish.expected);
     kettle.log = vec![(at(30.0), Happened::Lid(true)), (at(90.0), Happened::Lid(false))];
     let covered = minutes(kettle.forecast().finish.expected);
@@ -175,9 +185,9 @@ fn a_lid_keeps_the_water_in() {
 
 #[test]
 fn turning_the_heat_moves_the_finish_and_each_setting_keeps_its_own_rate() {
-    let mut kettle = cook(litres(12.0), 5.0, Target::FractionLeft(0.5), TWO_LITRES_AN_HOUR);
+    let mut kettle = cook(litres(12.0), 5.0, Target::FractionLeft(0.5), two_litres_an_hour());
     let full = minutes(kettle.forecast().finish.expected);
-    kettle.log = vec![(at(60.0), Happened::Turned { litres_per_hour: 1.0 })];
+    kettle.log = vec![(at(60.0), Happened::Turned { water: litres_per_hour(1.0) })];
     let low = minutes(kettle.forecast().finish.expected);
     // What was left after an hour takes twice as long.
     assert!((low - (60.0 + 2.0 * (full - 60.0))).abs() < 1.0, "{full} became {low}");
@@ -185,12 +195,13 @@ fn turning_the_heat_moves_the_finish_and_each_setting_keeps_its_own_rate() {
     let start = kettle.start.mass.get::<kilogram>();
     let read = |after: f64, mass: f64| (at(after), Happened::Read(Sight::Mass(kilograms(mass))));
     kettle.log = (1..=6).map(|n| read(10.0 * f64::from(n), start - 0.4 * f64::from(n))).collect();
-    kettle.log.push((at(60.0), Happened::Turned { litres_per_hour: 1.0 }));
+    kettle.log.push((at(60.0), Happened::Turned { water: litres_per_hour(1.0) }));
     kettle
         .log
         .extend((1..=6).map(|n| read(60.0 + 20.0 * f64::from(n), start - 2.4 - 0.8 / 3.0 * f64::from(n))));
     let forecast = kettle.forecast();
-    let shown: Vec<f64> = forecast.stretches.iter().map(|stretch| stretch.kg_per_hour).collect();
+    let shown: Vec<f64> =
+        forecast.stretches.iter().map(|stretch| stretch.rate.get::<kilogram_per_hour>()).collect();
     assert_eq!(forecast.stretches.iter().map(|stretch| stretch.readings).collect::<Vec<_>>(), [6, 6]);
     assert!((shown[0] - 2.4).abs() < 0.05 && (shown[1] - 0.8).abs() < 0.05, "{shown:?}");
     assert!(forecast.flagged.is_empty());
@@ -205,7 +216,9 @@ fn a_rate_is_the_kettles_own_at_its_setting_else_in_proportion() {
         (vec![(Low, 1.0), (Low, 1.2)], Low, 1.1, 2),
         (vec![(High, 3.0)], Medium, 2.1, 0),
     ] {
-        let (rate, learned) = rate_at(setting, &shown, 4.0);
+        let shown: Vec<_> = shown.into_iter().map(|(at, rate)| (at, litres_per_hour(rate))).collect();
+        let (rate, learned) = rate_at(setting, &shown, litres_per_hour(4.0));
+        let rate = in_litres_per_hour(rate);
         assert!((rate - expected).abs() < 1e-9 && learned == from, "{shown:?} {setting}: {rate}, {learned}");
     }
 }
@@ -233,7 +246,7 @@ impl Chance {
 /// A cook-down whose true rate differs from the model's and wanders; read on a stick every 15 minutes.
 fn simulated(chance: &mut Chance, readings: usize) -> (CookDown, f64) {
     let start = Contents::of_volume(litres(12.0), 5.0);
-    let mut kettle = cook(litres(12.0), 5.0, Target::FractionLeft(0.6), TWO_LITRES_AN_HOUR);
+    let mut kettle = cook(litres(12.0), 5.0, Target::FractionLeft(0.6), two_litres_an_hour());
     let goal = kettle.forecast().goal.mass.get::<kilogram>();
     let mut mass = start.mass.get::<kilogram>();
     let mut rate: f64 = 2.0 * (1.0 + 0.22 * chance.normal());

@@ -4,7 +4,7 @@ use bodega_core::crates::fruit::Kind;
 use bodega_core::jars::size::{JarSize, Mouth};
 use bodega_core::measures::moment::Minutes;
 use bodega_core::measures::units::{in_pounds, in_quarts, pounds};
-use bodega_core::plan::outlook::{Making, effort, jar_quarts, quarts_per_pound, stove_hours};
+use bodega_core::plan::outlook::{Making, effort, jar_quarts, quarts_per_pound, stove_time};
 use bodega_core::plan::split::{Choice, NoSplit, Question, Resource, Split, SplitLot, Stock, limits, split};
 use bodega_core::plan::yields::learn::Household;
 use bodega_core::tables::process::Product;
@@ -70,7 +70,7 @@ fn bill(question: &Question<'_>, counts: &[u32]) -> Bill {
         let loads = count.div_ceil(choice.fits);
         used += lb;
         canner += f64::from(loads * (choice.minutes.0 + question.turnaround.0));
-        stove += 60.0 * stove_hours(&choice.making, kind, pounds(1.0)) * lb;
+        stove += stove_time(&choice.making, kind, pounds(1.0)).get::<uom::si::time::minute>() * lb;
         hands += effort(&choice.making).hands_per_lb * lb + effort(&choice.making).hands_per_jar * number;
         acid += choice.acid_tsp * number;
         let wanted = f64::from((*count).min(choice.goal));

@@ -2,13 +2,15 @@
 
 use actix_web::{post, web};
 use bodega_core::kettle::finish::{CookDown, Forecast, Happened, Sight, minutes};
-use bodega_core::kettle::{Contents, Heat, MOST_BRIX, Target, Vessel, mark_mm, water_litres};
+use bodega_core::kettle::{Contents, Heat, MOST_BRIX, Target, Vessel, by_volume};
 use bodega_core::kitchen::altitude::Altitude;
 use bodega_core::measures::limits::{
     BRIX, DEPTH_READ, EFFICIENCY, EVAPORATION, FRACTION_LEFT, KETTLE_VOLUME, LOG_MINUTE, VESSEL_DIAMETER,
     VESSEL_HEIGHT, WATTS, WEIGHT,
 };
-use bodega_core::measures::units::{Power, Time, kilograms, litres, millimetres};
+use bodega_core::measures::units::{
+    Power, Time, in_litres_per_hour, kilograms, litres, litres_per_hour, millimetres,
+};
 use serde::{Deserialize, Serialize};
 use uom::si::length::millimeter;
 use uom::si::mass::kilogram;
@@ -174,7 +176,7 @@ pub(crate) fn target(given: KettleTarget) -> Result<Target, ApiError> {
 fn heat(given: KettleDrive) -> Result<Heat, ApiError> {
     match (given.watts, given.efficiency, given.litres_per_hour) {
         (None, None, Some(rate)) => {
-            Ok(Heat::Rate { litres_per_hour: EVAPORATION.check(rate).named("heat.litres_per_hour")? })
+            Ok(Heat::Rate { water: litres_per_hour(EVAPORATION.check(rate).named("heat.litres_per_hour")?) })
         }
         (Some(watts), Some(efficiency), None) => Ok(Heat::Burner {
             power: Power::new::<watt>(WATTS.check(watts).named("heat.watts")?),
@@ -228,7 +230,7 @@ pub(crate) fn sight(
                 return Err(if one == 0 {
                     too_much("L", start.volume().get::<liter>())
                 } else {
-                    too_much("mm", mark_mm(vessel, start.volume()))
+                    too_much("mm", vessel.depth_of(start.volume()).get::<millimeter>())
                 });
             }
             Ok(sight)
@@ -303,8 +305,8 @@ pub fn answer(forecast: Forecast, vessel: &Vessel) -> KettleAnswer {
     let volume = forecast.goal.volume();
     KettleAnswer {
         target_volume_l: volume.get::<liter>(),
-        target_depth_mm: mark_mm(vessel, volume),
-        rate_l_per_h: water_litres(forecast.kg_per_hour),
+        target_depth_mm: vessel.depth_of(volume).get::<millimeter>(),
+        rate_l_per_h: in_litres_per_hour(by_volume(forecast.rate)),
         finish_minute: FinishMinutes {
             low: minutes(forecast.finish.low),
             expected: minutes(forecast.finish.expected),

@@ -11,7 +11,7 @@ use bodega_core::day::{Needs, sink};
 use bodega_core::kettle::cooking::best_rate;
 use bodega_core::measures::ids::CannerId;
 use bodega_core::measures::moment::{Minutes, Moment};
-use bodega_core::measures::units::{grams, in_pounds};
+use bodega_core::measures::units::{Time, VolumeRate, grams, in_pounds};
 use bodega_core::plan::outlook::{HANDS_PER_JAR, boiled_away, effort};
 use bodega_core::records::batch::Batch;
 use bodega_core::records::day::BlockNote;
@@ -22,7 +22,6 @@ use bodega_core::records::lot::Lot;
 use bodega_core::tables::process::{Method, Pack};
 use bodega_store::StoreError;
 use uom::si::time::minute;
-use uom::si::volume::liter;
 
 use crate::clock::{day_of, minute_of_day};
 use crate::day::ground::{Ground, OpenBatch};
@@ -107,7 +106,7 @@ pub(crate) struct Records<'a> {
     /// How many times as long as usual filling takes here.
     pub(crate) filling_pace: f64,
     /// Litres an hour that the household's best kettle boils away, when a batch is to be cooked.
-    pub(crate) boils_away: Option<f64>,
+    pub(crate) boils_away: Option<VolumeRate>,
 }
 
 impl Records<'_> {
@@ -215,12 +214,12 @@ impl Records<'_> {
     pub(crate) fn planned_cook(&self, batch: &Batch, fruit: &[(Lot, i64)]) -> Option<CookWork> {
         let rate = self.boils_away.filter(|_| batch.pack == Pack::Hot)?;
         let making = batch.making();
-        let hours = |(lot, drawn): &(Lot, i64)| {
-            let warm = effort(&making).stove_per_lb * in_pounds(grams(*drawn)) / 60.0;
-            warm + boiled_away(&making, lot.kind, grams(*drawn)).get::<liter>() / rate
+        let time = |(lot, drawn): &(Lot, i64)| {
+            let warm = Time::new::<minute>(effort(&making).stove_per_lb * in_pounds(grams(*drawn)));
+            warm + boiled_away(&making, lot.kind, grams(*drawn)) / rate
         };
-        let hours: f64 = fruit.iter().map(hours).sum();
-        Some(CookWork { minutes: whole(hours * 60.0), begun: false })
+        let time = fruit.iter().map(time).fold(Time::default(), |sum, one| sum + one);
+        Some(CookWork { minutes: whole(time.get::<minute>()), begun: false })
     }
 
     /// What is left to do today of a batch at a stage.
@@ -329,7 +328,7 @@ pub(super) fn ground(shared: &Shared) -> Result<Ground, StoreError> {
     })
 }
 
-/// Litres an hour of the household's quickest kettle.
-fn best_kettle(shared: &Shared) -> Result<f64, StoreError> {
+/// Water that the household's quickest kettle boils away.
+fn best_kettle(shared: &Shared) -> Result<VolumeRate, StoreError> {
     Ok(best_rate(&shared.store.cooks(true)?, &shared.store.kettles()?))
 }

@@ -8,7 +8,7 @@ use bodega_core::measures::ids::{BatchId, CookId, KettleId};
 use bodega_core::measures::limits::{
     BRIX, DEPTH_READ, KETTLE_VOLUME, PROBE, VESSEL_DIAMETER, VESSEL_HEIGHT, WEIGHT,
 };
-use bodega_core::measures::units::{kilograms, litres};
+use bodega_core::measures::units::{in_litres_per_hour, kilograms, litres};
 use bodega_core::plan::outlook::juice_brix;
 use bodega_core::plan::yields;
 use bodega_core::records::cook::{Cook, CookEvent, Kettle, NewCook, NewKettle};
@@ -200,7 +200,7 @@ pub async fn start_cook(
         Target::Volume(volume) => (TargetKind::VolumeL, volume.get::<liter>()),
     };
     let setting = request.setting.unwrap_or(HeatSetting::High);
-    let litres_per_hour = expected_rate(&ended, &kettle, setting);
+    let litres_per_hour = in_litres_per_hour(expected_rate(&ended, &kettle, setting));
     let batch = request.batch;
     if let Some(batch) = batch {
         read(&shared, move |shared| shared.store.batch(batch)).await?;
@@ -274,7 +274,9 @@ pub async fn add_cook_event(
     let (cook, ended) =
         read(&shared, move |shared| Ok((shared.store.cook(id)?, shared.store.cooks(true)?))).await?;
     let (what, value) = match request.setting {
-        Some(setting) => (CookWhat::turned(setting), expected_rate(&ended, &cook.kettle, setting)),
+        Some(setting) => {
+            (CookWhat::turned(setting), in_litres_per_hour(expected_rate(&ended, &cook.kettle, setting)))
+        }
         None => checked(request, &cook)?,
     };
     let done = change(&shared, move |shared| {

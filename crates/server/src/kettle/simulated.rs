@@ -5,10 +5,10 @@ use std::time::Duration;
 use actix_web::{post, web};
 use bodega_core::kettle::cooking::cook_down;
 use bodega_core::kettle::finish::UNDER_LID;
-use bodega_core::kettle::{CookWhat, WATER_KG_PER_L};
+use bodega_core::kettle::{CookWhat, by_weight};
 use bodega_core::measures::ids::CookId;
 use bodega_core::measures::moment::{Minutes, Moment};
-use bodega_core::measures::units::litres;
+use bodega_core::measures::units::{litres, litres_per_hour};
 use bodega_core::records::cook::{Cook, CookEvent};
 use bodega_devices::{Device, Hand, Reading, SimulatedKettle};
 use bodega_store::StoreError;
@@ -45,7 +45,7 @@ pub(crate) fn hands(cook: &Cook) -> Vec<(Moment, Hand)> {
             _ => continue,
         }
         let open = if covered { UNDER_LID } else { 1.0 };
-        seen.push((event.at, Hand::Rate(rate * WATER_KG_PER_L * open)));
+        seen.push((event.at, Hand::Rate(by_weight(litres_per_hour(rate)) * open)));
     }
     seen
 }
@@ -107,7 +107,7 @@ pub async fn simulate(
             start: down.start,
             least: down.forecast().goal.mass * 0.9,
             since: cook.started_at,
-            kg_per_hour: cook.litres_per_hour * WATER_KG_PER_L,
+            rate: by_weight(litres_per_hour(cook.litres_per_hour)),
             hands: Vec::new(),
             boils_at: down.altitude.boiling_point(),
         };

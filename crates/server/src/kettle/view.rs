@@ -3,14 +3,16 @@
 use bodega_core::jars::acid::{self, Agent};
 use bodega_core::jars::size::JarSize;
 use bodega_core::kettle::cooking::{DrainFirst, KettleRate, cook_down, drain_first, settings, span};
-use bodega_core::kettle::{CookWhat, HeatSetting, mark_mm, water_litres};
+use bodega_core::kettle::{CookWhat, HeatSetting, by_volume};
 use bodega_core::measures::ids::CookId;
 use bodega_core::measures::moment::Moment;
+use bodega_core::measures::units::in_litres_per_hour;
 use bodega_core::plan::yields::full_jars;
 use bodega_core::records::batch::Batch;
 use bodega_core::records::cook::{Cook, CookEvent, Kettle};
 use bodega_store::{StoreError, if_readable};
 use serde::Serialize;
+use uom::si::length::millimeter;
 use uom::si::time::minute;
 use uom::si::volume::liter;
 use utoipa::ToSchema;
@@ -138,12 +140,12 @@ pub(crate) fn view(shared: &Shared, cook: Cook) -> Result<CookView, StoreError> 
         started_at: cook.started_at,
         start_l: cook.volume_l,
         now_l: here_l,
-        level_mm: mark_mm(&down.vessel, here),
-        mark_mm: mark_mm(&down.vessel, forecast.goal.volume()),
+        level_mm: down.vessel.depth_of(here).get::<millimeter>(),
+        mark_mm: down.vessel.depth_of(forecast.goal.volume()).get::<millimeter>(),
         target_l: goal_l,
         final_brix: forecast.goal.brix(),
         done,
-        rate_l_per_h: water_litres(forecast.kg_per_hour),
+        rate_l_per_h: in_litres_per_hour(by_volume(forecast.rate)),
         finish: cook.started_at.plus_time(forecast.finish.expected),
         finish_low: cook.started_at.plus_time(forecast.finish.low),
         finish_high: cook.started_at.plus_time(forecast.finish.high),

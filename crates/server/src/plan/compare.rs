@@ -11,6 +11,7 @@ use bodega_core::plan::yields::{Range, Thickness};
 use bodega_core::tables::process::{Medium, Pack, Product};
 use serde::{Deserialize, Serialize};
 use uom::si::mass::gram;
+use uom::si::time::hour;
 use uom::si::volume::liter;
 use utoipa::ToSchema;
 
@@ -97,7 +98,7 @@ pub async fn compare(
                 jars: seen.jars,
                 weight_per_jar_g: seen.weight_per_jar.get::<gram>(),
                 boiled_away_l: seen.boiled_away.get::<liter>(),
-                stove_hours: seen.stove_hours,
+                stove_hours: seen.stove.get::<hour>(),
                 hands_minutes: seen.hands,
                 loads: seen.loads,
                 canner_minutes: seen.canner,

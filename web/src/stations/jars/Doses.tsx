@@ -1,6 +1,6 @@
 import { take, api, type JarSize, type LoadView, type Units } from "../../api/client";
 import { useChange } from "../../api/queries";
-import { AGENT, headspaceText, jarText, PRODUCT } from "../../parts/format";
+import { capital, AGENT, headspaceText, jarText, PRODUCT } from "../../parts/format";
 import { Trouble } from "../../parts/Note";
 import { Answer } from "../../parts/Plate";
 import { CountField } from "../../parts/CountField";
@@ -11,7 +11,7 @@ type Dose = LoadView["doses"][number];
 function Count({ dose, onSet }: { dose: Dose; onSet: (count: number) => void }) {
   return (
     <CountField
-      label={`The pot gave ${jarText(dose.jar, 2)}`}
+      label={`${capital(jarText(dose.jar, 2))} from the pot`}
       count={dose.count}
       bound="RecountRequest.count"
       onSet={onSet}
