@@ -1,13 +1,14 @@
 //! The doses of a load: what goes into each jar of each batch, and what a dose stirred into the pot leaves to be added.
 
 use serde::Serialize;
+use uom::si::length::inch;
 
 use super::acid::{self, Agent, LeastDose};
 use super::size::JarSize;
 use crate::measures::ids::BatchId;
 use crate::plan::batch::salt_per_jar;
 use crate::records::jar::Jar;
-use crate::tables::process::{Product, headspace_in};
+use crate::tables::process::{Product, headspace};
 
 /// Dose for one jar of one size of one batch.
 #[derive(Debug, Clone, PartialEq, Serialize)]
@@ -75,7 +76,7 @@ pub fn doses(jars: &[Jar], pots: &[DosedPot]) -> Vec<Dose> {
             agent: jar.agent,
             acid: acid::per_jar(jar.agent, jar.size).label(),
             salt: jar.wants_salt.then(|| salt_per_jar(jar.size).label()),
-            headspace_in: headspace_in(jar.product),
+            headspace_in: headspace(jar.product).get::<inch>(),
             still_lacks: pot.and_then(|pot| pot.lacks(jar)),
         });
     }

@@ -7,7 +7,7 @@ use super::case::{Case, JarKind, LidState};
 use super::{Code, Finding};
 use crate::jars::size::TableJar;
 use crate::measures::words::with_article;
-use crate::tables::process::{Caution, Product, headspace_in};
+use crate::tables::process::{Caution, Product, headspace as tested_headspace};
 use crate::tables::source::Source;
 
 /// What a measuring eye may miss, in inches: a sixteenth.
@@ -81,7 +81,7 @@ fn metric(case: &Case) -> Option<Finding> {
 
 fn headspace(case: &Case) -> Option<Finding> {
     let (product, given) = (case.product?, case.headspace?.get::<inch>());
-    let published = headspace_in(product);
+    let published = tested_headspace(product).get::<inch>();
     let most = if product == Product::Sauce { SAUCE_MOST_IN } else { published };
     let (message, why) = if given < published - EYE_IN {
         ("too little", "The food swells, runs under the lid and keeps it from sealing.")

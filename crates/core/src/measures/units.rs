@@ -8,6 +8,7 @@
 //! let nonsense = Mass::new::<kilogram>(1.0) + Volume::new::<liter>(1.0);
 //! ```
 
+use uom::si::length::inch;
 use uom::si::mass::kilogram;
 use uom::si::thermodynamic_temperature::degree_celsius;
 use uom::si::time::hour;
@@ -112,4 +113,10 @@ pub fn litres_per_hour(value: f64) -> VolumeRate {
 #[must_use]
 pub fn in_litres_per_hour(rate: VolumeRate) -> f64 {
     (rate * Time::new::<hour>(1.0)).get::<liter>()
+}
+
+/// A length in inches.
+#[must_use]
+pub fn inches(value: f64) -> Length {
+    Length::new::<inch>(value)
 }

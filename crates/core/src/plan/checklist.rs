@@ -7,12 +7,13 @@ use serde::Serialize;
 use crate::jars::acid::{self, Agent};
 use crate::jars::size::JarSize;
 use crate::measures::moment::Minutes;
+use crate::measures::units::inches;
 use crate::measures::vocabulary::vocabulary;
 use crate::measures::words::counted;
 use crate::plan::batch::salt_per_jar;
 use crate::plan::outlook::Making;
 use crate::plan::yields::Thickness;
-use crate::tables::process::{Method, Pack, Product, headspace_in};
+use crate::tables::process::{Method, Pack, Product, headspace};
 
 vocabulary! {
     /// Where a step is done.
@@ -121,9 +122,13 @@ fn jars(sheet: &Sheet) -> Vec<String> {
     let each = |of: &dyn Fn(JarSize) -> String| {
         sheet.jars.iter().map(|(jar, _)| format!("{} in each {jar}", of(*jar))).collect::<Vec<_>>().join(", ")
     };
-    let inches = if headspace_in(sheet.making.product) < 0.4 { "¼" } else { "½" };
+    let room = if headspace(sheet.making.product) < inches(0.4) { "¼" } else { "½" };
     let mut list = vec![
-        format!("{count} clean jars, hot; {count} new lids; rims without a nick."),
+        format!(
+            "{}, hot; {}; rims without a nick.",
+            counted(f64::from(count), "clean jar"),
+            counted(f64::from(count), "new lid")
+        ),
         format!(
             "Acid first, into the empty jar: {}, {}.",
             sheet.agent,
@@ -133,7 +138,7 @@ fn jars(sheet: &Sheet) -> Vec<String> {
     if sheet.salt {
         list.push(format!("Salt for taste: {}.", each(&|jar| salt_per_jar(jar).label())));
     }
-    list.push(format!("Fill to {inches} in under the rim. Bubbles out with a wooden stick, look again."));
+    list.push(format!("Fill to {room} in under the rim. Bubbles out with a wooden stick, look again."));
     list.extend(sheet.rest.map(|rest| {
         let how = match rest {
             Rest::Refrigerator => "to eat within days",

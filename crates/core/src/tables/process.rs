@@ -10,6 +10,7 @@ use serde::Serialize;
 use crate::jars::size::{JarSize, TableJar};
 use crate::kitchen::altitude::Altitude;
 use crate::measures::moment::Minutes;
+use crate::measures::units::{Length, inches};
 use crate::measures::vocabulary::vocabulary;
 use crate::tables::source::Source;
 
@@ -180,11 +181,11 @@ impl std::fmt::Display for Caution {
 
 /// Headspace as published. Source: USDA Guide 3 and, for paste, NCHFP; from memory.
 #[must_use]
-pub const fn headspace_in(product: Product) -> f64 {
-    match product {
+pub fn headspace(product: Product) -> Length {
+    inches(match product {
         Product::Whole | Product::Crushed | Product::Juice | Product::VegetableJuice => 0.5,
         Product::Sauce | Product::Paste => 0.25,
-    }
+    })
 }
 
 static TABLES: LazyLock<Tables> = LazyLock::new(|| {

@@ -1,6 +1,7 @@
 //! When the lids of cooling jars are judged, what may be found, and what is done about a lid that failed.
 
 use crate::measures::moment::{Minutes, Moment};
+use crate::measures::units::{Length, inches};
 use crate::measures::vocabulary::vocabulary;
 
 vocabulary! {
@@ -31,8 +32,11 @@ vocabulary! {
 
 /// Days that an unsealed jar is kept in the refrigerator. Common practice, no source: "use within days".
 pub const FRIDGE_DAYS: i64 = 4;
-/// Headspace of a jar that is frozen, in inches. Source: USDA Guide 1, from memory.
-pub const FREEZER_HEADSPACE_IN: f64 = 1.5;
+/// Headspace of a jar that is frozen. Source: USDA Guide 1, from memory.
+#[must_use]
+pub fn freezer_headspace() -> Length {
+    inches(1.5)
+}
 /// Months that a sealed jar is at its best. Source: USDA Guide 1, from memory.
 pub const BEST_MONTHS: i32 = 12;
 

@@ -11,7 +11,7 @@ use bodega_core::judge::case::{
 use bodega_core::judge::{Code, Finding, Severity, judge};
 use bodega_core::kitchen::altitude::Altitude;
 use bodega_core::measures::units::{Length, Temperature, Time, cups, pounds};
-use bodega_core::tables::process::{Medium, Method, Pack, Product, Query, headspace_in, look_up};
+use bodega_core::tables::process::{Medium, Method, Pack, Product, Query, headspace, look_up};
 use proptest::prelude::*;
 use uom::si::length::inch;
 use uom::si::thermodynamic_temperature::degree_celsius;
@@ -59,7 +59,7 @@ fn done_right(day: &Day) -> Case {
         heating: Some(day.heating),
         altitude: Some(Altitude::from_feet(day.feet).unwrap()),
         minutes: Some(minutes(day.minutes)),
-        headspace: Some(Length::new::<inch>(headspace_in(day.product))),
+        headspace: Some(headspace(day.product)),
         water_cover: Some(Length::new::<inch>(1.5)),
         jars: Some(
             day.jars

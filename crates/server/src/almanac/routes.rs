@@ -4,8 +4,9 @@ use actix_web::{get, web};
 use bodega_core::jars::acid::{self, Agent};
 use bodega_core::jars::size::JarSize;
 use bodega_core::kitchen::altitude::{Altitude, WaterBand};
-use bodega_core::tables::process::{Gauge, Product, headspace_in, tables};
+use bodega_core::tables::process::{Gauge, Product, headspace, tables};
 use bodega_core::tables::source::Source;
+use uom::si::length::inch;
 use uom::si::thermodynamic_temperature::{degree_celsius, degree_fahrenheit};
 
 use crate::almanac::view::{AcidDose, AcidRow, Almanac, Band, HeadspaceRow, WaterLine, pressure_table};
@@ -53,7 +54,7 @@ pub async fn get_almanac(shared: web::Data<Shared>) -> Result<web::Json<Almanac>
             .collect(),
         headspace: Product::ALL
             .iter()
-            .map(|product| HeadspaceRow { product: *product, inches: headspace_in(*product) })
+            .map(|product| HeadspaceRow { product: *product, inches: headspace(*product).get::<inch>() })
             .collect(),
         sources: vec![
             Source::usda_guide_3(),

@@ -4,10 +4,11 @@ use actix_web::{post, web};
 use bodega_core::jars::size::JarSize;
 use bodega_core::kitchen::altitude::Altitude;
 use bodega_core::tables::process::{
-    Medium, Method, Pack, ProcessOption, Product, Query, Refusal, check_medium, headspace_in, look_up,
+    Medium, Method, Pack, ProcessOption, Product, Query, Refusal, check_medium, headspace, look_up,
 };
 use bodega_core::tables::source::Source;
 use serde::{Deserialize, Serialize};
+use uom::si::length::inch;
 use utoipa::ToSchema;
 
 use crate::json::Json;
@@ -60,7 +61,7 @@ pub async fn compute_process(
         jar: request.jar,
         altitude: Altitude::from_feet(request.altitude_ft).named("altitude_ft")?,
     };
-    let headspace_in = headspace_in(request.product);
+    let headspace_in = headspace(request.product).get::<inch>();
     Ok(web::Json(match look_up(&query) {
         Ok(tested) => ProcessAnswer {
             options: tested.options,

@@ -18,8 +18,9 @@ use bodega_core::plan::yields::{self, Range};
 use bodega_core::records::kitchen::Kitchen;
 use bodega_core::records::lot::Lot;
 use bodega_core::records::stock::Cupboard;
-use bodega_core::tables::process::{Method, Product, Query, Refusal, check_medium, headspace_in, look_up};
+use bodega_core::tables::process::{Method, Product, Query, Refusal, check_medium, headspace, look_up};
 use jiff::civil::Date;
+use uom::si::length::inch;
 use uom::si::volume::liter;
 
 use crate::plan::view::{JarCount, MethodView, PlanAnswer, PlanLine, PlanLoad, PlanRequest, YieldView};
@@ -196,7 +197,7 @@ impl Ground {
             full_jars: plan.full_jars,
             left_over_litres: litres(plan.left_over),
             acid_total: plan.acid_total.total_label(),
-            headspace_in: headspace_in(self.wish.product),
+            headspace_in: headspace(self.wish.product).get::<inch>(),
             loads,
             canner_minutes: plan.loads.total,
             why: plan.why.clone(),

@@ -2,8 +2,9 @@
 
 use actix_web::{HttpResponse, get, put, web};
 use bodega_core::measures::ids::JarId;
-use bodega_core::towel::seal::{FREEZER_HEADSPACE_IN, LidVerdict, Rescue};
+use bodega_core::towel::seal::{LidVerdict, Rescue, freezer_headspace};
 use serde::Deserialize;
+use uom::si::length::inch;
 use utoipa::ToSchema;
 
 use crate::json::Json;
@@ -88,5 +89,5 @@ pub async fn rescue_jar(
 #[get("/api/cold")]
 pub async fn list_cold(shared: web::Data<Shared>) -> Result<web::Json<ColdView>, ApiError> {
     let jars = read(&shared, |shared| shared.store.rescued()).await?;
-    Ok(web::Json(ColdView { jars, freezer_headspace_in: FREEZER_HEADSPACE_IN }))
+    Ok(web::Json(ColdView { jars, freezer_headspace_in: freezer_headspace().get::<inch>() }))
 }
