@@ -431,6 +431,20 @@ fn findings_come_stops_first_and_only_stops_and_an_open_question_hold_a_batch_up
 }
 
 #[test]
+fn a_process_too_long_for_steam_says_more_than_a_pack_that_was_never_tested() {
+    let mut case = at_two_thousand_feet();
+    case.boil.clear();
+    (case.product, case.medium, case.heating) =
+        (Some(Product::Crushed), None, Some(Heating::AtmosphericSteam));
+    for pack in [None, Some(Pack::Hot)] {
+        case.pack = pack;
+        assert_eq!(codes(&case), [Code::SteamLimit], "{pack:?}");
+    }
+    case.pack = Some(Pack::Raw);
+    assert_eq!(codes(&case), [Code::NoTestedProcess]);
+}
+
+#[test]
 fn the_jar_that_needs_longest_decides() {
     let mut case = at_two_thousand_feet();
     let line = |jar, count| CaseJar { jar, count, kind: None, lid: None };

@@ -38,6 +38,10 @@ fn said(findings: &[Finding]) -> Vec<(Code, Option<&str>)> {
     findings.iter().map(|finding| (finding.code, finding.batch.as_deref())).collect()
 }
 
+fn codes_of(findings: &[Finding]) -> Vec<Code> {
+    findings.iter().map(|finding| finding.code).collect()
+}
+
 #[test]
 fn a_load_too_short_for_its_second_batch_says_so_of_that_batch() {
     let short = load(Method::BoilingWater, 50, water_and_juice(), &BOIL);
@@ -89,6 +93,17 @@ fn the_longest_of_its_own_jars_times_a_load() {
     refused[2].size = JarSize::HalfGallon;
     let refused = load(Method::BoilingWater, 50, refused, &[]);
     assert!(refused.longest_process(altitude).unwrap_err().message.starts_with("Half-gallons"));
+}
+
+#[test]
+fn pack_and_canner_of_the_records_are_judged() {
+    let crushed = |pack| packed(jar(1, 1, JarSize::Quart), Product::Crushed, None, pack);
+    let of = |method, minutes, jar| codes_of(&load_findings(&load(method, minutes, vec![jar], &[]), here()));
+    // Crushed tomatoes were only tested hot; in steam no longer than 45 minutes; under pressure far shorter.
+    assert_eq!(of(Method::BoilingWater, 50, crushed(Pack::Hot)), []);
+    assert_eq!(of(Method::BoilingWater, 50, crushed(Pack::Raw)), [Code::NoTestedProcess]);
+    assert_eq!(of(Method::AtmosphericSteam, 50, crushed(Pack::Hot)), [Code::SteamLimit]);
+    assert_eq!(of(Method::PressureWeighted, 20, crushed(Pack::Hot)), []);
 }
 
 #[test]
@@ -365,6 +380,11 @@ fn a_plan_is_judged_by_its_longest_load() {
     let mut short = plan.clone();
     short.loads.loads.iter_mut().for_each(|load| load.minutes = Minutes(45));
     assert_eq!(codes(plan_findings(&short, &wish, None)), [Code::ProcessShort]);
+    let crushed = |pack| Wish { product: Product::Crushed, medium: None, pack, ..wish.clone() };
+    assert_eq!(codes(plan_findings(&plan, &crushed(Pack::Hot), None)), []);
+    assert_eq!(codes(plan_findings(&plan, &crushed(Pack::Raw), None)), [Code::NoTestedProcess]);
+    let steam = Wish { method: Method::AtmosphericSteam, ..wish.clone() };
+    assert_eq!(codes(plan_findings(&plan, &steam, None)), [Code::SteamLimit]);
     let mut none = plan;
     none.mix.iter_mut().for_each(|line| line.count = 0);
     assert_eq!(codes(plan_findings(&none, &wish, Some(12.0))), [], "a plan of no jars yet is not a mistake");
