@@ -220,3 +220,88 @@ impl Tables {
         }
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::PressureRow;
+    use super::{Gauge, RawPressure, RawWater, WaterRow};
+    use crate::jars::size::JarSize;
+    use crate::tables::process::{Medium, Method, Pack, Product};
+
+    fn water(minutes: [u32; 4]) -> RawWater {
+        let [min_0_1000, min_1001_3000, min_3001_6000, min_over_6000] = minutes;
+        RawWater {
+            method: Method::BoilingWater,
+            product: Product::Whole,
+            medium: Some(Medium::Water),
+            pack: Pack::Raw,
+            jar: JarSize::Quart,
+            min_0_1000,
+            min_1001_3000,
+            min_3001_6000,
+            min_over_6000,
+            source: "USDA Guide 3".to_owned(),
+        }
+    }
+
+    fn wrong(row: RawWater) -> String {
+        WaterRow::parse(row).unwrap_err().to_string()
+    }
+
+    #[test]
+    fn a_row_of_minutes_rises_with_altitude_between_half_an_hour_and_two() {
+        for good in [[30, 30, 30, 30], [45, 50, 55, 60], [85, 90, 95, 120]] {
+            assert!(WaterRow::parse(water(good)).is_ok(), "{good:?}");
+        }
+        for bad in
+            [[29, 50, 55, 60], [45, 50, 55, 121], [45, 40, 55, 60], [45, 50, 55, 54], [10, 20, 30, 130]]
+        {
+            assert!(
+                wrong(water(bad)).contains("minutes must rise with altitude, within 30 to 120"),
+                "{bad:?}"
+            );
+        }
+    }
+
+    #[test]
+    fn a_row_belongs_to_boiling_water_and_to_a_known_source() {
+        let good = || water([45, 50, 55, 60]);
+        let text = wrong(RawWater { method: Method::PressureDial, ..good() });
+        assert!(text.contains("only boiling-water rows belong here"), "{text}");
+        let text = wrong(RawWater { source: "a cousin".to_owned(), ..good() });
+        assert!(text.contains("names no known source"), "{text}");
+        assert!(wrong(RawWater { source: String::new(), ..good() }).contains("no known source"));
+        let text = wrong(RawWater { medium: None, ..good() });
+        assert!(text.contains("whole raw pack quart") || text.contains("medium"), "{text}");
+        assert!(WaterRow::parse(RawWater { source: "NCHFP 2020".to_owned(), ..good() }).is_ok());
+    }
+
+    #[test]
+    fn a_row_of_pressures_rises_between_five_and_fifteen() {
+        let row = |psi: [Option<u32>; 4], product: &str| {
+            let [psi_a, psi_b, psi_c, psi_d] = psi;
+            PressureRow::parse(RawPressure {
+                gauge: Gauge::Dial,
+                product: product.to_owned(),
+                medium: None,
+                pack: "hot".to_owned(),
+                minutes: 20,
+                psi_a,
+                psi_b,
+                psi_c,
+                psi_d,
+            })
+        };
+        let some = |psi: [u32; 4]| psi.map(Some);
+        assert!(row(some([5, 7, 8, 15]), "crushed;juice").is_ok());
+        assert!(row([Some(6), None, None, None], "crushed").is_ok());
+        for bad in [[4, 7, 8, 9], [6, 7, 8, 16], [7, 6, 8, 9]] {
+            assert!(
+                row(some(bad), "crushed").unwrap_err().to_string().contains("within 5 to 15 psi"),
+                "{bad:?}"
+            );
+        }
+        assert!(row(some([6, 7, 8, 9]), "jam").unwrap_err().to_string().contains("jam"));
+        assert!(row(some([6, 7, 8, 9]), "whole").unwrap_err().to_string().contains("medium"));
+    }
+}
