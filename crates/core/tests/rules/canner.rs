@@ -245,9 +245,9 @@ fn a_kettle_calls_at_its_mark_and_once_when_it_grows_hot() {
         of_kettle(at(60), celsius, at(0)).into_iter().map(|call| (call.text, call.once)).collect::<Vec<_>>()
     };
     let mark = ("The kettle is at its mark".to_owned(), false);
-    assert_eq!(texts(None), [mark.clone()]);
+    assert_eq!(texts(None), std::slice::from_ref(&mark));
     // 190 and 200 °F.
-    assert_eq!(texts(Some(87.7)), [mark.clone()]);
+    assert_eq!(texts(Some(87.7)), std::slice::from_ref(&mark));
     assert_eq!(texts(Some(87.8)), [mark.clone(), ("The kettle is at 190 °F, 88 °C".to_owned(), true)]);
     assert_eq!(texts(Some(93.2))[1].0, "The kettle is at 190 °F, 88 °C");
     assert_eq!(texts(Some(93.3)), [mark, ("The kettle is at 200 °F, 93 °C: turn it down".to_owned(), true)]);
