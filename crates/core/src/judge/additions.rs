@@ -3,6 +3,7 @@
 use super::case::{Case, Ingredient};
 use super::{Code, Finding};
 use crate::measures::units::{Volume, cups, in_cups, in_pounds, pounds};
+use crate::measures::words::capital;
 use crate::tables::process::Product;
 use crate::tables::source::Source;
 
@@ -64,7 +65,10 @@ pub(super) fn judge(case: &Case) -> Vec<Finding> {
     if !low_acid.is_empty() {
         found.push(Finding::new(
             Code::LowAcidAddition,
-            format!("{} in it: low in acid, and in no tested process for this product.", list(&low_acid)),
+            format!(
+                "{} in it: low in acid, and in no tested process for this product.",
+                capital(&low_acid.join(", "))
+            ),
             "Low-acid food lifts the pH and slows the heat; the tested time and dose were made without it.",
             OWN_RECIPE,
             Source::usda_guide_3(),
@@ -73,7 +77,7 @@ pub(super) fn judge(case: &Case) -> Vec<Finding> {
     if !untested.is_empty() {
         found.push(Finding::new(
             Code::NoTestedProcess,
-            format!("{} in it: no tested process covers that.", list(&untested)),
+            format!("{} in it: no tested process covers that.", capital(&untested.join(", "))),
             "It thins the acid and changes what was tested.",
             OWN_RECIPE,
             Source::usda_guide_3(),
@@ -97,10 +101,4 @@ pub(super) fn judge(case: &Case) -> Vec<Finding> {
         }
     }
     found
-}
-
-fn list(words: &[&str]) -> String {
-    let text = words.join(", ");
-    let mut letters = text.chars();
-    letters.next().map_or_else(String::new, |first| first.to_uppercase().chain(letters).collect())
 }

@@ -29,3 +29,15 @@ pub fn counted(count: f64, thing: &str) -> String {
         whole => format!("{whole:.0} {thing}s"),
     }
 }
+
+/// A text that begins with a capital.
+///
+/// ```
+/// use bodega_core::measures::words::capital;
+/// assert_eq!(capital("crushed"), "Crushed");
+/// ```
+#[must_use]
+pub fn capital(text: &str) -> String {
+    let mut letters = text.chars();
+    letters.next().map_or_else(String::new, |first| first.to_uppercase().chain(letters).collect())
+}

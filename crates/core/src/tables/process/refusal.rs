@@ -6,6 +6,7 @@ use super::{Method, Pack, Product, Query, STEAM_LIMIT};
 use crate::jars::size::JarSize;
 use crate::measures::moment::Minutes;
 use crate::measures::vocabulary::vocabulary;
+use crate::measures::words::capital;
 
 vocabulary! {
     /// Reason of a refusal.
@@ -107,9 +108,4 @@ impl Refusal {
             &["Ask your local extension office for a time at your altitude.", "Freeze the tomatoes."],
         )
     }
-}
-
-fn capital(text: &str) -> String {
-    let mut letters = text.chars();
-    letters.next().map_or_else(String::new, |first| first.to_uppercase().chain(letters).collect())
 }
