@@ -22,7 +22,7 @@ export function Pending({ of }: { of: readonly Question[] }) {
     <div className="grid gap-3">
       {/* Nothing is planned or timed for a kitchen whose only canner cannot be read; every station says so. */}
       <BrokenRecords of={["canner"]} />
-      <Plate title="This did not come">
+      <Plate title="This could not be loaded">
         <Trouble error={failed.error instanceof Error ? failed.error : null} />
         <Touch className="mt-3" onPress={() => asked.forEach((one) => void one.refetch())}>
           Ask again

@@ -12,8 +12,15 @@ const RECORD: Record<string, string> = {
   goal: "A line of the shelf's list",
 };
 
+const FIELD: Record<string, string> = {
+  picked_on: "day of picking",
+  back_on: "day on the sill",
+  gone_how: "way it left",
+  gone_why: "reason it left",
+};
+
 /** What cannot be read, in words. */
 export function brokenText({ table, id, field, stored }: BrokenRecord): string {
   const what = RECORD[table] ?? "A record";
-  return `${what} (number ${id}) cannot be read: its ${field.replace("_", " ")} is “${stored}”.`;
+  return `${what} (number ${id}) cannot be read: its ${FIELD[field] ?? field} is “${stored}”.`;
 }

@@ -31,7 +31,7 @@ export function JarRow({
               data-state={state}
               aria-label={`Jar ${jar.number}${mixed ? ` of ${jar.code}` : ""}, ${state}`}
               onClick={() => onTick({ id: jar.id, ...touchOf(jar) })}
-              className="w-full rounded-2xl border-2 border-line bg-white p-1 pb-2 text-center hover:border-cobalt"
+              className="h-full w-full rounded-2xl border-2 border-line bg-white p-1 pb-2 text-center hover:border-cobalt"
             >
               <span className="mx-auto block h-[104px] w-full sm:h-[128px]">
                 <JarPicture
