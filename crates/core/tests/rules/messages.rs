@@ -139,8 +139,12 @@ fn moments() -> Vec<String> {
             let touches: Vec<&str> = here.touches.iter().map(|touch| touch.says).collect();
             let more = [here.good.as_deref(), here.mind, here.call].into_iter().flatten();
             let then = then.map(|then| format!(" => {}", then.words)).unwrap_or_default();
+            let at =
+                here.at.map(|at| format!(" at minute {}", at.since_ms(START) / 60_000)).unwrap_or_default();
+            let state = [(here.boiling, " boiling"), (here.running, " running")];
+            let state: String = state.iter().filter(|(is, _)| *is).map(|(_, word)| *word).collect();
             format!(
-                "{method}, {phase}: {:?} {} [{}] {}{then}",
+                "{method}, {phase}{state}{at}: {:?} {} [{}] {}{then}",
                 here.figure,
                 here.words,
                 touches.join(" / "),
