@@ -1,12 +1,11 @@
 //! A load's water and heat: how much to fill in before the jars go in, and how long it takes to boil.
 
-use uom::si::length::inch;
 use uom::si::power::watt;
 
 use super::heat::{Charge, USUAL_EFFICIENCY, USUAL_POWER_W, come_up, food_at, tap_water, water_before};
 use super::pot::{Filling, Pot, fill, overhangs};
 use crate::kitchen::altitude::Altitude;
-use crate::measures::units::{Length, Power, Time, Volume, litres, millimetres};
+use crate::measures::units::{Length, Power, Time, Volume, inches, litres, millimetres};
 use crate::records::canner::{Canner, PotSize};
 use crate::records::jar::count_sizes;
 use crate::records::kitchen::Kitchen;
@@ -51,7 +50,7 @@ fn inside(pot: PotSize) -> Pot {
 #[must_use]
 pub fn filling(load: &CannerLoad, kitchen: &Kitchen) -> Option<Filling> {
     let pot = load.canner.pot.filter(|_| load.batch.method == Method::BoilingWater)?;
-    let cover = Length::new::<inch>(COVER_IN);
+    let cover = inches(COVER_IN);
     Some(fill(&inside(pot), &count_sizes(&load.jars), cover, &kitchen.outsides()))
 }
 

@@ -3,7 +3,6 @@
 //! Every station asks here, so that they cannot disagree: a plan, a load on the bench or in the canner, jars on the towel,
 //! a batch's record.
 
-use uom::si::thermodynamic_temperature::degree_celsius;
 use uom::si::time::minute;
 
 use super::case::{
@@ -19,7 +18,7 @@ use crate::jars::acid::{Agent, per_jar};
 use crate::jars::size::JarSize;
 use crate::kitchen::altitude::Altitude;
 use crate::measures::moment::Moment;
-use crate::measures::units::{Temperature, Time};
+use crate::measures::units::{Time, celsius};
 use crate::plan::batch::{BatchPlan, Wish};
 use crate::records::jar::{Jar, PhRecord, count_sizes};
 use crate::records::load::CannerLoad;
@@ -74,7 +73,6 @@ fn case_of(load: &CannerLoad, jars: &[&Jar], altitude: Option<Altitude>) -> Opti
     let like = jars.first()?;
     let sizes = count_sizes(jars.iter().copied());
     let clock = &load.clock;
-    let celsius = Temperature::new::<degree_celsius>;
     let temperatures = load.jars_c.map_or_else(Temperatures::default, |glass| Temperatures {
         jar: Some(celsius(glass)),
         food: Some(food_at(like.pack)),
@@ -183,7 +181,7 @@ pub fn ph_findings(reading: &PhRecord) -> Vec<Finding> {
     let case = Case {
         ph: Some(PhReading {
             value: reading.ph,
-            temperature: reading.sample_c.map(Temperature::new::<degree_celsius>),
+            temperature: reading.sample_c.map(celsius),
             compensated: reading.compensated,
             calibrated_today: reading.calibrated_today,
         }),
