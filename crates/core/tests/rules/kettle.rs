@@ -184,6 +184,23 @@ fn a_lid_keeps_the_water_in() {
 }
 
 #[test]
+fn the_drawn_line_goes_from_the_start_through_the_readings_to_the_goal() {
+    let mut kettle = cook(litres(12.0), 5.0, Target::FractionLeft(0.5), two_litres_an_hour());
+    kettle.log = vec![(at(60.0), Happened::Read(Sight::Volume(litres(10.0))))];
+    let forecast = kettle.forecast();
+    let (from, end) = (60.0, minutes(forecast.finish.expected));
+    assert_eq!(forecast.curve.len(), 26, "the start, the reading and 24 steps to the finish");
+    assert!((forecast.curve[0].1.get::<liter>() - 12.0).abs() < 1e-9);
+    for (step, (when, volume)) in (1..=24).zip(&forecast.curve[2..]) {
+        let share = f64::from(step) / 24.0;
+        assert!((minutes(*when) - (from + (end - from) * share)).abs() < 1e-6, "step {step}");
+        let read = forecast.curve[1].1.get::<liter>();
+        let straight = read + (forecast.goal.volume().get::<liter>() - read) * share;
+        assert!((volume.get::<liter>() - straight).abs() < 0.05, "step {step}: {volume:?}");
+    }
+}
+
+#[test]
 fn turning_the_heat_moves_the_finish_and_each_setting_keeps_its_own_rate() {
     let mut kettle = cook(litres(12.0), 5.0, Target::FractionLeft(0.5), two_litres_an_hour());
     let full = minutes(kettle.forecast().finish.expected);

@@ -265,6 +265,23 @@ fn waiting_loads_go_together_by_time_and_pressure() {
     assert_eq!((found.best[0].jars.len(), found.best[0].minutes), (7, Minutes(50)));
     assert_eq!(found.best[0].batch, BatchId(1));
 
+    // Quarts and pints of one plan, and the same size in its two mediums: four kinds, each counted by itself.
+    let mut kinds = quarts(2, 1);
+    kinds.extend([jar(3, 1, JarSize::Pint), jar(4, 2, JarSize::Quart), jar(5, 2, JarSize::Quart)]);
+    for other in &mut kinds[3..] {
+        other.medium = Some(Medium::Juice);
+    }
+    let kinds = vec![waiting(1, kinds)];
+    let apart = regroup(kinds, &canner, altitude, Minutes(10)).unwrap().unwrap();
+    let mut sizes: Vec<(u32, usize)> =
+        apart.best.iter().map(|load| (load.minutes.0, load.jars.len())).collect();
+    sizes.sort_unstable();
+    assert_eq!(sizes, [(90, 5)], "all five go in together at the longest time");
+    let mut counted: Vec<u32> =
+        apart.plan.loads.iter().flat_map(|load| &load.jars).map(|(_, count)| *count).collect();
+    counted.sort_unstable();
+    assert_eq!(counted, [1, 2, 2]);
+
     // What has begun, and what stands in another canner, stays as it is.
     let mut begun = open.clone();
     begun[0] = CannerLoad { id: LoadId(1), ..load(Method::BoilingWater, 50, quarts(3, 1), &BOIL[..1]) };
