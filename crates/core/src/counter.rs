@@ -74,6 +74,12 @@ pub fn of_kettle(finish: Moment, temp_c: Option<f64>, now: Moment) -> Vec<Call> 
     std::iter::once(mark).chain(hot.map(|text| Call::once(text, now))).collect()
 }
 
+/// Jars on the towel that are not processed.
+#[must_use]
+pub fn of_unprocessed(since: Moment) -> Call {
+    Call::once("Jars on the towel are not processed", since)
+}
+
 /// The lids that may be looked at from a moment on.
 #[must_use]
 pub fn of_lids(check_from: Moment) -> Call {

@@ -29,7 +29,7 @@ pub use shift::{earlier_starts, later_starts, near_minute, with_reserve};
 /// What tasks need and what a kitchen has.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-#[serde(default)]
+#[serde(default, deny_unknown_fields)]
 pub struct Needs {
     /// Pairs of hands.
     pub people: u32,

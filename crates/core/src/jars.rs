@@ -2,5 +2,7 @@
 
 pub mod acid;
 pub mod bench;
+pub mod contents;
 pub mod doses;
+pub mod ph;
 pub mod size;

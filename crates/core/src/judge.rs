@@ -1,17 +1,19 @@
 //! What is wrong with a batch as planned or recorded, what it means and what to do now.
 //!
-//! The judge compares; it never repairs and never invents a process. A field that was not given is not a mistake,
-//! unless the batch cannot be judged without it: product, jars, acid, altitude. Each rule is one function in a file
-//! named after what it looks at.
+//! The judge compares; it never repairs and never invents a process. A verdict is fine, not fine or cannot tell. A field
+//! that was not given is not a mistake, and it is not fine either: while the process depends on it, the verdict cannot
+//! tell and names what to say. Each rule is one function in a file named after what it looks at.
 
 use serde::Serialize;
 
 use crate::measures::moment::Minutes;
 use crate::measures::vocabulary::vocabulary;
+use crate::tables::process::ProcessOption;
 use crate::tables::source::Source;
 
 mod acid;
 mod additions;
+mod asks;
 pub mod case;
 mod fruit;
 mod handling;
@@ -20,6 +22,8 @@ mod ph;
 pub mod records;
 mod time;
 
+pub use additions::vegetables_carried;
+pub use asks::{Ask, Question};
 pub use case::Case;
 
 vocabulary! {
@@ -103,6 +107,8 @@ codes! {
     MixedLoadShort = "mixed_load_short", Stop, Time, "mixed load too short";
     /// Filled, lidded and never heated in the jar.
     NotProcessed = "not_processed", Stop, Time, "not processed";
+    /// Thin glass under a two-piece lid.
+    JarFragile = "jar_fragile", Warn, Jars, "fragile jar";
     /// Not a jar made for this.
     JarUnsuited = "jar_unsuited", Stop, Jars, "wrong jar";
     /// Fruit from a dead or frost-killed vine.
@@ -124,7 +130,9 @@ codes! {
     /// Too much or too little air under the lid.
     Headspace = "headspace", Warn, Jars, "headspace";
     /// Lids too near the surface.
-    WaterCover = "water_cover", Warn, Canner, "water too low";
+    WaterCover = "water_cover", Warn, Canner, "more water";
+    /// Lids at or out of the surface.
+    WaterLow = "water_low", Stop, Canner, "water too low";
     /// Glass that may break.
     ThermalGap = "thermal_gap", Warn, Jars, "hot and cold meet";
     /// The meter was not set today.
@@ -159,6 +167,11 @@ pub enum Fix {
         /// The tested time.
         minutes: Minutes,
     },
+    /// Use one of these pressures, for its minutes.
+    UsePressure {
+        /// Tested pairs.
+        options: Vec<ProcessOption>,
+    },
     /// Find the kitchen's altitude.
     FindAltitude,
     /// Process under water instead.
@@ -187,6 +200,8 @@ pub struct Finding {
     pub fix: Option<Fix>,
     /// Where the rule comes from.
     pub source: Source,
+    /// It stands for something that nobody said: the judge cannot tell, which is not fine.
+    pub cannot_tell: bool,
     /// Code of the batch it is about, where jars of several batches share a load; `null` when it is about all of them.
     pub batch: Option<String>,
 }
@@ -208,6 +223,7 @@ impl Finding {
             do_now: do_now.into(),
             fix: None,
             source,
+            cannot_tell: false,
             batch: None,
         }
     }
@@ -220,6 +236,28 @@ impl Finding {
     fn with_fix(self, fix: Fix) -> Self {
         Self { fix: Some(fix), ..self }
     }
+
+    /// The same, said because something is not known.
+    fn untold(self) -> Self {
+        Self { cannot_tell: true, ..self }
+    }
+
+    /// The same, of less weight than its code has as a rule.
+    fn lighter(self, severity: Severity) -> Self {
+        Self { severity, ..self }
+    }
+}
+
+vocabulary! {
+    /// What the judge says of the whole.
+    "verdict", Ruling {
+        /// Everything that the process depends on is known and right.
+        Fine = "fine", "fine";
+        /// Something stops it.
+        NotFine = "not_fine", "not fine";
+        /// Something is missing that the process depends on.
+        CannotTell = "cannot_tell", "cannot tell";
+    }
 }
 
 /// The judge's answer.
@@ -228,7 +266,11 @@ impl Finding {
 pub struct Verdict {
     /// What was found, stops first.
     pub findings: Vec<Finding>,
-    /// Whether nothing stops the batch and its time could be judged.
+    /// What has to be said before the judge can tell, in the order of the work.
+    pub questions: Vec<Question>,
+    /// Fine, not fine or cannot tell; a known mistake outweighs what is not known.
+    pub ruling: Ruling,
+    /// Whether the ruling is fine.
     pub ready: bool,
 }
 
@@ -241,8 +283,14 @@ const RULES: &[fn(&Case) -> Vec<Finding>] =
 pub fn judge(case: &Case) -> Verdict {
     let mut findings: Vec<Finding> = RULES.iter().flat_map(|rule| rule(case)).collect();
     findings.sort_by_key(|finding| finding.severity);
-    let open = findings
-        .iter()
-        .any(|finding| finding.severity == Severity::Stop || finding.code == Code::MediumMissing);
-    Verdict { ready: !open, findings }
+    let questions = asks::open(case);
+    let stops = |untold: bool| {
+        findings.iter().any(|found| found.severity == Severity::Stop && found.cannot_tell == untold)
+    };
+    let ruling = match (stops(false), stops(true) || !questions.is_empty()) {
+        (true, _) => Ruling::NotFine,
+        (false, true) => Ruling::CannotTell,
+        (false, false) => Ruling::Fine,
+    };
+    Verdict { questions, ruling, ready: ruling == Ruling::Fine, findings }
 }

@@ -5,8 +5,8 @@ use bodega_core::measures::limits::{
     ACID_STOCK, ADDITION, ALTITUDE, BOTTLE, BOTTLE_AGE, BRIX, CELSIUS, CHOICE, DAY_LAG, DAY_LENGTH,
     DAY_MINUTES, DAY_RESOURCE, DAY_SLIP, DEPTH_READ, EFFICIENCY, EVAPORATION, FRACTION_LEFT, HEADSPACE, HELP,
     HOURS, JAR_COUNT, JAR_DIAMETER, JAR_HEIGHT, JAR_STOCK, KETTLE_VOLUME, LABEL_GAP, LABEL_SIDE, LABEL_START,
-    LATITUDE, LOG_MINUTE, LONGITUDE, Limit, MINUTES, PH, PLANT_YIELD, POT_DOSE, PREFERENCE, PROBE,
-    RACK_HEIGHT, RIPE_SHARE, SEARCH_TIME, SHELF_YEAR, THERMOMETER_ERROR, TURNAROUND, VESSEL_DIAMETER,
+    LATITUDE, LEAVES, LOG_MINUTE, LONGITUDE, Limit, MINUTES, PH, PLANT_YIELD, POT_DOSE, POUNDS, PREFERENCE,
+    PROBE, RACK_HEIGHT, RIPE_SHARE, SEARCH_TIME, SHELF_YEAR, THERMOMETER_ERROR, TURNAROUND, VESSEL_DIAMETER,
     VESSEL_HEIGHT, WATER_COVER, WATTS, WEIGHT, WEIGHT_READ,
 };
 use serde_json::{Value, json};
@@ -17,8 +17,8 @@ type Fields = &'static [(&'static str, Limit)];
 /// Every number of every request body.
 const OF_SCHEMAS: &[(&str, Fields)] = &[
     ("AcidRequest", &[("bottle_ml", BOTTLE), ("pot_dose_tsp", POT_DOSE)]),
+    ("Added", &[("cups", ADDITION), ("leaves", LEAVES)]),
     ("AuditAcid", &[("bottle_age_months", BOTTLE_AGE), ("pot_dose_tsp", POT_DOSE)]),
-    ("AuditAddition", &[("cups", ADDITION)]),
     ("AuditFruit", &[("weight_kg", WEIGHT)]),
     ("AuditJar", &[("count", JAR_COUNT)]),
     ("AuditLogLine", &[("minute", MINUTES)]),
@@ -30,6 +30,7 @@ const OF_SCHEMAS: &[(&str, Fields)] = &[
             ("altitude_ft", ALTITUDE),
             ("headspace_in", HEADSPACE),
             ("minutes", MINUTES),
+            ("psi", POUNDS),
             ("reprocess_after_hours", HOURS),
             ("rest_minutes", MINUTES),
             ("seal_check_hours", HOURS),
@@ -119,6 +120,7 @@ const OF_SCHEMAS: &[(&str, Fields)] = &[
     ("ProcessRequest", &[("altitude_ft", ALTITUDE)]),
     ("ReadingRequest", &[("temp_c", PROBE)]),
     ("RecountRequest", &[("count", JAR_COUNT)]),
+    ("RetimeRequest", &[("psi", POUNDS)]),
     ("SlipRequest", &[("minutes", DAY_SLIP)]),
     (
         "Vessel",

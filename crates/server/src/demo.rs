@@ -120,6 +120,7 @@ impl Season<'_> {
             agent: recipe.agent,
             salt: recipe.salt,
             rest: None,
+            additions: Some(Vec::new()),
             altitude_ft: ALTITUDE_FT,
             draws: vec![Draw { lot, weight_g }],
             loads: recipe

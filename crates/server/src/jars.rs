@@ -18,6 +18,7 @@ use crate::state::{Shared, change};
 
 /// A step of one jar, done or taken back.
 #[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
 pub struct JarStepRequest {
     /// Which step.
     pub step: JarStep,
@@ -27,6 +28,7 @@ pub struct JarStepRequest {
 
 /// A step of every jar of a load.
 #[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
 pub struct LoadStepRequest {
     /// Which step.
     pub step: JarStep,
@@ -65,6 +67,7 @@ pub async fn tick_load(
 
 /// Jars of one size in a load.
 #[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
 pub struct RecountRequest {
     /// The batch whose pot gave more or fewer; the load's own when it is not said.
     pub batch: Option<BatchId>,
@@ -97,6 +100,7 @@ pub async fn recount_load(
 
 /// How warm the empty jars are.
 #[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
 pub struct WarmthRequest {
     /// Degrees Celsius, -30 to 200.
     pub jars_c: f64,
@@ -117,6 +121,7 @@ pub async fn set_warmth(
 
 /// Acid stirred into the pot.
 #[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
 pub struct PotDoseRequest {
     /// Teaspoons, above 0 to 4,000; `null` takes it back.
     pub tsp: Option<f64>,

@@ -47,6 +47,16 @@ fn about_field(path: &str, message: &str) -> ApiError {
         .replace("expected u32", "give a whole number, 0 or more")
         .replace("expected f64", "give a number");
     let parent = if path == "." { "" } else { path };
+    if let Some((name, others)) = text.strip_prefix("unknown field `").and_then(|rest| rest.split_once('`')) {
+        let field = match parent {
+            "" => name.to_owned(),
+            // The path may end at the field or at what it stands in.
+            within if within == name || within.ends_with(&format!(".{name}")) => within.to_owned(),
+            within => format!("{within}.{name}"),
+        };
+        let known = others.trim_start_matches(", expected ").replace('`', "");
+        return ApiError::field(field, format!("{name} is not known here; use {known}"));
+    }
     let missing = text.strip_prefix("missing field `").and_then(|rest| rest.strip_suffix('`'));
     match missing {
         Some(name) => {

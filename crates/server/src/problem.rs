@@ -3,6 +3,7 @@
 use actix_web::http::StatusCode;
 use actix_web::{HttpResponse, ResponseError};
 use bodega_core::measures::limits::OutOfRange;
+use bodega_core::towel::seal::NoRescue;
 use bodega_store::StoreError;
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -114,8 +115,12 @@ fn store_parts(error: &StoreError) -> (StatusCode, &'static str, Option<String>)
         StoreError::OnStove { .. } => conflict("on_stove", Some("chilled")),
         StoreError::NotOnTowel { .. } => conflict("not_on_towel", None),
         StoreError::NotProcessed { .. } => conflict("not_processed", Some("holds")),
-        StoreError::NotFailed { .. } => conflict("not_failed", Some("rescue")),
-        StoreError::TooLate { .. } => conflict("too_late", Some("rescue")),
+        StoreError::NoRescue { reason, .. } => match reason {
+            NoRescue::NothingWrong => conflict("not_failed", Some("rescue")),
+            NoRescue::TooLate => conflict("too_late", Some("rescue")),
+            NoRescue::WasItCold | NoRescue::NotCold => conflict("kept_cold", Some("kept_cold")),
+        },
+        StoreError::SecondLook { .. } => conflict("second_look", Some("done")),
         StoreError::ShelfEmpty => conflict("shelf_empty", Some("size")),
         StoreError::AlreadyGone { .. } => conflict("already_gone", Some("jar")),
         StoreError::NotBroken => (StatusCode::NOT_FOUND, "not_broken", Some("field".to_owned())),

@@ -5,6 +5,8 @@ use bodega_core::crates::fruit::{Condition, Fault, Kind};
 use bodega_core::day::work::Work;
 use bodega_core::jars::acid::Agent;
 use bodega_core::jars::bench::JarStep;
+use bodega_core::jars::contents::Ingredient;
+use bodega_core::jars::ph::{PhSample, Remedy};
 use bodega_core::jars::size::{JarSize, Mouth};
 use bodega_core::judge::Severity;
 use bodega_core::kettle::{CookWhat, HeatSetting, KettleHeat};
@@ -36,6 +38,7 @@ pub fn all() -> Vec<Words> {
         Discard,
         Fault,
         HeatSetting,
+        Ingredient,
         JarSize,
         JarStep,
         KettleHeat,
@@ -47,7 +50,9 @@ pub fn all() -> Vec<Words> {
         Mouth,
         Pack,
         Paper,
+        PhSample,
         Product,
+        Remedy,
         Rescue,
         Rest,
         Severity,

@@ -240,10 +240,20 @@ impl Store {
         &self,
         id: LoadId,
         time: impl FnOnce(&CannerLoad, &Kitchen) -> Result<ProcessOption, E>,
+        now: Moment,
     ) -> Result<CannerLoad, E> {
         let mut connection = self.lock();
         let transaction = connection.transaction().map_err(StoreError::from)?;
-        let found = time(&one(&transaction, id)?, &read_kitchen(&transaction)?)?;
+        let load = one(&transaction, id)?;
+        let found = time(&load, &read_kitchen(&transaction)?)?;
+        if found.psi > load.psi && load.clock.counts_at_pressure() {
+            transaction
+                .execute(
+                    "INSERT INTO load_event (load_id, event, at) VALUES (?1, ?2, ?3)",
+                    params![id.0, BoilEvent::PoundsRaised.word(), now.0],
+                )
+                .map_err(StoreError::from)?;
+        }
         transaction
             .execute(
                 "UPDATE canner_load SET minutes = ?2, psi = ?3 WHERE id = ?1",

@@ -3,6 +3,7 @@
 use bodega_core::canner::events::OutOfOrder;
 use bodega_core::jars::bench::AcidFirst;
 use bodega_core::measures::ids::LotId;
+use bodega_core::towel::seal::NoRescue;
 
 /// A change or a question the store cannot serve.
 #[derive(Debug, thiserror::Error)]
@@ -100,17 +101,17 @@ pub enum StoreError {
         /// Number of the jar in its batch.
         number: u32,
     },
-    /// Nothing is decided about a jar whose lid did not fail.
-    #[error("jar {number} has no failed lid; say first that it failed or is doubtful")]
-    NotFailed {
+    /// The jar cannot be rescued so.
+    #[error("jar {number}: {reason}")]
+    NoRescue {
         /// Number of the jar in its batch.
         number: u32,
+        /// Why not.
+        reason: NoRescue,
     },
-    /// A day has passed since the jar was lifted.
-    #[error(
-        "jar {number} came out more than 24 hours ago and is not processed again; refrigerate, freeze or discard it"
-    )]
-    TooLate {
+    /// The lid was judged too early to count.
+    #[error("jar {number}: its lid was judged before it could settle; look at it again after 12 hours")]
+    SecondLook {
         /// Number of the jar in its batch.
         number: u32,
     },

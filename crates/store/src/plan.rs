@@ -2,7 +2,10 @@
 
 use bodega_core::crates::fruit::Kind;
 use bodega_core::day::overnight::waits_as_juice;
+use bodega_core::jars::contents::Added;
+use bodega_core::jars::ph::{PhSample, Remedy};
 use bodega_core::jars::size::JarSize;
+use bodega_core::judge::records::BatchFacts;
 use bodega_core::measures::ids::{BatchId, LotId};
 use bodega_core::measures::moment::Moment;
 use bodega_core::measures::units::{Volume, grams, in_pounds, in_quarts};
@@ -15,7 +18,7 @@ use bodega_core::records::lot::Lot;
 use bodega_core::tables::process::Medium;
 use rusqlite::{Connection, Transaction, params};
 
-use crate::rows::batch::{SELECT, one, read};
+use crate::rows::batch::{SELECT, one, read, stored_additions};
 use crate::rows::{ids, lot, optional_word, word};
 use crate::{Store, StoreError, lineup};
 
@@ -66,6 +69,8 @@ impl Store {
             Ok(PhRecord {
                 at: Moment(row.get("at")?),
                 ph: row.get("ph")?,
+                sample: optional_word(row, "sample")?,
+                did: optional_word(row, "did")?,
                 sample_c: row.get("sample_c")?,
                 compensated: row.get("compensated")?,
                 calibrated_today: row.get("calibrated_today")?,
@@ -82,15 +87,17 @@ impl Store {
         let connection = self.lock();
         one(&connection, batch)?;
         connection.execute(
-            "INSERT INTO ph_reading (batch_id, at, ph, sample_c, compensated, calibrated_today)
-             VALUES (?1, ?2, ?3, ?4, ?5, ?6)",
+            "INSERT INTO ph_reading (batch_id, at, ph, sample_c, compensated, calibrated_today, sample, did)
+             VALUES (?1, ?2, ?3, ?4, ?5, ?6, ?7, ?8)",
             params![
                 batch.0,
                 reading.at.0,
                 reading.ph,
                 reading.sample_c,
                 reading.compensated,
-                reading.calibrated_today
+                reading.calibrated_today,
+                reading.sample.map(PhSample::word),
+                reading.did.map(Remedy::word)
             ],
         )?;
         Ok(())
@@ -259,6 +266,27 @@ impl Store {
         one(&connection, id)
     }
 
+    /// Says what else goes into a batch.
+    ///
+    /// # Errors
+    /// [`StoreError::NotFound`].
+    pub fn set_additions(&self, id: BatchId, additions: &Vec<Added>) -> Result<Batch, StoreError> {
+        let connection = self.lock();
+        connection.execute(
+            "UPDATE batch SET additions = ?2, additions_asked = 1 WHERE id = ?1",
+            params![id.0, stored_additions(Some(additions))?],
+        )?;
+        one(&connection, id)
+    }
+
+    /// What the judge has to know of a batch beside its jars.
+    ///
+    /// # Errors
+    /// [`StoreError::NotFound`].
+    pub fn facts(&self, id: BatchId) -> Result<BatchFacts, StoreError> {
+        Ok(BatchFacts { batch: self.batch(id)?, sizes: self.batch_sizes(id)?, ph: self.ph_readings(id)? })
+    }
+
     /// Sizes of a batch's jars, with how many there are of each.
     ///
     /// # Errors
@@ -326,8 +354,9 @@ fn insert_batch(transaction: &Transaction<'_>, new: &NewBatch, now: Moment) -> R
         |row| row.get(0),
     )?;
     transaction.execute(
-        "INSERT INTO batch (code, product, medium, pack, thickness, method, agent, salt, altitude_ft, planned_at, rest)
-         VALUES (?1, ?2, ?3, ?4, ?5, ?6, ?7, ?8, ?9, ?10, ?11)",
+        "INSERT INTO batch (code, product, medium, pack, thickness, method, agent, salt, altitude_ft, planned_at, rest,
+             additions, additions_asked)
+         VALUES (?1, ?2, ?3, ?4, ?5, ?6, ?7, ?8, ?9, ?10, ?11, ?12, 1)",
         params![
             format!("{day}-{number}"),
             new.product.word(),
@@ -339,7 +368,8 @@ fn insert_batch(transaction: &Transaction<'_>, new: &NewBatch, now: Moment) -> R
             new.salt,
             new.altitude_ft,
             now.0,
-            new.rest.map(Rest::word)
+            new.rest.map(Rest::word),
+            stored_additions(new.additions.as_ref())?
         ],
     )?;
     Ok(BatchId(transaction.last_insert_rowid()))

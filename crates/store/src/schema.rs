@@ -13,4 +13,5 @@ pub(crate) const MIGRATIONS: &[M<'static>] = &[
     M::up(include_str!("../migrations/07-the-day.sql")),
     M::up(include_str!("../migrations/08-doubt-kept.sql")),
     M::up(include_str!("../migrations/09-sink-and-night.sql")),
+    M::up(include_str!("../migrations/10-what-else.sql")),
 ];

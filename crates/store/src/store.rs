@@ -62,10 +62,13 @@ impl Store {
         connection.pragma_update(None, "journal_mode", "WAL")?;
         connection.pragma_update(None, "synchronous", "FULL")?;
         connection.pragma_update(None, "foreign_keys", true)?;
+        // A new column looks at every row of its table, and one that is broken must not keep the kitchen shut.
+        connection.pragma_update(None, "ignore_check_constraints", true)?;
         Migrations::from_slice(MIGRATIONS).to_latest(&mut connection).map_err(|error| match error {
             rusqlite_migration::Error::MigrationDefinition(_) => StoreError::Newer,
             other => StoreError::Migration(other.to_string()),
         })?;
+        connection.pragma_update(None, "ignore_check_constraints", false)?;
         let store = Self::of(connection, directory);
         store.settle_kitchen()?;
         Ok(store)

@@ -3,7 +3,7 @@
 use bodega_core::measures::ids::{BatchId, JarId, LoadId};
 use bodega_core::measures::moment::Moment;
 use bodega_core::records::towel::{Rescued, Towel, TowelJar};
-use bodega_core::towel::seal::{LidVerdict, Rescue, fridge_until, may_reprocess, window};
+use bodega_core::towel::seal::{Cooling, LidVerdict, Rescue, fridge_until, is_provisional, window};
 use rusqlite::{Connection, OptionalExtension, Row, params};
 
 use crate::rows::jar::read_verdict;
@@ -72,14 +72,15 @@ impl Store {
             Some(LidVerdict::Doubtful) => (Some("failed"), Some("doubtful")),
         };
         for jar in jars {
-            let (number, load, _) = lifted(&transaction, *jar)?;
+            let (number, load, lifted_at) = lifted(&transaction, *jar)?;
             if verdict == Some(LidVerdict::Holds) && !load::one(&transaction, load)?.is_processed(*jar, now) {
                 return Err(StoreError::NotProcessed { number });
             }
+            let provisional = verdict.is_some_and(|verdict| is_provisional(verdict, lifted_at, now));
             transaction.execute(
-                "UPDATE jar SET seal = ?2, seal_detail = ?3, seal_at = ?4, tidy_at = NULL, rescue = NULL,
-                 rescue_at = NULL WHERE id = ?1",
-                params![jar.0, seal, detail, seal.map(|_| now.0)],
+                "UPDATE jar SET seal = ?2, seal_detail = ?3, seal_at = ?4, provisional = ?5, tidy_at = NULL,
+                 rescue = NULL, rescue_at = NULL WHERE id = ?1",
+                params![jar.0, seal, detail, seal.map(|_| now.0), provisional],
             )?;
         }
         Ok(transaction.commit()?)
@@ -88,12 +89,16 @@ impl Store {
     /// Rings off, washed and dry, for all of the jars or none; or takes it back.
     ///
     /// # Errors
-    /// [`StoreError::NotOnTowel`]; [`StoreError::NotFound`].
+    /// [`StoreError::SecondLook`] while a lid was only judged too early; [`StoreError::NotOnTowel`]; [`StoreError::NotFound`].
     pub fn tidy(&self, jars: &[JarId], done: bool, now: Moment) -> Result<(), StoreError> {
         let mut connection = self.lock();
         let transaction = connection.transaction()?;
         for jar in jars {
-            lifted(&transaction, *jar)?;
+            let (number, ..) = lifted(&transaction, *jar)?;
+            let sql = "SELECT provisional FROM jar WHERE id = ?1";
+            if done && transaction.query_row(sql, [jar.0], |row| row.get(0))? {
+                return Err(StoreError::SecondLook { number });
+            }
             transaction.execute(
                 "UPDATE jar SET tidy_at = ?2 WHERE id = ?1",
                 params![jar.0, done.then_some(now.0)],
@@ -102,44 +107,53 @@ impl Store {
         Ok(transaction.commit()?)
     }
 
-    /// Decides about a jar whose lid failed, or takes that back. To be processed again it goes to the bench in a load
-    /// with a new lid to come; the load it was in stays in its history.
+    /// Decides about jars that are not processed or whose lids failed, or takes that back; all of them or none. To be
+    /// processed again they go to the bench in a load with new lids to come, or, as long as they are hot, into a load of
+    /// their own that can go in at once; the load they were in stays in their history.
     ///
     /// # Errors
-    /// [`StoreError::NotFailed`] when its lid did not; [`StoreError::TooLate`] a day after it was lifted;
-    /// [`StoreError::NotFound`].
-    pub fn rescue(&self, jar: JarId, rescue: Option<Rescue>, now: Moment) -> Result<(), StoreError> {
+    /// [`StoreError::NoRescue`] when nothing is wrong with one, or after more than a day; [`StoreError::NotFound`].
+    pub fn rescue(
+        &self,
+        jars: &[JarId],
+        rescue: Option<Rescue>,
+        kept_cold: Option<bool>,
+        now: Moment,
+    ) -> Result<(), StoreError> {
         let mut connection = self.lock();
         let transaction = connection.transaction()?;
-        take_rescue_back(&transaction, jar)?;
-        let (number, load, lifted_at) = lifted(&transaction, jar)?;
-        let Some(rescue) = rescue else { return Ok(transaction.commit()?) };
-        let (found, size) = transaction.query_row("SELECT * FROM jar WHERE id = ?1", [jar.0], |row| {
-            Ok((read_verdict(row)?, word(row, "size")?))
-        })?;
-        let verdict = found.filter(|verdict| !matches!(verdict, LidVerdict::Holds | LidVerdict::Broken));
-        let Some(verdict) = verdict else { return Err(StoreError::NotFailed { number }) };
-        if rescue != Rescue::Reprocess {
-            transaction.execute(
-                "UPDATE jar SET rescue = ?2, rescue_at = ?3 WHERE id = ?1",
-                params![jar.0, rescue.word(), now.0],
-            )?;
-            return Ok(transaction.commit()?);
+        let mut hot: Option<LoadId> = None;
+        for jar in jars {
+            take_rescue_back(&transaction, *jar)?;
+            let (number, load, lifted_at) = lifted(&transaction, *jar)?;
+            let Some(rescue) = rescue else { continue };
+            let (verdict, size) =
+                transaction.query_row("SELECT * FROM jar WHERE id = ?1", [jar.0], |row| {
+                    Ok((read_verdict(row)?, word(row, "size")?))
+                })?;
+            let was_in = load::one(&transaction, load)?;
+            let cooling = Cooling { verdict, processed: was_in.is_processed(*jar, now), lifted_at };
+            cooling.may(rescue, kept_cold, now).map_err(|reason| StoreError::NoRescue { number, reason })?;
+            if rescue != Rescue::Reprocess {
+                transaction.execute(
+                    "UPDATE jar SET rescue = ?2, rescue_at = ?3 WHERE id = ?1",
+                    params![jar.0, rescue.word(), now.0],
+                )?;
+            } else if cooling.keeps_its_lid(now) {
+                let again = match hot {
+                    Some(again) => again,
+                    None => {
+                        let (minutes, psi) = (was_in.clock.required(), was_in.psi);
+                        lineup::append(&transaction, was_in.canner.id, was_in.batch.id, minutes, psi)?
+                    }
+                };
+                hot = Some(again);
+                move_on(&transaction, *jar, again, true)?;
+            } else {
+                let again = lineup::with_room(&transaction, load, size)?;
+                move_on(&transaction, *jar, again, false)?;
+            }
         }
-        if !may_reprocess(verdict, lifted_at, now) {
-            return Err(StoreError::TooLate { number });
-        }
-        let again = lineup::with_room(&transaction, load, size)?;
-        transaction.execute(
-            "INSERT INTO jar_past (jar_id, load_id, judged_at, seal_detail)
-             SELECT id, load_id, seal_at, seal_detail FROM jar WHERE id = ?1",
-            [jar.0],
-        )?;
-        transaction.execute(
-            "UPDATE jar SET load_id = ?2, seal = NULL, seal_detail = NULL, seal_at = NULL, rim_at = NULL,
-             lid_at = NULL WHERE id = ?1",
-            params![jar.0, again.0],
-        )?;
         Ok(transaction.commit()?)
     }
 
@@ -183,6 +197,21 @@ pub(crate) fn lifted(connection: &Connection, jar: JarId) -> Result<(u32, LoadId
     Ok((number, load, Moment(at.ok_or(StoreError::NotOnTowel { number })?)))
 }
 
+/// Takes a jar on to the load that it is processed again in.
+fn move_on(connection: &Connection, jar: JarId, load: LoadId, keeps_its_lid: bool) -> Result<(), StoreError> {
+    connection.execute(
+        "INSERT INTO jar_past (jar_id, load_id, judged_at, seal_detail)
+         SELECT id, load_id, seal_at, seal_detail FROM jar WHERE id = ?1",
+        [jar.0],
+    )?;
+    connection.execute(
+        "UPDATE jar SET load_id = ?2, seal = NULL, seal_detail = NULL, seal_at = NULL, provisional = 0,
+         rim_at = CASE WHEN ?3 THEN rim_at END, lid_at = CASE WHEN ?3 THEN lid_at END WHERE id = ?1",
+        params![jar.0, load.0, keeps_its_lid],
+    )?;
+    Ok(())
+}
+
 /// Brings a jar back from the cold or from the load it was to be processed in again.
 fn take_rescue_back(connection: &Connection, jar: JarId) -> Result<(), StoreError> {
     connection.execute("UPDATE jar SET rescue = NULL, rescue_at = NULL WHERE id = ?1", [jar.0])?;
@@ -200,8 +229,8 @@ fn take_rescue_back(connection: &Connection, jar: JarId) -> Result<(), StoreErro
         return Ok(());
     }
     connection.execute(
-        "UPDATE jar SET load_id = past.load_id, seal = 'failed', seal_detail = past.seal_detail,
-         seal_at = past.judged_at, rim_at = filled_at, lid_at = filled_at
+        "UPDATE jar SET load_id = past.load_id, seal = iif(past.judged_at IS NULL, NULL, 'failed'),
+         seal_detail = past.seal_detail, seal_at = past.judged_at, rim_at = filled_at, lid_at = filled_at
          FROM jar_past AS past WHERE jar.id = ?1 AND past.id = ?2",
         params![jar.0, past],
     )?;
@@ -232,8 +261,15 @@ fn read_towel_jar(row: &Row<'_>) -> rusqlite::Result<TowelJar> {
         number: row.get("number")?,
         size: word(row, "size")?,
         verdict: read_verdict(row)?,
+        second_look: second_look(row)?,
         judged_at: moment(row, "seal_at")?,
         rescue: optional_word(row, "rescue")?,
         tidy: row.get::<_, Option<i64>>("tidy_at")?.is_some(),
     })
+}
+
+/// From when a lid that was judged too early is looked at again.
+fn second_look(row: &Row<'_>) -> rusqlite::Result<Option<Moment>> {
+    let provisional: bool = row.get("provisional")?;
+    Ok(provisional.then_some(window(Moment(row.get("at")?)).0))
 }

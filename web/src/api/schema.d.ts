@@ -108,6 +108,23 @@ export interface paths {
         patch: operations["change_batch"];
         trace?: never;
     };
+    "/api/batches/{id}/additions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Says what else goes into a batch: at the plan, or later when it was not said then. */
+        put: operations["set_additions"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/batches/{id}/checklist": {
         parameters: {
             query?: never;
@@ -829,23 +846,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/jars/{id}/rescue": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        /** Decides about a jar whose lid failed. To be processed again it goes back to the bench for a new lid. */
-        put: operations["rescue_jar"];
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/jars/{id}/steps": {
         parameters: {
             query?: never;
@@ -1163,7 +1163,10 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Looks a load's time up again, after the kitchen's altitude was corrected. */
+        /**
+         * Looks a load's time up again, after the kitchen's altitude was corrected. Raising the pounds of a load that counts
+         *     starts its time again.
+         */
         put: operations["retime_load"];
         post?: never;
         delete?: never;
@@ -1321,6 +1324,26 @@ export interface paths {
         put?: never;
         /** How much of each lot should go to which product in which jars. */
         post: operations["best_split"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rescues": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Decides about jars that are not processed, or whose lids failed, for all of them or none. To be processed again they go
+         *     to the bench for new lids; straight into the canner as long as they are hot.
+         */
+        put: operations["rescue_jars"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1549,6 +1572,26 @@ export interface components {
              */
             used: number;
         };
+        /** @description Something added as people say it: cups of it, or leaves of basil. */
+        Added: {
+            /**
+             * Format: double
+             * @description Cups in the whole batch, chopped, 0 to 1,000.
+             */
+            cups?: number | null;
+            /**
+             * Format: double
+             * @description Leaves in the whole batch instead of cups, for basil, 0 to 48,000.
+             */
+            leaves?: number | null;
+            /** @description What. */
+            what: components["schemas"]["Ingredient"];
+        };
+        /** @description What else goes into a batch. */
+        AdditionsRequest: {
+            /** @description An empty list for nothing. */
+            additions: components["schemas"]["Added"][];
+        };
         /** @description Today's lifted loads, and what is left to do after the last one. */
         AfterView: {
             /** @description What was lifted in the last twelve hours, oldest first. */
@@ -1634,6 +1677,11 @@ export interface components {
                 count: number;
             };
         };
+        /**
+         * @description Something that the process depends on, in the order of the work.
+         * @enum {string}
+         */
+        Ask: "product" | "medium" | "pack" | "additions" | "weight" | "jars" | "agent" | "dose" | "method" | "altitude" | "minutes" | "pounds" | "other_jars";
         /** @description The acid. */
         AuditAcid: {
             agent?: components["schemas"]["Agent"] | null;
@@ -1652,16 +1700,6 @@ export interface components {
              */
             pot_dose_tsp?: number | null;
             source?: components["schemas"]["AcidSource"] | null;
-        };
-        /** @description Something added. */
-        AuditAddition: {
-            /**
-             * Format: double
-             * @description Cups, chopped, 0 to 1,000.
-             */
-            cups: number;
-            /** @description What. */
-            what: components["schemas"]["Ingredient"];
         };
         /** @description The fruit. */
         AuditFruit: {
@@ -1717,6 +1755,7 @@ export interface components {
             calibrated_today?: boolean | null;
             /** @description Whether the meter allows for it. */
             compensated?: boolean | null;
+            sample?: components["schemas"]["PhSample"] | null;
             /**
              * Format: double
              * @description Temperature of the sample in degrees Celsius, -30 to 200.
@@ -1731,8 +1770,8 @@ export interface components {
         /** @description A batch as planned or recorded. */
         AuditRequest: {
             acid?: components["schemas"]["AuditAcid"] | null;
-            /** @description What else is in it. */
-            additions?: components["schemas"]["AuditAddition"][] | null;
+            /** @description What else is in it; an empty list for nothing, left out when nobody can tell. */
+            additions?: components["schemas"]["Added"][] | null;
             /**
              * Format: double
              * @description Height of the kitchen in feet, -2,000 to 30,000.
@@ -1748,6 +1787,8 @@ export interface components {
             headspace_in?: number | null;
             /** @description The jars. */
             jars?: components["schemas"]["AuditJar"][] | null;
+            /** @description Whether jars that are processed again after more than a day were kept cold all that time. */
+            kept_cold?: boolean | null;
             /** @description Other jars in the same load. */
             load?: components["schemas"]["AuditOther"][] | null;
             medium?: components["schemas"]["Medium"] | null;
@@ -1760,6 +1801,11 @@ export interface components {
             pack?: components["schemas"]["Pack"] | null;
             ph?: components["schemas"]["AuditPh"] | null;
             product?: components["schemas"]["Product"] | null;
+            /**
+             * Format: double
+             * @description Pounds on the gauge, 0 to 30; under pressure the minutes are held against the tested time at these pounds.
+             */
+            psi?: number | null;
             /**
              * Format: double
              * @description Hours between the first lifting and processing again, 0 to 10,000.
@@ -1821,6 +1867,10 @@ export interface components {
         };
         /** @description A batch on the line. */
         Batch: {
+            /** @description What goes in besides tomatoes, acid and salt; empty for nothing, `null` while nobody said. */
+            additions?: components["schemas"]["Added"][] | null;
+            /** @description Whether that was asked at all: it was not of batches recorded before the question existed. */
+            additions_asked: boolean;
             /** @description Acid in every jar. */
             agent: components["schemas"]["Agent"];
             /**
@@ -1976,7 +2026,7 @@ export interface components {
          * @description Something a person saw or did at the canner.
          * @enum {string}
          */
-        BoilEvent: "jars_in" | "vents" | "boils" | "boil_lost" | "topped_up_boiling" | "topped_up_cold" | "jar_broken" | "jar_out" | "jar_added" | "heat_off" | "pressure_down" | "lifted";
+        BoilEvent: "jars_in" | "vents" | "boils" | "boil_lost" | "pounds_raised" | "topped_up_boiling" | "topped_up_cold" | "jar_broken" | "jar_out" | "jar_added" | "heat_off" | "heat_again" | "pressure_down" | "lifted";
         /** @description The altitude that goes with the reading. */
         BoilTestAnswer: {
             /** @description If it reads right. */
@@ -2135,7 +2185,7 @@ export interface components {
          * @description What can be found; the word is stable.
          * @enum {string}
          */
-        Code: "no_acid" | "acid_short" | "fresh_citrus" | "pot_dose_short" | "process_short" | "no_tested_process" | "altitude_missing" | "steam_limit" | "boil_lost" | "mixed_load_short" | "not_processed" | "jar_unsuited" | "frost_killed_vine" | "overripe" | "mouldy" | "low_acid_addition" | "vegetable_ratio" | "reprocess_late" | "ph_high" | "lid_reused" | "headspace" | "water_cover" | "thermal_gap" | "ph_uncalibrated" | "ph_uncompensated" | "litre_as_quart" | "bruised" | "rest_short" | "seal_check_early" | "rings_on" | "bottle_old" | "underripe" | "medium_missing";
+        Code: "no_acid" | "acid_short" | "fresh_citrus" | "pot_dose_short" | "process_short" | "no_tested_process" | "altitude_missing" | "steam_limit" | "boil_lost" | "mixed_load_short" | "not_processed" | "jar_fragile" | "jar_unsuited" | "frost_killed_vine" | "overripe" | "mouldy" | "low_acid_addition" | "vegetable_ratio" | "reprocess_late" | "ph_high" | "lid_reused" | "headspace" | "water_cover" | "water_low" | "thermal_gap" | "ph_uncalibrated" | "ph_uncompensated" | "litre_as_quart" | "bruised" | "rest_short" | "seal_check_early" | "rings_on" | "bottle_old" | "underripe" | "medium_missing";
         /** @description Jars kept cold, and how much room a frozen one needs. */
         ColdView: {
             /**
@@ -2484,6 +2534,8 @@ export interface components {
              * @description Jars on the shelf.
              */
             shelved: number;
+            /** @description Jars on the towel that are not processed and that nobody has decided about. */
+            unprocessed: number;
             /**
              * Format: int64
              * @description Grams that can go on to jars.
@@ -2727,6 +2779,8 @@ export interface components {
         Finding: {
             /** @description Code of the batch it is about, where jars of several batches share a load; `null` when it is about all of them. */
             batch?: string | null;
+            /** @description It stands for something that nobody said: the judge cannot tell, which is not fine. */
+            cannot_tell: boolean;
             /** @description Stable code. */
             code: components["schemas"]["Code"];
             /** @description What to do now. */
@@ -2767,6 +2821,11 @@ export interface components {
             minutes: components["schemas"]["Minutes"];
             /** @enum {string} */
             way: "raise_time";
+        } | {
+            /** @description Tested pairs. */
+            options: components["schemas"]["ProcessOption"][];
+            /** @enum {string} */
+            way: "use_pressure";
         } | {
             /** @enum {string} */
             way: "find_altitude";
@@ -2907,6 +2966,8 @@ export interface components {
             minutes: components["schemas"]["Minutes"];
             /** @description Name of the canner. */
             name: string;
+            /** @description The heat went off before the time was full: not processed until it was counted again. */
+            not_processed: boolean;
             /** @description Where it stands. */
             now: components["schemas"]["Phase"];
             suggestion?: components["schemas"]["Suggestion"] | null;
@@ -2981,7 +3042,7 @@ export interface components {
          * @description What kind of jar it is.
          * @enum {string}
          */
-        JarKind: "mason" | "packer" | "antique" | "wire_bail";
+        JarKind: "mason" | "packer" | "antique" | "wire_bail" | "other";
         /** @description A jar from outside, with its lid and ring, in millimetres. */
         JarMeasure: {
             /**
@@ -3043,7 +3104,7 @@ export interface components {
          * @description Size of a jar, from smallest to largest.
          * @enum {string}
          */
-        JarSize: "half_pint" | "pint" | "half_litre" | "pint_and_half" | "quart" | "litre" | "half_gallon";
+        JarSize: "quarter_pint" | "half_pint" | "three_quarter_pint" | "pint" | "half_litre" | "pint_and_half" | "quart" | "litre" | "half_gallon";
         /**
          * @description A step on the bench, in working order.
          * @enum {string}
@@ -3078,6 +3139,17 @@ export interface components {
             next?: components["schemas"]["JarStep"] | null;
             /** @description What was done last, or that it needs acid. */
             state: string;
+        };
+        /** @description What the judge says of records. */
+        Judged: {
+            /** @description What was found, stops first. */
+            findings: components["schemas"]["Finding"][];
+            /** @description What was not asked yet when this was recorded: no alarm, and no claim either. */
+            not_asked: components["schemas"]["Question"][];
+            /** @description What is still to be said. */
+            questions: components["schemas"]["Question"][];
+            /** @description Fine, not fine or cannot tell. */
+            ruling: components["schemas"]["Ruling"];
         };
         /** @description A kettle of the household. */
         Kettle: {
@@ -3433,6 +3505,18 @@ export interface components {
             /** @description Rows on a page. */
             rows: number;
         };
+        /** @description What of the time would be missing if a touch were given now. */
+        Lacks: {
+            /** @description When nothing is missing any more. */
+            ends: components["schemas"]["Moment"];
+            /** @enum {string} */
+            lacks: "until";
+        } | {
+            /** @enum {string} */
+            lacks: "all";
+            /** @description The whole time. */
+            minutes: components["schemas"]["Minutes"];
+        };
         /** @description A place in a lane: the block, and which of the like ones it takes, from 0. */
         Lane: {
             /** @description Place of the block in the list. */
@@ -3540,8 +3624,6 @@ export interface components {
             doses: components["schemas"]["Dose"][];
             /** @description What happened, oldest first. */
             events: components["schemas"]["EventView"][];
-            /** @description What the judge has to say. */
-            findings: components["schemas"]["Finding"][];
             /** @description Jars that broke or were lifted early. */
             gone: components["schemas"]["GoneJar"][];
             /** @description Number of the record. */
@@ -3553,10 +3635,14 @@ export interface components {
              * @description How warm the empty jars are, in degrees Celsius, as somebody judged.
              */
             jars_c?: number | null;
+            /** @description What the judge has to say. */
+            judged: components["schemas"]["Judged"];
             /** @description How that heats. */
             method: components["schemas"]["Method"];
             /** @description Minutes one unbroken boil must last. */
             minutes: components["schemas"]["Minutes"];
+            /** @description The heat went off before the time was full: not processed until it was counted again. */
+            not_processed: boolean;
             /** @description Where it stands now. */
             now: components["schemas"]["Phase"];
             /**
@@ -3958,11 +4044,13 @@ export interface components {
             calibrated_today?: boolean | null;
             /** @description Whether the meter allows for it. */
             compensated?: boolean | null;
+            did?: components["schemas"]["Remedy"] | null;
             /**
              * Format: double
              * @description The value.
              */
             ph: number;
+            sample?: components["schemas"]["PhSample"] | null;
             /**
              * Format: double
              * @description Temperature of the sample in degrees Celsius.
@@ -3975,17 +4063,24 @@ export interface components {
             calibrated_today?: boolean | null;
             /** @description Whether the meter allows for it. */
             compensated?: boolean | null;
+            did?: components["schemas"]["Remedy"] | null;
             /**
              * Format: double
              * @description The value, 0 to 14.
              */
             ph: number;
+            sample?: components["schemas"]["PhSample"] | null;
             /**
              * Format: double
              * @description Temperature of the sample in degrees Celsius.
              */
             sample_c?: number | null;
         };
+        /**
+         * @description What a sample for the pH meter was taken from.
+         * @enum {string}
+         */
+        PhSample: "raw" | "dosed";
         /** @description A pH reading and what the judge has to say of it. */
         PhView: components["schemas"]["PhRecord"] & {
             /** @description Findings; a reading can only add caution. */
@@ -4160,13 +4255,14 @@ export interface components {
              * @description The altitude it was looked up for, in feet.
              */
             altitude_ft: number;
-            /** @description What the judge has to say of the plan. */
-            findings: components["schemas"]["Finding"][];
+            judged?: components["schemas"]["Judged"] | null;
             plan?: components["schemas"]["PlanAnswer"] | null;
             refusal?: components["schemas"]["Refusal"] | null;
         };
         /** @description What a person wants to make. */
         PlanRequest: {
+            /** @description What else goes in: an empty list for nothing; left out while nobody has said. */
+            additions?: components["schemas"]["Added"][] | null;
             /** @description Acid of choice. */
             agent: components["schemas"]["Agent"];
             /** @description Jar most of it goes into. */
@@ -4328,6 +4424,14 @@ export interface components {
          * @enum {string}
          */
         Product: "whole" | "crushed" | "juice" | "vegetable_juice" | "sauce" | "paste";
+        /** @description An open question, in words for a person. */
+        Question: {
+            /** @description What it asks for. */
+            ask: components["schemas"]["Ask"];
+            batch?: components["schemas"]["BatchId"] | null;
+            /** @description The question. */
+            says: string;
+        };
         /** @description A low, an expected and a high value. */
         Range_f64: {
             /** Format: double */
@@ -4380,12 +4484,21 @@ export interface components {
          */
         RefusalCode: "no_tested_process" | "jar_not_tested" | "time_over_steam_limit" | "altitude_out_of_range";
         /**
+         * @description What was done about a reading above the line before the next one.
+         * @enum {string}
+         */
+        Remedy: "more_acid" | "blended" | "meter_set";
+        /**
          * @description What is done with a jar whose lid failed.
          * @enum {string}
          */
         Rescue: "reprocess" | "refrigerator" | "freezer";
-        /** @description What is done with a jar whose lid failed. */
+        /** @description What is done with jars that are not processed, or whose lids failed. */
         RescueRequest: {
+            /** @description The jars. */
+            jars: components["schemas"]["JarId"][];
+            /** @description Whether they were kept cold all the time; needed once more than a day has passed. */
+            kept_cold?: boolean | null;
             rescue?: components["schemas"]["Rescue"] | null;
         };
         /** @description A jar that did not seal and is kept cold. */
@@ -4412,11 +4525,24 @@ export interface components {
          * @enum {string}
          */
         Rest: "refrigerator" | "freezer";
+        /** @description What a load's time is looked up by. */
+        RetimeRequest: {
+            /**
+             * Format: int32
+             * @description Pounds to hold from now on under pressure, 0 to 30; the load's own when left out.
+             */
+            psi?: number | null;
+        };
         /**
          * @description How ripe the fruit is.
          * @enum {string}
          */
         Ripeness: "firm_ripe" | "underripe" | "overripe";
+        /**
+         * @description What the judge says of the whole.
+         * @enum {string}
+         */
+        Ruling: "fine" | "not_fine" | "cannot_tell";
         /** @description What a phase says. */
         Said: {
             at?: components["schemas"]["Moment"] | null;
@@ -4651,6 +4777,7 @@ export interface components {
             event: components["schemas"]["BoilEvent"];
             /** @description Its key. */
             key: string;
+            lacks?: components["schemas"]["Lacks"] | null;
             /** @description How much it stands out. */
             look: components["schemas"]["Look"];
             /** @description The words on it, in this canner's language. */
@@ -4688,6 +4815,7 @@ export interface components {
              */
             number: number;
             rescue?: components["schemas"]["Rescue"] | null;
+            second_look?: components["schemas"]["Moment"] | null;
             /** @description Size. */
             size: components["schemas"]["JarSize"];
             /** @description Ring off, washed and dry. */
@@ -4696,10 +4824,12 @@ export interface components {
         };
         /** @description A load on the towel and what the judge has to say of it. */
         TowelView: components["schemas"]["Towel"] & {
-            /** @description Findings, stops first. */
-            findings: components["schemas"]["Finding"][];
-            /** @description Whether its last unbroken boil was long enough; lids of a load that was not are no use. */
+            /** @description What the judge has to say. */
+            judged: components["schemas"]["Judged"];
+            /** @description Whether every jar of it had its full time; while one had not, no lid is said to hold. */
             processed: boolean;
+            /** @description What somebody has to decide about, jars that are not processed first. */
+            ways_out: components["schemas"]["WaysOut"][];
         };
         /** @description A town to choose. */
         Town: {
@@ -4725,8 +4855,12 @@ export interface components {
         Verdict: {
             /** @description What was found, stops first. */
             findings: components["schemas"]["Finding"][];
-            /** @description Whether nothing stops the batch and its time could be judged. */
+            /** @description What has to be said before the judge can tell, in the order of the work. */
+            questions: components["schemas"]["Question"][];
+            /** @description Whether the ruling is fine. */
             ready: boolean;
+            /** @description Fine, not fine or cannot tell; a known mistake outweighs what is not known. */
+            ruling: components["schemas"]["Ruling"];
         };
         /** @description The pot, from inside. */
         Vessel: {
@@ -4845,6 +4979,20 @@ export interface components {
             batch: components["schemas"]["BatchId"];
             /** @enum {string} */
             way: "chill";
+        };
+        /** @description Jars that something has to be done about. */
+        WaysOut: {
+            /** @description Whether it asks that. */
+            asks_cold: boolean;
+            at?: components["schemas"]["Moment"] | null;
+            /** @description The jars. */
+            jars: components["schemas"]["JarId"][];
+            /** @description Whether they are not processed, which is said before anything else. */
+            unprocessed: boolean;
+            /** @description What may be done now; when it asks whether they were kept cold, only if they were. */
+            ways: components["schemas"]["Rescue"][];
+            /** @description What is wrong and what to do; `{at}` stands for the clock time of `at`. */
+            words: string;
         };
         /** @description A weight as it was read. */
         Weight: {
@@ -5134,6 +5282,47 @@ export interface operations {
                 };
             };
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    set_additions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AdditionsRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Batch"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6597,45 +6786,6 @@ export interface operations {
             };
         };
     };
-    rescue_jar: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["RescueRequest"];
-            };
-        };
-        responses: {
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
     tick_jar: {
         parameters: {
             query?: never;
@@ -7367,7 +7517,11 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RetimeRequest"];
+            };
+        };
         responses: {
             200: {
                 headers: {
@@ -7761,6 +7915,43 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    rescue_jars: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RescueRequest"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };

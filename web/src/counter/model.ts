@@ -26,6 +26,7 @@ function cannerPlace(counter: Counter, now: number): Place {
   const place = { station: "canner", name: "Canner" } as const;
   const [load, ...others] = counter.canners;
   if (load === undefined) return { ...place, figure: "–", words: "empty" };
+  if (load.not_processed) return { ...place, figure: "Again", words: "not processed" };
   const phase = load.now;
   switch (phase.phase) {
     case "waiting":
@@ -93,7 +94,14 @@ export function placesOf(counter: Counter, now: number): Place[] {
       station: "towel",
       name: "Towel",
       figure: String(counter.cooling),
-      words: due == null ? "cooling" : due > now ? `check ${clockText(due)}` : "check now",
+      words:
+        counter.unprocessed > 0
+          ? "not processed"
+          : due == null
+            ? "cooling"
+            : due > now
+              ? `check ${clockText(due)}`
+              : "check now",
     },
     { station: "shelf", name: "Shelf", figure: String(counter.shelved), words: "jars" },
   ];

@@ -2,7 +2,9 @@ import type { JarSize, Product } from "../api/client";
 
 /** Outline per size in drawing units: half width and height of the glass. */
 const SHAPE: Record<JarSize, [number, number]> = {
+  quarter_pint: [16, 24],
   half_pint: [16, 34],
+  three_quarter_pint: [16, 46],
   pint: [18, 48],
   half_litre: [19, 50],
   pint_and_half: [19, 62],

@@ -15,6 +15,7 @@ import type {
   Rescue,
   Units,
   Verdict,
+  Ingredient,
 } from "../api/client";
 import { WORDS } from "../api/words.generated";
 import { KG_PER_LB, L_PER_QUART, M_PER_FT, MM_PER_IN } from "./units";
@@ -150,6 +151,7 @@ export const MOUTH: Record<Mouth, string> = WORDS.Mouth;
 export const VERDICT: Record<Verdict, string> = capitals(WORDS.LidVerdict);
 export const RESCUE: Record<Rescue, string> = capitals(WORDS.Rescue);
 export const DISCARD: Record<Discard, string> = capitals(WORDS.Discard);
+export const INGREDIENT: Record<Ingredient, string> = capitals(WORDS.Ingredient);
 export const FAULT: Record<Fault, string> = capitals(WORDS.Fault);
 export const KIND: Record<Kind, string> = capitals(WORDS.Kind);
 export const CONDITION: Record<Condition, string> = capitals(WORDS.Condition);

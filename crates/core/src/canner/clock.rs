@@ -35,6 +35,8 @@ enum Stage {
     Heating(Moment),
     Venting(Moment),
     Counting(Moment),
+    /// The boil fell after its full time, with nobody at the heat yet.
+    Full(Moment),
     Lost(Moment),
     Dropping(Moment),
     Resting(Moment),
@@ -75,6 +77,12 @@ impl BoilClock {
         Self { required, ..self.clone() }
     }
 
+    /// Whether the pressure is up and counts: raising its pounds starts the time again.
+    #[must_use]
+    pub fn counts_at_pressure(&self) -> bool {
+        self.method.is_pressure() && matches!(self.stage(), Stage::Counting(_))
+    }
+
     /// The minutes one unbroken boil must last.
     #[must_use]
     pub const fn required(&self) -> Minutes {
@@ -96,9 +104,10 @@ impl BoilClock {
     /// What may be said at a moment, and the words for what comes next.
     fn allowed(&self, now: Moment) -> (&'static [BoilEvent], &'static str) {
         use BoilEvent::{
-            BoilLost, Boils, HeatOff, JarAdded, JarBroken, JarOut, JarsIn, Lifted, PressureDown,
+            BoilLost, Boils, HeatAgain, HeatOff, JarAdded, JarBroken, JarOut, JarsIn, Lifted, PressureDown,
             ToppedUpBoiling, ToppedUpCold, Vents,
         };
+        const AGAIN: &str = "\"Boil it again\", or \"Jars are out\"";
         let pressure = self.method.is_pressure();
         let water = self.method == Method::BoilingWater;
         match self.phase(now) {
@@ -127,7 +136,11 @@ impl BoilClock {
                 "\"It boils\" when the boil is back",
             ),
             Phase::TimeUp { .. } => (&[HeatOff, JarBroken], "\"Heat off\""),
+            Phase::Dropping { .. } if !self.is_processed(now) => (&[PressureDown, HeatAgain], AGAIN),
             Phase::Dropping { .. } => (&[PressureDown], "\"Pressure is down\"; let it drop by itself"),
+            Phase::Resting { .. } | Phase::Rested { .. } if !self.is_processed(now) => {
+                (&[HeatAgain, Lifted, JarBroken], AGAIN)
+            }
             Phase::Resting { .. } | Phase::Rested { .. } => (&[Lifted, JarBroken], "\"Jars are out\""),
             Phase::Lifted { .. } => (&[], "nothing: this load is done"),
         }
@@ -148,7 +161,8 @@ impl BoilClock {
     }
 
     /// The stage after one event; total, so that every stored history has a meaning. Cold water, and a lid opened for a
-    /// jar, stop the boil: the time starts again. What makes no sense at a stage leaves it as it is.
+    /// jar, stop the boil: the time starts again, unless it was full already. What makes no sense at a stage leaves it as
+    /// it is.
     const fn step(&self, stage: Stage, event: BoilEvent, at: Moment) -> Stage {
         let pressure = self.method.is_pressure();
         match (stage, event) {
@@ -161,11 +175,27 @@ impl BoilClock {
                 Stage::Counting(at)
             }
             (
-                Stage::Counting(_),
-                BoilEvent::BoilLost | BoilEvent::ToppedUpCold | BoilEvent::JarOut | BoilEvent::JarAdded,
-            ) => Stage::Lost(at),
+                Stage::Counting(since),
+                BoilEvent::BoilLost
+                | BoilEvent::PoundsRaised
+                | BoilEvent::ToppedUpCold
+                | BoilEvent::JarOut
+                | BoilEvent::JarAdded,
+            ) => {
+                if at.since_ms(since) >= self.required.ms() {
+                    Stage::Full(since.plus(self.required))
+                } else {
+                    Stage::Lost(at)
+                }
+            }
+            (Stage::Dropping(_) | Stage::Resting(_), BoilEvent::HeatAgain) => Stage::Heating(at),
             (
-                Stage::Waiting | Stage::Heating(_) | Stage::Venting(_) | Stage::Counting(_) | Stage::Lost(_),
+                Stage::Waiting
+                | Stage::Heating(_)
+                | Stage::Venting(_)
+                | Stage::Counting(_)
+                | Stage::Full(_)
+                | Stage::Lost(_),
                 BoilEvent::HeatOff,
             ) => {
                 if pressure {
@@ -197,6 +227,7 @@ impl BoilClock {
                 ends if now >= ends => Phase::TimeUp { at: ends },
                 ends => Phase::Counting { since, ends },
             },
+            Stage::Full(at) => Phase::TimeUp { at },
             Stage::Lost(at) => Phase::BoilLost { at },
             Stage::Dropping(since) => Phase::Dropping { since },
             Stage::Resting(since) => match since.plus(self.rest()) {
@@ -222,17 +253,17 @@ impl BoilClock {
         Some(lifted.since(rests_from.plus(self.rest())))
     }
 
-    /// Unbroken boils, first to last; the last may still run.
-    fn stretches(&self) -> Vec<(Moment, Option<Moment>)> {
+    /// Unbroken boils, first to last, each with what ended it; the last may still run.
+    fn stretches(&self) -> Vec<(Moment, Option<Happened>)> {
         let mut stage = Stage::Waiting;
-        let mut found: Vec<(Moment, Option<Moment>)> = Vec::new();
+        let mut found: Vec<(Moment, Option<Happened>)> = Vec::new();
         for item in &self.happened {
             let next = self.step(stage, item.event, item.at);
             match (stage, next) {
                 (Stage::Counting(_), Stage::Counting(_)) => {}
                 (Stage::Counting(_), _) => {
                     if let Some(last) = found.last_mut() {
-                        last.1 = Some(item.at);
+                        last.1 = Some(*item);
                     }
                 }
                 (_, Stage::Counting(since)) => found.push((since, None)),
@@ -246,7 +277,9 @@ impl BoilClock {
     /// How long the boil that counts has lasted at a moment: the last unbroken stretch.
     #[must_use]
     pub fn unbroken_ms(&self, now: Moment) -> i64 {
-        self.stretches().last().map_or(0, |(since, end)| end.unwrap_or(now).since_ms(*since).max(0))
+        let lasted =
+            |(since, end): &(Moment, Option<Happened>)| end.map_or(now, |end| end.at).since_ms(*since).max(0);
+        self.stretches().last().map_or(0, lasted)
     }
 
     /// Whether the last unbroken boil was as long as the process asks.
@@ -255,20 +288,23 @@ impl BoilClock {
         self.unbroken_ms(now) >= self.required.ms()
     }
 
-    /// How often the boil was lost.
+    /// Whether the heat went off before the time was full, and nobody has put it on again: these jars are not processed,
+    /// whatever else happens to them.
     #[must_use]
-    pub fn times_lost(&self) -> usize {
-        let held = self.stretches().into_iter().filter_map(|(since, end)| Some(end?.since_ms(since)));
-        held.filter(|held| *held < self.required.ms()).count() - usize::from(self.ended_short())
+    pub fn ended_short(&self, now: Moment) -> bool {
+        let is_over = matches!(self.stage(), Stage::Dropping(_) | Stage::Resting(_) | Stage::Lifted(_));
+        is_over && !self.is_processed(now)
     }
 
-    /// Whether the heat went off before the time was up, which is an end and not a loss.
-    fn ended_short(&self) -> bool {
-        let off = self.happened.iter().find(|item| item.event == BoilEvent::HeatOff);
-        let last = self.stretches().last().copied();
-        off.zip(last).is_some_and(|(off, (since, end))| {
-            end == Some(off.at) && off.at.since_ms(since) < self.required.ms()
-        })
+    /// How often the boil was lost. Heat that somebody turned off too early is an end and not a loss.
+    #[must_use]
+    pub fn times_lost(&self) -> usize {
+        let is_lost = |(since, end): &(Moment, Option<Happened>)| {
+            end.is_some_and(|end| {
+                end.event != BoilEvent::HeatOff && end.at.since_ms(*since) < self.required.ms()
+            })
+        };
+        self.stretches().iter().filter(|stretch| is_lost(stretch)).count()
     }
 
     /// What became of a jar that did not stay to the end.

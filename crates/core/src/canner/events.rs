@@ -16,6 +16,8 @@ vocabulary! {
         Boils = "boils", "It boils";
         /// The boil, the steam or the pressure fell before the time was up.
         BoilLost = "boil_lost", "Boil lost";
+        /// The pounds were raised; minutes counted below them do not count.
+        PoundsRaised = "pounds_raised", "Pounds raised";
         /// Boiling water was poured in.
         ToppedUpBoiling = "topped_up_boiling", "Topped up, boiling";
         /// Cold water was poured in, which stops the boil.
@@ -28,6 +30,8 @@ vocabulary! {
         JarAdded = "jar_added", "A jar was put in";
         /// Heat off; in water and steam the lid comes off too and the rest begins.
         HeatOff = "heat_off", "Heat off, lid off";
+        /// The heat is on again under jars that were not processed in full.
+        HeatAgain = "heat_again", "Boil it again";
         /// The pressure is down by itself and the weight is off.
         PressureDown = "pressure_down", "Pressure is down";
         /// The jars are out, on the towel.
@@ -44,6 +48,7 @@ impl BoilEvent {
             Self::Boils if pressure => "Pressure is up",
             Self::BoilLost if pressure => "Pressure lost",
             Self::HeatOff if pressure => "Heat off",
+            Self::HeatAgain if !matches!(method, Method::BoilingWater) => "Process it again",
             Self::Boils if matches!(method, Method::AtmosphericSteam) => "Full steam",
             Self::BoilLost if matches!(method, Method::AtmosphericSteam) => "Steam lost",
             _ => self.label(),

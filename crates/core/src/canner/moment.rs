@@ -50,6 +50,23 @@ pub enum Look {
     Done,
 }
 
+/// What of the time would be missing if a touch were given now.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(tag = "lacks", rename_all = "snake_case")]
+pub enum Lacks {
+    /// The minutes until then.
+    Until {
+        /// When nothing is missing any more.
+        ends: Moment,
+    },
+    /// All of it.
+    All {
+        /// The whole time.
+        minutes: Minutes,
+    },
+}
+
 /// A touch that may be given.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
@@ -62,6 +79,8 @@ pub struct Touch {
     pub key: char,
     /// How much it stands out.
     pub look: Look,
+    /// What of the time it would leave out; `null` when nothing.
+    pub lacks: Option<Lacks>,
 }
 
 /// What a phase says.
@@ -97,6 +116,8 @@ struct Words {
     lost: &'static str,
     off: &'static str,
     unbroken: &'static str,
+    not_processed: &'static str,
+    again: &'static str,
 }
 
 const WATER: Words = Words {
@@ -107,6 +128,8 @@ const WATER: Words = Words {
     lost: "The boil was lost. Bring it back to a full boil; the whole time counts again from there.",
     off: "Turn the heat off and take the lid off, away from you.",
     unbroken: "at an unbroken boil",
+    not_processed: "Not processed: boil it again",
+    again: "Boil it again: lid on, back to a full boil, and the whole time counts from there.",
 };
 const STEAM: Words = Words {
     goes_in: "Stand the jars on the rack over hot water. The clock starts at full steam, not before.",
@@ -116,6 +139,8 @@ const STEAM: Words = Words {
     lost: "The steam was lost. Bring it back; the whole time counts again from there.",
     off: "Turn the heat off and take the lid off, away from you.",
     unbroken: "at full steam",
+    not_processed: "Not processed: steam it again",
+    again: "Process it again: lid on, back to full steam, and the whole time counts from there.",
 };
 const PRESSURE: Words = Words {
     goes_in: "Stand the jars on the rack in 2 to 3 in of hot water and lock the lid, the vent open.",
@@ -125,6 +150,8 @@ const PRESSURE: Words = Words {
     lost: "The pressure was lost. Bring it back; the whole time counts again from there.",
     off: "Turn the heat off. Let the pressure drop by itself; never cool it with water.",
     unbroken: "at pressure without a break",
+    not_processed: "Not processed: bring it back to pressure",
+    again: "Process it again: vent, bring it back to pressure, and the whole time counts from there.",
 };
 
 const fn words_of(method: Method) -> &'static Words {
@@ -133,6 +160,12 @@ const fn words_of(method: Method) -> &'static Words {
         Method::AtmosphericSteam => &STEAM,
         Method::PressureDial | Method::PressureWeighted => &PRESSURE,
     }
+}
+
+/// How the minutes that count are called on a canner.
+#[must_use]
+pub const fn unbroken(method: Method) -> &'static str {
+    words_of(method).unbroken
 }
 
 /// Key of an event's touch: its letter on every canner.
@@ -145,8 +178,10 @@ const fn key(event: BoilEvent) -> char {
         BoilEvent::ToppedUpBoiling => 'T',
         BoilEvent::ToppedUpCold => 'C',
         BoilEvent::HeatOff => 'H',
+        BoilEvent::HeatAgain => 'A',
         BoilEvent::PressureDown => 'D',
         BoilEvent::Lifted => 'O',
+        BoilEvent::PoundsRaised => 'P',
         BoilEvent::JarBroken | BoilEvent::JarOut | BoilEvent::JarAdded => 'X',
     }
 }
@@ -161,7 +196,14 @@ struct Speaker<'a> {
 
 impl Speaker<'_> {
     fn touch(&self, event: BoilEvent, look: Look) -> Touch {
-        Touch { event, says: event.says(self.load.batch.method), key: key(event), look }
+        Touch { event, says: event.says(self.load.batch.method), key: key(event), look, lacks: None }
+    }
+
+    /// A phase in which turning the heat off leaves some of the time out, and the touch says so.
+    fn off_too_early(&self, said: Said, lacks: Lacks) -> Said {
+        let with =
+            |touch: Touch| Touch { lacks: (touch.event == BoilEvent::HeatOff).then_some(lacks), ..touch };
+        Said { touches: said.touches.into_iter().map(with).collect(), ..said }
     }
 
     fn words(&self) -> &'static Words {
@@ -217,7 +259,7 @@ impl Speaker<'_> {
         } else {
             (format!(" Lift at {{at}}, after {} minutes with the lid off.", rest.0), ends.plus(rest))
         };
-        Said {
+        let said = Said {
             at: Some(at),
             mind: Some(self.words().keep),
             boiling: true,
@@ -227,7 +269,8 @@ impl Speaker<'_> {
                 format!("{}{after}", self.words().counts),
                 &self.with_top_ups(&[(BoilEvent::BoilLost, Look::Heat), (BoilEvent::HeatOff, Look::Plain)]),
             )
-        }
+        };
+        self.off_too_early(said, Lacks::Until { ends })
     }
 
     fn time_up(&self) -> Said {
@@ -254,14 +297,25 @@ impl Speaker<'_> {
         }
     }
 
+    /// The heat went off too early: it is said before anything else, until the full time was counted.
+    fn not_processed(&self, touches: &[(BoilEvent, Look)]) -> Said {
+        let clock = &self.load.clock;
+        let held = clock.unbroken_ms(self.now) / Minutes(1).ms();
+        let is_out = matches!(clock.phase(self.now), Phase::Lifted { .. });
+        let next =
+            if is_out { "The jars are on the towel; it says what to do now." } else { self.words().again };
+        let words = format!("{held} of {} minutes {}. {next}", clock.required().0, self.words().unbroken);
+        Said {
+            call: Some(self.words().not_processed),
+            ..self.still(Figure::Word { word: "Not processed" }, words, touches)
+        }
+    }
+
     fn rested(&self) -> Said {
         let clock = &self.load.clock;
-        let lifted = [(BoilEvent::Lifted, Look::Done)];
-        let call = Some("Rested: lift the jars");
-        let figure = Figure::Word { word: "Lift" };
-        if !clock.is_processed(self.now) {
-            let words = "Lift the jars, but they are not processed: see the note.";
-            return Said { call, ..self.still(figure, words, &lifted) };
+        if clock.ended_short(self.now) {
+            return self
+                .not_processed(&[(BoilEvent::HeatAgain, Look::Main), (BoilEvent::Lifted, Look::Plain)]);
         }
         let good = format!(
             "Processed: {} minutes {}, {} were needed.",
@@ -270,10 +324,17 @@ impl Speaker<'_> {
             clock.required().0
         );
         let words = "Lift the jars straight up onto the towel, gaps between them, no draught.";
-        Said { call, good: Some(good), ..self.still(figure, words, &lifted) }
+        Said {
+            call: Some("Rested: lift the jars"),
+            good: Some(good),
+            ..self.still(Figure::Word { word: "Lift" }, words, &[(BoilEvent::Lifted, Look::Done)])
+        }
     }
 
     fn resting(&self, since: Moment, ends: Moment) -> Said {
+        if self.load.clock.ended_short(self.now) {
+            return self.rested();
+        }
         let words = if self.load.batch.method.is_pressure() {
             "The pressure is down: wait before the lid is opened, away from you."
         } else {
@@ -307,7 +368,12 @@ impl Speaker<'_> {
             Phase::BoilLost { .. } => {
                 let first = [(BoilEvent::Boils, Look::Heat), (BoilEvent::HeatOff, Look::Plain)];
                 let lost = self.still(self.whole(), self.words().lost, &self.with_top_ups(&first));
-                (Said { running: true, ..lost }, None)
+                let lacks = Lacks::All { minutes: self.load.clock.required() };
+                (self.off_too_early(Said { running: true, ..lost }, lacks), None)
+            }
+            Phase::Dropping { .. } if self.load.clock.ended_short(self.now) => {
+                let touches = [(BoilEvent::HeatAgain, Look::Main), (BoilEvent::PressureDown, Look::Plain)];
+                (Said { running: true, ..self.not_processed(&touches) }, None)
             }
             Phase::Dropping { .. } => {
                 let words = "The pressure drops by itself. When it is down, take the weight off.";
@@ -317,6 +383,7 @@ impl Speaker<'_> {
             }
             Phase::Resting { since, ends } => (self.resting(since, ends), Some(self.rested())),
             Phase::Rested { .. } => (self.rested(), None),
+            Phase::Lifted { .. } if self.load.clock.ended_short(self.now) => (self.not_processed(&[]), None),
             Phase::Lifted { .. } => {
                 (self.still(Figure::Word { word: "Out" }, "The jars are on the towel.", &[]), None)
             }

@@ -25,7 +25,9 @@ pub struct JarOutside {
 #[must_use]
 pub fn usual_outside(jar: JarSize) -> JarOutside {
     let (diameter, height) = match jar {
+        JarSize::QuarterPint => (73.0, 62.0),
         JarSize::HalfPint => (73.0, 98.0),
+        JarSize::ThreeQuarterPint => (78.0, 133.0),
         JarSize::Pint => (83.0, 130.0),
         JarSize::HalfLitre => (88.0, 137.0),
         JarSize::PintAndHalf => (89.0, 176.0),

@@ -151,10 +151,11 @@ pub fn total(agent: Agent, jars: &[(JarSize, u32)]) -> Teaspoons {
     jars.iter().map(|(jar, count)| per_jar(agent, *jar).times(*count)).sum()
 }
 
-/// The least acid that the judge accepts for a mix of jars together.
+/// What one jar gets of a dose stirred into the pot, in teaspoons: its share by volume.
 #[must_use]
-pub fn least_total(agent: Agent, jars: &[(JarSize, u32)]) -> Teaspoons {
-    jars.iter().map(|(jar, count)| least_per_jar(agent, *jar).times(*count)).sum()
+pub fn pot_share(pot_tsp: f64, jar: JarSize, jars: &[(JarSize, u32)]) -> f64 {
+    let all: Volume = jars.iter().map(|(jar, count)| jar.volume() * f64::from(*count)).sum();
+    if all > Volume::default() { pot_tsp * (jar.volume() / all).get::<uom::si::ratio::ratio>() } else { 0.0 }
 }
 
 /// A decimal number of teaspoons as a person measures it, rounded up to the next eighth.
@@ -201,8 +202,9 @@ pub fn bottles(agent: Agent, amount: Teaspoons, bottle: Volume) -> Option<u32> {
     (agent != Agent::CitricAcid).then_some(whole)
 }
 
-/// Grams in a level teaspoon of citric acid; common practice, no source (fine crystals vary by a tenth).
-pub const CITRIC_G_PER_TSP: f64 = 4.6;
+/// Grams in a level teaspoon of citric acid. Fine crystals vary between 4.2 and 5.0; the most is taken, so that a weighed
+/// dose is never short. Common practice, no source.
+pub const CITRIC_G_PER_TSP: f64 = 5.0;
 
 #[cfg(test)]
 mod tests {

@@ -8,8 +8,12 @@ use crate::measures::vocabulary::vocabulary;
 vocabulary! {
     /// Size of a jar, from smallest to largest.
     "jar", JarSize {
+        /// A quarter of a US pint, 4 fl oz.
+        QuarterPint = "quarter_pint", "quarter-pint";
         /// US half-pint, 8 fl oz.
         HalfPint = "half_pint", "half-pint";
+        /// Three quarters of a US pint, 12 fl oz.
+        ThreeQuarterPint = "three_quarter_pint", "¾ pint";
         /// US pint, 16 fl oz.
         Pint = "pint", "pint";
         /// Half a litre, 500 mL.
@@ -45,6 +49,8 @@ const LITRE_NL: i64 = 1_000_000_000;
 pub enum TableJar {
     /// The jar has its own row, or the published rule that the next larger size covers it.
     Published(JarSize),
+    /// Smaller than the row's jar and in no published row of its own; people use the next tested size up.
+    NextSizeUp(JarSize),
     /// Larger than the row's jar; people use the row by habit and nothing published supports it.
     CommonPractice(JarSize),
     /// No process was ever tested in this jar.
@@ -56,7 +62,9 @@ impl JarSize {
     #[must_use]
     pub fn pints(self) -> Ratio<i64> {
         match self {
+            Self::QuarterPint => Ratio::new(1, 4),
             Self::HalfPint => Ratio::new(1, 2),
+            Self::ThreeQuarterPint => Ratio::new(3, 4),
             Self::Pint => Ratio::new(1, 1),
             Self::PintAndHalf => Ratio::new(3, 2),
             Self::Quart => Ratio::new(2, 1),
@@ -80,18 +88,26 @@ impl JarSize {
     pub const fn usual_mouth(self) -> Mouth {
         match self {
             Self::PintAndHalf | Self::HalfGallon => Mouth::Wide,
-            Self::HalfPint | Self::Pint | Self::HalfLitre | Self::Quart | Self::Litre => Mouth::Regular,
+            Self::QuarterPint
+            | Self::HalfPint
+            | Self::ThreeQuarterPint
+            | Self::Pint
+            | Self::HalfLitre
+            | Self::Quart
+            | Self::Litre => Mouth::Regular,
         }
     }
 
     /// The jar whose tested time applies.
     ///
-    /// Half-pints use the pint time and 1½ pints the quart time (USDA Guide 3, from memory). A litre holds 6 % more
+    /// Half-pints use the pint time and 1½ pints the quart time (USDA Guide 3, from memory). Quarter-pints and ¾ pints are
+    /// timed as the next tested size up: common practice, no source. A litre holds 6 % more
     /// than a quart and a half-litre 6 % more than a pint: common practice uses those times, no published process does.
     /// Half-gallons have no tested process for tomatoes (USDA Guide 3, from memory).
     #[must_use]
     pub const fn table_jar(self) -> TableJar {
         match self {
+            Self::QuarterPint | Self::ThreeQuarterPint => TableJar::NextSizeUp(Self::Pint),
             Self::HalfPint | Self::Pint => TableJar::Published(Self::Pint),
             Self::PintAndHalf | Self::Quart => TableJar::Published(Self::Quart),
             Self::HalfLitre => TableJar::CommonPractice(Self::Pint),
@@ -116,7 +132,9 @@ mod tests {
     fn jars_hold_what_their_names_say() {
         // US fluid ounce 29.5735295625 mL (NIST Handbook 44, Appendix C).
         for (jar, ml) in [
+            (JarSize::QuarterPint, 118.294),
             (JarSize::HalfPint, 236.588),
+            (JarSize::ThreeQuarterPint, 354.882),
             (JarSize::Pint, 473.176),
             (JarSize::PintAndHalf, 709.765),
             (JarSize::Quart, 946.353),
@@ -139,7 +157,7 @@ mod tests {
         let error = "bucket".parse::<JarSize>().unwrap_err();
         assert_eq!(
             error.to_string(),
-            "unknown jar \"bucket\"; use one of: half_pint, pint, half_litre, pint_and_half, quart, litre, half_gallon"
+            "unknown jar \"bucket\"; use one of: quarter_pint, half_pint, three_quarter_pint, pint, half_litre, pint_and_half, quart, litre, half_gallon"
         );
     }
 }

@@ -1,14 +1,37 @@
 //! Whether every jar has its acid.
 
 use super::case::{AcidSource, Case, CaseAcid};
-use super::{Code, Finding};
-use crate::jars::acid::{Agent, LeastDose, label_of, least_per_jar, least_total, per_jar, total};
+use super::{Code, Finding, Severity};
+use crate::jars::acid::{Agent, LeastDose, label_of, least_per_jar, per_jar, pot_share, total};
+use crate::jars::size::JarSize;
 use crate::measures::words::counted;
 use crate::tables::source::Source;
 
 /// Months an opened bottle of lemon juice keeps its place: a season. Common practice, no source.
 const BOTTLE_MONTHS: f64 = 6.0;
 const WHY: &str = "Tomatoes lie so near the line of pH 4.6 that only the added acid keeps the bacteria that cause botulism down.";
+
+impl CaseAcid {
+    /// The agent that the doses are held against.
+    fn judged_as(&self) -> Agent {
+        self.agent.unwrap_or(Agent::BottledLemonJuice)
+    }
+
+    /// Whether an amount was named for anything, be it nothing.
+    fn has_dose(&self) -> bool {
+        self.pot_dose_tsp.is_some() || self.per_jar_tsp.as_ref().is_some_and(|doses| !doses.is_empty())
+    }
+
+    /// What went into the jar itself, in teaspoons.
+    fn own(&self, jar: JarSize) -> f64 {
+        self.per_jar_tsp.as_ref().and_then(|doses| doses.get(&jar)).copied().unwrap_or(0.0)
+    }
+
+    /// What a jar gets: its own dose and its share of the pot, in teaspoons.
+    fn given(&self, jar: JarSize, jars: &[(JarSize, u32)]) -> f64 {
+        self.own(jar) + self.pot_dose_tsp.map_or(0.0, |pot| pot_share(pot, jar, jars))
+    }
+}
 
 pub(super) fn judge(case: &Case) -> Vec<Finding> {
     let Some(acid) = &case.acid else { return vec![no_acid("No acid is planned for the jars.")] };
@@ -27,7 +50,7 @@ fn no_acid(message: &str) -> Finding {
 }
 
 fn fresh(acid: &CaseAcid) -> Option<Finding> {
-    let fresh = acid.agent == Agent::BottledLemonJuice && acid.source == Some(AcidSource::Fresh);
+    let fresh = acid.judged_as() == Agent::BottledLemonJuice && acid.source == Some(AcidSource::Fresh);
     fresh.then(|| {
         Finding::new(
             Code::FreshCitrus,
@@ -39,62 +62,79 @@ fn fresh(acid: &CaseAcid) -> Option<Finding> {
     })
 }
 
-/// The dose, in the jars or in the pot; either is enough when it covers every jar.
+/// What each jar gets, in the jar and from the pot, against what it needs.
 fn dose(case: &Case, acid: &CaseAcid) -> Option<Finding> {
+    let agent = acid.judged_as();
     let jars: Vec<_> = case.sizes().collect();
-    let given = |doses: &std::collections::BTreeMap<_, f64>, jar| doses.get(&jar).copied().unwrap_or(0.0);
-    let in_jars = acid.per_jar_tsp.as_ref().map(|doses| {
-        jars.iter()
-            .map(|(jar, _)| {
-                (*jar, LeastDose { needed: least_per_jar(acid.agent, *jar), given_tsp: given(doses, *jar) })
-            })
-            .filter(|(_, dose)| !dose.enough())
-            .max_by(|a, b| a.1.short_tsp().total_cmp(&b.1.short_tsp()))
-    });
-    let in_pot =
-        acid.pot_dose_tsp.map(|given_tsp| LeastDose { needed: least_total(acid.agent, &jars), given_tsp });
-    if in_jars == Some(None) || in_pot.is_some_and(LeastDose::enough) {
-        return None;
+    if !acid.has_dose() {
+        return Some(no_acid(&format!("How much {agent}? No dose is named.")).untold());
     }
-    let nothing = acid.per_jar_tsp.iter().flat_map(|doses| doses.values()).all(|tsp| *tsp <= 0.0)
-        && acid.pot_dose_tsp.is_none_or(|tsp| tsp <= 0.0);
-    match (in_jars.flatten(), in_pot) {
-        (None, None) => None,
+    let doses = || {
+        jars.iter().map(|(jar, _)| {
+            let given_tsp = acid.given(*jar, &jars);
+            (*jar, LeastDose { needed: least_per_jar(agent, *jar), given_tsp })
+        })
+    };
+    let shortest =
+        doses().filter(|(_, dose)| !dose.enough()).max_by(|a, b| a.1.short_tsp().total_cmp(&b.1.short_tsp()));
+    let Some((jar, dose)) = shortest else {
+        let asked = |(jar, dose): (JarSize, LeastDose)| {
+            let asked = LeastDose { needed: per_jar(agent, jar), ..dose };
+            let metric = least_per_jar(agent, jar).as_f64() < jar_share(agent, jar);
+            (metric && !asked.enough()).then_some((jar, asked))
+        };
+        let (jar, dose) = doses().find_map(asked)?;
+        return Some(jar_short(agent, jar, dose).lighter(Severity::Warn));
+    };
+    let nothing = doses().all(|(_, dose)| dose.given_tsp <= 0.0);
+    let only_pot = jars.iter().all(|(jar, _)| acid.own(*jar) <= 0.0);
+    match acid.pot_dose_tsp {
         _ if nothing => Some(no_acid("The dose of acid is nothing.")),
-        (Some((jar, dose)), _) => Some(Finding::new(
-            Code::AcidShort,
-            format!(
-                "{} of {} in a {jar} is too little: it needs {}.",
-                label_of(dose.given_tsp),
-                acid.agent,
-                per_jar(acid.agent, jar).label()
-            ),
-            WHY,
-            format!("Add {} more to each {jar} before the lid goes on.", label_of(dose.short_tsp())),
-            Source::usda_guide_3(),
-        )),
-        (None, Some(dose)) => Some(pot_short(acid.agent, &jars, dose)),
+        Some(given_tsp) if only_pot => Some(pot_short(agent, &jars, given_tsp)),
+        _ => Some(jar_short(agent, jar, dose)),
     }
 }
 
-fn pot_short(agent: Agent, jars: &[(crate::jars::size::JarSize, u32)], dose: LeastDose) -> Finding {
+/// The published dose in proportion to what a jar holds, in teaspoons.
+fn jar_share(agent: Agent, jar: JarSize) -> f64 {
+    let pint = per_jar(agent, JarSize::Pint);
+    pint.in_proportion(jar.pints()).as_f64()
+}
+
+fn jar_short(agent: Agent, jar: JarSize, dose: LeastDose) -> Finding {
+    let asked = LeastDose { needed: per_jar(agent, jar), ..dose };
+    Finding::new(
+        Code::AcidShort,
+        format!(
+            "{} of {agent} in a {jar} is too little: it needs {}.",
+            label_of(dose.given_tsp),
+            per_jar(agent, jar).label()
+        ),
+        WHY,
+        format!("Add {} more to each {jar} before the lid goes on.", label_of(asked.short_tsp())),
+        Source::usda_guide_3(),
+    )
+}
+
+fn pot_short(agent: Agent, jars: &[(JarSize, u32)], given_tsp: f64) -> Finding {
+    let dose = LeastDose { needed: total(agent, jars), given_tsp };
     let count: u32 = jars.iter().map(|(_, count)| count).sum();
     Finding::new(
         Code::PotDoseShort,
         format!(
-            "{} of {agent} in the pot does not cover {}: {}.",
-            label_of(dose.given_tsp),
+            "{} of {agent} in the pot does not cover {}: the full dose is {}.",
+            label_of(given_tsp),
             counted(f64::from(count), "jar"),
-            format_args!("the full dose is {}", total(agent, jars).total_label())
+            dose.needed.total_label()
         ),
         "A dose stirred into the pot is shared by all jars; each jar more makes every jar's share smaller.",
-        format!("Stir in {} more, or put the full dose into each jar.", label_of(dose.short_tsp())),
+        format!("Stir in {} more, or put what is missing into each jar.", label_of(dose.short_tsp())),
         Source::usda_guide_3(),
     )
 }
 
 fn bottle(acid: &CaseAcid) -> Option<Finding> {
-    let old = acid.agent == Agent::BottledLemonJuice
+    let old = acid.judged_as() == Agent::BottledLemonJuice
         && acid.source != Some(AcidSource::Fresh)
         && acid.bottle_age_months.is_some_and(|months| months > BOTTLE_MONTHS);
     old.then(|| {

@@ -1,9 +1,10 @@
 //! What else is in the jars: vegetables against the weight of tomatoes, and things that no tested process covers.
 
-use super::case::{Case, Ingredient};
+use super::case::{Addition, Case, Ingredient};
 use super::{Code, Finding};
-use crate::measures::units::{Volume, cups, in_cups, in_pounds, pounds};
-use crate::measures::words::capital;
+use crate::jars::contents::{leaves, leaves_in};
+use crate::measures::units::{Mass, Volume, cups, in_cups, in_pounds, pounds};
+use crate::measures::words::{capital, counted};
 use crate::tables::process::Product;
 use crate::tables::source::Source;
 
@@ -11,6 +12,8 @@ use crate::tables::source::Source;
 pub const VEGETABLE_CUPS: f64 = 3.0;
 /// Pounds of tomatoes to [`VEGETABLE_CUPS`].
 pub const VEGETABLE_LB: f64 = 22.0;
+/// Leaves of basil that a jar carries. Common practice, no source.
+const LEAVES_PER_JAR: u32 = 1;
 /// Slack for a decimal number of cups.
 const SLACK_CUPS: f64 = 1e-6;
 
@@ -22,28 +25,46 @@ enum Place {
     LowAcid,
     /// Not low in acid, but in no tested process either.
     Untested,
+    /// One to a jar; more is low in acid.
+    Leaves,
     /// Free.
     Free,
 }
 
 fn place(what: Ingredient, product: Option<Product>) -> Place {
     match what {
-        Ingredient::Garlic if product == Some(Product::VegetableJuice) => Place::Vegetable,
-        Ingredient::Mushroom | Ingredient::Garlic | Ingredient::Meat | Ingredient::Oil => Place::LowAcid,
-        Ingredient::Onion
-        | Ingredient::Pepper
-        | Ingredient::Carrot
-        | Ingredient::Celery
-        | Ingredient::Beet
-        | Ingredient::Spinach
-        | Ingredient::Parsley => match product {
-            // Juice and sauce carry the tested share; there is none for the others.
-            Some(Product::Whole | Product::Crushed | Product::Paste) => Place::LowAcid,
-            _ => Place::Vegetable,
+        // Tested in vegetable juice only; while the product is not known they are counted against its limit.
+        Ingredient::Onion | Ingredient::Pepper | Ingredient::Carrot | Ingredient::Celery => match product {
+            Some(Product::VegetableJuice) | None => Place::Vegetable,
+            Some(_) => Place::LowAcid,
         },
+        Ingredient::Beet
+        | Ingredient::Spinach
+        | Ingredient::Parsley
+        | Ingredient::Garlic
+        | Ingredient::Mushroom
+        | Ingredient::Meat
+        | Ingredient::Oil => Place::LowAcid,
         Ingredient::Wine => Place::Untested,
-        Ingredient::DriedHerb | Ingredient::BasilLeaf | Ingredient::Salt | Ingredient::Sugar => Place::Free,
+        Ingredient::BasilLeaf => Place::Leaves,
+        Ingredient::DriedHerb | Ingredient::Salt | Ingredient::Sugar => Place::Free,
     }
+}
+
+/// What was added in any amount.
+fn added(case: &Case) -> impl Iterator<Item = &Addition> {
+    case.additions.iter().flatten().filter(|addition| in_cups(addition.amount) > 0.0)
+}
+
+/// Whether there are vegetables in it that the weight of the tomatoes limits.
+pub(super) fn has_vegetables(case: &Case) -> bool {
+    added(case).any(|addition| matches!(place(addition.what, case.product), Place::Vegetable))
+}
+
+/// Cups of chopped vegetables that a weight of tomatoes carries in vegetable juice.
+#[must_use]
+pub fn vegetables_carried(tomatoes: Mass) -> Volume {
+    cups(VEGETABLE_CUPS * (tomatoes / pounds(VEGETABLE_LB)).get::<uom::si::ratio::ratio>())
 }
 
 const OWN_RECIPE: &str =
@@ -51,11 +72,13 @@ const OWN_RECIPE: &str =
 
 pub(super) fn judge(case: &Case) -> Vec<Finding> {
     let mut vegetables = Volume::default();
+    let mut basil = Volume::default();
     let mut low_acid = Vec::new();
     let mut untested = Vec::new();
-    for addition in case.additions.iter().filter(|addition| in_cups(addition.amount) > 0.0) {
+    for addition in added(case) {
         match place(addition.what, case.product) {
             Place::Vegetable => vegetables += addition.amount,
+            Place::Leaves => basil += addition.amount,
             Place::LowAcid => low_acid.push(addition.what.label()),
             Place::Untested => untested.push(addition.what.label()),
             Place::Free => {}
@@ -63,16 +86,8 @@ pub(super) fn judge(case: &Case) -> Vec<Finding> {
     }
     let mut found = Vec::new();
     if !low_acid.is_empty() {
-        found.push(Finding::new(
-            Code::LowAcidAddition,
-            format!(
-                "{} in it: low in acid, and in no tested process for this product.",
-                capital(&low_acid.join(", "))
-            ),
-            "Low-acid food lifts the pH and slows the heat; the tested time and dose were made without it.",
-            OWN_RECIPE,
-            Source::usda_guide_3(),
-        ));
+        let named = capital(&low_acid.join(", "));
+        found.push(low(format!("{named} in it: low in acid, and in no tested process for this product.")));
     }
     if !untested.is_empty() {
         found.push(Finding::new(
@@ -83,22 +98,63 @@ pub(super) fn judge(case: &Case) -> Vec<Finding> {
             Source::usda_guide_3(),
         ));
     }
-    if let Some(weight) = case.fruit.weight {
-        let allowed = cups(VEGETABLE_CUPS * (weight / pounds(VEGETABLE_LB)).get::<uom::si::ratio::ratio>());
-        if in_cups(vegetables) > in_cups(allowed) + SLACK_CUPS {
-            found.push(Finding::new(
-                Code::VegetableRatio,
-                format!(
-                    "{:.1} cups of vegetables are too many for {:.0} lb of tomatoes, which carry {:.1}.",
-                    in_cups(vegetables),
-                    in_pounds(weight),
-                    in_cups(allowed)
-                ),
-                "Vegetables are low in acid. The process was tested with at most 3 cups to 22 lb of tomatoes.",
-                "Take vegetables out or add tomatoes until the share is right. More acid does not make up for it.",
-                Source::usda_guide_3(),
-            ));
-        }
-    }
+    found.extend(too_many_leaves(case, basil));
+    found.extend(too_many_vegetables(case, vegetables));
     found
+}
+
+fn low(message: String) -> Finding {
+    Finding::new(
+        Code::LowAcidAddition,
+        message,
+        "Low-acid food lifts the pH and slows the heat; the tested time and dose were made without it.",
+        OWN_RECIPE,
+        Source::usda_guide_3(),
+    )
+}
+
+fn too_many_leaves(case: &Case, basil: Volume) -> Option<Finding> {
+    let carried = case.jar_count() * LEAVES_PER_JAR;
+    // Jars that nobody named are asked for by themselves.
+    (carried > 0 && basil > leaves(f64::from(carried)) + cups(SLACK_CUPS)).then(|| {
+        low(format!(
+            "{:.0} leaves of basil are too many for {}: more than a leaf a jar is low in acid.",
+            leaves_in(basil).ceil(),
+            counted(f64::from(case.jar_count()), "jar")
+        ))
+    })
+}
+
+fn too_many_vegetables(case: &Case, vegetables: Volume) -> Option<Finding> {
+    if in_cups(vegetables) <= SLACK_CUPS {
+        return None;
+    }
+    let ratio = |message: String, do_now: &str| {
+        Finding::new(
+            Code::VegetableRatio,
+            message,
+            "Vegetables are low in acid. The juice was tested with at most 3 cups to 22 lb of tomatoes.",
+            do_now,
+            Source::usda_guide_3(),
+        )
+    };
+    let Some(weight) = case.fruit.weight else {
+        let message = format!(
+            "{:.1} cups of vegetables, and nobody said in how many pounds of tomatoes.",
+            in_cups(vegetables)
+        );
+        return Some(ratio(message, "Say what the tomatoes weigh; 22 lb carry 3 cups.").untold());
+    };
+    let allowed = vegetables_carried(weight);
+    (in_cups(vegetables) > in_cups(allowed) + SLACK_CUPS).then(|| {
+        ratio(
+            format!(
+                "{:.1} cups of vegetables are too many for {:.0} lb of tomatoes, which carry {:.1}.",
+                in_cups(vegetables),
+                in_pounds(weight),
+                in_cups(allowed)
+            ),
+            "Take vegetables out or add tomatoes until the share is right. More acid does not make up for it.",
+        )
+    })
 }

@@ -4,9 +4,11 @@ use std::collections::BTreeMap;
 
 use crate::crates::fruit::Kind;
 use crate::jars::acid::Agent;
+pub use crate::jars::contents::{Addition, Ingredient};
+pub use crate::jars::ph::PhSample;
 use crate::jars::size::JarSize;
 use crate::kitchen::altitude::Altitude;
-use crate::measures::units::{Length, Mass, Temperature, Time, Volume};
+use crate::measures::units::{Length, Mass, Temperature, Time};
 use crate::measures::vocabulary::vocabulary;
 use crate::tables::process::{Medium, Method, Pack, Product};
 
@@ -56,12 +58,14 @@ vocabulary! {
     "kind of jar", JarKind {
         /// Made for home canning, with a two-piece lid.
         Mason = "mason", "canning jar";
-        /// Held bought food: mayonnaise, sauce, pickles.
-        Packer = "packer", "reused food jar";
+        /// Held mayonnaise or the like; thinner glass, takes a two-piece lid.
+        Packer = "packer", "mayonnaise-type jar";
         /// Old glass, odd necks, zinc caps.
         Antique = "antique", "antique jar";
         /// Glass lid with a rubber ring and a clip.
         WireBail = "wire_bail", "clip-top jar";
+        /// Held any other bought food or drink: sauce, pickles, coffee, milk.
+        Other = "other", "food jar or bottle";
     }
 }
 
@@ -124,44 +128,6 @@ vocabulary! {
 }
 
 vocabulary! {
-    /// What else goes into the jar or the pot.
-    "addition", Ingredient {
-        /// Onion.
-        Onion = "onion", "onion";
-        /// Sweet or hot pepper.
-        Pepper = "pepper", "pepper";
-        /// Mushroom.
-        Mushroom = "mushroom", "mushroom";
-        /// Garlic.
-        Garlic = "garlic", "garlic";
-        /// Carrot.
-        Carrot = "carrot", "carrot";
-        /// Celery.
-        Celery = "celery", "celery";
-        /// Beet.
-        Beet = "beet", "beet";
-        /// Spinach.
-        Spinach = "spinach", "spinach";
-        /// Parsley, fresh.
-        Parsley = "parsley", "parsley";
-        /// Meat.
-        Meat = "meat", "meat";
-        /// Oil or fat.
-        Oil = "oil", "oil";
-        /// Wine.
-        Wine = "wine", "wine";
-        /// Dried herbs and spices.
-        DriedHerb = "dried_herb", "dried herbs";
-        /// One leaf of basil in a jar.
-        BasilLeaf = "basil_leaf", "basil leaf";
-        /// Salt.
-        Salt = "salt", "salt";
-        /// Sugar.
-        Sugar = "sugar", "sugar";
-    }
-}
-
-vocabulary! {
     /// A line in the log of a boil.
     "boil event", LogEvent {
         /// Jars went in.
@@ -191,8 +157,8 @@ pub struct CaseJar {
 /// The acid as given.
 #[derive(Debug, Clone, PartialEq)]
 pub struct CaseAcid {
-    /// Which; bottled lemon juice when it was not said.
-    pub agent: Agent,
+    /// Which; judged as bottled lemon juice while it was not said.
+    pub agent: Option<Agent>,
     /// Where it comes from.
     pub source: Option<AcidSource>,
     /// Teaspoons in one jar, by size.
@@ -218,15 +184,6 @@ pub struct CaseFruit {
     pub weight: Option<Mass>,
     /// Frozen and thawed.
     pub frozen: Option<bool>,
-}
-
-/// Something added.
-#[derive(Debug, Clone, Copy, PartialEq)]
-pub struct Addition {
-    /// What.
-    pub what: Ingredient,
-    /// How much, chopped.
-    pub amount: Volume,
 }
 
 /// Temperatures when the jars went in.
@@ -269,6 +226,8 @@ pub struct OtherJars {
 pub struct PhReading {
     /// The value.
     pub value: f64,
+    /// What it was read of; the dosed product when it was not said.
+    pub sample: Option<PhSample>,
     /// Temperature of the sample.
     pub temperature: Option<Temperature>,
     /// Whether the meter allows for it.
@@ -286,12 +245,14 @@ pub struct Case {
     pub medium: Option<Medium>,
     /// Raw or hot.
     pub pack: Option<Pack>,
-    /// How the jars were heated; boiling water when it was not said.
+    /// How the jars were heated; judged as boiling water while it was not said.
     pub heating: Option<Heating>,
     /// Height of the kitchen.
     pub altitude: Option<Altitude>,
     /// Minutes planned or counted.
     pub minutes: Option<Time>,
+    /// Pounds on the gauge, under pressure.
+    pub psi: Option<f64>,
     /// Air left under the lid.
     pub headspace: Option<Length>,
     /// Water over the lids.
@@ -302,8 +263,8 @@ pub struct Case {
     pub acid: Option<CaseAcid>,
     /// The fruit.
     pub fruit: CaseFruit,
-    /// What else is in it.
-    pub additions: Vec<Addition>,
+    /// What else is in it; empty for nothing, `None` when nobody said.
+    pub additions: Option<Vec<Addition>>,
     /// Temperatures at filling.
     pub temperatures: Temperatures,
     /// The log of the boil.
@@ -316,6 +277,8 @@ pub struct Case {
     pub seal_check_after: Option<Time>,
     /// From the first lifting to processing again.
     pub reprocess_after: Option<Time>,
+    /// Whether jars found after a day were kept cold all that time.
+    pub kept_cold: Option<bool>,
     /// Rings left on in storage.
     pub rings_on_in_storage: Option<bool>,
     /// A pH reading.
@@ -323,6 +286,12 @@ pub struct Case {
 }
 
 impl Case {
+    /// How many jars there are.
+    #[must_use]
+    pub fn jar_count(&self) -> u32 {
+        self.sizes().map(|(_, count)| count).sum()
+    }
+
     /// Sizes and counts, jars of no count left out.
     pub fn sizes(&self) -> impl Iterator<Item = (JarSize, u32)> + '_ {
         self.jars.iter().flatten().filter(|line| line.count > 0).map(|line| (line.jar, line.count))

@@ -6,12 +6,16 @@ use uom::si::time::minute;
 use super::case::{Case, Heating};
 use super::{Code, Finding};
 use crate::canner::clock::REST;
-use crate::measures::words::counted;
+use crate::measures::words::{counted, short};
 use crate::tables::source::Source;
 use crate::towel::seal::{CHECK_BY, CHECK_FROM};
 
-/// Least water over the lids in a boiling-water canner, inches. Source: USDA Guide 1, from memory.
+/// Least water over the lids in a boiling-water canner, inches; below it a jar is not processed all round.
+/// Source: USDA Guide 1, from memory.
 pub const LEAST_COVER_IN: f64 = 1.0;
+/// Water over the lids that a process of more than 30 minutes asks for, inches; every process for plain tomatoes under
+/// water is longer. Source: USDA Guide 1, 2015, from memory.
+pub const COVER_IN: f64 = 2.0;
 
 pub(super) fn judge(case: &Case) -> Vec<Finding> {
     [cover(case), rest(case), seal_check(case), reprocess(case), rings(case)].into_iter().flatten().collect()
@@ -20,15 +24,21 @@ pub(super) fn judge(case: &Case) -> Vec<Finding> {
 fn cover(case: &Case) -> Option<Finding> {
     let under_water = matches!(case.heating, None | Some(Heating::BoilingWater));
     let given = case.water_cover?.get::<inch>();
-    (under_water && given < LEAST_COVER_IN - 1e-9).then(|| {
-        Finding::new(
-            Code::WaterCover,
-            format!("{given} in of water over the lids is too little."),
-            "Lids that come out of the water heat unevenly and leave the top of the jar cool.",
-            "Top up with boiling water to 1 to 2 in over the lids, and look again when it boils.",
-            Source::usda_guide_1(),
-        )
-    })
+    let code = match given {
+        _ if !under_water || given >= COVER_IN - 1e-9 => return None,
+        low if low < LEAST_COVER_IN - 1e-9 => Code::WaterLow,
+        _ => Code::WaterCover,
+    };
+    Some(Finding::new(
+        code,
+        format!(
+            "{} in of water over the lids is too little for a process of more than 30 minutes.",
+            short(given)
+        ),
+        "Water boils away; lids that come out of it heat unevenly and leave the top of the jar cool.",
+        "Top up with boiling water to 2 in over the lids, and look again when it boils.",
+        Source::usda_guide_1(),
+    ))
 }
 
 fn rest(case: &Case) -> Option<Finding> {
@@ -38,7 +48,7 @@ fn rest(case: &Case) -> Option<Finding> {
             Code::RestShort,
             format!("The jars were lifted {} after the heat went off.", counted(given, "minute")),
             "Jars lifted at once spit and lose liquid, and more lids fail.",
-            "Let the next load stand 5 minutes with the lid off. These jars are safe; look at their seals.",
+            "Look at these jars' seals with care, and let the next load stand 5 minutes with the lid off.",
             Source::usda_guide_1(),
         )
     })
@@ -59,12 +69,20 @@ fn seal_check(case: &Case) -> Option<Finding> {
 
 fn reprocess(case: &Case) -> Option<Finding> {
     let given = case.reprocess_after?.get::<minute>();
+    let do_now = match case.kept_cold {
+        Some(true) => "It was kept cold: eat it within days or freeze it.",
+        Some(false) => "It was not kept cold: discard it without tasting.",
+        None => {
+            "Was it kept cold all that time? Then eat it within days or freeze it. If not, or if nobody knows, \
+             discard it without tasting."
+        }
+    };
     (given > f64::from(CHECK_BY.0) + 1e-9).then(|| {
         Finding::new(
             Code::ReprocessLate,
             format!("The jars are processed again {} after the first time.", counted(given / 60.0, "hour")),
             "After a day in an unsealed jar the food may have begun to spoil, and a second process is not made for that.",
-            "Refrigerate and eat within days if it was kept cold; otherwise discard it.",
+            do_now,
             Source::usda_guide_1(),
         )
     })

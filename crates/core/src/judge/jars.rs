@@ -3,11 +3,11 @@
 use uom::si::length::inch;
 use uom::si::thermodynamic_temperature::degree_celsius;
 
-use super::case::{Case, JarKind, LidState};
+use super::case::{Case, CaseJar, Heating, JarKind, LidState};
 use super::{Code, Finding};
-use crate::jars::size::TableJar;
-use crate::measures::words::with_article;
-use crate::tables::process::{Caution, Product, headspace as tested_headspace};
+use crate::jars::size::{JarSize, TableJar};
+use crate::measures::words::{short, with_article};
+use crate::tables::process::{Caution, Method, Product, headspace as tested_headspace};
 use crate::tables::source::Source;
 
 /// What a measuring eye may miss, in inches: a sixteenth.
@@ -33,25 +33,49 @@ fn none(case: &Case) -> Option<Finding> {
             "Say which jars and how many.",
             Source::usda_guide_3(),
         )
+        .untold()
     })
 }
 
+/// A jar that is not a canning jar: fragile where it is tolerated, else unsuited.
 fn kinds(case: &Case) -> Option<Finding> {
-    let kind =
-        case.jars.iter().flatten().filter_map(|line| line.kind).find(|kind| *kind != JarKind::Mason)?;
-    let why = match kind {
-        JarKind::WireBail => {
-            "Some schools use clip-top jars with their own rubbers; no tested process here covers them."
-        }
-        JarKind::Packer | JarKind::Antique | JarKind::Mason => {
-            "Their glass and necks were not made for the heat and for the lid; they break and fail to seal."
-        }
+    let is_fragile = |line: &CaseJar| {
+        let under_pressure = case.heating.and_then(Heating::method).is_some_and(Method::is_pressure);
+        line.kind == Some(JarKind::Packer)
+            && matches!(line.jar, JarSize::Pint | JarSize::Quart)
+            && !under_pressure
     };
+    let others = || {
+        let named = |line: &&CaseJar| line.kind.is_some_and(|kind| kind != JarKind::Mason);
+        case.jars.iter().flatten().filter(named)
+    };
+    if let Some(kind) = others().find(|line| !is_fragile(line)).and_then(|line| line.kind) {
+        let why = match kind {
+            JarKind::WireBail => {
+                "Some schools use clip-top jars with their own rubbers; no tested process here covers them."
+            }
+            JarKind::Packer => {
+                "Such glass is thinner: it is tolerated in pints and quarts, in boiling water or steam, and never \
+                 under pressure."
+            }
+            JarKind::Antique | JarKind::Other | JarKind::Mason => {
+                "Their glass and necks were not made for the heat and for the lid; they break and fail to seal."
+            }
+        };
+        return Some(Finding::new(
+            Code::JarUnsuited,
+            format!("There is {} in the batch.", with_article(kind.label())),
+            why,
+            "Use canning jars with two-piece lids.",
+            Source::usda_guide_1(),
+        ));
+    }
+    let fragile = others().next()?.kind?;
     Some(Finding::new(
-        Code::JarUnsuited,
-        format!("There is {} in the batch.", with_article(kind.label())),
-        why,
-        "Use canning jars with two-piece lids.",
+        Code::JarFragile,
+        format!("There is {} in the batch.", with_article(fragile.label())),
+        "Its glass is thinner and its rim narrower: more of them break, and more lids fail.",
+        "Use a new two-piece lid, no metal tools inside, no sudden heat, and look at its seal with care.",
         Source::usda_guide_1(),
     ))
 }
@@ -92,7 +116,7 @@ fn headspace(case: &Case) -> Option<Finding> {
     };
     Some(Finding::new(
         Code::Headspace,
-        format!("{given} in of headspace is {message}: {published} in was tested."),
+        format!("{} in of headspace is {message}: {published} in was tested.", short(given)),
         why,
         "Set it right before the lid goes on.",
         Source::usda_guide_3(),

@@ -3,32 +3,89 @@
 //! Every station asks here, so that they cannot disagree: a plan, a load on the bench or in the canner, jars on the towel,
 //! a batch's record.
 
+use serde::Serialize;
 use uom::si::time::minute;
 
 use super::case::{
-    AcidSource, Case, CaseAcid, CaseFruit, CaseJar, Damage, LogEvent, LogLine, PhReading, Ripeness,
+    AcidSource, Case, CaseAcid, CaseFruit, CaseJar, Damage, LogEvent, LogLine, PhReading, PhSample, Ripeness,
     Temperatures, Vine,
 };
-use super::{Code, Finding, Subject, judge};
+use super::{Ask, Code, Finding, Question, Ruling, Severity, Subject, judge};
 use crate::canner::clock::BoilClock;
 use crate::canner::events::BoilEvent;
 use crate::canner::heat::{food_at, water_before};
 use crate::crates::fruit::{Condition, Fault};
-use crate::jars::acid::{Agent, per_jar};
+use crate::jars::acid::{Agent, per_jar, pot_share};
+use crate::jars::contents::{Added, Addition};
+use crate::jars::ph::PH_LINE;
 use crate::jars::size::JarSize;
 use crate::kitchen::altitude::Altitude;
 use crate::measures::moment::Moment;
-use crate::measures::units::{Time, celsius};
+use crate::measures::units::{Mass, Time, celsius, grams};
 use crate::plan::batch::{BatchPlan, Wish};
+use crate::records::batch::Batch;
 use crate::records::jar::{Jar, PhRecord, count_sizes};
 use crate::records::load::CannerLoad;
 use crate::records::lot::Lot;
 use crate::records::towel::Towel;
 
+/// What is known of a batch beside its jars in a load.
+#[derive(Debug, Clone, PartialEq)]
+pub struct BatchFacts {
+    /// The batch.
+    pub batch: Batch,
+    /// Every jar of it, in whatever load.
+    pub sizes: Vec<(JarSize, u32)>,
+    /// Its pH readings, oldest first.
+    pub ph: Vec<PhRecord>,
+}
+
+/// What the judge says of records.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Judged {
+    /// What was found, stops first.
+    pub findings: Vec<Finding>,
+    /// What is still to be said.
+    pub questions: Vec<Question>,
+    /// What was not asked yet when this was recorded: no alarm, and no claim either.
+    pub not_asked: Vec<Question>,
+    /// Fine, not fine or cannot tell.
+    pub ruling: Ruling,
+}
+
+impl Judged {
+    fn nothing() -> Self {
+        Self {
+            findings: Vec::new(),
+            questions: Vec::new(),
+            not_asked: Vec::new(),
+            ruling: Ruling::CannotTell,
+        }
+    }
+
+    /// Whether a stop stands: the jars are not to be called done until it is put right.
+    #[must_use]
+    pub fn is_stopped(&self) -> bool {
+        self.findings.iter().any(|found| found.severity == Severity::Stop)
+    }
+
+    fn settle(&mut self) {
+        self.findings.sort_by_key(|finding| finding.severity);
+        let open = !self.questions.is_empty() || !self.not_asked.is_empty();
+        let known = |found: &Finding| found.severity == Severity::Stop && !found.cannot_tell;
+        self.ruling = match self.findings.iter().any(known) {
+            true => Ruling::NotFine,
+            false if open || self.is_stopped() => Ruling::CannotTell,
+            false => Ruling::Fine,
+        };
+    }
+}
+
 /// The doses that a plan puts into each size of jar.
 fn planned_acid(agent: Agent, sizes: &[(JarSize, u32)], bottle_age_months: Option<f64>) -> CaseAcid {
     CaseAcid {
-        agent,
+        agent: Some(agent),
         source: Some(AcidSource::Bottled),
         per_jar_tsp: Some(sizes.iter().map(|(jar, _)| (*jar, per_jar(agent, *jar).as_f64())).collect()),
         pot_dose_tsp: None,
@@ -47,12 +104,15 @@ fn boil_log(clock: &BoilClock) -> Vec<LogLine> {
         BoilEvent::Boils => Some(LogEvent::Boil),
         BoilEvent::HeatOff => Some(LogEvent::End),
         // A jar lifted or put in under way, and cold water, stop the boil.
-        BoilEvent::BoilLost | BoilEvent::ToppedUpCold | BoilEvent::JarOut | BoilEvent::JarAdded => {
-            Some(LogEvent::Lost)
-        }
+        BoilEvent::BoilLost
+        | BoilEvent::PoundsRaised
+        | BoilEvent::ToppedUpCold
+        | BoilEvent::JarOut
+        | BoilEvent::JarAdded => Some(LogEvent::Lost),
         BoilEvent::Vents
         | BoilEvent::ToppedUpBoiling
         | BoilEvent::JarBroken
+        | BoilEvent::HeatAgain
         | BoilEvent::PressureDown
         | BoilEvent::Lifted => None,
     };
@@ -68,8 +128,61 @@ fn last(clock: &BoilClock, event: BoilEvent) -> Option<Moment> {
     clock.happened().iter().rfind(|item| item.event == event).map(|item| item.at)
 }
 
-/// The jars of one batch in a load, as the judge sees them; `jars` is not empty.
-fn case_of(load: &CannerLoad, jars: &[&Jar], altitude: Option<Altitude>) -> Option<Case> {
+/// The reading that stands for a batch: the last of the dosed product, else the last of the raw food. One above the line
+/// stands until a lower one follows that says what was done.
+fn standing(readings: &[PhRecord]) -> Option<&PhRecord> {
+    let is_dosed = |reading: &PhRecord| reading.sample != Some(PhSample::Raw);
+    let mut stands: Option<&PhRecord> = None;
+    for reading in readings {
+        let is_held = stands.is_some_and(|high| {
+            is_dosed(high) && high.ph > PH_LINE && reading.ph <= high.ph && reading.did.is_none()
+        });
+        if !is_held && (is_dosed(reading) || !stands.is_some_and(is_dosed)) {
+            stands = Some(reading);
+        }
+    }
+    stands
+}
+
+fn ph_case(reading: &PhRecord) -> PhReading {
+    PhReading {
+        value: reading.ph,
+        sample: reading.sample,
+        temperature: reading.sample_c.map(celsius),
+        compensated: reading.compensated,
+        calibrated_today: reading.calibrated_today,
+    }
+}
+
+/// Amounts that were checked when they were written down; one that cannot be counted leaves the whole unknown.
+fn counted(added: Option<&Vec<Added>>) -> Option<Vec<Addition>> {
+    added?.iter().map(|item| item.counted().ok()).collect()
+}
+
+/// The acid of jars that have their tick, or are still to get it; and of jars that went into the canner without one, which
+/// have only their share of the pot.
+fn acid_of(sizes: &[(JarSize, u32)], agent: Agent, is_dosed: bool, facts: Option<&BatchFacts>) -> CaseAcid {
+    if is_dosed {
+        return planned_acid(agent, sizes, None);
+    }
+    let pot = facts.and_then(|facts| Some((facts.batch.pot_dose_tsp?, &facts.sizes)));
+    let shares = |(given, all): (f64, &Vec<(JarSize, u32)>)| -> f64 {
+        sizes.iter().map(|(jar, count)| pot_share(given, *jar, all) * f64::from(*count)).sum()
+    };
+    CaseAcid {
+        per_jar_tsp: Some(sizes.iter().map(|(jar, _)| (*jar, 0.0)).collect()),
+        pot_dose_tsp: pot.map(shares),
+        ..planned_acid(agent, sizes, None)
+    }
+}
+
+/// Jars of one batch in a load, as the judge sees them; `jars` is not empty.
+fn case_of(
+    load: &CannerLoad,
+    jars: &[&Jar],
+    facts: Option<&BatchFacts>,
+    altitude: Option<Altitude>,
+) -> Option<Case> {
     let like = jars.first()?;
     let sizes = count_sizes(jars.iter().copied());
     let clock = &load.clock;
@@ -81,6 +194,7 @@ fn case_of(load: &CannerLoad, jars: &[&Jar], altitude: Option<Altitude>) -> Opti
     let rest = last(clock, BoilEvent::HeatOff)
         .zip(last(clock, BoilEvent::Lifted))
         .map(|(off, lifted)| lifted.since(off));
+    let weight = facts.map(|facts| grams(facts.batch.weight_g)).filter(|weight| *weight > Mass::default());
     Some(Case {
         product: Some(like.product),
         medium: like.medium,
@@ -88,59 +202,105 @@ fn case_of(load: &CannerLoad, jars: &[&Jar], altitude: Option<Altitude>) -> Opti
         heating: Some(load.batch.method.into()),
         altitude,
         minutes: Some(Time::new::<minute>(f64::from(clock.required().0))),
-        acid: Some(planned_acid(like.agent, &sizes, None)),
+        psi: load.psi.map(f64::from),
+        acid: Some(acid_of(&sizes, like.agent, is_dosed(load, like), facts)),
         jars: Some(case_jars(&sizes)),
+        additions: counted(facts.and_then(|facts| facts.batch.additions.as_ref())),
+        fruit: CaseFruit { weight, ..CaseFruit::default() },
         boil: boil_log(clock),
         rest,
         temperatures,
+        ph: facts.and_then(|facts| standing(&facts.ph)).map(ph_case),
         ..Case::default()
     })
 }
 
-/// Findings over every batch in a load. `with` adds what else is known to each case.
-fn over_batches(load: &CannerLoad, altitude: Option<Altitude>, with: impl Fn(Case) -> Case) -> Vec<Finding> {
+/// Whether a jar has its acid or can still get it: on the bench it is ticked before its lid.
+fn is_dosed(load: &CannerLoad, jar: &Jar) -> bool {
+    jar.acid || !load.clock.has_begun()
+}
+
+/// What is said of every batch in a load. `with` adds what else is known to each case.
+fn over_batches(
+    load: &CannerLoad,
+    facts: &[BatchFacts],
+    altitude: Option<Altitude>,
+    with: impl Fn(Case) -> Case,
+) -> Judged {
     let batches = load.batches();
-    let mut found: Vec<Finding> = Vec::new();
+    let mut judged = Judged::nothing();
     for batch in &batches {
-        let jars: Vec<&Jar> = load.jars.iter().filter(|jar| jar.batch == *batch).collect();
-        let (Some(case), Some(code)) = (case_of(load, &jars, altitude), jars.first().map(|jar| &jar.code))
-        else {
-            continue;
-        };
-        for finding in judge(&with(case)).findings {
-            match found.iter_mut().find(|other| other.is_same(&finding)) {
-                // Said of several batches, it is about the load.
-                Some(other) => other.batch = None,
-                None => found.push(Finding { batch: (batches.len() > 1).then(|| code.clone()), ..finding }),
+        let facts = facts.iter().find(|facts| facts.batch.id == *batch);
+        let was_asked = facts.is_none_or(|facts| facts.batch.additions_asked);
+        for dosed in [true, false] {
+            let of_batch = |jar: &&Jar| jar.batch == *batch && is_dosed(load, jar) == dosed;
+            let jars: Vec<&Jar> = load.jars.iter().filter(of_batch).collect();
+            let (Some(case), Some(code)) =
+                (case_of(load, &jars, facts, altitude), jars.first().map(|jar| &jar.code))
+            else {
+                continue;
+            };
+            let verdict = judge(&with(case));
+            for finding in verdict.findings {
+                match judged.findings.iter_mut().find(|other| other.is_same(&finding)) {
+                    // Said of several batches, it is about the load.
+                    Some(other) if other.batch.as_ref() != Some(code) => other.batch = None,
+                    Some(_) => {}
+                    None => judged
+                        .findings
+                        .push(Finding { batch: (batches.len() > 1).then(|| code.clone()), ..finding }),
+                }
+            }
+            for question in verdict.questions {
+                let of_contents = question.ask == Ask::Additions;
+                let question = Question { batch: of_contents.then_some(*batch), ..question };
+                let list =
+                    if of_contents && !was_asked { &mut judged.not_asked } else { &mut judged.questions };
+                if !list.contains(&question) {
+                    list.push(question);
+                }
             }
         }
     }
-    found.sort_by_key(|finding| finding.severity);
-    found
+    judged.settle();
+    judged
 }
 
-/// Findings about a load, by the kitchen's altitude of today: a load planned before it was corrected must say so.
+/// What is said of a load, by the kitchen's altitude of today: a load planned before it was corrected must say so.
 #[must_use]
-pub fn load_findings(load: &CannerLoad, altitude: Option<Altitude>) -> Vec<Finding> {
-    over_batches(load, altitude, |case| case)
+pub fn judge_load(load: &CannerLoad, facts: &[BatchFacts], altitude: Option<Altitude>) -> Judged {
+    over_batches(load, facts, altitude, |case| case)
 }
 
-/// Findings about jars on the towel: how they were processed, and when their lids were judged.
+/// What is said of jars on the towel: how they were processed, and when their lids were judged.
 #[must_use]
-pub fn towel_findings(towel: &Towel, load: &CannerLoad, altitude: Option<Altitude>) -> Vec<Finding> {
+pub fn judge_towel(
+    towel: &Towel,
+    load: &CannerLoad,
+    facts: &[BatchFacts],
+    altitude: Option<Altitude>,
+) -> Judged {
     let first_check = towel.jars.iter().filter_map(|jar| jar.judged_at).min();
     let seal_check_after = first_check.map(|at| at.since(towel.lifted_at));
-    over_batches(load, altitude, |case| Case { seal_check_after, ..case })
+    over_batches(load, facts, altitude, |case| Case { seal_check_after, ..case })
 }
 
-/// Findings about a plan; a plan of no jars yet is not a mistake.
+/// What is said of a plan. A plan of no jars yet is not a mistake, and nothing is asked of it.
 #[must_use]
-pub fn plan_findings(plan: &BatchPlan, wish: &Wish, bottle_age_months: Option<f64>) -> Vec<Finding> {
+pub fn judge_plan(
+    plan: &BatchPlan,
+    wish: &Wish,
+    bottle_age_months: Option<f64>,
+    additions: Option<&Vec<Added>>,
+    weight: Mass,
+) -> Judged {
     let sizes: Vec<(JarSize, u32)> = plan.mix.iter().map(|line| (line.jar, line.count)).collect();
+    let mut judged = Judged::nothing();
     if sizes.iter().all(|(_, count)| *count == 0) {
-        return Vec::new();
+        return judged;
     }
     let minutes = plan.loads.loads.iter().map(|load| load.minutes.0).max();
+    let psi = plan.mix.iter().filter_map(|line| line.tested.options.first()?.psi).max();
     let case = Case {
         product: Some(wish.product),
         medium: wish.medium,
@@ -148,11 +308,17 @@ pub fn plan_findings(plan: &BatchPlan, wish: &Wish, bottle_age_months: Option<f6
         heating: Some(wish.method.into()),
         altitude: Some(wish.altitude),
         minutes: minutes.map(|minutes| Time::new::<minute>(f64::from(minutes))),
+        psi: psi.map(f64::from),
         jars: Some(case_jars(&sizes)),
         acid: Some(planned_acid(wish.agent, &sizes, bottle_age_months)),
+        additions: counted(additions),
+        fruit: CaseFruit { weight: Some(weight), ..CaseFruit::default() },
         ..Case::default()
     };
-    judge(&case).findings
+    let verdict = judge(&case);
+    (judged.findings, judged.questions) = (verdict.findings, verdict.questions);
+    judged.settle();
+    judged
 }
 
 /// Findings about a lot's fruit.
@@ -178,15 +344,7 @@ pub fn lot_findings(lot: &Lot) -> Vec<Finding> {
 #[must_use]
 pub fn ph_findings(reading: &PhRecord) -> Vec<Finding> {
     const OF_PH: [Code; 3] = [Code::PhHigh, Code::PhUncalibrated, Code::PhUncompensated];
-    let case = Case {
-        ph: Some(PhReading {
-            value: reading.ph,
-            temperature: reading.sample_c.map(celsius),
-            compensated: reading.compensated,
-            calibrated_today: reading.calibrated_today,
-        }),
-        ..Case::default()
-    };
+    let case = Case { ph: Some(ph_case(reading)), ..Case::default() };
     // The rest of the case was not asked about here.
     judge(&case).findings.into_iter().filter(|finding| OF_PH.contains(&finding.code)).collect()
 }

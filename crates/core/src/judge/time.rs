@@ -8,7 +8,9 @@ use crate::jars::size::JarSize;
 use crate::kitchen::altitude::Altitude;
 use crate::measures::moment::Minutes;
 use crate::measures::words::with_article;
-use crate::tables::process::{self, Medium, Method, Pack, Product, Query, Refusal, RefusalCode};
+use crate::tables::process::{
+    self, Medium, Method, Pack, ProcessOption, Product, Query, Refusal, RefusalCode, at_pounds,
+};
 use crate::tables::source::Source;
 
 /// Slack for a decimal number of minutes: a tenth of a second.
@@ -24,6 +26,43 @@ struct Need {
     most: Minutes,
 }
 
+/// Why a jar has no time.
+enum NoTime {
+    /// Nothing was tested.
+    Refused(Refusal),
+    /// The gauge shows less than every tested pressure.
+    TooFewPounds(Vec<ProcessOption>),
+}
+
+/// Where a case is processed: what every look-up shares.
+struct Place {
+    method: Method,
+    /// The kitchen's, or sea level while it is not known: no tested time is shorter anywhere.
+    altitude: Altitude,
+    is_known: bool,
+    psi: Option<f64>,
+}
+
+impl Place {
+    fn of(case: &Case) -> Option<Self> {
+        Some(Self {
+            method: case.heating.map_or(Some(Method::BoilingWater), Heating::method)?,
+            altitude: case.altitude.or_else(|| Altitude::from_feet(0.0).ok())?,
+            is_known: case.altitude.is_some(),
+            psi: case.psi,
+        })
+    }
+
+    /// Where that is, after a time.
+    fn says(&self) -> String {
+        if self.is_known {
+            format!("at {:.0} ft", self.altitude.feet())
+        } else {
+            "at the least, at any altitude".to_owned()
+        }
+    }
+}
+
 pub(super) fn judge(case: &Case) -> Vec<Finding> {
     let mut found = Vec::new();
     if case.heating == Some(Heating::None) {
@@ -35,73 +74,90 @@ pub(super) fn judge(case: &Case) -> Vec<Finding> {
     if case.product.is_none() {
         found.push(product_missing());
     }
-    let method = case.heating.map_or(Some(Method::BoilingWater), Heating::method);
-    let (Some(method), Some(altitude), Some(product)) = (method, case.altitude, case.product) else {
-        return found;
-    };
+    let (Some(place), Some(product)) = (Place::of(case), case.product) else { return found };
     let mut needs = Vec::new();
     for (jar, _) in case.sizes() {
-        match need(product, case.medium, case.pack, method, jar, altitude) {
+        match need(product, case.medium, case.pack, &place, jar) {
             Ok(need) => needs.push(need),
-            Err(refusal) if found.iter().any(|finding: &Finding| finding.message == refusal.message) => {}
-            Err(refusal) => found.push(refused(refusal)),
+            Err(NoTime::Refused(refusal)) => {
+                if !found.iter().any(|finding: &Finding| finding.message == refusal.message) {
+                    found.push(refused(refusal));
+                }
+            }
+            Err(NoTime::TooFewPounds(options)) => {
+                if !found.iter().any(|finding: &Finding| finding.code == Code::ProcessShort) {
+                    found.push(pounds_short(&place, options));
+                }
+            }
         }
     }
     let Some(own) = needs.into_iter().max_by_key(|need| need.least) else { return found };
     if own.least < own.most && case.minutes.is_none_or(|given| given.get::<minute>() < f64::from(own.most.0))
     {
-        found.push(medium_missing(own));
+        found.push(medium_missing(own).untold());
     }
-    let others = case.load.iter().filter_map(|other| other_need(other, method, altitude)).fold(0.0, f64::max);
-    found.extend(minutes_short(case, own, others, altitude));
-    found.extend(boil_short(case, own, others));
+    let others = case.load.iter().filter_map(|other| other_need(other, &place)).fold(0.0, f64::max);
+    found.extend(minutes_short(case, own, others, &place));
+    found.extend(boil_short(case, own, others, place.method));
     found
 }
 
-/// The tested time over every pack and medium that fits what was said; under pressure the shortest option, because the
-/// gauge is not part of the question.
+/// The tested time over every pack and medium that fits what was said.
 fn need(
     product: Product,
     medium: Option<Medium>,
     pack: Option<Pack>,
-    method: Method,
+    place: &Place,
     jar: JarSize,
-    altitude: Altitude,
-) -> Result<Need, Refusal> {
+) -> Result<Need, NoTime> {
     let media: Vec<Option<Medium>> = match (product, medium) {
         (Product::Whole, None) => Medium::ALL.iter().copied().map(Some).collect(),
         (Product::Whole, given) => vec![given],
         _ => vec![None],
     };
     let packs = pack.map_or_else(|| Pack::ALL.to_vec(), |pack| vec![pack]);
-    let mut times = Vec::new();
-    let mut refusals = Vec::new();
+    let (mut times, mut refusals, mut pressures) = (Vec::new(), Vec::new(), Vec::new());
     for medium in media {
         for pack in &packs {
-            match process::look_up(&Query { product, medium, pack: *pack, method, jar, altitude }) {
-                Ok(tested) => times.extend(tested.options.iter().map(|option| option.minutes).min()),
+            let query =
+                Query { product, medium, pack: *pack, method: place.method, jar, altitude: place.altitude };
+            match process::look_up(&query) {
+                Ok(tested) => match at_pounds(&tested.options, place.psi) {
+                    Some(option) => times.push(option.minutes),
+                    None => pressures.extend(tested.options),
+                },
                 Err(refusal) => refusals.push(refusal),
             }
         }
     }
     match (times.iter().min(), times.iter().max()) {
         (Some(least), Some(most)) => Ok(Need { jar, least: *least, most: *most }),
+        _ if !pressures.is_empty() => Err(NoTime::TooFewPounds(pressures)),
         // A process that exists but is too long for steam says more than a pack that was never tested.
-        _ => Err(refusals
-            .iter()
-            .find(|refusal| refusal.code != RefusalCode::NoTestedProcess)
-            .or_else(|| refusals.first())
-            .cloned()
-            .unwrap_or_else(|| unreachable!("every combination is either tested or refused"))),
+        _ => Err(NoTime::Refused(
+            refusals
+                .iter()
+                .find(|refusal| refusal.code != RefusalCode::NoTestedProcess)
+                .or_else(|| refusals.first())
+                .cloned()
+                .unwrap_or_else(|| unreachable!("every combination is either tested or refused")),
+        )),
     }
 }
 
-fn other_need(other: &OtherJars, method: Method, altitude: Altitude) -> Option<f64> {
+/// The time that other jars in the load need; `None` when nobody can tell.
+fn other_need(other: &OtherJars, place: &Place) -> Option<f64> {
     let looked_up = other
         .product
         .zip(other.jar)
-        .and_then(|(product, jar)| need(product, other.medium, other.pack, method, jar, altitude).ok());
+        .and_then(|(product, jar)| need(product, other.medium, other.pack, place, jar).ok());
     looked_up.map(|need| f64::from(need.most.0)).or_else(|| other.minutes.map(|given| given.get::<minute>()))
+}
+
+/// Whether there are other jars in the load whose time nobody can tell.
+pub(super) fn unknown_others(case: &Case) -> bool {
+    let place = Place::of(case);
+    place.is_some_and(|place| case.load.iter().any(|other| other_need(other, &place).is_none()))
 }
 
 fn not_processed() -> Finding {
@@ -123,6 +179,7 @@ fn altitude_missing() -> Finding {
         Source::usda_guide_3(),
     )
     .with_fix(Fix::FindAltitude)
+    .untold()
 }
 
 fn product_missing() -> Finding {
@@ -133,6 +190,7 @@ fn product_missing() -> Finding {
         "Say what the tomatoes became.",
         Source::usda_guide_3(),
     )
+    .untold()
 }
 
 fn medium_missing(own: Need) -> Finding {
@@ -157,22 +215,47 @@ fn refused(refusal: Refusal) -> Finding {
     if steam { finding.with_fix(Fix::UseBoilingWater) } else { finding }
 }
 
-fn minutes_short(case: &Case, own: Need, others: f64, altitude: Altitude) -> Vec<Finding> {
+fn pounds_short(place: &Place, options: Vec<ProcessOption>) -> Finding {
+    let pairs: Vec<String> = options
+        .iter()
+        .map(|option| format!("{} lb for {} min", option.psi.unwrap_or_default(), option.minutes.0))
+        .collect();
+    Finding::new(
+        Code::ProcessShort,
+        format!(
+            "{} lb is too little {}: it takes {}.",
+            place.psi.unwrap_or_default(),
+            place.says(),
+            pairs.join(" or ")
+        ),
+        "The higher the kitchen, the less heat the same pounds give; minutes below the tested pressure do not count.",
+        "Raise the pressure to a tested one and count its full time from there.",
+        Source::usda_guide_3(),
+    )
+    .with_fix(Fix::UsePressure { options })
+}
+
+fn minutes_short(case: &Case, own: Need, others: f64, place: &Place) -> Vec<Finding> {
     let Some(given) = case.minutes.map(|given| given.get::<minute>()) else { return Vec::new() };
     let mut found = Vec::new();
     if given + SLACK_MIN < f64::from(own.least.0) {
+        let from = if place.method.is_pressure() {
+            "the moment the pressure is up"
+        } else {
+            "the full rolling boil"
+        };
         found.push(
             Finding::new(
                 Code::ProcessShort,
                 format!(
-                    "{given:.0} min is too short: {} of this needs {} at {:.0} ft.",
+                    "{given:.0} min is too short: {} of this needs {} {}.",
                     with_article(own.jar.label()),
                     own.least.0,
-                    altitude.feet()
+                    place.says()
                 ),
                 "The middle of the jar is the last to get hot. The time depends on product, pack, what the fruit lies \
                  in, jar and altitude; change one and it no longer holds.",
-                format!("Count {} minutes from the full rolling boil.", own.least.0),
+                format!("Count {} minutes from {from}.", own.least.0),
                 Source::usda_guide_3(),
             )
             .with_fix(Fix::RaiseTime { minutes: own.least }),
@@ -194,10 +277,11 @@ fn mixed_short(given: f64, others: f64) -> Finding {
     )
 }
 
-/// The last unbroken boil of a log: its minutes, once it has ended, and whether a boil was lost before or after it.
-fn last_stretch(log: &[LogLine]) -> (Option<f64>, bool) {
+/// What a log of a boil says once it is over: the longest unbroken boil in minutes, and whether one was lost. `None` while
+/// the boil still runs, or when nothing began.
+fn longest_stretch(log: &[LogLine]) -> Option<(f64, bool)> {
     let mut since = None;
-    let mut stretch = None;
+    let mut longest = None;
     let mut lost = false;
     let mut in_order: Vec<&LogLine> = log.iter().collect();
     in_order.sort_by(|a, b| a.at.get::<minute>().total_cmp(&b.at.get::<minute>()));
@@ -205,39 +289,69 @@ fn last_stretch(log: &[LogLine]) -> (Option<f64>, bool) {
         let at = line.at.get::<minute>();
         match line.event {
             LogEvent::In => {}
-            LogEvent::Boil => {
-                if since.is_none() {
-                    since = Some(at);
-                    stretch = None;
-                }
-            }
-            LogEvent::Lost => {
-                lost = true;
-                since = None;
-                stretch = Some(0.0);
-            }
-            LogEvent::End => {
-                stretch = Some(since.take().map_or(0.0, |start| at - start));
+            LogEvent::Boil => since = since.or(Some(at)),
+            LogEvent::Lost | LogEvent::End => {
+                lost |= line.event == LogEvent::Lost;
+                let stretch = since.take().map_or(0.0, |start| at - start);
+                longest = Some(f64::max(longest.unwrap_or(0.0), stretch));
             }
         }
     }
-    (stretch, lost)
+    Some((longest.filter(|_| since.is_none())?, lost))
 }
 
-fn boil_short(case: &Case, own: Need, others: f64) -> Option<Finding> {
-    let (stretch, lost) = last_stretch(&case.boil);
-    let stretch = stretch?;
+/// The words of a process for its log.
+struct LogWords {
+    was_lost: &'static str,
+    lasted: &'static str,
+    counts: &'static str,
+    back: &'static str,
+    again: &'static str,
+}
+
+const fn log_words(method: Method) -> LogWords {
+    match method {
+        Method::BoilingWater => LogWords {
+            was_lost: "The boil was lost",
+            lasted: "The boil lasted",
+            counts: "Only minutes at a full rolling boil count, without a break, from the moment it boils.",
+            back: "Bring the boil back",
+            again: "Boil",
+        },
+        Method::AtmosphericSteam => LogWords {
+            was_lost: "The steam was lost",
+            lasted: "Full steam lasted",
+            counts: "Only minutes at full steam count, without a break, from the moment it streams out.",
+            back: "Bring the steam back",
+            again: "Steam",
+        },
+        Method::PressureDial | Method::PressureWeighted => LogWords {
+            was_lost: "The pressure was lost",
+            lasted: "The pressure held for",
+            counts: "Only minutes at the full pressure count, without a break, from the moment it is up.",
+            back: "Bring the pressure back",
+            again: "Hold the pressure for",
+        },
+    }
+}
+
+fn boil_short(case: &Case, own: Need, others: f64, method: Method) -> Option<Finding> {
+    let (stretch, lost) = longest_stretch(&case.boil)?;
     let needed = f64::from(own.least.0).max(others);
     if stretch + SLACK_MIN >= needed {
         return None;
     }
+    let words = log_words(method);
     if lost {
         return Some(
             Finding::new(
                 Code::BoilLost,
-                format!("The boil was lost, and the last unbroken boil lasted {stretch:.0} of {needed:.0} minutes."),
+                format!(
+                    "{}, and the longest unbroken stretch was {stretch:.0} of {needed:.0} minutes.",
+                    words.was_lost
+                ),
                 "Heat that reached the middle of the jar is gone; minutes before and after a break do not add up.",
-                format!("Bring the boil back and count the full {needed:.0} minutes again from zero."),
+                format!("{} and count the full {needed:.0} minutes again from zero.", words.back),
                 Source::usda_guide_1(),
             )
             .with_fix(Fix::BringBackBoil),
@@ -251,10 +365,11 @@ fn boil_short(case: &Case, own: Need, others: f64) -> Option<Finding> {
     (!said(f64::from(own.least.0))).then(|| {
         Finding::new(
             Code::ProcessShort,
-            format!("The boil lasted {stretch:.0} of {needed:.0} minutes."),
-            "Only minutes at a full rolling boil count, without a break, from the moment it boils.",
+            format!("{} {stretch:.0} of {needed:.0} minutes.", words.lasted),
+            words.counts,
             format!(
-                "Boil the full {needed:.0} minutes again, or refrigerate the jars and eat them within days."
+                "{} the full {needed:.0} minutes again, or refrigerate the jars and eat them within days.",
+                words.again
             ),
             Source::usda_guide_1(),
         )

@@ -144,6 +144,12 @@ pub const LABEL_START: Limit =
 pub const MINUTES: Limit = Limit { name: "minutes", unit: "min", min: 0.0, max: 1440.0, why: "a whole day" };
 /// Hours on the towel.
 pub const HOURS: Limit = Limit { name: "hours", unit: "h", min: 0.0, max: 10_000.0, why: "more than a year" };
+/// Pounds on a pressure gauge.
+pub const POUNDS: Limit =
+    Limit { name: "pounds", unit: "psi", min: 0.0, max: 30.0, why: "no pressure; the end of a gauge" };
+/// Leaves of basil in a batch.
+pub const LEAVES: Limit =
+    Limit { name: "leaves", unit: "leaves", min: 0.0, max: 48_000.0, why: "none; a thousand cups" };
 /// Air under the lid.
 pub const HEADSPACE: Limit =
     Limit { name: "headspace", unit: "in", min: 0.0, max: 6.0, why: "half of the tallest jar" };

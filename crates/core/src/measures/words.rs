@@ -41,3 +41,15 @@ pub fn capital(text: &str) -> String {
     let mut letters = text.chars();
     letters.next().map_or_else(String::new, |first| first.to_uppercase().chain(letters).collect())
 }
+
+/// A number to two decimals, without those that say nothing.
+///
+/// ```
+/// use bodega_core::measures::words::short;
+/// assert_eq!(short(1.499_999_9), "1.5");
+/// assert_eq!(short(2.0), "2");
+/// ```
+#[must_use]
+pub fn short(value: f64) -> String {
+    ((value * 100.0).round() / 100.0).to_string()
+}

@@ -4,6 +4,7 @@ use jiff::civil::Date;
 use serde::Serialize;
 
 use crate::jars::acid::Agent;
+use crate::jars::contents::Added;
 use crate::jars::size::JarSize;
 use crate::measures::ids::{BatchId, CannerId, LotId};
 use crate::measures::moment::{Minutes, Moment};
@@ -46,6 +47,10 @@ pub struct Batch {
     pub jars_lifted: u32,
     /// Acid stirred into the pot instead of the jars, in teaspoons.
     pub pot_dose_tsp: Option<f64>,
+    /// What goes in besides tomatoes, acid and salt; empty for nothing, `null` while nobody said.
+    pub additions: Option<Vec<Added>>,
+    /// Whether that was asked at all: it was not of batches recorded before the question existed.
+    pub additions_asked: bool,
     /// When it was agreed that its juice waits overnight in the refrigerator.
     pub chilled_at: Option<Moment>,
 }
@@ -99,6 +104,8 @@ pub struct NewBatch {
     pub salt: bool,
     /// Where the rest goes that fills no jar.
     pub rest: Option<Rest>,
+    /// What goes in besides; `None` while nobody said.
+    pub additions: Option<Vec<Added>>,
     /// Altitude the times were looked up for, in feet.
     pub altitude_ft: f64,
     /// Fruit it draws.

@@ -41,6 +41,7 @@ impl Canner {
 /// A canner from inside, in millimetres.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(deny_unknown_fields)]
 pub struct PotSize {
     /// Inner width.
     pub inner_diameter_mm: f64,
@@ -69,8 +70,10 @@ pub struct CannerChange {
 
 /// Jars of each size a usual household canner holds. Quart and pint: USDA Guide 1, from memory; the rest common
 /// practice, no source, to be corrected by the person.
-pub const USUAL_CAPACITY: [(JarSize, u32); 6] = [
+pub const USUAL_CAPACITY: [(JarSize, u32); 8] = [
+    (JarSize::QuarterPint, 12),
     (JarSize::HalfPint, 12),
+    (JarSize::ThreeQuarterPint, 9),
     (JarSize::Pint, 9),
     (JarSize::HalfLitre, 8),
     (JarSize::PintAndHalf, 8),

@@ -3,6 +3,7 @@
 use serde::Serialize;
 
 use crate::jars::acid::Agent;
+use crate::jars::ph::{PhSample, Remedy};
 use crate::jars::size::JarSize;
 use crate::measures::ids::{BatchId, JarId, LoadId};
 use crate::measures::moment::Moment;
@@ -146,6 +147,10 @@ pub struct PhRecord {
     pub at: Moment,
     /// The value.
     pub ph: f64,
+    /// What was read; `null` when nobody said, and then the dosed product is meant.
+    pub sample: Option<PhSample>,
+    /// What was done about an earlier one above the line.
+    pub did: Option<Remedy>,
     /// Temperature of the sample in degrees Celsius.
     pub sample_c: Option<f64>,
     /// Whether the meter allows for it.

@@ -69,6 +69,7 @@ pub struct Kitchen {
 /// A jar from outside, with its lid and ring, in millimetres.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(deny_unknown_fields)]
 pub struct JarMeasure {
     /// Widest part.
     pub diameter_mm: f64,

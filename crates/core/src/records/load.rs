@@ -11,7 +11,7 @@ use crate::measures::moment::{Minutes, Moment};
 use crate::records::batch::Batch;
 use crate::records::canner::Canner;
 use crate::records::jar::Jar;
-use crate::tables::process::{ProcessOption, Query, Refusal, look_up};
+use crate::tables::process::{ProcessOption, Query, Refusal, at_pounds, look_up};
 
 /// A load with its jars, its batch and its clock.
 #[derive(Debug, Clone, PartialEq)]
@@ -51,7 +51,8 @@ impl CannerLoad {
         batches
     }
 
-    /// The tested process of one of its jars by itself.
+    /// The tested process of one of its jars by itself: under pressure at the load's own pounds, where they reach a tested
+    /// pressure, else at the lowest one.
     ///
     /// # Errors
     /// [`Refusal`] when there is none.
@@ -64,7 +65,9 @@ impl CannerLoad {
             jar: jar.size,
             altitude,
         };
-        Ok(look_up(&query)?.options[0])
+        let options = look_up(&query)?.options;
+        let at_its_pounds = self.psi.and_then(|psi| at_pounds(&options, Some(f64::from(psi))));
+        Ok(at_its_pounds.unwrap_or(options[0]))
     }
 
     /// The tested process of the jar that needs longest: everything in a canner gets the longest time. `None` when it

@@ -63,6 +63,7 @@ pub struct Gone {
 /// One line of the list.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(deny_unknown_fields)]
 pub struct Goal {
     /// What.
     pub product: Product,

@@ -44,6 +44,8 @@ pub struct TowelJar {
     pub size: JarSize,
     /// What was found at its lid; `null` while nobody has looked.
     pub verdict: Option<LidVerdict>,
+    /// It was judged before the lid could settle, and is looked at a second time from then on.
+    pub second_look: Option<Moment>,
     /// When it was judged.
     pub judged_at: Option<Moment>,
     /// What was decided when it failed.
@@ -58,7 +60,7 @@ impl TowelJar {
     pub fn is_open(&self) -> bool {
         match self.verdict {
             None => true,
-            Some(LidVerdict::Holds) => !self.tidy,
+            Some(LidVerdict::Holds) => self.second_look.is_some() || !self.tidy,
             // Broken glass is thrown away with its food; nothing is left to decide.
             Some(LidVerdict::Broken) => false,
             Some(LidVerdict::Failed | LidVerdict::Doubtful) => self.rescue.is_none(),

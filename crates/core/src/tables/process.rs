@@ -152,6 +152,13 @@ pub struct Tested {
 pub enum Caution {
     /// A litre or half-litre on a quart's or pint's time.
     MetricJar(JarSize),
+    /// A small jar on the time of the next tested size up.
+    SmallJar {
+        /// The jar.
+        jar: JarSize,
+        /// The size it is timed as.
+        timed_as: JarSize,
+    },
     /// Acid is needed under pressure too.
     AcidUnderPressure,
     /// Steam canners cannot be topped up.
@@ -169,6 +176,11 @@ impl std::fmt::Display for Caution {
                      covers it. You decide, and your extension office knows best."
                 )
             }
+            Self::SmallJar { jar, timed_as } => write!(
+                f,
+                "A {jar} has no tested time of its own: it gets that of a {timed_as}, which is longer than it needs. \
+                 Common practice, no source."
+            ),
             Self::AcidUnderPressure => {
                 f.write_str("Pressure does not replace the acid: every jar still gets its dose.")
             }
@@ -186,6 +198,15 @@ pub fn headspace(product: Product) -> Length {
         Product::Whole | Product::Crushed | Product::Juice | Product::VegetableJuice => 0.5,
         Product::Sauce | Product::Paste => 0.25,
     })
+}
+
+/// The option that a gauge reading allows: the shortest at or below so many pounds. While nobody said the pounds, the
+/// longest; in water and steam the only one. `None` when the pounds are below every tested pressure.
+#[must_use]
+pub fn at_pounds(options: &[ProcessOption], psi: Option<f64>) -> Option<ProcessOption> {
+    let Some(psi) = psi else { return options.iter().copied().max_by_key(|option| option.minutes) };
+    let reached = |option: &&ProcessOption| option.psi.is_none_or(|needed| f64::from(needed) <= psi + 1e-9);
+    options.iter().filter(reached).copied().min_by_key(|option| option.minutes)
 }
 
 static TABLES: LazyLock<Tables> = LazyLock::new(|| {
@@ -206,17 +227,22 @@ pub fn look_up(query: &Query) -> Result<Tested, Refusal> {
     if !tables().covers_pack(query.product, query.medium, query.pack, query.method) {
         return Err(Refusal::no_tested_process(query));
     }
-    let (row_jar, metric) = match (query.product, query.jar.table_jar()) {
-        // Paste was tested in half-pints only, and no other jar stands for one.
-        (Product::Paste, _) if query.jar == JarSize::HalfPint => (JarSize::HalfPint, false),
+    let (row_jar, caution) = match (query.product, query.jar.table_jar()) {
+        // Paste was tested in half-pints only; no larger jar stands for one, and a smaller one is timed as one.
+        (Product::Paste, _) if query.jar == JarSize::HalfPint => (JarSize::HalfPint, None),
+        (Product::Paste, _) if query.jar == JarSize::QuarterPint => {
+            (JarSize::HalfPint, Some(Caution::SmallJar { jar: query.jar, timed_as: JarSize::HalfPint }))
+        }
         (Product::Paste, _) | (_, TableJar::Untested) => return Err(Refusal::jar_not_tested(query)),
-        (_, TableJar::Published(jar)) => (jar, false),
-        (_, TableJar::CommonPractice(jar)) => (jar, true),
+        (_, TableJar::Published(jar)) => (jar, None),
+        (_, TableJar::NextSizeUp(jar)) => {
+            // Half-pints are timed as pints by a published rule, so they are the next size that a quarter has.
+            let timed_as = if query.jar < JarSize::HalfPint { JarSize::HalfPint } else { jar };
+            (jar, Some(Caution::SmallJar { jar: query.jar, timed_as }))
+        }
+        (_, TableJar::CommonPractice(jar)) => (jar, Some(Caution::MetricJar(query.jar))),
     };
-    let mut cautions = Vec::new();
-    if metric {
-        cautions.push(Caution::MetricJar(query.jar));
-    }
+    let mut cautions: Vec<Caution> = caution.into_iter().collect();
     match query.method {
         Method::BoilingWater => {
             let (minutes, source) = water_minutes(query, row_jar)?;

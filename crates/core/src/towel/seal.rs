@@ -57,32 +57,140 @@ pub const fn fridge_until(since: Moment) -> Moment {
     since.plus_minutes(FRIDGE_DAYS * 24 * 60)
 }
 
-/// Whether a jar may still be processed again: its lid failed or is doubtful, and the day is not over.
+/// How long jars straight from the canner stay hot enough to go back with their lids on. Common practice, no source.
+pub const HOT_FOR: Minutes = Minutes(30);
+
+/// A jar on the towel, as far as it decides what may be done with it.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct Cooling {
+    /// What was found at its lid.
+    pub verdict: Option<LidVerdict>,
+    /// Whether it had its full time.
+    pub processed: bool,
+    /// When it came out of the canner.
+    pub lifted_at: Moment,
+}
+
+/// Why a jar cannot be rescued so.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, thiserror::Error)]
+pub enum NoRescue {
+    /// Nothing is wrong with it.
+    #[error("its lid did not fail; judge it first")]
+    NothingWrong,
+    /// More than a day has passed.
+    #[error("it came out more than 24 hours ago and is not processed again")]
+    TooLate,
+    /// More than a day has passed, and nobody said where it stood.
+    #[error("it came out more than 24 hours ago: say whether it was kept cold all that time")]
+    WasItCold,
+    /// It stood warm for more than a day.
+    #[error("it stood unsealed for more than 24 hours and was not kept cold: discard it without tasting")]
+    NotCold,
+}
+
+impl Cooling {
+    /// Whether something has to be done about it: its lid failed or is doubtful, or it is not processed.
+    #[must_use]
+    pub fn is_wrong(&self) -> bool {
+        let failed = matches!(self.verdict, Some(LidVerdict::Failed | LidVerdict::Doubtful));
+        failed || (!self.processed && self.verdict != Some(LidVerdict::Broken))
+    }
+
+    /// Whether the day is over within which it can be processed again.
+    #[must_use]
+    pub fn is_late(&self, now: Moment) -> bool {
+        now > window(self.lifted_at).1
+    }
+
+    /// Whether it goes back into the canner with the lid that it has: only as long as it is hot, and only because of its
+    /// time. A lid that failed is a new lid.
+    #[must_use]
+    pub fn keeps_its_lid(&self, now: Moment) -> bool {
+        self.verdict.is_none() && now <= self.lifted_at.plus(HOT_FOR)
+    }
+
+    /// Whether it may be rescued so. Source: USDA Guide 1, from memory: within 24 hours by the full process or the cold;
+    /// later it is eaten or frozen only when it was kept cold all that time.
+    ///
+    /// # Errors
+    /// [`NoRescue`].
+    pub fn may(&self, rescue: Rescue, kept_cold: Option<bool>, now: Moment) -> Result<(), NoRescue> {
+        match rescue {
+            _ if !self.is_wrong() => Err(NoRescue::NothingWrong),
+            _ if !self.is_late(now) => Ok(()),
+            Rescue::Reprocess => Err(NoRescue::TooLate),
+            Rescue::Refrigerator | Rescue::Freezer => match kept_cold {
+                None => Err(NoRescue::WasItCold),
+                Some(false) => Err(NoRescue::NotCold),
+                Some(true) => Ok(()),
+            },
+        }
+    }
+}
+
+/// Whether a lid that is judged at a moment has to be looked at a second time: it may still pull down, or let go.
 #[must_use]
-pub fn may_reprocess(verdict: LidVerdict, lifted_at: Moment, now: Moment) -> bool {
-    matches!(verdict, LidVerdict::Failed | LidVerdict::Doubtful) && now <= window(lifted_at).1
+pub fn is_provisional(verdict: LidVerdict, lifted_at: Moment, judged_at: Moment) -> bool {
+    verdict == LidVerdict::Holds && judged_at < window(lifted_at).0
 }
 
 #[cfg(test)]
 mod tests {
-    use super::{LidVerdict, may_reprocess};
+    use super::{Cooling, LidVerdict, NoRescue, Rescue, is_provisional};
     use crate::measures::moment::Moment;
 
+    const LIFTED: Moment = Moment(1_790_000_000_000);
+
+    fn cooling(verdict: Option<LidVerdict>, processed: bool) -> Cooling {
+        Cooling { verdict, processed, lifted_at: LIFTED }
+    }
+
     #[test]
-    fn a_failed_lid_is_processed_again_within_a_day_and_a_broken_jar_never() {
-        let lifted = Moment(1_790_000_000_000);
-        for (verdict, hours, expected) in [
-            (LidVerdict::Failed, 13, true),
-            (LidVerdict::Doubtful, 24, true),
-            (LidVerdict::Failed, 25, false),
-            (LidVerdict::Broken, 1, false),
-            (LidVerdict::Holds, 13, false),
+    fn what_is_wrong_is_put_right_within_a_day() {
+        use LidVerdict::{Broken, Doubtful, Failed, Holds};
+        let at = |hours: i64| LIFTED.plus_minutes(hours * 60);
+        for (verdict, processed, hours, expected) in [
+            (Some(Failed), true, 13, Ok(())),
+            (Some(Doubtful), true, 24, Ok(())),
+            (Some(Failed), true, 25, Err(NoRescue::TooLate)),
+            (Some(Broken), true, 1, Err(NoRescue::NothingWrong)),
+            (Some(Broken), false, 1, Err(NoRescue::NothingWrong)),
+            (Some(Holds), true, 13, Err(NoRescue::NothingWrong)),
+            (None, true, 13, Err(NoRescue::NothingWrong)),
+            (None, false, 1, Ok(())),
+            (Some(Holds), false, 13, Ok(())),
+            (None, false, 25, Err(NoRescue::TooLate)),
         ] {
-            assert_eq!(
-                may_reprocess(verdict, lifted, lifted.plus_minutes(hours * 60)),
-                expected,
-                "{verdict}"
-            );
+            let jar = cooling(verdict, processed);
+            assert_eq!(jar.may(Rescue::Reprocess, None, at(hours)), expected, "{verdict:?} after {hours} h");
         }
+    }
+
+    #[test]
+    fn after_a_day_only_what_was_kept_cold_is_eaten() {
+        let late = LIFTED.plus_minutes(24 * 60 + 1);
+        let jar = cooling(Some(LidVerdict::Failed), true);
+        for rescue in [Rescue::Refrigerator, Rescue::Freezer] {
+            assert_eq!(jar.may(rescue, None, LIFTED.plus_minutes(24 * 60)), Ok(()));
+            assert_eq!(jar.may(rescue, Some(true), late), Ok(()));
+            assert_eq!(jar.may(rescue, Some(false), late), Err(NoRescue::NotCold));
+            assert_eq!(jar.may(rescue, None, late), Err(NoRescue::WasItCold));
+        }
+        assert_eq!(jar.may(Rescue::Reprocess, Some(true), late), Err(NoRescue::TooLate));
+    }
+
+    #[test]
+    fn hot_jars_go_back_as_they_are_and_cooled_ones_under_new_lids() {
+        let unprocessed = cooling(None, false);
+        assert!(unprocessed.keeps_its_lid(LIFTED.plus_minutes(30)));
+        assert!(!unprocessed.keeps_its_lid(LIFTED.plus_minutes(31)));
+        assert!(!cooling(Some(LidVerdict::Failed), true).keeps_its_lid(LIFTED.plus_minutes(1)));
+    }
+
+    #[test]
+    fn a_lid_that_holds_before_twelve_hours_is_looked_at_again() {
+        let judged = |hours: i64| is_provisional(LidVerdict::Holds, LIFTED, LIFTED.plus_minutes(hours * 60));
+        assert!(judged(0) && judged(11) && !judged(12));
+        assert!(!is_provisional(LidVerdict::Failed, LIFTED, LIFTED));
     }
 }

@@ -1,8 +1,8 @@
 //! Spoons, grams, millilitres and bottles; the cupboard that holds them; the window of the lids.
 
 use bodega_core::jars::acid::{
-    Agent, CITRIC_G_PER_TSP, LeastDose, bottles, grams, label_of, least_per_jar, least_total, measured,
-    per_jar, teaspoons_of, total,
+    Agent, CITRIC_G_PER_TSP, LeastDose, bottles, grams, label_of, least_per_jar, measured, per_jar,
+    pot_share, teaspoons_of, total,
 };
 use bodega_core::jars::bench::{JarStep, bench_steps, may_tick, next_step, state_of};
 use bodega_core::jars::size::{JarSize, Mouth, TableJar};
@@ -14,7 +14,7 @@ use bodega_core::measures::units::{
 };
 use bodega_core::plan::batch::salt_per_jar;
 use bodega_core::records::stock::{AcidStock, Cupboard, JarStock, LidStock};
-use bodega_core::towel::seal::{LidVerdict, fridge_until, may_reprocess, window};
+use bodega_core::towel::seal::{Cooling, LidVerdict, Rescue, fridge_until, window};
 use uom::si::mass::gram;
 use uom::si::volume::milliliter;
 
@@ -56,7 +56,11 @@ fn every_jar_has_its_dose_of_every_agent() {
 fn a_mix_needs_the_sum_of_its_doses() {
     let mix = [(JarSize::Quart, 3), (JarSize::Pint, 4), (JarSize::HalfLitre, 2), (JarSize::Litre, 0)];
     assert_eq!(total(Agent::BottledLemonJuice, &mix), Teaspoons::new(18 + 12 + 7, 1));
-    assert_eq!(least_total(Agent::BottledLemonJuice, &mix), Teaspoons::new(18 + 12 + 6, 1));
+    // The pot is shared by volume: 36 tsp in the published dose for each.
+    let us = [(JarSize::Quart, 3), (JarSize::Pint, 4), (JarSize::HalfPint, 4)];
+    let shares = us.map(|(jar, _)| pot_share(36.0, jar, &us));
+    assert!(shares.iter().zip([6.0, 3.0, 1.5]).all(|(share, tsp)| close(*share, tsp)), "{shares:?}");
+    assert!(close(pot_share(36.0, JarSize::Quart, &[]), 0.0));
     assert_eq!(total(Agent::CitricAcid, &[]), Teaspoons::ZERO);
 }
 
@@ -95,9 +99,9 @@ fn crystals_are_weighed_and_liquids_measured() {
     let amount = Teaspoons::new(3, 1);
     assert_eq!(grams(Agent::BottledLemonJuice, amount), None);
     assert_eq!(grams(Agent::Vinegar5Pct, amount), None);
-    assert!(close(grams(Agent::CitricAcid, amount).unwrap(), 13.8));
-    assert!(close(CITRIC_G_PER_TSP, 4.6));
-    assert!(close(measured(Agent::CitricAcid, amount), 13.8));
+    assert!(close(grams(Agent::CitricAcid, amount).unwrap(), 15.0));
+    assert!(close(CITRIC_G_PER_TSP, 5.0));
+    assert!(close(measured(Agent::CitricAcid, amount), 15.0));
     // A US tablespoon is 14.786 764 781 25 mL exactly.
     assert!(close(measured(Agent::BottledLemonJuice, amount), 14.786_764_781_25));
     for agent in Agent::ALL {
@@ -255,7 +259,10 @@ fn what_is_left_never_falls_below_nothing() {
 fn lids_are_judged_between_twelve_and_twenty_four_hours() {
     assert_eq!(window(START), (at(12 * 60), at(24 * 60)));
     assert_eq!(fridge_until(START), at(4 * 24 * 60));
-    let again = |verdict, ms: i64| may_reprocess(verdict, START, Moment(at(24 * 60).0 + ms));
+    let again = |verdict: LidVerdict, ms: i64| {
+        let jar = Cooling { verdict: Some(verdict), processed: true, lifted_at: START };
+        jar.may(Rescue::Reprocess, None, Moment(at(24 * 60).0 + ms)).is_ok()
+    };
     for verdict in LidVerdict::ALL {
         let may = matches!(verdict, LidVerdict::Failed | LidVerdict::Doubtful);
         assert_eq!(again(*verdict, 0), may, "{verdict} at the end of the day");
@@ -267,7 +274,6 @@ fn lids_are_judged_between_twelve_and_twenty_four_hours() {
 fn a_jar_on_the_towel_is_open_until_it_is_judged_and_dealt_with() {
     use bodega_core::measures::ids::{BatchId, JarId};
     use bodega_core::records::towel::TowelJar;
-    use bodega_core::towel::seal::Rescue;
     let is_open = |verdict, rescue, tidy| {
         let jar = TowelJar {
             id: JarId(1),
@@ -276,6 +282,7 @@ fn a_jar_on_the_towel_is_open_until_it_is_judged_and_dealt_with() {
             number: 1,
             size: JarSize::Quart,
             verdict,
+            second_look: None,
             judged_at: None,
             rescue,
             tidy,

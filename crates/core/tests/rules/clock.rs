@@ -32,6 +32,7 @@ fn longest_boil(items: &[Happened], until: Moment) -> i64 {
             match item.event {
                 BoilEvent::Boils if !boils => (boils, minutes) = (true, 0),
                 BoilEvent::BoilLost
+                | BoilEvent::PoundsRaised
                 | BoilEvent::ToppedUpCold
                 | BoilEvent::JarOut
                 | BoilEvent::JarAdded
@@ -73,7 +74,7 @@ proptest! {
         let clock = BoilClock::replay(Method::BoilingWater, Minutes(required), &items);
         let retimed = clock.retimed(Minutes(new));
         prop_assert_eq!(retimed.clone(), BoilClock::replay(Method::BoilingWater, Minutes(new), &items));
-        prop_assert_eq!(retimed.unbroken_ms(at(700)), clock.unbroken_ms(at(700)));
+        prop_assert_eq!(retimed.happened(), clock.happened());
     }
 
     #[test]
@@ -271,4 +272,64 @@ fn a_jars_fate_is_its_own() {
     assert_eq!(clock.fate(JarId(3), Minutes(25)), Fate::OutInTime, "25 minutes of the boil it stood in");
     assert_eq!(clock.fate(JarId(3), Minutes(26)), Fate::OutTooEarly);
     assert_eq!(clock.fate(JarId(4), Minutes(500)), Fate::Stayed);
+}
+
+#[test]
+fn heat_off_too_early_is_not_processed_until_the_full_time_was_counted_again() {
+    use BoilEvent::{Boils, HeatAgain, HeatOff, JarsIn, Lifted};
+    let early = [(JarsIn, 0), (Boils, 10), (HeatOff, 40)];
+    let clock =
+        |events: &[(BoilEvent, i64)]| BoilClock::replay(Method::BoilingWater, Minutes(50), &happened(events));
+    let with = |more: &[(BoilEvent, i64)]| clock(&[&early[..], more].concat());
+    assert!(with(&[]).ended_short(at(41)) && !with(&[]).is_processed(at(41)));
+    assert!(with(&[(Lifted, 46)]).ended_short(at(500)), "lifting does not make it processed");
+    let again = with(&[(HeatAgain, 42)]);
+    assert_eq!(again.phase(at(43)), Phase::Heating { since: at(42) });
+    assert!(!again.ended_short(at(43)));
+    let boiled = with(&[(HeatAgain, 42), (Boils, 50), (HeatOff, 100)]);
+    assert!(boiled.is_processed(at(100)) && !boiled.ended_short(at(100)));
+    assert_eq!((boiled.times_lost(), boiled.unbroken_ms(at(100))), (0, 50 * 60_000));
+    let short_again = with(&[(HeatAgain, 42), (Boils, 50), (HeatOff, 99)]);
+    assert!(short_again.ended_short(at(99)));
+    // It can be said as long as the jars are not processed, and not after.
+    assert!(with(&[]).after(HeatAgain, None, at(41)).is_ok());
+    assert!(boiled.after(HeatAgain, None, at(101)).is_err());
+    let pressed = [(JarsIn, 0), (BoilEvent::Vents, 5), (Boils, 15), (HeatOff, 20)];
+    let dropping = BoilClock::replay(Method::PressureDial, Minutes(20), &happened(&pressed));
+    assert_eq!(dropping.phase(at(21)), Phase::Dropping { since: at(20) });
+    let heated = dropping.after(HeatAgain, None, at(22)).unwrap();
+    assert_eq!(heated.phase(at(22)), Phase::Heating { since: at(22) });
+}
+
+#[test]
+fn a_boil_that_falls_after_its_full_time_is_full_and_counts_no_minute_more() {
+    use BoilEvent::{BoilLost, Boils, HeatOff, JarsIn};
+    let clock = |lost: i64, required: u32| {
+        let events = [(JarsIn, 0), (Boils, 10), (BoilLost, lost)];
+        BoilClock::replay(Method::BoilingWater, Minutes(required), &happened(&events))
+    };
+    let full = clock(60, 50);
+    assert_eq!(full.phase(at(80)), Phase::TimeUp { at: at(60) });
+    assert!(full.is_processed(at(80)));
+    assert_eq!((full.unbroken_ms(at(80)), full.times_lost()), (50 * 60_000, 0));
+    assert_eq!(
+        full.after(HeatOff, None, at(80)).unwrap().phase(at(80)),
+        Phase::Resting { since: at(80), ends: at(85) }
+    );
+    assert_eq!(clock(59, 50).phase(at(80)), Phase::BoilLost { at: at(59) });
+    // A time that is corrected later is held against the same boil.
+    assert_eq!(full.retimed(Minutes(55)).phase(at(80)), Phase::BoilLost { at: at(60) });
+}
+
+#[test]
+fn raising_the_pounds_starts_the_time_again() {
+    use BoilEvent::{Boils, JarsIn, PoundsRaised, Vents};
+    let events = [(JarsIn, 0), (Vents, 5), (Boils, 15)];
+    let counting = BoilClock::replay(Method::PressureDial, Minutes(20), &happened(&events));
+    assert!(counting.counts_at_pressure());
+    let raised = [&events[..], &[(PoundsRaised, 25), (Boils, 27)]].concat();
+    let raised = BoilClock::replay(Method::PressureDial, Minutes(15), &happened(&raised));
+    assert_eq!(raised.phase(at(28)), Phase::Counting { since: at(27), ends: at(42) });
+    let water = BoilClock::replay(Method::BoilingWater, Minutes(20), &happened(&[(JarsIn, 0), (Boils, 1)]));
+    assert!(!water.counts_at_pressure());
 }

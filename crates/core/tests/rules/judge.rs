@@ -3,12 +3,13 @@
 use std::collections::BTreeMap;
 
 use bodega_core::jars::acid::{Agent, per_jar};
+use bodega_core::jars::contents::leaves;
 use bodega_core::jars::size::JarSize;
 use bodega_core::judge::case::{
     AcidSource, Addition, Case, CaseAcid, CaseJar, Damage, Heating, Ingredient, JarKind, LidState, LogEvent,
-    LogLine, OtherJars, PhReading, Ripeness, Vine,
+    LogLine, OtherJars, PhReading, PhSample, Ripeness, Vine,
 };
-use bodega_core::judge::{Code, Finding, Severity, judge};
+use bodega_core::judge::{Ask, Code, Finding, Fix, Ruling, Severity, judge};
 use bodega_core::kitchen::altitude::Altitude;
 use bodega_core::measures::units::{Length, Temperature, Time, cups, pounds};
 use bodega_core::tables::process::{Medium, Method, Pack, Product, Query, headspace, look_up};
@@ -31,7 +32,7 @@ fn log(lines: &[(f64, LogEvent)]) -> Vec<LogLine> {
 
 fn doses(agent: Agent, sizes: &[(JarSize, u32)]) -> CaseAcid {
     CaseAcid {
-        agent,
+        agent: Some(agent),
         source: Some(AcidSource::Bottled),
         per_jar_tsp: Some(sizes.iter().map(|(jar, _)| (*jar, per_jar(agent, *jar).as_f64())).collect()),
         pot_dose_tsp: None,
@@ -46,6 +47,7 @@ struct Day {
     heating: Heating,
     feet: f64,
     minutes: f64,
+    psi: Option<f64>,
     agent: Agent,
     jars: Vec<(JarSize, u32)>,
 }
@@ -59,8 +61,9 @@ fn done_right(day: &Day) -> Case {
         heating: Some(day.heating),
         altitude: Some(Altitude::from_feet(day.feet).unwrap()),
         minutes: Some(minutes(day.minutes)),
+        psi: day.psi,
         headspace: Some(headspace(day.product)),
-        water_cover: Some(Length::new::<inch>(1.5)),
+        water_cover: Some(Length::new::<inch>(2.0)),
         jars: Some(
             day.jars
                 .iter()
@@ -80,11 +83,11 @@ fn done_right(day: &Day) -> Case {
             weight: Some(pounds(22.0)),
             ..Default::default()
         },
-        additions: vec![
+        additions: Some(vec![
             Addition { what: Ingredient::Salt, amount: cups(0.1) },
             Addition { what: Ingredient::DriedHerb, amount: cups(0.1) },
-            Addition { what: Ingredient::BasilLeaf, amount: cups(0.1) },
-        ],
+            Addition { what: Ingredient::BasilLeaf, amount: leaves(6.0) },
+        ]),
         temperatures: bodega_core::judge::case::Temperatures {
             jar: celsius(55.0),
             food: celsius(85.0),
@@ -95,9 +98,11 @@ fn done_right(day: &Day) -> Case {
         rest: Some(minutes(5.0)),
         seal_check_after: Some(Time::new::<hour>(14.0)),
         reprocess_after: None,
+        kept_cold: None,
         rings_on_in_storage: Some(false),
         ph: Some(PhReading {
             value: 4.3,
+            sample: Some(PhSample::Dosed),
             temperature: celsius(25.0),
             compensated: Some(false),
             calibrated_today: Some(true),
@@ -119,6 +124,11 @@ fn good_days() -> Vec<Day> {
         heating,
         feet,
         minutes,
+        psi: match heating {
+            PressureDial => Some(11.0),
+            PressureWeighted => Some(15.0),
+            _ => None,
+        },
         agent,
         jars: jars.to_vec(),
     };
@@ -217,11 +227,11 @@ const MISTAKES: &[Mistake] = &[
     }),
     (Code::NoTestedProcess, |case| {
         jar(case).jar = JarSize::HalfGallon;
-        acid(case).per_jar_tsp = None;
+        acid(case).per_jar_tsp = Some(BTreeMap::from([(JarSize::HalfGallon, 12.0)]));
     }),
     (Code::NoTestedProcess, |case| case.altitude = Some(Altitude::from_feet(11_000.0).unwrap())),
     (Code::NoTestedProcess, |case| {
-        case.additions = vec![Addition { what: Ingredient::Wine, amount: cups(1.0) }];
+        case.additions = Some(vec![Addition { what: Ingredient::Wine, amount: cups(1.0) }]);
     }),
     (Code::AltitudeMissing, |case| case.altitude = None),
     (Code::SteamLimit, |case| case.heating = Some(Heating::AtmosphericSteam)),
@@ -254,36 +264,42 @@ const MISTAKES: &[Mistake] = &[
         }];
     }),
     (Code::NotProcessed, |case| case.heating = Some(Heating::None)),
-    (Code::JarUnsuited, |case| jar(case).kind = Some(JarKind::Packer)),
+    (Code::JarFragile, |case| jar(case).kind = Some(JarKind::Packer)),
+    (Code::JarUnsuited, |case| jar(case).kind = Some(JarKind::Other)),
     (Code::JarUnsuited, |case| jar(case).kind = Some(JarKind::WireBail)),
     (Code::FrostKilledVine, |case| case.fruit.vine = Some(Vine::FrostKilled)),
     (Code::FrostKilledVine, |case| case.fruit.vine = Some(Vine::Dead)),
     (Code::Overripe, |case| case.fruit.ripeness = Some(Ripeness::Overripe)),
     (Code::Mouldy, |case| case.fruit.damage = Some(Damage::Mouldy)),
     (Code::LowAcidAddition, |case| {
-        case.additions = vec![Addition { what: Ingredient::Mushroom, amount: cups(2.0) }];
+        case.additions = Some(vec![Addition { what: Ingredient::Mushroom, amount: cups(2.0) }]);
+    }),
+    // A cup of basil is not a leaf a jar.
+    (Code::LowAcidAddition, |case| {
+        case.additions = Some(vec![Addition { what: Ingredient::BasilLeaf, amount: cups(1.0) }]);
     }),
     (Code::VegetableRatio, |case| {
         case.product = Some(Product::VegetableJuice);
         case.medium = None;
         case.pack = Some(Pack::Hot);
-        case.additions = vec![
-            Addition { what: Ingredient::Beet, amount: cups(2.0) },
+        case.additions = Some(vec![
+            Addition { what: Ingredient::Pepper, amount: cups(2.0) },
             Addition { what: Ingredient::Onion, amount: cups(1.5) },
-        ];
+        ]);
     }),
     (Code::ReprocessLate, |case| case.reprocess_after = Some(Time::new::<hour>(30.0))),
     (Code::PhHigh, |case| case.ph.as_mut().unwrap().value = 4.7),
     (Code::LidReused, |case| jar(case).lid = Some(LidState::Reused)),
     (Code::Headspace, |case| case.headspace = Some(Length::new::<inch>(0.125))),
     (Code::Headspace, |case| case.headspace = Some(Length::new::<inch>(1.0))),
-    (Code::WaterCover, |case| case.water_cover = Some(Length::new::<inch>(0.5))),
+    (Code::WaterCover, |case| case.water_cover = Some(Length::new::<inch>(1.5))),
+    (Code::WaterLow, |case| case.water_cover = Some(Length::new::<inch>(0.5))),
     (Code::ThermalGap, |case| case.temperatures.jar = celsius(15.0)),
     (Code::PhUncalibrated, |case| case.ph.as_mut().unwrap().calibrated_today = Some(false)),
     (Code::PhUncompensated, |case| case.ph.as_mut().unwrap().temperature = celsius(60.0)),
     (Code::LitreAsQuart, |case| {
         jar(case).jar = JarSize::Litre;
-        acid(case).per_jar_tsp = Some(BTreeMap::from([(JarSize::Litre, 6.0)]));
+        acid(case).per_jar_tsp = Some(BTreeMap::from([(JarSize::Litre, 6.5)]));
     }),
     (Code::Bruised, |case| case.fruit.damage = Some(Damage::Bruised)),
     (Code::RestShort, |case| case.rest = Some(minutes(1.0))),
@@ -317,38 +333,324 @@ fn every_mistake_is_found_and_nothing_else_is() {
         assert_eq!(codes(&verdict.findings), [*code], "mistake {place}");
         let open = code.severity() == Severity::Stop || *code == Code::MediumMissing;
         assert_eq!(verdict.ready, !open, "mistake {place}");
+        assert_eq!(verdict.ready, verdict.ruling == Ruling::Fine);
     }
     for code in Code::ALL {
         assert!(MISTAKES.iter().any(|(made, _)| made == code), "no mistake is made for {}", code.word());
     }
 }
 
-#[test]
-fn what_was_not_said_is_not_a_mistake() {
+/// A case of which only what the process depends on is known.
+fn bare() -> Case {
     let full = at_two_thousand_feet();
-    let bare = Case {
+    Case {
         product: full.product,
         medium: full.medium,
-        jars: full.jars.clone(),
-        acid: Some(CaseAcid {
-            per_jar_tsp: None,
-            source: None,
-            bottle_age_months: None,
-            ..full.acid.unwrap()
-        }),
+        pack: full.pack,
+        heating: full.heating,
+        minutes: full.minutes,
+        jars: full.jars,
+        acid: full.acid,
         altitude: full.altitude,
+        additions: Some(Vec::new()),
         ..Case::default()
-    };
-    assert_eq!(judge(&bare).findings, []);
-    for (code, take) in [
-        (Code::NoTestedProcess, (|case| case.product = None) as fn(&mut Case)),
-        (Code::NoTestedProcess, |case| case.jars = None),
-        (Code::NoAcid, |case| case.acid = None),
-        (Code::AltitudeMissing, |case| case.altitude = None),
-    ] {
-        let mut less = bare.clone();
+    }
+}
+
+fn asks(case: &Case) -> Vec<Ask> {
+    judge(case).questions.iter().map(|question| question.ask).collect()
+}
+
+type Untold = (Ask, Option<Code>, fn(&mut Case));
+
+/// Everything that the process depends on, taken away.
+const UNTOLD: &[Untold] = &[
+    (Ask::Product, Some(Code::NoTestedProcess), |case| case.product = None),
+    (Ask::Medium, Some(Code::MediumMissing), |case| case.medium = None),
+    (Ask::Pack, None, |case| case.pack = None),
+    (Ask::Additions, None, |case| case.additions = None),
+    (Ask::Jars, Some(Code::NoTestedProcess), |case| case.jars = None),
+    (Ask::Agent, None, |case| acid(case).agent = None),
+    (Ask::Dose, Some(Code::NoAcid), |case| acid(case).per_jar_tsp = None),
+    (Ask::Method, None, |case| case.heating = None),
+    (Ask::Altitude, Some(Code::AltitudeMissing), |case| case.altitude = None),
+    (Ask::Minutes, None, |case| case.minutes = None),
+];
+
+#[test]
+fn what_was_not_said_is_neither_a_mistake_nor_fine() {
+    assert_eq!(judge(&bare()).findings, []);
+    assert_eq!((judge(&bare()).ruling, judge(&bare()).ready), (Ruling::Fine, true));
+    for (ask, code, take) in UNTOLD {
+        let mut less = bare();
         take(&mut less);
-        assert_eq!(codes(&judge(&less).findings), [code]);
+        let verdict = judge(&less);
+        assert_eq!(asks(&less), [*ask]);
+        assert_eq!((verdict.ruling, verdict.ready), (Ruling::CannotTell, false), "{ask}");
+        assert!(verdict.findings.iter().all(|found| found.cannot_tell), "{:?}", verdict.findings);
+        assert_eq!(verdict.findings.first().map(|found| found.code), *code, "{ask}");
+        assert!(verdict.questions[0].says.ends_with('?'));
+    }
+    // No acid at all is a mistake as well as a question.
+    let without = Case { acid: None, ..bare() };
+    assert_eq!((asks(&without), judge(&without).ruling), (vec![Ask::Dose], Ruling::NotFine));
+    // What is known to be wrong outweighs what is not known.
+    let short = Case { minutes: Some(minutes(45.0)), additions: None, ..bare() };
+    assert_eq!((judge(&short).ruling, asks(&short)), (Ruling::NotFine, vec![Ask::Additions]));
+    for (ask, found) in [
+        (Ask::Weight, {
+            let what = Addition { what: Ingredient::Celery, amount: cups(1.0) };
+            let juice = done_right(&good_days()[7]);
+            let fruit = bodega_core::judge::case::CaseFruit::default();
+            Case { additions: Some(vec![what]), fruit, ..juice }
+        }),
+        (
+            Ask::Pounds,
+            Case {
+                psi: None,
+                minutes: Some(minutes(20.0)),
+                boil: Vec::new(),
+                ..done_right(&good_days()[12])
+            },
+        ),
+        (Ask::OtherJars, {
+            let unknown = OtherJars { product: None, medium: None, pack: None, jar: None, minutes: None };
+            Case { load: vec![unknown], ..bare() }
+        }),
+    ] {
+        assert_eq!((asks(&found), judge(&found).ruling), (vec![ask], Ruling::CannotTell));
+    }
+}
+
+#[test]
+fn the_dose_of_one_size_does_not_speak_for_another() {
+    let mut case = bare();
+    case.jars.as_mut().unwrap().push(CaseJar { jar: JarSize::Pint, count: 2, kind: None, lid: None });
+    assert_eq!(asks(&case), [Ask::Dose]);
+    assert_eq!(codes(&judge(&case).findings), [Code::AcidShort]);
+}
+
+#[test]
+fn a_time_too_short_anywhere_is_a_stop_without_the_altitude() {
+    let dry = |given: f64| {
+        let medium = Some(Medium::None);
+        let case =
+            Case { altitude: None, medium, minutes: Some(minutes(given)), pack: Some(Pack::Raw), ..bare() };
+        judge(&case)
+    };
+    let verdict = dry(45.0);
+    assert_eq!(verdict.ruling, Ruling::NotFine);
+    assert!(verdict.findings.iter().any(|found| found.message.contains("85 at the least")), "{verdict:?}");
+    assert_eq!(dry(85.0).ruling, Ruling::CannotTell);
+    // Half-gallons and a raw pack of crushed fruit have no process at any height.
+    let raw = Case { altitude: None, product: Some(Product::Crushed), medium: None, ..bare() };
+    assert_eq!(judge(&raw).ruling, Ruling::NotFine);
+}
+
+#[test]
+fn pounds_decide_under_pressure() {
+    // USDA Guide 3, from memory: crushed, dial gauge at 2,001 to 4,000 ft: 20 min at 7 lb, 15 min at 12.
+    let case = |psi: Option<f64>, given: f64| Case {
+        product: Some(Product::Crushed),
+        medium: None,
+        pack: Some(Pack::Hot),
+        heating: Some(Heating::PressureDial),
+        altitude: Altitude::from_feet(3000.0).ok(),
+        minutes: Some(minutes(given)),
+        psi,
+        ..bare()
+    };
+    for (psi, given, ruling) in [
+        (7.0, 20.0, Ruling::Fine),
+        (7.0, 15.0, Ruling::NotFine),
+        (11.9, 15.0, Ruling::NotFine),
+        (12.0, 15.0, Ruling::Fine),
+        (15.0, 15.0, Ruling::Fine),
+        (15.0, 14.0, Ruling::NotFine),
+        (6.0, 20.0, Ruling::NotFine),
+        (6.9, 60.0, Ruling::NotFine),
+    ] {
+        assert_eq!(judge(&case(Some(psi), given)).ruling, ruling, "{given} min at {psi} lb");
+    }
+    let low = judge(&case(Some(6.0), 20.0));
+    assert_eq!(codes(&low.findings), [Code::ProcessShort]);
+    assert!(low.findings[0].message.contains("7 lb for 20 min or 12 lb for 15 min"), "{low:?}");
+    let Some(Fix::UsePressure { options }) = &low.findings[0].fix else { panic!() };
+    assert_eq!(options.len(), 2);
+    // Without the pounds the longest time is held against the minutes, and the pounds are asked for.
+    assert_eq!(
+        (judge(&case(None, 20.0)).ruling, asks(&case(None, 20.0))),
+        (Ruling::CannotTell, vec![Ask::Pounds])
+    );
+    assert_eq!(judge(&case(None, 19.0)).ruling, Ruling::NotFine);
+    // A lost pressure is told in words of pressure.
+    let boil = log(&[(0.0, LogEvent::Boil), (9.0, LogEvent::Lost)]);
+    let lost = judge(&Case { boil, ..case(Some(7.0), 20.0) });
+    assert_eq!(codes(&lost.findings), [Code::BoilLost]);
+    let text = format!("{} {}", lost.findings[0].message, lost.findings[0].do_now);
+    assert!(text.contains("pressure") && !text.contains("boil"), "{text}");
+}
+
+#[test]
+fn a_boil_that_dies_after_its_full_time_is_not_a_lost_boil() {
+    let at_end = |events: &[(f64, LogEvent)]| Case { boil: log(events), ..bare() };
+    assert_eq!(judge(&at_end(&[(0.0, LogEvent::Boil), (50.0, LogEvent::Lost)])).findings, []);
+    assert_eq!(
+        judge(&at_end(&[(0.0, LogEvent::Boil), (50.0, LogEvent::Lost), (60.0, LogEvent::End)])).findings,
+        []
+    );
+    let early = judge(&at_end(&[(0.0, LogEvent::Boil), (49.0, LogEvent::Lost)]));
+    assert_eq!(codes(&early.findings), [Code::BoilLost]);
+}
+
+#[test]
+fn a_jar_gets_its_own_dose_and_its_share_of_the_pot() {
+    let dosed = |own: Option<f64>, pot: f64| {
+        let mut case = bare();
+        acid(&mut case).per_jar_tsp = Some(own.into_iter().map(|tsp| (JarSize::Quart, tsp)).collect());
+        acid(&mut case).pot_dose_tsp = Some(pot);
+        let verdict = judge(&case);
+        (verdict.ruling, codes(&verdict.findings))
+    };
+    // Seven quarts of lemon juice: 42 tsp.
+    assert_eq!(dosed(None, 42.0), (Ruling::Fine, vec![]));
+    assert_eq!(dosed(None, 41.0), (Ruling::NotFine, vec![Code::PotDoseShort]));
+    assert_eq!(dosed(Some(3.0), 21.0), (Ruling::Fine, vec![]));
+    assert_eq!(dosed(Some(3.0), 20.0), (Ruling::NotFine, vec![Code::AcidShort]));
+    assert_eq!(dosed(Some(0.0), 0.0), (Ruling::NotFine, vec![Code::NoAcid]));
+    // A pint's share is half a quart's.
+    let mut mixed = bare();
+    mixed.jars.as_mut().unwrap().push(CaseJar { jar: JarSize::Pint, count: 2, kind: None, lid: None });
+    acid(&mut mixed).per_jar_tsp = Some(BTreeMap::from([(JarSize::Quart, 6.0), (JarSize::Pint, 0.0)]));
+    acid(&mut mixed).pot_dose_tsp = Some(47.0);
+    assert_eq!(codes(&judge(&mixed).findings), [Code::AcidShort]);
+    acid(&mut mixed).pot_dose_tsp = Some(48.0);
+    assert_eq!(judge(&mixed).ruling, Ruling::Fine);
+}
+
+#[test]
+fn a_metric_jar_between_the_two_doses_is_warned_of() {
+    // A half-litre asks for 3½ tsp of lemon juice (3.17 in proportion) and must have a pint's 3.
+    for (tsp, severity) in
+        [(2.9, Some(Severity::Stop)), (3.0, Some(Severity::Warn)), (3.4, Some(Severity::Warn)), (3.5, None)]
+    {
+        let mut case = bare();
+        jar(&mut case).jar = JarSize::HalfLitre;
+        acid(&mut case).per_jar_tsp = Some(BTreeMap::from([(JarSize::HalfLitre, tsp)]));
+        let found = judge(&case).findings;
+        let short = found.iter().find(|found| found.code == Code::AcidShort);
+        assert_eq!(short.map(|found| found.severity), severity, "{tsp}");
+    }
+    // Small jars are dosed in proportion: ¾ tsp is a quarter of a pint's tablespoon.
+    for (tsp, enough) in [(0.7, false), (0.75, true)] {
+        let mut case = bare();
+        jar(&mut case).jar = JarSize::QuarterPint;
+        case.minutes = Some(minutes(45.0));
+        acid(&mut case).per_jar_tsp = Some(BTreeMap::from([(JarSize::QuarterPint, tsp)]));
+        assert_eq!(judge(&case).ready, enough, "{tsp}");
+    }
+}
+
+#[test]
+fn vegetables_belong_in_vegetable_juice_only() {
+    use Ingredient::{Beet, Carrot, Celery, Garlic, Meat, Mushroom, Oil, Onion, Parsley, Pepper, Spinach};
+    let with = |product, what| {
+        let day = good_days().into_iter().find(|day| day.product == product).unwrap();
+        let addition = Addition { what, amount: cups(0.5) };
+        judge(&Case { additions: Some(vec![addition]), ..done_right(&day) })
+    };
+    for product in Product::ALL.iter().copied() {
+        for what in [Onion, Pepper, Carrot, Celery] {
+            let found = codes(&with(product, what).findings);
+            let allowed = product == Product::VegetableJuice;
+            assert_eq!(found.contains(&Code::LowAcidAddition), !allowed, "{what} in {product}");
+            assert_eq!(with(product, what).ready, allowed);
+        }
+        for what in [Beet, Spinach, Parsley, Garlic, Mushroom, Meat, Oil] {
+            assert!(
+                codes(&with(product, what).findings).contains(&Code::LowAcidAddition),
+                "{what} in {product}"
+            );
+        }
+    }
+    // A leaf of basil a jar, and not one more.
+    for (count, ready) in [(7.0, true), (8.0, false)] {
+        let basil = Addition { what: Ingredient::BasilLeaf, amount: leaves(count) };
+        assert_eq!(judge(&Case { additions: Some(vec![basil]), ..bare() }).ready, ready, "{count} leaves");
+    }
+}
+
+#[test]
+fn a_mayonnaise_jar_is_fragile_where_it_is_tolerated() {
+    let of = |kind, size, heating| {
+        let mut case = done_right(&good_days()[if heating == Heating::BoilingWater { 4 } else { 12 }]);
+        jar(&mut case).kind = Some(kind);
+        jar(&mut case).jar = size;
+        let found = codes(&judge(&case).findings);
+        (found.contains(&Code::JarFragile), found.contains(&Code::JarUnsuited))
+    };
+    let (fragile, unsuited) = ((true, false), (false, true));
+    assert_eq!(of(JarKind::Packer, JarSize::Quart, Heating::BoilingWater), fragile);
+    assert_eq!(of(JarKind::Packer, JarSize::Pint, Heating::BoilingWater), fragile);
+    assert_eq!(of(JarKind::Packer, JarSize::PintAndHalf, Heating::BoilingWater), unsuited);
+    assert_eq!(of(JarKind::Packer, JarSize::Quart, Heating::PressureWeighted), unsuited);
+    assert_eq!(of(JarKind::Other, JarSize::Quart, Heating::BoilingWater), unsuited);
+    assert_eq!(of(JarKind::Mason, JarSize::Quart, Heating::PressureWeighted), (false, false));
+}
+
+#[test]
+fn water_over_the_lids_is_two_inches_and_never_under_one() {
+    for (inches, code) in [
+        (2.0, None),
+        (1.99, Some(Code::WaterCover)),
+        (1.0, Some(Code::WaterCover)),
+        (0.99, Some(Code::WaterLow)),
+        (0.0, Some(Code::WaterLow)),
+    ] {
+        let case = Case { water_cover: Some(Length::new::<inch>(inches)), ..bare() };
+        let found = judge(&case);
+        assert_eq!(codes(&found.findings), Vec::from_iter(code), "{inches} in");
+        assert_eq!(found.ready, code != Some(Code::WaterLow));
+    }
+}
+
+#[test]
+fn a_reading_of_raw_food_warns_and_one_of_the_product_stops() {
+    use PhSample::{Dosed, Raw};
+    for (value, sample, severity) in [
+        (4.5, Some(Dosed), None),
+        (4.55, Some(Dosed), Some(Severity::Warn)),
+        (4.6, Some(Dosed), Some(Severity::Warn)),
+        (4.61, Some(Dosed), Some(Severity::Stop)),
+        (4.61, None, Some(Severity::Stop)),
+        (4.61, Some(Raw), Some(Severity::Warn)),
+        (4.6, Some(Raw), None),
+    ] {
+        let reading =
+            PhReading { value, sample, temperature: None, compensated: None, calibrated_today: None };
+        let found = judge(&Case { ph: Some(reading), ..bare() }).findings;
+        assert_eq!(found.first().map(|found| found.severity), severity, "{value} of {sample:?}");
+        assert!(found.iter().all(|found| found.code == Code::PhHigh));
+    }
+}
+
+#[test]
+fn jars_found_late_are_eaten_only_when_they_were_kept_cold() {
+    let late = |kept_cold| {
+        let case = Case { reprocess_after: Some(Time::new::<hour>(30.0)), kept_cold, ..bare() };
+        judge(&case).findings.remove(0).do_now
+    };
+    assert!(late(Some(true)).contains("eat it") && !late(Some(true)).contains("discard"));
+    assert!(late(Some(false)).contains("discard it without tasting"));
+    assert!(late(None).contains("kept cold all that time?") && late(None).contains("without tasting"));
+}
+
+#[test]
+fn no_finding_says_that_the_jars_are_safe() {
+    for finding in every_mistake_judged() {
+        for text in [&finding.message, &finding.why, &finding.do_now] {
+            assert!(!text.to_lowercase().contains("safe"), "{text}");
+        }
     }
 }
 
@@ -373,7 +675,7 @@ fn context_decides() {
 
     // Three cups of vegetables are right for 22 lb and too many for 11.
     let mut juice = done_right(&good_days()[7]);
-    juice.additions = vec![Addition { what: Ingredient::Celery, amount: cups(3.0) }];
+    juice.additions = Some(vec![Addition { what: Ingredient::Celery, amount: cups(3.0) }]);
     assert_eq!(judge(&juice).findings, []);
     juice.fruit.weight = Some(pounds(11.0));
     assert_eq!(codes(&judge(&juice).findings), [Code::VegetableRatio]);
@@ -430,6 +732,21 @@ proptest! {
     }
 
     #[test]
+    fn what_is_taken_away_never_makes_a_day_ready(
+        day in 0..good_days().len(),
+        made in proptest::collection::vec(0..SAFE_TO_ADD.len(), 0..3),
+        taken in proptest::collection::vec(0..UNTOLD.len(), 1..4),
+    ) {
+        let mut case = done_right(&good_days()[day]);
+        made.iter().for_each(|index| SAFE_TO_ADD[*index](&mut case));
+        let before = judge(&case).ready;
+        for index in taken {
+            UNTOLD[index].2(&mut case);
+            prop_assert!(before || !judge(&case).ready);
+        }
+    }
+
+    #[test]
     fn time_never_falls_with_altitude_or_jar(
         product in prop::sample::select(Product::ALL),
         medium in prop::sample::select(Medium::ALL),
@@ -483,8 +800,12 @@ const SAFE_TO_ADD: &[fn(&mut Case)] = &[
     |case| acid(case).source = Some(AcidSource::Fresh),
     |case| acid(case).per_jar_tsp.iter_mut().flat_map(|doses| doses.values_mut()).for_each(|tsp| *tsp *= 0.5),
     |case| case.minutes = case.minutes.map(|given| given * 0.5),
-    |case| case.additions.push(Addition { what: Ingredient::Meat, amount: cups(1.0) }),
-    |case| case.additions.push(Addition { what: Ingredient::Wine, amount: cups(1.0) }),
+    |case| {
+        case.additions.get_or_insert_default().push(Addition { what: Ingredient::Meat, amount: cups(1.0) })
+    },
+    |case| {
+        case.additions.get_or_insert_default().push(Addition { what: Ingredient::Wine, amount: cups(1.0) })
+    },
     |case| jar(case).kind = Some(JarKind::Antique),
     |case| jar(case).lid = Some(LidState::Reused),
     |case| case.reprocess_after = Some(Time::new::<hour>(40.0)),

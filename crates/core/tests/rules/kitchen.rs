@@ -78,6 +78,8 @@ pub fn batch(id: i64, method: Method) -> Batch {
         jars: 7,
         jars_lifted: 0,
         pot_dose_tsp: None,
+        additions: Some(Vec::new()),
+        additions_asked: true,
         chilled_at: None,
     }
 }
@@ -95,8 +97,9 @@ pub fn canner(method: Method) -> Canner {
     }
 }
 
-/// A load of jars with what happened to it.
-pub fn load(method: Method, minutes: u32, jars: Vec<Jar>, events: &[(BoilEvent, i64)]) -> CannerLoad {
+/// A load of jars with what happened to it. Jars that went in had their acid.
+pub fn load(method: Method, minutes: u32, mut jars: Vec<Jar>, events: &[(BoilEvent, i64)]) -> CannerLoad {
+    jars.iter_mut().for_each(|jar| jar.acid |= !events.is_empty());
     CannerLoad {
         id: LoadId(1),
         position: 1,

@@ -36,6 +36,8 @@ rows!(
     LABEL_START,
     MINUTES,
     HOURS,
+    POUNDS,
+    LEAVES,
     HEADSPACE,
     WATER_COVER,
     CELSIUS,

@@ -5,16 +5,17 @@ use std::fmt::Write;
 
 use bodega_core::UnknownWord;
 use bodega_core::canner::clock::BoilClock;
-use bodega_core::canner::events::{BoilEvent, OutOfOrder};
+use bodega_core::canner::events::{BoilEvent, Happened, OutOfOrder};
 use bodega_core::canner::loads::NoCapacity;
-use bodega_core::canner::moment::said;
+use bodega_core::canner::moment::{Lacks, Touch, said};
 use bodega_core::canner::probe::Suggestion;
-use bodega_core::counter::{of_canner, of_kettle, of_lids};
+use bodega_core::counter::{of_canner, of_kettle, of_lids, of_unprocessed};
 use bodega_core::day::overnight::advice;
 use bodega_core::jars::acid::Agent;
 use bodega_core::jars::bench::{JarStep, bench_steps, may_tick, state_of};
 use bodega_core::jars::size::JarSize;
 use bodega_core::kitchen::altitude::{Altitude, NotBoiling};
+use bodega_core::measures::ids::LoadId;
 use bodega_core::measures::moment::Minutes;
 use bodega_core::plan::checklist::{Rest, Sheet, steps, wash_up};
 use bodega_core::plan::outlook::Making;
@@ -22,11 +23,13 @@ use bodega_core::plan::split::Resource;
 use bodega_core::plan::yields::Thickness;
 use bodega_core::records::jar::{Jar, JarRecord};
 use bodega_core::records::load::CannerLoad;
+use bodega_core::records::towel::{Towel, TowelJar};
 use bodega_core::shelf::pantry::{BEFORE_OPENING, Discard, Leaving};
 use bodega_core::tables::process::{
     Caution, Medium, MediumError, Method, Pack, Product, Query, check_medium, look_up,
 };
-use bodega_core::towel::seal::{LidVerdict, Rescue};
+use bodega_core::towel::seal::{LidVerdict, NoRescue, Rescue, window};
+use bodega_core::towel::ways_out::ways_out;
 
 use super::judge::every_mistake_judged;
 use super::kitchen::{START, at, jar, load, on_the_towel};
@@ -112,7 +115,9 @@ fn phases(method: Method) -> Vec<(&'static str, CannerLoad, i64)> {
             ("dropping", of(&off), 80),
             ("resting", of(&down), 105),
             ("rested", of(&down), 110),
+            ("dropping, short", of(&short[..4]), 45),
             ("rested, short", of(&short), 110),
+            ("lifted, short", of(&[short[0], short[1], short[2], short[3], short[4], (Lifted, 70)]), 71),
             ("lifted", of(&[down[0], down[1], down[2], down[3], down[4], (Lifted, 115)]), 116),
         ]);
     } else {
@@ -124,7 +129,9 @@ fn phases(method: Method) -> Vec<(&'static str, CannerLoad, i64)> {
             ("lost", of(&[boils[0], boils[1], (BoilLost, 40)]), 41),
             ("resting", of(&off), 72),
             ("rested", of(&off), 75),
+            ("resting, short", of(&[boils[0], boils[1], (HeatOff, 40)]), 41),
             ("rested, short", of(&[boils[0], boils[1], (HeatOff, 40)]), 75),
+            ("lifted, short", of(&[boils[0], boils[1], (HeatOff, 40), (Lifted, 46)]), 47),
             ("lifted", of(&[off[0], off[1], off[2], (Lifted, 76)]), 77),
         ]);
     }
@@ -136,7 +143,14 @@ fn moments() -> Vec<String> {
         phases(method).into_iter().map(move |(phase, load, minute)| {
             let come_up = (phase == "heating").then(|| at(20).since(at(0)));
             let (here, then) = said(&load, come_up, at(minute));
-            let touches: Vec<&str> = here.touches.iter().map(|touch| touch.says).collect();
+            let words = |touch: &Touch| match touch.lacks {
+                None => touch.says.to_owned(),
+                Some(Lacks::Until { ends }) => {
+                    format!("{} (lacks until minute {})", touch.says, ends.since_ms(START) / 60_000)
+                }
+                Some(Lacks::All { minutes }) => format!("{} (lacks {} min)", touch.says, minutes.0),
+            };
+            let touches: Vec<String> = here.touches.iter().map(words).collect();
             let more = [here.good.as_deref(), here.mind, here.call].into_iter().flatten();
             let then = then.map(|then| format!(" => {}", then.words)).unwrap_or_default();
             let at =
@@ -180,6 +194,7 @@ fn calls() -> Vec<String> {
         all.extend(of_kettle(at(60), celsius, at(0)));
     }
     all.push(of_lids(at(0)));
+    all.push(of_unprocessed(at(0)));
     all.into_iter().map(|call| format!("{}{}", call.text, if call.once { " (once)" } else { "" })).collect()
 }
 
@@ -236,6 +251,80 @@ fn whereabouts() -> Vec<String> {
     all
 }
 
+/// Jars that something is wrong with: hot, cooled and late; all of them, some of them, one lid.
+fn on_towels() -> Vec<String> {
+    use BoilEvent::{Boils, HeatOff, JarsIn, Lifted};
+    let towel = |verdict: Option<LidVerdict>| Towel {
+        load_id: LoadId(1),
+        code: "0904-1".to_owned(),
+        product: Product::Whole,
+        lifted_at: at(80),
+        check_from: window(at(80)).0,
+        check_by: window(at(80)).1,
+        jars: [1, 2]
+            .map(|number| TowelJar {
+                id: jar(number, 1, JarSize::Quart).id,
+                batch: jar(number, 1, JarSize::Quart).batch,
+                code: "0904-1".to_owned(),
+                number,
+                size: JarSize::Quart,
+                verdict: verdict.filter(|_| number == 1),
+                second_look: None,
+                judged_at: None,
+                rescue: None,
+                tidy: false,
+            })
+            .to_vec(),
+    };
+    let boiled = |method, off: i64| {
+        let events = [(JarsIn, 0), (Boils, 20), (HeatOff, off), (Lifted, 80)];
+        let jars = vec![jar(1, 1, JarSize::Quart), jar(2, 1, JarSize::Quart)];
+        load(method, 50, jars, &events)
+    };
+    let one_out = {
+        let mut load = boiled(Method::BoilingWater, 70);
+        load.clock = BoilClock::replay(
+            Method::BoilingWater,
+            Minutes(50),
+            &[
+                (JarsIn, 0, None),
+                (Boils, 20, None),
+                (BoilEvent::JarOut, 30, Some(load.jars[0].id)),
+                (Boils, 31, None),
+                (HeatOff, 81, None),
+                (Lifted, 86, None),
+            ]
+            .map(|(event, minute, jar)| Happened { event, at: at(minute), jar }),
+        );
+        load
+    };
+    let mut all = Vec::new();
+    for (name, towel, load) in [
+        ("early heat off", towel(None), boiled(Method::BoilingWater, 40)),
+        ("early heat off, steam", towel(None), boiled(Method::AtmosphericSteam, 40)),
+        ("one out early", towel(None), one_out),
+        ("failed", towel(Some(LidVerdict::Failed)), boiled(Method::BoilingWater, 70)),
+        ("doubtful", towel(Some(LidVerdict::Doubtful)), boiled(Method::BoilingWater, 70)),
+        ("broken", towel(Some(LidVerdict::Broken)), boiled(Method::BoilingWater, 70)),
+    ] {
+        for (when, minute) in [("hot", 90), ("cooled", 300), ("late", 80 + 24 * 60 + 1)] {
+            let said = ways_out(&towel, &load, at(minute));
+            all.push(format!("{name}, {when}: {} to decide", said.len()));
+            all.extend(said.iter().map(|way| {
+                let ways: Vec<&str> = way.ways.iter().map(|rescue| rescue.label()).collect();
+                let cold = if way.asks_cold { " if kept cold" } else { "" };
+                format!(
+                    "{name}, {when}: {} of the jars: {} [{}{cold}]",
+                    way.jars.len(),
+                    way.words,
+                    ways.join(" / ")
+                )
+            }));
+        }
+    }
+    all
+}
+
 fn checklists() -> Vec<String> {
     let mut all = Vec::new();
     for (product, medium, pack) in queries().map(|query| (query.product, query.medium, query.pack)) {
@@ -272,11 +361,12 @@ fn labels() -> Vec<String> {
     }
     use bodega_core::crates::fruit::{Condition, Fault, Kind};
     use bodega_core::day::work::Work;
+    use bodega_core::jars::ph::{PhSample, Remedy};
     use bodega_core::jars::size::Mouth;
     use bodega_core::judge::case::{
         AcidSource, Damage, Heating, Ingredient, JarKind, LidState, LogEvent, Ripeness, Vine,
     };
-    use bodega_core::judge::{Code, Severity, Subject};
+    use bodega_core::judge::{Ask, Code, Ruling, Severity, Subject};
     use bodega_core::kettle::{CookWhat, HeatSetting, KettleHeat, TargetKind};
     use bodega_core::plan::checklist::Station;
     use bodega_core::shelf::label_sheet::{Paper, Shape};
@@ -310,6 +400,10 @@ fn labels() -> Vec<String> {
         Severity,
         Subject,
         Code,
+        Ask,
+        Ruling,
+        PhSample,
+        Remedy,
         JarKind,
         LidState,
         AcidSource,
@@ -350,6 +444,8 @@ fn errors() -> Vec<String> {
         Resource::Hands,
     ];
     all.extend(resources.map(|resource| resource.step().to_owned()));
+    use NoRescue::{NotCold, NothingWrong, TooLate, WasItCold};
+    all.extend([NothingWrong, TooLate, WasItCold, NotCold].map(|reason| reason.to_string()));
     all.extend([0, 25].map(|hours| advice(START, START.plus_minutes(hours * 60)).to_owned()));
     all.extend(BEFORE_OPENING.map(str::to_owned));
     all
@@ -366,6 +462,7 @@ fn everything_that_can_be_said() {
     part(&mut text, "Calls", calls());
     part(&mut text, "Bench", bench());
     part(&mut text, "Where a jar is", whereabouts());
+    part(&mut text, "On the towel", on_towels());
     part(&mut text, "Checklists", checklists());
     part(&mut text, "Errors and advice", errors());
     part(&mut text, "Labels", labels());

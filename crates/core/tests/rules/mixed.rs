@@ -5,13 +5,21 @@ use bodega_core::canner::loads::{Capacity, fits};
 use bodega_core::canner::regroup::{NoRegrouping, regroup};
 use bodega_core::jars::acid::Agent;
 use bodega_core::jars::bench::next_load;
+use bodega_core::jars::contents::Added;
 use bodega_core::jars::doses::{DosedPot, doses};
+use bodega_core::jars::ph::{PhSample, Remedy};
 use bodega_core::jars::size::JarSize;
-use bodega_core::judge::records::{load_findings, lot_findings, ph_findings, plan_findings, towel_findings};
-use bodega_core::judge::{Code, Finding};
+use bodega_core::judge::case::Ingredient;
+use bodega_core::judge::records::{
+    BatchFacts, Judged, judge_load, judge_plan, judge_towel, lot_findings, ph_findings,
+};
+use bodega_core::judge::{Ask, Code, Finding, Fix, Ruling, Severity};
 use bodega_core::kitchen::altitude::Altitude;
 use bodega_core::measures::ids::{BatchId, CannerId, JarId, LoadId};
 use bodega_core::measures::moment::Minutes;
+use bodega_core::measures::units::pounds;
+use bodega_core::plan::batch::{BatchPlan, Wish};
+use bodega_core::records::batch::Batch;
 use bodega_core::records::jar::{Jar, PhRecord, count_sizes};
 use bodega_core::records::load::CannerLoad;
 use bodega_core::records::towel::{Towel, TowelJar};
@@ -22,6 +30,18 @@ use super::kitchen::{at, batch, canner, jar, load, packed};
 
 const BOIL: [(BoilEvent, i64); 3] =
     [(BoilEvent::JarsIn, 0), (BoilEvent::Boils, 20), (BoilEvent::HeatOff, 70)];
+
+fn load_findings(load: &CannerLoad, altitude: Option<Altitude>) -> Vec<Finding> {
+    judge_load(load, &[], altitude).findings
+}
+
+fn towel_findings(towel: &Towel, load: &CannerLoad, altitude: Option<Altitude>) -> Vec<Finding> {
+    judge_towel(towel, load, &[], altitude).findings
+}
+
+fn plan_findings(plan: &BatchPlan, wish: &Wish, bottle_age_months: Option<f64>) -> Vec<Finding> {
+    judge_plan(plan, wish, bottle_age_months, Some(&Vec::new()), pounds(40.0)).findings
+}
 
 fn here() -> Option<Altitude> {
     Altitude::from_feet(2000.0).ok()
@@ -153,6 +173,7 @@ fn the_towel_is_judged_like_the_load_and_by_its_first_look() {
             number,
             size: JarSize::Quart,
             verdict: after.map(|_| LidVerdict::Holds),
+            second_look: None,
             judged_at: after.map(|hours| at(76 + hours * 60)),
             rescue: None,
             tidy: false,
@@ -348,6 +369,8 @@ fn a_reading_of_ph_says_its_own_things_and_no_more() {
     let reading = PhRecord {
         at: at(0),
         ph: 4.3,
+        sample: None,
+        did: None,
         sample_c: Some(25.0),
         compensated: Some(false),
         calibrated_today: Some(true),
@@ -361,6 +384,104 @@ fn a_reading_of_ph_says_its_own_things_and_no_more() {
     assert_eq!(codes(&PhRecord { sample_c: None, compensated: Some(false), ..reading }), []);
     assert_eq!(codes(&PhRecord { calibrated_today: Some(false), ..reading }), [Code::PhUncalibrated]);
     assert_eq!(codes(&PhRecord { calibrated_today: None, ..reading }), []);
+}
+
+/// What is known of batch 1 of the test kitchen.
+fn facts() -> BatchFacts {
+    BatchFacts { batch: batch(1, Method::BoilingWater), sizes: vec![(JarSize::Quart, 2)], ph: Vec::new() }
+}
+
+fn quarts() -> Vec<Jar> {
+    vec![jar(1, 1, JarSize::Quart), jar(2, 1, JarSize::Quart)]
+}
+
+#[test]
+fn a_load_is_fine_only_when_everything_about_it_is_known() {
+    let waiting = load(Method::BoilingWater, 50, quarts(), &[]);
+    let of = |facts: BatchFacts| judge_load(&waiting, &[facts], here());
+    assert_eq!(of(facts()).ruling, Ruling::Fine);
+    // Nobody said what else goes in: it is asked, and nothing is called fine.
+    let unsaid = of(BatchFacts { batch: Batch { additions: None, ..facts().batch }, ..facts() });
+    let asks = |judged: &Judged| judged.questions.iter().map(|question| question.ask).collect::<Vec<_>>();
+    assert_eq!((unsaid.ruling, asks(&unsaid)), (Ruling::CannotTell, vec![Ask::Additions]));
+    // Recorded before it was asked: no alarm, and no claim.
+    let old = Batch { additions: None, additions_asked: false, ..facts().batch };
+    let old = of(BatchFacts { batch: old, ..facts() });
+    assert_eq!((old.ruling, asks(&old), old.findings.len()), (Ruling::CannotTell, vec![], 0));
+    assert_eq!(old.not_asked.len(), 1);
+    // Garlic said at the plan is a stop at the canner.
+    let garlic = Added { what: Ingredient::Garlic, cups: Some(0.5), leaves: None };
+    let garlic = Batch { additions: Some(vec![garlic]), ..facts().batch };
+    let stopped = of(BatchFacts { batch: garlic, ..facts() });
+    assert_eq!(codes_of(&stopped.findings), [Code::LowAcidAddition]);
+    assert!(stopped.is_stopped() && stopped.ruling == Ruling::NotFine);
+    // A batch that cannot be read leaves its jars unknown.
+    assert_eq!(judge_load(&waiting, &[], here()).ruling, Ruling::CannotTell);
+}
+
+#[test]
+fn jars_in_the_canner_without_acid_are_a_stop_unless_the_pot_has_it() {
+    let mut begun = load(Method::BoilingWater, 50, quarts(), &BOIL[..2]);
+    begun.jars[1].acid = false;
+    let dosed = |tsp: Option<f64>| {
+        let batch = Batch { pot_dose_tsp: tsp, ..facts().batch };
+        codes_of(&judge_load(&begun, &[BatchFacts { batch, ..facts() }], here()).findings)
+    };
+    assert_eq!(dosed(None), [Code::NoAcid]);
+    // Two quarts of lemon juice: 12 tsp, six of them for the jar without its own.
+    assert_eq!(dosed(Some(11.0)), [Code::PotDoseShort]);
+    assert_eq!(dosed(Some(12.0)), []);
+}
+
+#[test]
+fn a_reading_above_the_line_stands_until_something_was_done_and_a_lower_one_follows() {
+    let reading = |ph, sample, did| PhRecord {
+        at: at(0),
+        ph,
+        sample,
+        did,
+        sample_c: None,
+        compensated: None,
+        calibrated_today: None,
+    };
+    let (raw, dosed) = (Some(PhSample::Raw), Some(PhSample::Dosed));
+    let waiting = load(Method::BoilingWater, 50, quarts(), &[]);
+    let severity = |ph: &[PhRecord]| {
+        let facts = BatchFacts { ph: ph.to_vec(), ..facts() };
+        judge_load(&waiting, &[facts], here()).findings.first().map(|found| found.severity)
+    };
+    let high = reading(4.8, dosed, None);
+    assert_eq!(severity(&[]), None);
+    assert_eq!(severity(&[reading(4.8, raw, None)]), Some(Severity::Warn));
+    assert_eq!(severity(&[reading(4.8, raw, None), reading(4.3, dosed, None)]), None);
+    assert_eq!(severity(&[high]), Some(Severity::Stop));
+    assert_eq!(severity(&[reading(4.8, None, None)]), Some(Severity::Stop), "dosed when nobody said");
+    assert_eq!(severity(&[high, reading(4.3, dosed, None)]), Some(Severity::Stop), "nothing was done");
+    assert_eq!(severity(&[high, reading(4.3, raw, None)]), Some(Severity::Stop));
+    assert_eq!(severity(&[high, reading(4.3, dosed, Some(Remedy::MoreAcid))]), None);
+    assert_eq!(severity(&[high, reading(4.7, dosed, Some(Remedy::MoreAcid))]), Some(Severity::Stop));
+}
+
+#[test]
+fn the_pounds_of_a_load_are_held_against_todays_altitude() {
+    let crushed = packed(jar(1, 1, JarSize::Quart), Product::Crushed, None, Pack::Hot);
+    let pressed = |psi, minutes| {
+        let load = load(Method::PressureDial, minutes, vec![crushed.clone()], &[]);
+        CannerLoad { psi, ..load }
+    };
+    let at_feet = |feet| Altitude::from_feet(feet).ok();
+    // USDA Guide 3, from memory: 20 min at 6 lb up to 2,000 ft, at 7 lb above.
+    assert_eq!(codes_of(&judge_load(&pressed(Some(6), 20), &[facts()], at_feet(1500.0)).findings), []);
+    let raised = judge_load(&pressed(Some(6), 20), &[facts()], at_feet(2500.0)).findings;
+    assert_eq!(codes_of(&raised), [Code::ProcessShort]);
+    assert!(matches!(raised[0].fix, Some(Fix::UsePressure { .. })));
+    let unknown = judge_load(&pressed(None, 20), &[facts()], at_feet(1500.0));
+    assert_eq!(unknown.questions.iter().map(|question| question.ask).collect::<Vec<_>>(), [Ask::Pounds]);
+    // One pressure for all jars, and the longest minutes at it.
+    let own = |psi| pressed(psi, 20).longest_process(at_feet(1500.0).unwrap()).unwrap().unwrap();
+    assert_eq!(own(Some(6)).minutes, Minutes(20));
+    assert_eq!((own(Some(11)).minutes, own(Some(11)).psi), (Minutes(15), Some(11)));
+    assert_eq!(own(Some(5)).psi, Some(6), "too few pounds: the lowest tested ones");
 }
 
 #[test]
@@ -384,7 +505,7 @@ fn a_lots_fruit_is_judged_by_what_was_seen() {
 
 #[test]
 fn a_plan_is_judged_by_its_longest_load() {
-    use bodega_core::plan::batch::{Wish, work_out};
+    use bodega_core::plan::batch::work_out;
     let (wish, plan): (Wish, _) = {
         let wish = super::kitchen::wish(Product::Whole, Some(Medium::Water), Pack::Raw);
         let capacity = canner(Method::BoilingWater).capacities();

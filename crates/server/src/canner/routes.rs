@@ -4,7 +4,7 @@ use actix_web::{delete, get, post, put, web};
 use bodega_core::canner::events::BoilEvent;
 use bodega_core::jars::size::JarSize;
 use bodega_core::measures::ids::{CannerId, JarId, LoadId};
-use bodega_core::measures::limits::PROBE;
+use bodega_core::measures::limits::{POUNDS, PROBE};
 use bodega_core::measures::moment::{Minutes, Moment};
 use bodega_core::plan::checklist::wash_up;
 use bodega_core::records::kitchen::Kitchen;
@@ -21,6 +21,7 @@ use crate::state::{Shared, altitude_of, answer, read};
 
 /// Something seen or done at the canner.
 #[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
 pub struct EventRequest {
     /// What.
     pub event: BoilEvent,
@@ -137,26 +138,43 @@ pub async fn undo_event(
     changed(&shared, move |shared, now| shared.store.undo_event(*id, now)).await
 }
 
-/// Looks a load's time up again, after the kitchen's altitude was corrected.
-#[utoipa::path(params(("id" = i64, Path)),
+/// What a load's time is looked up by.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct RetimeRequest {
+    /// Pounds to hold from now on under pressure, 0 to 30; the load's own when left out.
+    pub psi: Option<u32>,
+}
+
+/// Looks a load's time up again, after the kitchen's altitude was corrected. Raising the pounds of a load that counts
+/// starts its time again.
+#[utoipa::path(params(("id" = i64, Path)), request_body = RetimeRequest,
     responses((status = 200, body = LoadView), (status = 404, body = Problem), (status = 409, body = Problem),
         (status = 422, body = Problem)))]
 #[put("/api/loads/{id}/time")]
 pub async fn retime_load(
     shared: web::Data<Shared>,
     id: web::Path<LoadId>,
+    Json(request): Json<RetimeRequest>,
 ) -> Result<web::Json<LoadView>, ApiError> {
-    let time = |load: &CannerLoad, kitchen: &Kitchen| {
-        let longest = load.longest_process(altitude_of(kitchen)?);
-        longest
+    request.psi.map(|psi| POUNDS.check(f64::from(psi)).named("psi")).transpose()?;
+    let time = move |load: &CannerLoad, kitchen: &Kitchen| {
+        let at_pounds = CannerLoad { psi: request.psi.or(load.psi), ..load.clone() };
+        let longest = at_pounds
+            .longest_process(altitude_of(kitchen)?)
             .map_err(|refusal| ApiError::field("altitude_ft", refusal.message))?
-            .ok_or_else(|| ApiError::field("id", "the load has no jars"))
+            .ok_or_else(|| ApiError::field("id", "the load has no jars"))?;
+        if request.psi.is_some() && longest.psi > request.psi {
+            return Err(ApiError::field("psi", "fewer pounds than every tested pressure here"));
+        }
+        Ok(longest)
     };
-    changed(&shared, move |shared, _| shared.store.retime_load(*id, time)).await
+    changed(&shared, move |shared, now| shared.store.retime_load(*id, time, now)).await
 }
 
 /// Which canner a load goes into.
 #[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
 pub struct MoveRequest {
     /// Number of the canner.
     pub canner: CannerId,
@@ -176,6 +194,7 @@ pub async fn move_load(
 
 /// What a probe in the canner read.
 #[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
 pub struct ReadingRequest {
     /// Degrees Celsius, 1 to 130.
     pub temp_c: f64,

@@ -22,6 +22,7 @@ use crate::state::{Shared, altitude_of, read, run_device};
 
 /// The flame under a simulated canner.
 #[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
 pub struct FlameRequest {
     /// On, or off so that the boil is lost.
     pub flame: bool,

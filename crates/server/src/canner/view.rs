@@ -10,8 +10,7 @@ use bodega_core::canner::water::{COVER_IN, OVERHANG, come_up_of, filling, inner_
 use bodega_core::jars::bench::{BenchStep, JarStep, bench_steps, next_step, state_of};
 use bodega_core::jars::doses::{Dose, DosedPot, doses};
 use bodega_core::jars::size::JarSize;
-use bodega_core::judge::Finding;
-use bodega_core::judge::records::load_findings;
+use bodega_core::judge::records::{BatchFacts, Judged, judge_load};
 use bodega_core::kitchen::altitude::Altitude;
 use bodega_core::measures::ids::{CannerId, JarId, LoadId};
 use bodega_core::measures::moment::{Minutes, Moment};
@@ -142,8 +141,10 @@ pub struct LoadView {
     pub unbroken_minutes: i64,
     /// Whether the last unbroken boil was long enough.
     pub processed: bool,
+    /// The heat went off before the time was full: not processed until it was counted again.
+    pub not_processed: bool,
     /// What the judge has to say.
-    pub findings: Vec<Finding>,
+    pub judged: Judged,
     /// Water in the canner, when its inside is known and the jars stand under water.
     pub water: Option<WaterView>,
     /// Minutes from the jars going in to the boil, when it can be worked out.
@@ -190,16 +191,19 @@ impl WaterView {
     }
 }
 
-/// The dosed pots of a load's batches.
-fn dosed_pots(shared: &Shared, load: &CannerLoad) -> Result<Vec<DosedPot>, StoreError> {
-    let mut pots = Vec::new();
-    for batch in load.batches() {
-        let given = if_readable(shared.store.batch(batch))?.and_then(|batch| batch.pot_dose_tsp);
-        if let Some(given_tsp) = given {
-            pots.push(DosedPot { batch, given_tsp, jars: shared.store.batch_sizes(batch)? });
-        }
-    }
-    Ok(pots)
+/// What is known of the batches whose jars stand in a load, as far as they can be read.
+pub(crate) fn facts(shared: &Shared, load: &CannerLoad) -> Result<Vec<BatchFacts>, StoreError> {
+    let known = load.batches().into_iter().map(|batch| if_readable(shared.store.facts(batch)));
+    Ok(known.collect::<Result<Vec<_>, _>>()?.into_iter().flatten().collect())
+}
+
+/// Those of them whose pot was dosed.
+fn dosed_pots(facts: &[BatchFacts]) -> Vec<DosedPot> {
+    let pot = |facts: &BatchFacts| {
+        let given_tsp = facts.batch.pot_dose_tsp?;
+        Some(DosedPot { batch: facts.batch.id, given_tsp, jars: facts.sizes.clone() })
+    };
+    facts.iter().filter_map(pot).collect()
 }
 
 impl LoadView {
@@ -212,6 +216,7 @@ impl LoadView {
     ) -> Result<Self, StoreError> {
         let altitude = kitchen.altitude();
         let method = load.batch.method;
+        let facts = facts(shared, &load)?;
         let water = filling(&load, kitchen).map(|filling| WaterView::new(&load, &filling));
         let come_up = come_up_of(&load, kitchen);
         let (says, then) = said(&load, come_up, now);
@@ -228,7 +233,7 @@ impl LoadView {
             minutes: load.clock.required(),
             rest_minutes: load.clock.rest(),
             psi: load.psi,
-            doses: doses(&load.jars, &dosed_pots(shared, &load)?),
+            doses: doses(&load.jars, &dosed_pots(&facts)),
             standing: standing(inner_width(&load.canner), &sizes, &kitchen.outsides()),
             jars_c: load.jars_c,
             now: load.clock.phase(now),
@@ -254,7 +259,8 @@ impl LoadView {
             times_lost: load.clock.times_lost(),
             unbroken_minutes: load.clock.unbroken_ms(now) / Minutes(1).ms(),
             processed: load.clock.is_processed(now),
-            findings: load_findings(&load, altitude),
+            not_processed: load.clock.ended_short(now),
+            judged: judge_load(&load, &facts, altitude),
             come_up_minutes: come_up.map(|time| time.get::<minute>()),
             topping_up_l: (method == Method::BoilingWater)
                 .then(|| topping_up(load.clock.required()).get::<liter>()),

@@ -17,6 +17,7 @@ const BOTTLE_ML: f64 = 443.6;
 
 /// What is asked.
 #[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
 pub struct AcidRequest {
     /// Which acid.
     pub agent: Agent,

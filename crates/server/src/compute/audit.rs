@@ -5,18 +5,19 @@ use std::collections::BTreeMap;
 use actix_web::{post, web};
 use bodega_core::crates::fruit::Kind;
 use bodega_core::jars::acid::Agent;
+use bodega_core::jars::contents::Added;
 use bodega_core::jars::size::JarSize;
 use bodega_core::judge::case::{
-    AcidSource, Addition, Case, CaseAcid, CaseFruit, CaseJar, Damage, Heating, Ingredient, JarKind, LidState,
-    LogEvent, LogLine, OtherJars, PhReading, Ripeness, Temperatures, Vine,
+    AcidSource, Case, CaseAcid, CaseFruit, CaseJar, Damage, Heating, JarKind, LidState, LogEvent, LogLine,
+    OtherJars, PhReading, PhSample, Ripeness, Temperatures, Vine,
 };
 use bodega_core::judge::{Verdict, judge};
 use bodega_core::kitchen::altitude::Altitude;
 use bodega_core::measures::limits::{
-    ADDITION, BOTTLE_AGE, CELSIUS, HEADSPACE, HOURS, JAR_COUNT, Limit, MINUTES, PH, POT_DOSE, WATER_COVER,
+    BOTTLE_AGE, CELSIUS, HEADSPACE, HOURS, JAR_COUNT, Limit, MINUTES, PH, POT_DOSE, POUNDS, WATER_COVER,
     WEIGHT,
 };
-use bodega_core::measures::units::{Length, Temperature, Time, cups, kilograms};
+use bodega_core::measures::units::{Length, Temperature, Time, kilograms};
 use bodega_core::tables::process::{Medium, Pack, Product, check_medium};
 use serde::Deserialize;
 use uom::si::length::inch;
@@ -29,6 +30,7 @@ use crate::problem::{ApiError, NameField, Problem};
 
 /// A batch as planned or recorded.
 #[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
 pub struct AuditRequest {
     /// What the tomatoes became.
     pub product: Option<Product>,
@@ -36,12 +38,14 @@ pub struct AuditRequest {
     pub medium: Option<Medium>,
     /// Raw or hot.
     pub pack: Option<Pack>,
-    /// How the jars were heated; boiling water when left out.
+    /// How the jars were heated; judged as boiling water while it is left out, and asked for.
     pub method: Option<Heating>,
     /// Height of the kitchen in feet, -2,000 to 30,000.
     pub altitude_ft: Option<f64>,
     /// Minutes planned or counted, 0 to 1,440.
     pub minutes: Option<f64>,
+    /// Pounds on the gauge, 0 to 30; under pressure the minutes are held against the tested time at these pounds.
+    pub psi: Option<f64>,
     /// Headspace in inches, 0 to 6.
     pub headspace_in: Option<f64>,
     /// Water over the lids in inches, 0 to 20.
@@ -52,8 +56,8 @@ pub struct AuditRequest {
     pub acid: Option<AuditAcid>,
     /// The fruit.
     pub fruit: Option<AuditFruit>,
-    /// What else is in it.
-    pub additions: Option<Vec<AuditAddition>>,
+    /// What else is in it; an empty list for nothing, left out when nobody can tell.
+    pub additions: Option<Vec<Added>>,
     /// Temperatures at filling.
     pub temperatures_c: Option<AuditTemperatures>,
     /// The log of the boil.
@@ -66,6 +70,8 @@ pub struct AuditRequest {
     pub seal_check_hours: Option<f64>,
     /// Hours between the first lifting and processing again, 0 to 10,000.
     pub reprocess_after_hours: Option<f64>,
+    /// Whether jars that are processed again after more than a day were kept cold all that time.
+    pub kept_cold: Option<bool>,
     /// Rings left on in storage.
     pub rings_on_in_storage: Option<bool>,
     /// A pH reading.
@@ -74,6 +80,7 @@ pub struct AuditRequest {
 
 /// Like jars.
 #[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
 pub struct AuditJar {
     /// Size.
     pub jar: JarSize,
@@ -87,8 +94,9 @@ pub struct AuditJar {
 
 /// The acid.
 #[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
 pub struct AuditAcid {
-    /// Which; bottled lemon juice when left out.
+    /// Which; judged as bottled lemon juice while it is left out, and asked for.
     pub agent: Option<Agent>,
     /// Where it comes from.
     pub source: Option<AcidSource>,
@@ -103,6 +111,7 @@ pub struct AuditAcid {
 
 /// The fruit.
 #[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
 pub struct AuditFruit {
     /// Kind.
     pub kind: Option<Kind>,
@@ -118,17 +127,9 @@ pub struct AuditFruit {
     pub frozen: Option<bool>,
 }
 
-/// Something added.
-#[derive(Debug, Deserialize, ToSchema)]
-pub struct AuditAddition {
-    /// What.
-    pub what: Ingredient,
-    /// Cups, chopped, 0 to 1,000.
-    pub cups: f64,
-}
-
 /// Temperatures in degrees Celsius, -30 to 200.
 #[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
 pub struct AuditTemperatures {
     /// Of the empty jar.
     pub jar: Option<f64>,
@@ -140,6 +141,7 @@ pub struct AuditTemperatures {
 
 /// A line of the boil's log.
 #[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
 pub struct AuditLogLine {
     /// Minutes from any common start, 0 to 1,440.
     pub minute: f64,
@@ -149,6 +151,7 @@ pub struct AuditLogLine {
 
 /// Other jars in the same load.
 #[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
 pub struct AuditOther {
     /// What is in them.
     pub product: Option<Product>,
@@ -164,9 +167,12 @@ pub struct AuditOther {
 
 /// A pH reading.
 #[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
 pub struct AuditPh {
     /// The value, 0 to 14.
     pub value: f64,
+    /// What was read: food before its acid, or the dosed product, which is meant when it is left out.
+    pub sample: Option<PhSample>,
     /// Temperature of the sample in degrees Celsius, -30 to 200.
     pub temperature_c: Option<f64>,
     /// Whether the meter allows for it.
@@ -209,7 +215,7 @@ impl AuditAcid {
             POT_DOSE.check(*tsp).named(&format!("acid.per_jar_tsp.{}", jar.word()))?;
         }
         Ok(CaseAcid {
-            agent: self.agent.unwrap_or(Agent::BottledLemonJuice),
+            agent: self.agent,
             source: self.source,
             per_jar_tsp: self.per_jar_tsp,
             pot_dose_tsp: within(self.pot_dose_tsp, POT_DOSE, "acid.pot_dose_tsp")?,
@@ -245,6 +251,7 @@ impl AuditPh {
     fn checked(self) -> Result<PhReading, ApiError> {
         Ok(PhReading {
             value: PH.check(self.value).named("ph.value")?,
+            sample: self.sample,
             temperature: celsius(self.temperature_c, "ph.temperature_c")?,
             compensated: self.compensated,
             calibrated_today: self.calibrated_today,
@@ -276,15 +283,22 @@ impl AuditRequest {
                 .map(|feet| Altitude::from_feet(feet).named("altitude_ft"))
                 .transpose()?,
             minutes: minutes(self.minutes, "minutes")?,
+            psi: within(self.psi, POUNDS, "psi")?,
             headspace: inches(self.headspace_in, HEADSPACE, "headspace_in")?,
             water_cover: inches(self.water_cover_in, WATER_COVER, "water_cover_in")?,
             jars,
             acid: self.acid.map(AuditAcid::checked).transpose()?,
             fruit: self.fruit.map(AuditFruit::checked).transpose()?.unwrap_or_default(),
-            additions: each(self.additions, |place, item: AuditAddition| {
-                let amount = ADDITION.check(item.cups).named(&format!("additions[{place}].cups"))?;
-                Ok(Addition { what: item.what, amount: cups(amount) })
-            })?,
+            additions: self
+                .additions
+                .map(|items| {
+                    each(Some(items), |place, item| {
+                        item.counted().map_err(|error| {
+                            ApiError::field(format!("additions[{place}].{}", error.field()), error)
+                        })
+                    })
+                })
+                .transpose()?,
             temperatures: self
                 .temperatures_c
                 .map(AuditTemperatures::checked)
@@ -306,6 +320,7 @@ impl AuditRequest {
             rest: minutes(self.rest_minutes, "rest_minutes")?,
             seal_check_after: hours(self.seal_check_hours, "seal_check_hours")?,
             reprocess_after: hours(self.reprocess_after_hours, "reprocess_after_hours")?,
+            kept_cold: self.kept_cold,
             rings_on_in_storage: self.rings_on_in_storage,
             ph: self.ph.map(AuditPh::checked).transpose()?,
         })

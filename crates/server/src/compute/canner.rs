@@ -19,6 +19,7 @@ use crate::problem::{ApiError, NameField, Problem};
 
 /// What is asked.
 #[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
 pub struct CannerRequest {
     /// The pot.
     pub vessel: Vessel,

@@ -22,6 +22,7 @@ const USUAL_TIME_LIMIT_MS: u64 = 2_000;
 
 /// A task that comes before another.
 #[derive(Debug, Clone, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
 pub struct DayAfter {
     /// The earlier task.
     pub id: String,
@@ -34,6 +35,7 @@ pub struct DayAfter {
 
 /// Something to do; it holds what it uses from start to end.
 #[derive(Debug, Clone, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
 pub struct DayTask {
     /// Its name, used once.
     pub id: String,
@@ -49,6 +51,7 @@ pub struct DayTask {
 
 /// A day to lay out.
 #[derive(Debug, Clone, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
 pub struct DayRequest {
     /// What the kitchen has, 0 to 50 of each.
     pub resources: Needs,

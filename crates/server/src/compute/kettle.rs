@@ -27,6 +27,7 @@ const READ_SLACK: f64 = 1.05;
 
 /// What went in.
 #[derive(Debug, Clone, Copy, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
 pub struct KettleStart {
     /// Litres, 0.05 to 500.
     pub volume_l: f64,
@@ -36,6 +37,7 @@ pub struct KettleStart {
 
 /// Where it stops: one of the three.
 #[derive(Debug, Clone, Copy, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
 pub struct KettleTarget {
     /// Share of the start volume, 0.02 to 1.
     pub fraction_left: Option<f64>,
@@ -47,6 +49,7 @@ pub struct KettleTarget {
 
 /// A round kettle, from inside.
 #[derive(Debug, Clone, Copy, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
 pub struct KettleVessel {
     /// Inner width, 80 to 1,000 mm.
     pub inner_diameter_mm: f64,
@@ -56,6 +59,7 @@ pub struct KettleVessel {
 
 /// What drives the water off: a burner, or a known rate.
 #[derive(Debug, Clone, Copy, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
 pub struct KettleDrive {
     /// Power of the burner, 50 to 30,000 W.
     pub watts: Option<f64>,
@@ -67,6 +71,7 @@ pub struct KettleDrive {
 
 /// A reading: a minute and one of the four.
 #[derive(Debug, Clone, Copy, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
 pub struct KettleReading {
     /// Minutes from the start of heating, 0 to 10,000.
     pub minute: f64,
@@ -82,6 +87,7 @@ pub struct KettleReading {
 
 /// Thin juice drained off.
 #[derive(Debug, Clone, Copy, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
 pub struct KettleDrain {
     /// Minutes from the start of heating, 0 to 10,000.
     pub minute: f64,
@@ -91,6 +97,7 @@ pub struct KettleDrain {
 
 /// What is asked.
 #[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
 pub struct KettleRequest {
     /// What went in.
     pub start: KettleStart,

@@ -22,6 +22,7 @@ use crate::state::off_thread;
 
 /// The pot, from inside.
 #[derive(Debug, Clone, Copy, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
 pub struct Vessel {
     /// Inner width, 80 to 1,000 mm.
     pub inner_diameter_mm: f64,
@@ -33,6 +34,7 @@ pub struct Vessel {
 
 /// Like jars to process.
 #[derive(Debug, Clone, Copy, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
 pub struct LoadLine {
     /// What is in them.
     pub product: Product,
@@ -48,6 +50,7 @@ pub struct LoadLine {
 
 /// What is asked: the canner by capacity or by its inside.
 #[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
 pub struct LoadsRequest {
     /// Jars that fit when all are of one size, 1 to 100.
     #[schema(value_type = Option<BTreeMap<String, u32>>)]

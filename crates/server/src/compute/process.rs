@@ -16,6 +16,7 @@ use crate::problem::{ApiError, NameField, Problem};
 
 /// What is asked.
 #[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
 pub struct ProcessRequest {
     /// What the tomatoes became.
     pub product: Product,

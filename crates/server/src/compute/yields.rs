@@ -18,6 +18,7 @@ use crate::problem::{ApiError, NameField, Problem};
 
 /// What is asked.
 #[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
 pub struct YieldRequest {
     /// What the tomatoes become.
     pub product: Product,

@@ -2,7 +2,7 @@
 
 use bodega_core::canner::events::Phase;
 use bodega_core::canner::probe::{Suggestion, suggestion};
-use bodega_core::counter::{Call, of_canner, of_kettle, of_lids};
+use bodega_core::counter::{Call, of_canner, of_kettle, of_lids, of_unprocessed};
 use bodega_core::jars::bench::next_load;
 use bodega_core::measures::ids::LoadId;
 use bodega_core::measures::moment::{Minutes, Moment};
@@ -10,7 +10,8 @@ use bodega_core::records::kitchen::Kitchen;
 use bodega_core::records::load::CannerLoad;
 use bodega_core::records::shelf::ShelfSearch;
 use bodega_core::records::towel::Towel;
-use bodega_store::StoreError;
+use bodega_core::towel::ways_out::ways_out;
+use bodega_store::{StoreError, if_readable};
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -42,6 +43,8 @@ pub struct Counter {
     pub cooling: usize,
     /// When the next seals may be checked.
     pub next_check: Option<Moment>,
+    /// Jars on the towel that are not processed and that nobody has decided about.
+    pub unprocessed: usize,
     /// Jars on the shelf.
     pub shelved: u32,
     /// What calls somebody back, now or from a moment on; the most urgent first.
@@ -85,14 +88,32 @@ pub struct InCanner {
     pub jars: usize,
     /// Name of the canner.
     pub name: String,
+    /// The heat went off before the time was full: not processed until it was counted again.
+    pub not_processed: bool,
     /// What a probe in it suggests.
     pub suggestion: Option<Suggestion>,
 }
 
 /// When the next lids may be looked at.
 fn next_check(towel: &[Towel]) -> Option<Moment> {
-    let unseen = |load: &&Towel| load.jars.iter().any(|jar| jar.verdict.is_none());
+    let unseen =
+        |load: &&Towel| load.jars.iter().any(|jar| jar.verdict.is_none() || jar.second_look.is_some());
     towel.iter().filter(unseen).map(|load| load.check_from).min()
+}
+
+/// Jars on the towel that are not processed, and since when.
+fn unprocessed(shared: &Shared, towel: &[Towel], now: Moment) -> Result<Option<(usize, Moment)>, StoreError> {
+    let mut found: Option<(usize, Moment)> = None;
+    for lying in towel {
+        let Some(load) = if_readable(shared.store.load(lying.load_id))? else { continue };
+        let ways = ways_out(lying, &load, now);
+        let count: usize = ways.iter().filter(|way| way.unprocessed).map(|way| way.jars.len()).sum();
+        if count > 0 {
+            let (before, since) = found.unwrap_or((0, lying.lifted_at));
+            found = Some((before + count, since.min(lying.lifted_at)));
+        }
+    }
+    Ok(found)
 }
 
 /// When a load calls for somebody: at once when a hand is wanted, else at the end of what runs.
@@ -123,6 +144,7 @@ pub(crate) fn count(shared: &Shared) -> Result<Counter, StoreError> {
             minutes: load.clock.required(),
             jars: load.jars.len(),
             name: load.canner.name.clone(),
+            not_processed: load.clock.ended_short(now),
             suggestion: suggestion(load, altitude),
         })
         .collect();
@@ -143,6 +165,8 @@ pub(crate) fn count(shared: &Shared) -> Result<Counter, StoreError> {
         in_canner.iter().flat_map(|load| of_canner(load, suggestion(load, altitude), is_one, now)).collect();
     calls.extend(kettle.iter().flat_map(|kettle| of_kettle(kettle.finish, kettle.temp_c, now)));
     calls.extend(next_check.map(of_lids));
+    let unprocessed = unprocessed(shared, &towel, now)?;
+    calls.extend(unprocessed.map(|(_, since)| of_unprocessed(since)));
     Ok(Counter {
         now,
         calls,
@@ -161,6 +185,7 @@ pub(crate) fn count(shared: &Shared) -> Result<Counter, StoreError> {
         canners,
         cooling: towel.iter().flat_map(|load| &load.jars).filter(|jar| jar.verdict.is_none()).count(),
         next_check,
+        unprocessed: unprocessed.map_or(0, |(jars, _)| jars),
         shelved: store.shelf(&ShelfSearch::default())?.iter().map(|group| group.count).sum(),
     })
 }

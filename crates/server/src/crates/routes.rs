@@ -22,6 +22,7 @@ pub(crate) const MINUTES_A_DAY: i64 = 24 * 60;
 
 /// A weigh-in.
 #[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
 pub struct LotRequest {
     /// How much.
     pub amount: Amount,
@@ -43,6 +44,7 @@ pub struct LotRequest {
 
 /// A correction; absent fields stay.
 #[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
 pub struct LotChangeRequest {
     /// New weight of the whole lot.
     pub weight: Option<Weight>,

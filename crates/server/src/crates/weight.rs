@@ -23,6 +23,7 @@ pub enum WeightUnit {
 
 /// A weight as it was read.
 #[derive(Debug, Clone, Copy, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
 pub struct Weight {
     /// The number on the scale.
     pub value: f64,

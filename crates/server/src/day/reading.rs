@@ -67,6 +67,11 @@ pub(crate) fn load_work(load: &CannerLoad, kitchen: &Kitchen, now: Moment, pace:
         Phase::Heating { since } => full + come_up.saturating_sub(minutes_to(since, now)).max(1),
         Phase::Venting { .. } | Phase::Vented { .. } | Phase::BoilLost { .. } => full + 1,
         Phase::Counting { ends, .. } => minutes_to(now, ends) + rest,
+        Phase::Resting { .. } | Phase::Rested { .. } | Phase::Dropping { .. }
+            if load.clock.ended_short(now) =>
+        {
+            come_up + full
+        }
         Phase::Resting { ends, .. } => minutes_to(now, ends),
         Phase::TimeUp { .. } | Phase::Dropping { .. } => rest,
         Phase::Rested { .. } | Phase::Lifted { .. } => 1,

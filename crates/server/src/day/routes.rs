@@ -28,6 +28,7 @@ pub async fn get_day(shared: web::Data<Shared>) -> Result<web::Json<DayView>, Ap
 
 /// A block that takes longer.
 #[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
 pub struct SlipRequest {
     /// Its lasting name.
     pub block: String,
@@ -57,6 +58,7 @@ pub(crate) fn no_such_block() -> ApiError {
 
 /// How far a block at the sink is.
 #[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
 pub struct MarkRequest {
     /// Its lasting name.
     pub block: String,

@@ -28,6 +28,7 @@ use crate::state::{Shared, change, read};
 
 /// A kettle to add.
 #[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
 pub struct NewKettleRequest {
     /// Name, 1 to 80 letters.
     pub name: String,
@@ -41,6 +42,7 @@ pub struct NewKettleRequest {
 
 /// Pouring like measures into a kettle and reading the stick after each.
 #[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
 pub struct CalibrationRequest {
     /// Litres of one measure, 0.05 to 500.
     pub pour_l: f64,
@@ -50,6 +52,7 @@ pub struct CalibrationRequest {
 
 /// A cook-down to begin.
 #[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
 pub struct CookRequest {
     /// In which kettle.
     pub kettle: KettleId,
@@ -71,6 +74,7 @@ pub struct CookRequest {
 
 /// A reading, a drain, or a hand on the lid or the heat: one of them.
 #[derive(Debug, Clone, Copy, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
 pub struct CookEventRequest {
     /// Litres in the kettle.
     pub volume_l: Option<f64>,
@@ -302,6 +306,7 @@ pub async fn undo_cook_event(
 
 /// Whether a kettle is off the stove.
 #[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
 pub struct CookEndRequest {
     /// Off, or back on.
     pub ended: bool,

@@ -81,6 +81,7 @@ pub(crate) fn measure(
 
 /// Which instrument to simulate.
 #[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
 pub struct SimulateRequest {
     /// The instrument.
     pub instrument: Simulation,

@@ -19,6 +19,7 @@ use crate::state::{Shared, change, read};
 
 /// A canner to add.
 #[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
 pub struct NewCannerRequest {
     /// Name, 1 to 80 letters.
     pub name: String,
@@ -28,6 +29,7 @@ pub struct NewCannerRequest {
 
 /// A change to a canner; absent fields stay.
 #[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
 pub struct CannerChangeRequest {
     /// New name, 1 to 80 letters.
     pub name: Option<String>,

@@ -34,6 +34,7 @@ pub struct Containers {
 
 /// Teaching a container: its name and the weight of one.
 #[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
 pub struct ContainerRequest {
     /// Name, 1 to 80 letters.
     pub name: String,

@@ -14,7 +14,7 @@ use crate::state::{Shared, change, read};
 
 /// A count of one thing.
 #[derive(Debug, Deserialize, ToSchema)]
-#[serde(tag = "item", rename_all = "snake_case")]
+#[serde(tag = "item", rename_all = "snake_case", deny_unknown_fields)]
 pub enum CountRequest {
     /// Empty jars.
     Jar {
@@ -74,6 +74,7 @@ pub async fn count_stock(
 
 /// A bottle that is opened.
 #[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
 pub struct OpenRequest {
     /// Of which acid.
     pub agent: Agent,

@@ -91,6 +91,7 @@ pub struct NearQuery {
 
 /// A thermometer in boiling water.
 #[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
 pub struct BoilTestRequest {
     /// What it reads, in degrees Celsius.
     pub boils_at_c: f64,

@@ -19,6 +19,7 @@ use crate::state::{Shared, change, read};
 
 /// A change to the kitchen; absent fields stay.
 #[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
 pub struct KitchenRequest {
     /// New name, 1 to 80 letters.
     pub name: Option<String>,

@@ -1,6 +1,7 @@
 //! Batches on the line.
 
-use actix_web::{get, patch, web};
+use actix_web::{get, patch, put, web};
+use bodega_core::jars::contents::Added;
 use bodega_core::measures::ids::BatchId;
 use bodega_core::plan::checklist::{Sheet, Step, steps};
 use bodega_core::records::batch::Batch;
@@ -10,6 +11,7 @@ use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
 
 use crate::json::Json;
+use crate::plan::ground::check_additions;
 use crate::problem::{ApiError, Problem};
 use crate::state::{Shared, change, read};
 
@@ -24,6 +26,7 @@ pub struct BatchSheet {
 
 /// Taking a batch off the line, or putting it back; what waits until tomorrow. Absent fields stay.
 #[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
 pub struct BatchChangeRequest {
     /// Whether it is off the line.
     pub removed: Option<bool>,
@@ -103,6 +106,28 @@ pub async fn change_batch(
         }
         chilled.map_or_else(|| shared.store.batch(*id), |chilled| shared.store.chill_batch(*id, chilled, now))
     });
+    Ok(web::Json(done.await?))
+}
+
+/// What else goes into a batch.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct AdditionsRequest {
+    /// An empty list for nothing.
+    pub additions: Vec<Added>,
+}
+
+/// Says what else goes into a batch: at the plan, or later when it was not said then.
+#[utoipa::path(params(("id" = i64, Path)), request_body = AdditionsRequest,
+    responses((status = 200, body = Batch), (status = 404, body = Problem), (status = 422, body = Problem)))]
+#[put("/api/batches/{id}/additions")]
+pub async fn set_additions(
+    shared: web::Data<Shared>,
+    id: web::Path<BatchId>,
+    Json(request): Json<AdditionsRequest>,
+) -> Result<web::Json<Batch>, ApiError> {
+    check_additions(Some(&request.additions))?;
+    let done = change(&shared, move |shared| shared.store.set_additions(*id, &request.additions));
     Ok(web::Json(done.await?))
 }
 

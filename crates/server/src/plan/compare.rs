@@ -23,6 +23,7 @@ use crate::state::Shared;
 
 /// Fruit to look at.
 #[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
 pub struct CompareRequest {
     /// Lots, all of what is left of each.
     pub lots: Vec<LotId>,

@@ -4,6 +4,7 @@ use actix_web::web;
 use bodega_core::canner::standing::standing;
 use bodega_core::canner::water::inner_width;
 use bodega_core::crates::fruit::Kind;
+use bodega_core::jars::contents::Added;
 use bodega_core::jars::size::JarSize;
 use bodega_core::kitchen::altitude::Altitude;
 use bodega_core::kitchen::cupboard::missing;
@@ -66,6 +67,15 @@ fn months_since(day: Date, today: Date) -> Option<f64> {
     Some(f64::from(today.since(day).ok()?.get_days()) / DAYS_A_MONTH)
 }
 
+/// Everything that goes in besides has an amount that can be counted.
+pub(crate) fn check_additions(additions: Option<&Vec<Added>>) -> Result<(), ApiError> {
+    for (place, item) in additions.into_iter().flatten().enumerate() {
+        item.counted()
+            .map_err(|error| ApiError::field(format!("additions[{place}].{}", error.field()), error))?;
+    }
+    Ok(())
+}
+
 pub(crate) async fn ground(shared: &web::Data<Shared>, request: &PlanRequest) -> Result<Ground, ApiError> {
     check_medium(request.product, request.medium).map_err(|error| ApiError::field("medium", error))?;
     if (request.product == Product::Sauce) != request.thickness.is_some() {
@@ -74,6 +84,7 @@ pub(crate) async fn ground(shared: &web::Data<Shared>, request: &PlanRequest) ->
             "thickness goes with sauce, and only with sauce: thin or thick",
         ));
     }
+    check_additions(request.additions.as_ref())?;
     for (place, line) in request.jars.iter().flatten().enumerate() {
         JAR_COUNT.check(f64::from(line.count)).named(&format!("jars[{place}].count"))?;
     }

@@ -1,7 +1,8 @@
 //! Planning a batch over HTTP: the answer before the work starts, and accepting it.
 
 use actix_web::{post, web};
-use bodega_core::judge::records::plan_findings;
+use bodega_core::judge::records::judge_plan;
+use bodega_core::measures::units::grams;
 use bodega_core::records::batch::{Batch, Draw, NewBatch, NewLoad};
 
 use crate::created::Created;
@@ -23,10 +24,12 @@ pub async fn preview_plan(
     let altitude_ft = ground.altitude.feet();
     Ok(web::Json(match ground.work_out()? {
         Ok(plan) => {
-            let findings = plan_findings(&plan, &ground.wish, ground.bottle_age_months);
-            PlanPreview { altitude_ft, plan: Some(ground.answer(plan)), refusal: None, findings }
+            let weight = grams(ground.lots.iter().map(|lot| lot.left_g).sum());
+            let additions = request.additions.as_ref();
+            let judged = judge_plan(&plan, &ground.wish, ground.bottle_age_months, additions, weight);
+            PlanPreview { altitude_ft, plan: Some(ground.answer(plan)), refusal: None, judged: Some(judged) }
         }
-        Err(refusal) => PlanPreview { altitude_ft, plan: None, refusal: Some(refusal), findings: Vec::new() },
+        Err(refusal) => PlanPreview { altitude_ft, plan: None, refusal: Some(refusal), judged: None },
     }))
 }
 
@@ -64,6 +67,7 @@ pub async fn accept_plan(
         agent: request.agent,
         salt: request.salt,
         rest: request.rest,
+        additions: request.additions,
         altitude_ft: ground.altitude.feet(),
         draws: ground.lots.iter().map(|lot| Draw { lot: lot.id, weight_g: lot.left_g }).collect(),
         loads,

@@ -226,6 +226,7 @@ pub(crate) fn batch_of(
         agent,
         salt: false,
         rest: None,
+        additions: None,
         altitude_ft: table.altitude.feet(),
         draws: draws.into_iter().map(|fruit| Draw { lot: fruit.lot, weight_g: fruit.weight_g }).collect(),
         loads: worked

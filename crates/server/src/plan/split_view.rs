@@ -11,6 +11,7 @@ use utoipa::ToSchema;
 
 /// Hours there are.
 #[derive(Debug, Clone, Copy, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
 pub struct Hours {
     /// Minutes of the canner, 0 to 14,400.
     pub canner_minutes: f64,
@@ -22,6 +23,7 @@ pub struct Hours {
 
 /// A choice that the person has decided.
 #[derive(Debug, Clone, Copy, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
 pub struct Pin {
     /// Place of the choice in the answer.
     pub choice: usize,
@@ -31,6 +33,7 @@ pub struct Pin {
 
 /// What is asked of the split.
 #[derive(Debug, Clone, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
 pub struct SplitRequest {
     /// Lots to share out.
     pub lots: Vec<LotId>,

@@ -2,8 +2,9 @@
 
 use bodega_core::canner::standing::Place;
 use bodega_core::jars::acid::Agent;
+use bodega_core::jars::contents::Added;
 use bodega_core::jars::size::JarSize;
-use bodega_core::judge::Finding;
+use bodega_core::judge::records::Judged;
 use bodega_core::measures::ids::LotId;
 use bodega_core::measures::moment::Minutes;
 use bodega_core::plan::checklist::Rest;
@@ -15,6 +16,7 @@ use utoipa::ToSchema;
 
 /// What a person wants to make.
 #[derive(Debug, Clone, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
 pub struct PlanRequest {
     /// What it becomes.
     pub product: Product,
@@ -35,12 +37,15 @@ pub struct PlanRequest {
     pub salt: bool,
     /// Where the rest goes that fills no jar.
     pub rest: Option<Rest>,
+    /// What else goes in: an empty list for nothing; left out while nobody has said.
+    pub additions: Option<Vec<Added>>,
     /// Lots to draw from, all of what is left of each.
     pub lots: Vec<LotId>,
 }
 
 /// So many jars of one size.
 #[derive(Debug, Clone, Copy, Deserialize, Serialize, ToSchema)]
+#[serde(deny_unknown_fields)]
 pub struct JarCount {
     /// Size.
     pub jar: JarSize,
@@ -146,6 +151,6 @@ pub struct PlanPreview {
     pub plan: Option<PlanAnswer>,
     /// Why there is none.
     pub refusal: Option<Refusal>,
-    /// What the judge has to say of the plan.
-    pub findings: Vec<Finding>,
+    /// What the judge has to say of the plan; `null` when there is none.
+    pub judged: Option<Judged>,
 }

@@ -18,6 +18,7 @@ pub async fn list_broken(shared: web::Data<Shared>) -> Result<web::Json<Vec<Brok
 
 /// What a field should have held.
 #[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
 pub struct MendRequest {
     /// One of the record's choices, or a day.
     pub value: String,

@@ -1,6 +1,7 @@
 //! Records of batches over HTTP, and pH readings.
 
 use actix_web::{get, post, web};
+use bodega_core::jars::ph::{PhSample, Remedy};
 use bodega_core::measures::ids::BatchId;
 use bodega_core::measures::limits::{CELSIUS, PH};
 use bodega_core::records::jar::PhRecord;
@@ -25,9 +26,14 @@ pub async fn get_record(
 
 /// A reading of a pH meter.
 #[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
 pub struct PhRequest {
     /// The value, 0 to 14.
     pub ph: f64,
+    /// What was read; the dosed product when nobody says.
+    pub sample: Option<PhSample>,
+    /// What was done about an earlier reading above 4.6; without it that one stands.
+    pub did: Option<Remedy>,
     /// Temperature of the sample in degrees Celsius.
     pub sample_c: Option<f64>,
     /// Whether the meter allows for it.
@@ -51,6 +57,8 @@ pub async fn add_ph(
         let reading = PhRecord {
             at: shared.clock.now(),
             ph,
+            sample: request.sample,
+            did: request.did,
             sample_c,
             compensated: request.compensated,
             calibrated_today: request.calibrated_today,

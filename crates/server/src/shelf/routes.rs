@@ -52,6 +52,7 @@ pub async fn list_shelf(
 
 /// A jar that leaves.
 #[derive(Debug, Clone, Copy, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
 pub struct LeaveRequest {
     /// The jar; or the batch and size of which the first one is taken.
     pub jar: Option<JarId>,

@@ -14,6 +14,7 @@ use crate::towel::view::{ColdView, TowelView, towels};
 
 /// What was found at some lids.
 #[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
 pub struct SealRequest {
     /// The jars.
     pub jars: Vec<JarId>,
@@ -45,6 +46,7 @@ pub async fn judge_seals(
 
 /// Rings off, washed and dry.
 #[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
 pub struct TidyRequest {
     /// The jars.
     pub jars: Vec<JarId>,
@@ -64,23 +66,29 @@ pub async fn tidy_jars(
     Ok(HttpResponse::NoContent().finish())
 }
 
-/// What is done with a jar whose lid failed.
+/// What is done with jars that are not processed, or whose lids failed.
 #[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
 pub struct RescueRequest {
+    /// The jars.
+    pub jars: Vec<JarId>,
     /// The decision; `null` takes it back.
     pub rescue: Option<Rescue>,
+    /// Whether they were kept cold all the time; needed once more than a day has passed.
+    pub kept_cold: Option<bool>,
 }
 
-/// Decides about a jar whose lid failed. To be processed again it goes back to the bench for a new lid.
-#[utoipa::path(params(("id" = i64, Path)), request_body = RescueRequest,
+/// Decides about jars that are not processed, or whose lids failed, for all of them or none. To be processed again they go
+/// to the bench for new lids; straight into the canner as long as they are hot.
+#[utoipa::path(request_body = RescueRequest,
     responses((status = 204), (status = 404, body = Problem), (status = 409, body = Problem)))]
-#[put("/api/jars/{id}/rescue")]
-pub async fn rescue_jar(
+#[put("/api/rescues")]
+pub async fn rescue_jars(
     shared: web::Data<Shared>,
-    id: web::Path<JarId>,
     Json(request): Json<RescueRequest>,
 ) -> Result<HttpResponse, ApiError> {
-    change(&shared, move |shared| shared.store.rescue(*id, request.rescue, shared.clock.now())).await?;
+    let RescueRequest { jars, rescue, kept_cold } = request;
+    change(&shared, move |shared| shared.store.rescue(&jars, rescue, kept_cold, shared.clock.now())).await?;
     Ok(HttpResponse::NoContent().finish())
 }
 

@@ -1,12 +1,13 @@
 //! Loads that cool, and jars kept cold, as the towel shows them.
 
-use bodega_core::judge::Finding;
-use bodega_core::judge::records::towel_findings;
+use bodega_core::judge::records::{Judged, judge_towel};
 use bodega_core::records::towel::{Rescued, Towel};
+use bodega_core::towel::ways_out::{WaysOut, ways_out};
 use bodega_store::{StoreError, if_readable};
 use serde::Serialize;
 use utoipa::ToSchema;
 
+use crate::canner::view::facts;
 use crate::state::Shared;
 
 /// A load on the towel and what the judge has to say of it.
@@ -15,21 +16,23 @@ pub struct TowelView {
     /// The load.
     #[serde(flatten)]
     pub towel: Towel,
-    /// Whether its last unbroken boil was long enough; lids of a load that was not are no use.
+    /// Whether every jar of it had its full time; while one had not, no lid is said to hold.
     pub processed: bool,
-    /// Findings, stops first.
-    pub findings: Vec<Finding>,
+    /// What somebody has to decide about, jars that are not processed first.
+    pub ways_out: Vec<WaysOut>,
+    /// What the judge has to say.
+    pub judged: Judged,
 }
 
 pub(crate) fn towels(shared: &Shared) -> Result<Vec<TowelView>, StoreError> {
     let kitchen = shared.store.kitchen()?;
     let now = shared.clock.now();
     let view = |towel: Towel| {
-        let load = if_readable(shared.store.load(towel.load_id))?;
-        Ok(load.map(|load| {
-            let findings = towel_findings(&towel, &load, kitchen.altitude());
-            TowelView { processed: load.clock.is_processed(now), findings, towel }
-        }))
+        let Some(load) = if_readable(shared.store.load(towel.load_id))? else { return Ok(None) };
+        let judged = judge_towel(&towel, &load, &facts(shared, &load)?, kitchen.altitude());
+        let ways_out = ways_out(&towel, &load, now);
+        let processed = !ways_out.iter().any(|way| way.unprocessed);
+        Ok(Some(TowelView { processed, ways_out, judged, towel }))
     };
     shared.store.towel()?.into_iter().filter_map(|towel| view(towel).transpose()).collect()
 }

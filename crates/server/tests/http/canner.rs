@@ -47,7 +47,9 @@ async fn cold_glass_and_hot_food_are_warned_of_with_the_gap() {
     let mut juice = plan(1);
     (juice["product"], juice["medium"], juice["pack"]) = (json!("juice"), Value::Null, json!("hot"));
     post(&shared, "/api/batches", juice).await;
-    let said = |load: &Value| load["findings"].as_array().unwrap().iter().any(|f| f["code"] == "thermal_gap");
+    let said = |load: &Value| {
+        load["judged"]["findings"].as_array().unwrap().iter().any(|f| f["code"] == "thermal_gap")
+    };
     assert!(!said(&first_load(&shared).await), "nobody has said how warm they are");
     let (_, cold) = put(&shared, "/api/loads/1/warmth", json!({"jars_c": 15})).await;
     assert!(said(&cold), "{cold}");

@@ -22,7 +22,7 @@ async fn text(shared: &web::Data<Shared>, path: &str) -> String {
     String::from_utf8(fetch(shared, Method::GET, path, String::new()).await.1).unwrap()
 }
 
-/// A kitchen with seven quarts on the towel, lifted this moment; the kitchen counts to three minutes for the test.
+/// A kitchen with seven quarts on the towel, lifted twelve hours ago; the kitchen counts to three minutes for the test.
 async fn with_towel() -> web::Data<Shared> {
     let shared = empty();
     send(&shared, Method::POST, "/api/lots", lot("22")).await;
@@ -35,7 +35,7 @@ async fn with_towel() -> web::Data<Shared> {
     store.tick_load(LoadId(1), JarStep::Acid, now).unwrap();
     store.tick_load(LoadId(1), JarStep::Lid, now).unwrap();
     use bodega_core::canner::events::BoilEvent::{Boils, HeatOff, Lifted};
-    for (event, ago) in [(Boils, 60), (HeatOff, 10), (Lifted, 0)] {
+    for (event, ago) in [(Boils, 13 * 60), (HeatOff, 12 * 60 + 10), (Lifted, 12 * 60)] {
         store.add_event(LoadId(1), event, now.plus_minutes(-ago)).unwrap();
     }
     shared
@@ -46,10 +46,12 @@ async fn lids_are_judged_rescued_and_shelved_in_words() {
     let shared = with_towel().await;
     assert_eq!(put(&shared, "/api/seals", json!({"jars": [1, 2, 3, 4, 5], "verdict": "holds"})).await.0, 204);
     put(&shared, "/api/seals", json!({"jars": [6, 7], "verdict": "doubtful"})).await;
-    let (_, problem) = put(&shared, "/api/jars/1/rescue", json!({"rescue": "freezer"})).await;
+    let ways = get(&shared, "/api/towel").await[0]["ways_out"].clone();
+    assert_eq!((&ways[0]["jars"], &ways[1]["jars"]), (&json!([6]), &json!([7])));
+    let (_, problem) = put(&shared, "/api/rescues", json!({"jars": [1], "rescue": "freezer"})).await;
     assert_eq!(problem["code"], "not_failed");
-    assert_eq!(put(&shared, "/api/jars/6/rescue", json!({"rescue": "refrigerator"})).await.0, 204);
-    assert_eq!(put(&shared, "/api/jars/7/rescue", json!({"rescue": "reprocess"})).await.0, 204);
+    assert_eq!(put(&shared, "/api/rescues", json!({"jars": [6], "rescue": "refrigerator"})).await.0, 204);
+    assert_eq!(put(&shared, "/api/rescues", json!({"jars": [7], "rescue": "reprocess"})).await.0, 204);
     assert_eq!(get(&shared, "/api/cold").await["jars"][0]["number"], 6);
     let bench = get(&shared, "/api/loads").await;
     assert_eq!((&bench[0]["jars"][0]["number"], &bench[0]["minutes"]), (&json!(7), &json!(45)));

@@ -1,5 +1,6 @@
 //! Batches as rows.
 
+use bodega_core::jars::contents::Added;
 use bodega_core::measures::ids::BatchId;
 use bodega_core::records::batch::Batch;
 use rusqlite::{Connection, Row};
@@ -31,8 +32,23 @@ pub(crate) fn read(row: &Row<'_>) -> rusqlite::Result<Batch> {
         jars: row.get("jars")?,
         jars_lifted: row.get("jars_lifted")?,
         pot_dose_tsp: row.get("pot_dose_tsp")?,
+        additions: read_additions(row)?,
+        additions_asked: row.get("additions_asked")?,
         chilled_at: moment(row, "chilled_at")?,
     })
+}
+
+fn read_additions(row: &Row<'_>) -> rusqlite::Result<Option<Vec<Added>>> {
+    let stored: Option<String> = row.get("additions")?;
+    stored.map(|text| serde_json::from_str(&text)).transpose().map_err(|error| {
+        rusqlite::Error::FromSqlConversionFailure(0, rusqlite::types::Type::Text, Box::new(error))
+    })
+}
+
+/// As it is kept: `NULL` while nobody said.
+pub(crate) fn stored_additions(additions: Option<&Vec<Added>>) -> Result<Option<String>, StoreError> {
+    let text = additions.map(serde_json::to_string).transpose();
+    text.map_err(|error| StoreError::Damaged(error.to_string()))
 }
 
 /// One batch, removed or not.

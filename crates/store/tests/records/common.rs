@@ -45,6 +45,7 @@ pub fn batch(draws: Vec<Draw>) -> NewBatch {
         agent: Agent::CitricAcid,
         salt: false,
         rest: None,
+        additions: Some(Vec::new()),
         altitude_ft: 2640.0,
         draws,
         loads: vec![load(2), load(1)],

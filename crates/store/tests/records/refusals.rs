@@ -15,7 +15,7 @@ use bodega_core::records::kitchen::KitchenChange;
 use bodega_core::records::lot::LotChange;
 use bodega_core::records::stock::Item;
 use bodega_core::tables::process::{Method, ProcessOption};
-use bodega_core::towel::seal::{LidVerdict, Rescue};
+use bodega_core::towel::seal::{LidVerdict, NoRescue, Rescue};
 use bodega_store::{Store, StoreError};
 
 use crate::common::{NOW, batch, lot, make_ready};
@@ -123,14 +123,18 @@ fn a_time_that_is_refused_leaves_the_load_as_it_is_and_one_that_is_found_keeps_i
     store.add_event(loads[0], BoilEvent::JarsIn, NOW).unwrap();
     store.add_event(loads[0], BoilEvent::Boils, NOW.plus_minutes(20)).unwrap();
     let before = store.load(loads[0]).unwrap();
-    let refused = store.retime_load(loads[0], |_, _| Err::<ProcessOption, _>(StoreError::NothingToUndo));
+    let refused = store.retime_load(loads[0], |_, _| Err::<ProcessOption, _>(StoreError::NothingToUndo), NOW);
     assert!(refused.is_err());
     assert_eq!(store.load(loads[0]).unwrap(), before);
     let longer = store
-        .retime_load(loads[0], |load, kitchen| {
-            assert_eq!((load.id, kitchen.canners.len()), (loads[0], 1));
-            Ok::<_, StoreError>(ProcessOption { minutes: Minutes(55), psi: None })
-        })
+        .retime_load(
+            loads[0],
+            |load, kitchen| {
+                assert_eq!((load.id, kitchen.canners.len()), (loads[0], 1));
+                Ok::<_, StoreError>(ProcessOption { minutes: Minutes(55), psi: None })
+            },
+            NOW,
+        )
         .unwrap();
     assert_eq!(longer.clock.required(), Minutes(55));
     assert_eq!(longer.clock.happened(), before.clock.happened());
@@ -146,18 +150,22 @@ fn a_lid_holds_only_on_a_jar_that_was_processed_and_a_rescue_needs_a_failed_lid(
     assert!(matches!(early, StoreError::NotOnTowel { number: 1 }), "{early}");
     lifted(&store, loads[0], NOW);
     let later = NOW.plus_minutes(15 * 60);
-    let refused = store.rescue(jar, Some(Rescue::Refrigerator), later).unwrap_err();
-    assert!(matches!(refused, StoreError::NotFailed { number: 1 }), "{refused}");
+    let refused = store.rescue(&[jar], Some(Rescue::Refrigerator), None, later).unwrap_err();
+    assert!(
+        matches!(refused, StoreError::NoRescue { number: 1, reason: NoRescue::NothingWrong }),
+        "{refused}"
+    );
     store.judge_seals(&[jar], Some(LidVerdict::Failed), later).unwrap();
-    store.rescue(jar, Some(Rescue::Refrigerator), later).unwrap();
+    store.rescue(&[jar], Some(Rescue::Refrigerator), None, later).unwrap();
     assert_eq!(store.rescued().unwrap().len(), 1);
-    store.rescue(jar, None, later).unwrap();
+    store.rescue(&[jar], None, None, later).unwrap();
     assert!(store.rescued().unwrap().is_empty());
     // A day later it is not processed again.
-    let late = store.rescue(jar, Some(Rescue::Reprocess), NOW.plus_minutes(76 + 24 * 60 + 1)).unwrap_err();
+    let late =
+        store.rescue(&[jar], Some(Rescue::Reprocess), None, NOW.plus_minutes(76 + 24 * 60 + 1)).unwrap_err();
     assert!(late.to_string().contains("24 hours") || late.to_string().contains("day"), "{late}");
     assert!(store.batch_jars(batch).unwrap().iter().all(|jar| jar.earlier_loads.is_empty()));
-    store.rescue(jar, Some(Rescue::Reprocess), later).unwrap();
+    store.rescue(&[jar], Some(Rescue::Reprocess), None, later).unwrap();
     let again = store.jar(jar).unwrap();
     assert_eq!((again.earlier_loads.len(), again.verdict, again.lifted_at), (1, None, None));
 }
@@ -204,9 +212,9 @@ fn what_was_counted_goes_down_by_what_batches_take() {
     assert_eq!((pints.counted, pints.left()), (None, None));
     let lids = cupboard.lids.iter().find(|line| line.mouth == Mouth::Regular).unwrap();
     assert_eq!(lids.left(), Some(2));
-    // Three quarts take ½ tsp each, 6.9 g.
+    // Three quarts take ½ tsp each, 7.5 g.
     let citric = cupboard.acids.iter().find(|line| line.agent == Agent::CitricAcid).unwrap();
-    assert!((citric.left().unwrap() - 93.1).abs() < 1e-9);
+    assert!((citric.left().unwrap() - 92.5).abs() < 1e-9);
 }
 
 #[test]

@@ -19,8 +19,15 @@ fn busy(directory: &Path) -> Store {
     let load = store.batch_loads(batch).unwrap()[0].id;
     make_ready(&store, load, NOW);
     store.add_event(load, BoilEvent::Boils, NOW).unwrap();
-    let reading =
-        PhRecord { at: NOW, ph: 4.21, sample_c: Some(25.0), compensated: None, calibrated_today: Some(true) };
+    let reading = PhRecord {
+        at: NOW,
+        ph: 4.21,
+        sample: None,
+        did: None,
+        sample_c: Some(25.0),
+        compensated: None,
+        calibrated_today: Some(true),
+    };
     store.add_ph_reading(batch, &reading).unwrap();
     store
 }

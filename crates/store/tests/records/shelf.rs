@@ -9,7 +9,7 @@ use bodega_core::records::batch::Draw;
 use bodega_core::records::shelf::{Gone, ShelfSearch};
 use bodega_core::shelf::pantry::{Discard, Leaving};
 use bodega_core::tables::process::Product;
-use bodega_core::towel::seal::{LidVerdict, Rescue};
+use bodega_core::towel::seal::{LidVerdict, NoRescue, Rescue};
 use bodega_store::{Store, StoreError};
 
 use crate::common::{NOW, batch, lot, make_ready};
@@ -44,16 +44,16 @@ fn a_failed_jar_goes_through_the_canner_again_and_keeps_its_history() {
     let (batch, jars) = cooling(&store);
     let first_load = store.jar(jars[0]).unwrap().load;
     assert!(matches!(
-        store.rescue(jars[0], Some(Rescue::Reprocess), at(13)),
-        Err(StoreError::NotFailed { .. })
+        store.rescue(&[jars[0]], Some(Rescue::Reprocess), None, at(13)),
+        Err(StoreError::NoRescue { reason: NoRescue::NothingWrong, .. })
     ));
     store.judge_seals(&[jars[0]], Some(LidVerdict::Doubtful), at(13)).unwrap();
     assert!(matches!(
-        store.rescue(jars[0], Some(Rescue::Reprocess), at(25)),
-        Err(StoreError::TooLate { .. })
+        store.rescue(&[jars[0]], Some(Rescue::Reprocess), None, at(25)),
+        Err(StoreError::NoRescue { reason: NoRescue::TooLate, .. })
     ));
     assert_eq!(store.jar(jars[0]).unwrap().rescue, None, "nothing is kept by half");
-    store.rescue(jars[0], Some(Rescue::Reprocess), at(14)).unwrap();
+    store.rescue(&[jars[0]], Some(Rescue::Reprocess), None, at(14)).unwrap();
     let again = store.open_loads().unwrap().remove(0);
     let jar = &again.jars[0];
     assert!(
@@ -62,10 +62,10 @@ fn a_failed_jar_goes_through_the_canner_again_and_keeps_its_history() {
     );
     assert_eq!(again.clock.required().0, 50, "the full time");
     // Taken back, the new load is gone and the jar lies on the towel with the doubt that was found.
-    store.rescue(jars[0], None, at(14)).unwrap();
+    store.rescue(&[jars[0]], None, None, at(14)).unwrap();
     assert!(store.open_loads().unwrap().is_empty());
     assert_eq!(store.jar(jars[0]).unwrap().verdict, Some(LidVerdict::Doubtful));
-    store.rescue(jars[0], Some(Rescue::Reprocess), at(14)).unwrap();
+    store.rescue(&[jars[0]], Some(Rescue::Reprocess), None, at(14)).unwrap();
     let again = store.open_loads().unwrap().remove(0).id;
     process(&store, again, 15 * 60);
     let record = store.jar(jars[0]).unwrap();
@@ -79,8 +79,8 @@ fn a_jar_kept_cold_is_listed_until_it_is_eaten() {
     let store = Store::in_memory().unwrap();
     let (_, jars) = cooling(&store);
     store.judge_seals(&jars[..2], Some(LidVerdict::Doubtful), at(13)).unwrap();
-    store.rescue(jars[0], Some(Rescue::Refrigerator), at(13)).unwrap();
-    store.rescue(jars[1], Some(Rescue::Freezer), at(13)).unwrap();
+    store.rescue(&[jars[0]], Some(Rescue::Refrigerator), None, at(13)).unwrap();
+    store.rescue(&[jars[1]], Some(Rescue::Freezer), None, at(13)).unwrap();
     let cold = store.rescued().unwrap();
     assert_eq!(cold[0].until, Some(at(13 + 4 * 24)), "within days");
     assert_eq!((cold[1].rescue, cold[1].until), (Rescue::Freezer, None));
@@ -91,8 +91,8 @@ fn a_jar_kept_cold_is_listed_until_it_is_eaten() {
     // Broken glass leaves nothing to decide.
     store.judge_seals(&[jars[2]], Some(LidVerdict::Broken), at(13)).unwrap();
     assert!(matches!(
-        store.rescue(jars[2], Some(Rescue::Freezer), at(13)),
-        Err(StoreError::NotFailed { .. })
+        store.rescue(&[jars[2]], Some(Rescue::Freezer), None, at(13)),
+        Err(StoreError::NoRescue { reason: NoRescue::NothingWrong, .. })
     ));
     assert!(store.towel().unwrap().is_empty());
 }

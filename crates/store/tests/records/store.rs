@@ -3,12 +3,16 @@
 use bodega_core::canner::events::{BoilEvent, Phase};
 use bodega_core::crates::fruit::Condition;
 use bodega_core::jars::bench::{AcidFirst, JarStep};
+use bodega_core::jars::contents::{Added, Ingredient};
 use bodega_core::jars::size::JarSize;
 use bodega_core::measures::ids::{BatchId, JarId, LoadId};
-use bodega_core::records::batch::Draw;
+use bodega_core::measures::moment::Minutes;
+use bodega_core::records::batch::{Draw, NewBatch};
+use bodega_core::records::jar::Jar;
+use bodega_core::records::load::CannerLoad;
 use bodega_core::records::lot::LotChange;
 use bodega_core::records::shelf::ShelfSearch;
-use bodega_core::towel::seal::LidVerdict;
+use bodega_core::towel::seal::{LidVerdict, Rescue};
 use bodega_store::{Store, StoreError};
 
 use crate::common::{NOW, batch, lot, make_ready};
@@ -183,18 +187,93 @@ fn towel_then_shelf() {
     assert_eq!(towel.check_from, NOW.plus_minutes(56 + 12 * 60));
     let [first, second] = [towel.jars[0].id, towel.jars[1].id];
     let all = ShelfSearch::default();
-    store.judge_seals(&[first], Some(LidVerdict::Holds), NOW).unwrap();
-    store.judge_seals(&[second], Some(LidVerdict::Failed), NOW).unwrap();
+    let later = towel.check_from;
+    store.judge_seals(&[first], Some(LidVerdict::Holds), later).unwrap();
+    store.judge_seals(&[second], Some(LidVerdict::Failed), later).unwrap();
     assert_eq!(store.shelf(&all).unwrap()[0].count, 1, "a failed lid does not reach the shelf");
     assert_eq!(store.towel().unwrap().len(), 1, "the load stays until every jar is settled");
-    assert!(store.judge_seals(&[second, JarId(9999)], Some(LidVerdict::Holds), NOW).is_err());
+    assert!(store.judge_seals(&[second, JarId(9999)], Some(LidVerdict::Holds), later).is_err());
     assert_eq!(store.towel().unwrap()[0].jars[1].verdict, Some(LidVerdict::Failed), "all of them or none");
-    store.judge_seals(&[first, second], Some(LidVerdict::Holds), NOW).unwrap();
+    store.judge_seals(&[first, second], Some(LidVerdict::Holds), later).unwrap();
     assert_eq!(store.towel().unwrap().len(), 1, "until they are washed and dry");
-    store.tidy(&[first, second], true, NOW).unwrap();
+    store.tidy(&[first, second], true, later).unwrap();
     assert!(store.towel().unwrap().is_empty());
-    store.judge_seals(&[first, second], None, NOW).unwrap();
+    store.judge_seals(&[first, second], None, later).unwrap();
     assert_eq!(store.towel().unwrap()[0].jars.len(), 2, "judgements are taken back");
+}
+
+#[test]
+fn a_lid_judged_too_early_is_not_on_the_shelf_before_its_second_look() {
+    let store = Store::in_memory().unwrap();
+    let (_, load, _) = with_batch(&store);
+    make_ready(&store, load, NOW);
+    for (event, minute) in [(BoilEvent::Boils, 0), (BoilEvent::HeatOff, 50), (BoilEvent::Lifted, 56)] {
+        store.add_event(load, event, NOW.plus_minutes(minute)).unwrap();
+    }
+    let towel = store.towel().unwrap().remove(0);
+    let jars: Vec<JarId> = towel.jars.iter().map(|jar| jar.id).collect();
+    let all = ShelfSearch::default();
+    store.judge_seals(&jars, Some(LidVerdict::Holds), NOW.plus_minutes(120)).unwrap();
+    assert!(store.shelf(&all).unwrap().is_empty());
+    assert!(store.towel().unwrap()[0].jars.iter().all(|jar| jar.second_look == Some(towel.check_from)));
+    let washed = store.tidy(&jars, true, NOW.plus_minutes(121));
+    assert!(matches!(washed, Err(StoreError::SecondLook { .. })), "{washed:?}");
+    store.judge_seals(&jars, Some(LidVerdict::Holds), towel.check_from).unwrap();
+    assert!(store.towel().unwrap()[0].jars.iter().all(|jar| jar.second_look.is_none()));
+    let shelved: u32 = store.shelf(&all).unwrap().iter().map(|group| group.count).sum();
+    assert_eq!(shelved as usize, jars.len());
+}
+
+#[test]
+fn jars_that_are_not_processed_go_back_together_hot_as_they_are_or_cooled_to_new_lids() {
+    for (minutes, keep_their_lids) in [(20, true), (200, false)] {
+        let store = Store::in_memory().unwrap();
+        let (batch, load, _) = with_batch(&store);
+        make_ready(&store, load, NOW);
+        for (event, minute) in [(BoilEvent::Boils, 0), (BoilEvent::HeatOff, 30), (BoilEvent::Lifted, 36)] {
+            store.add_event(load, event, NOW.plus_minutes(minute)).unwrap();
+        }
+        let jars: Vec<JarId> = store.towel().unwrap()[0].jars.iter().map(|jar| jar.id).collect();
+        let judged = store.judge_seals(&jars, Some(LidVerdict::Holds), NOW.plus_minutes(40));
+        assert!(matches!(judged, Err(StoreError::NotProcessed { .. })), "no lid makes up for the time");
+        let at = NOW.plus_minutes(36 + minutes);
+        store.rescue(&jars, Some(Rescue::Reprocess), None, at).unwrap();
+        let holds = |other: &CannerLoad| other.jars.iter().any(|jar| jar.id == jars[0]);
+        let again = store.open_loads().unwrap().into_iter().find(holds).unwrap();
+        assert_eq!(again.clock.required(), Minutes(50), "the full time");
+        let gone_on: Vec<&Jar> = again.jars.iter().filter(|jar| jars.contains(&jar.id)).collect();
+        assert_eq!(gone_on.len(), jars.len(), "all of them in one load");
+        assert!(gone_on.iter().all(|jar| jar.acid && jar.filled && jar.lid == keep_their_lids));
+        assert!(store.towel().unwrap().is_empty());
+        assert!(store.batch_jars(batch).unwrap()[..2].iter().all(|jar| jar.earlier_loads == [load]));
+        if keep_their_lids {
+            store.add_event(again.id, BoilEvent::JarsIn, at).unwrap();
+        } else {
+            // Taken back, they lie on the towel as they did, and nobody has looked at a lid.
+            store.rescue(&jars, None, None, at).unwrap();
+            assert!(store.towel().unwrap()[0].jars.iter().all(|jar| jar.verdict.is_none()));
+        }
+    }
+}
+
+#[test]
+fn what_else_goes_in_is_kept_with_the_batch() {
+    let store = Store::in_memory().unwrap();
+    let lot = lot(&store, 10_000, Condition::FirmRipe);
+    let unsaid = NewBatch { additions: None, ..batch(vec![Draw { lot, weight_g: 1_000 }]) };
+    let added = store.add_batch(&unsaid, NOW).unwrap();
+    assert_eq!((added.additions, added.additions_asked), (None, true));
+    let said = vec![
+        Added { what: Ingredient::Onion, cups: Some(1.5), leaves: None },
+        Added { what: Ingredient::BasilLeaf, cups: None, leaves: Some(7.0) },
+    ];
+    store.set_additions(added.id, &said).unwrap();
+    assert_eq!(store.batch(added.id).unwrap().additions, Some(said.clone()));
+    assert_eq!(store.facts(added.id).unwrap().batch.additions, Some(said));
+    store.set_additions(added.id, &Vec::new()).unwrap();
+    assert_eq!(store.batch(added.id).unwrap().additions, Some(Vec::new()));
+    let nowhere = store.set_additions(BatchId(99), &Vec::new());
+    assert!(matches!(nowhere, Err(StoreError::NotFound { .. })));
 }
 
 #[test]

@@ -11,11 +11,12 @@ import { Findings } from "../../parts/Findings";
 import { useKeys } from "../../parts/keys";
 import { Note, Trouble } from "../../parts/Note";
 import { Plate } from "../../parts/Plate";
+import { Questions } from "../../parts/Questions";
 import { Share } from "../../parts/Share";
 import { Touch } from "../../parts/Touch";
 import { allowNotifications } from "../../parts/useAlarm";
 import { JarTrouble } from "./JarTrouble";
-import { figureText, saidNow, shareOver, wordsText } from "./model";
+import { figureText, saidNow, shareOver, touchText, wordsText } from "./model";
 import { ProbeNote } from "./ProbeNote";
 import { useScreenAwake } from "./useScreenAwake";
 import { WaterNote } from "./WaterNote";
@@ -40,6 +41,12 @@ function Running({ figure, now }: { figure: LoadView["says"]["figure"]; now: num
   );
 }
 
+/** A figure fills the plate, and a long word stays on it. */
+function sizeOf(figure: string): string {
+  if (figure.length > 10) return "text-[3rem] sm:text-[5.2rem]";
+  return figure.length > 5 ? "text-[4.2rem] sm:text-[7rem]" : "text-[6.5rem] sm:text-[11rem]";
+}
+
 const GONE = {
   stayed: "",
   broken: "broke. Leave it in until the others are out, then throw it away with its food.",
@@ -50,14 +57,22 @@ const GONE = {
 type Touches = LoadView["says"]["touches"];
 
 /** The two touches of the moment, big; what else may be said, small. */
-function Touches({ touches, onPress }: { touches: Touches; onPress: (touch: Touches[number]) => void }) {
+function Touches({
+  touches,
+  now,
+  onPress,
+}: {
+  touches: Touches;
+  now: number;
+  onPress: (touch: Touches[number]) => void;
+}) {
   const small = touches.slice(2);
   return (
     <>
       <div className="mt-4 grid gap-3 sm:grid-cols-2">
         {touches.slice(0, 2).map((touch) => (
           <Touch key={touch.event} big look={touch.look} shortcut={touch.key} onPress={() => onPress(touch)}>
-            {touch.says}
+            {touchText(touch, now)}
           </Touch>
         ))}
       </div>
@@ -88,7 +103,7 @@ export function InCanner({ load }: { load: LoadView }) {
     (_, event) => say(words(event), () => undo.mutate(undefined)),
   );
   const retime = useChange(
-    () => take(api.PUT("/api/loads/{id}/time", path)),
+    (psi: number | null) => take(api.PUT("/api/loads/{id}/time", { ...path, body: { psi } })),
     (changed) => say(`${changed.minutes} minutes now`),
   );
   const move = useChange((canner: number) =>
@@ -125,7 +140,7 @@ export function InCanner({ load }: { load: LoadView }) {
         </p>
         <p
           data-testid="clock"
-          className={`my-2 font-slab leading-none font-bold tracking-tight ${figure.length > 5 ? "text-[4.2rem] sm:text-[7rem]" : "text-[6.5rem] sm:text-[11rem]"}`}
+          className={`my-2 font-slab leading-none font-bold tracking-tight ${sizeOf(figure)} ${load.not_processed ? "text-tomato-deep" : ""}`}
         >
           {figure}
         </p>
@@ -133,9 +148,9 @@ export function InCanner({ load }: { load: LoadView }) {
           {wordsText(said)}
         </p>
         <Running figure={said.figure} now={now} />
-        <Touches touches={said.touches} onPress={press} />
+        <Touches touches={said.touches} now={now} onPress={press} />
         <div className="mt-3">
-          {said.running && !["resting", "dropping"].includes(load.now.phase) && (
+          {said.running && !load.not_processed && !["resting", "dropping"].includes(load.now.phase) && (
             <JarTrouble load={load} closed={load.method !== "boiling_water"} />
           )}
         </div>
@@ -169,15 +184,16 @@ export function InCanner({ load }: { load: LoadView }) {
             />
           )}
           <Findings
-            items={load.findings}
+            items={load.judged.findings}
             ways={{
               raise_time: {
                 text: (fix) => `Set ${fix.way === "raise_time" ? fix.minutes : load.minutes} minutes`,
-                take: () => retime.mutate(undefined),
+                take: () => retime.mutate(null),
               },
               find_altitude: { text: () => "To the kitchen", take: () => void go("/kitchen") },
             }}
           />
+          <Questions items={load.judged.questions} />
           {said.good != null && <Note tone="good">{said.good}</Note>}
           {said.mind != null && <Note tone="note">{said.mind}</Note>}
           {said.running && <ProbeNote load={load} units={units} />}

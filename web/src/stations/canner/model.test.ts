@@ -1,7 +1,7 @@
 import { describe, expect, test } from "vitest";
 import type { LoadView } from "../../api/client";
 import { clockText } from "../../parts/format";
-import { figureText, saidNow, shareOver, wordsText } from "./model";
+import { figureText, saidNow, touchText, shareOver, wordsText } from "./model";
 
 type Said = LoadView["says"];
 
@@ -54,4 +54,15 @@ test("how much is over runs from nothing to all of it, and no further", () => {
   expect(shareOver(counting.figure, START + 25 * 60_000)).toBeCloseTo(0.5, 9);
   expect(shareOver(counting.figure, START + 60 * 60_000)).toBe(1);
   expect(shareOver(timeUp.figure, START)).toBeNull();
+});
+
+describe("a touch that leaves time out", () => {
+  const touch = { event: "heat_off", says: "Heat off", key: "H", look: "plain" } as const;
+  test.each([
+    [null, "Heat off"],
+    [{ lacks: "until", ends: START + 31 * 60_000 } as const, "Heat off: 31 min missing"],
+    [{ lacks: "until", ends: START + 1 } as const, "Heat off: 1 min missing"],
+    [{ lacks: "until", ends: START } as const, "Heat off"],
+    [{ lacks: "all", minutes: 50 } as const, "Heat off: 50 min missing"],
+  ])("with %j says %s", (lacks, says) => expect(touchText({ ...touch, lacks }, START)).toBe(says));
 });

@@ -1,5 +1,5 @@
 import type { LoadView } from "../../api/client";
-import { clockText, countdown } from "../../parts/format";
+import { clockText, countdown, MINUTE } from "../../parts/format";
 
 type Said = LoadView["says"];
 
@@ -24,6 +24,14 @@ export function figureText(figure: Said["figure"], now: number): string {
 /** The words, with the clock time they speak of. */
 export function wordsText(said: Pick<Said, "words" | "at">): string {
   return said.at == null ? said.words : said.words.replace("{at}", clockText(said.at));
+}
+
+/** The words on a touch, and how much of the time it would leave out. */
+export function touchText(touch: Said["touches"][number], now: number): string {
+  const { says, lacks } = touch;
+  if (lacks == null) return says;
+  const minutes = lacks.lacks === "all" ? lacks.minutes : Math.ceil((lacks.ends - now) / MINUTE);
+  return minutes > 0 ? `${says}: ${minutes} min missing` : says;
 }
 
 /** How much of a running time is over, 0 to 1; nothing while none runs. */

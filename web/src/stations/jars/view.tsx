@@ -8,6 +8,7 @@ import { useKeys } from "../../parts/keys";
 import { Note, Trouble } from "../../parts/Note";
 import { Pending } from "../../parts/Pending";
 import { Plate } from "../../parts/Plate";
+import { Questions } from "../../parts/Questions";
 import { Touch } from "../../parts/Touch";
 import { BenchCare } from "./BenchCare";
 import { Doses } from "./Doses";
@@ -93,7 +94,8 @@ function Bench({ load }: { load: LoadView }) {
             before it is filled.
           </Note>
         ))}
-        <Findings items={load.findings} />
+        <Findings items={load.judged.findings} />
+        <Questions items={load.judged.questions} />
         {acid < count && (
           <Note tone="warn">
             Acid is in {acid} of {jarsText(count)}. A jar is filled only after its acid is in.

@@ -57,7 +57,7 @@ export function PlanAnswer({
       {preview.plan != null && (
         <Worked
           plan={preview.plan}
-          findings={preview.findings}
+          judged={preview.judged ?? null}
           request={request}
           altitude={preview.altitude_ft}
           units={units}

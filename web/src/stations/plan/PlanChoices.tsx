@@ -12,6 +12,7 @@ import type {
   Units,
 } from "../../api/client";
 import { Choice, optionsOf } from "../../parts/Choice";
+import { ContentsPicker } from "../../parts/ContentsPicker";
 import { JAR_SIZES, jarText, MEDIUM, PACK, PRODUCT } from "../../parts/format";
 import { LotPicker } from "./LotPicker";
 
@@ -99,6 +100,11 @@ export function PlanChoices({
         value={wish.agent}
         options={optionsOf(AGENTS, SPOONS)}
         onChoose={(agent) => onWish({ agent })}
+      />
+      <ContentsPicker
+        key={wish.additions == null ? "unsaid" : "said"}
+        value={wish.additions ?? null}
+        onSay={(additions) => onWish({ additions, jars: wish.jars ?? null })}
       />
       <LotPicker lots={lots} chosen={drawn} units={units} onChoose={onLots} />
       <div className="flex min-h-[48px] items-center gap-3 font-semibold">

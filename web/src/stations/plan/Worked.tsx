@@ -1,4 +1,4 @@
-import type { Finding, JarSize, PlanAnswer as Plan, PlanRequest, Units } from "../../api/client";
+import type { JarSize, Judged, PlanAnswer as Plan, PlanRequest, Units } from "../../api/client";
 import { AGENT, altitudeText, headspaceText, jarText, spanText } from "../../parts/format";
 import { Findings } from "../../parts/Findings";
 import { CannerPicture } from "../../parts/CannerPicture";
@@ -22,7 +22,7 @@ function Figure({ value, words }: { value: string; words: string }) {
 /** A plan that can be carried out: jars, acid, minutes, loads. */
 export function Worked({
   plan,
-  findings,
+  judged,
   request,
   altitude,
   units,
@@ -32,7 +32,7 @@ export function Worked({
   onAccept,
 }: {
   plan: Plan;
-  findings: Finding[];
+  judged: Judged | null;
   request: PlanRequest;
   altitude: number;
   units: Units;
@@ -46,6 +46,7 @@ export function Worked({
   const longest = plan.loads[0]?.minutes ?? 0;
   const added = first === undefined ? 0 : (first.options[0]?.minutes ?? 0) - first.sea_level_minutes;
   const { low, expected, high } = plan.full_jars;
+  const findings = judged?.findings ?? [];
   // A caution that the judge has raised already is said once.
   const cautions = [...new Set(plan.lines.flatMap((line) => line.cautions))].filter(
     (caution) => !findings.some((finding) => finding.message === caution),

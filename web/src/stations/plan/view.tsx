@@ -24,6 +24,7 @@ const FIRST: PlanRequest = {
   agent: "bottled_lemon_juice",
   salt: false,
   rest: "refrigerator",
+  additions: null,
   lots: [],
 };
 
@@ -49,7 +50,7 @@ export function PlanStation() {
     () => take(api.POST("/api/batches", { body: request })),
     (batch) => {
       setChosen(null);
-      setWish({ ...wish, jars: null });
+      setWish({ ...wish, jars: null, additions: null });
       say(`Batch ${batch.code} is on the line: ${jarsText(batch.jars)}`, () =>
         change.mutate({ id: batch.id, removed: true }),
       );

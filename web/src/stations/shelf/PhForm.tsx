@@ -1,44 +1,94 @@
 import * as v from "valibot";
 import { api, take } from "../../api/client";
 import { useChange } from "../../api/queries";
-import { number, useFields, useRefusal } from "../../parts/fields";
-import { NumberOf, TickOf } from "../../parts/FormFields";
+import { WORDS } from "../../api/words.generated";
+import { number, optionalNumber, useFields, useRefusal } from "../../parts/fields";
+import { ChoiceOf, NumberOf } from "../../parts/FormFields";
 import { Trouble } from "../../parts/Note";
 import { Touch } from "../../parts/Touch";
 import { plain } from "../../parts/units";
 
-const EMPTY = { ph: "", calibrated: false };
-const schema = v.object({ ph: number("PhRequest.ph"), calibrated: v.boolean() });
+const EMPTY = { ph: "", sample: "", temperature: "", compensated: "", calibrated: "", did: "" };
+const YES_NO = [
+  { value: "yes", text: "Yes" },
+  { value: "no", text: "No" },
+] as const;
 
-/** A reading of a pH meter; it can only add caution. */
-export function PhForm({ batch }: { batch: number }) {
+/** Yes, no, or nobody said. */
+const said = v.pipe(
+  v.string(),
+  v.transform((word) => (word === "" ? null : word === "yes")),
+);
+const schema = v.object({
+  ph: number("PhRequest.ph"),
+  sample: v.pipe(
+    v.string(),
+    v.transform((word) => (word === "" ? null : (word as keyof typeof WORDS.PhSample))),
+  ),
+  temperature: optionalNumber("PhRequest.sample_c"),
+  compensated: said,
+  calibrated: said,
+  did: v.pipe(
+    v.string(),
+    v.transform((word) => (word === "" ? null : (word as keyof typeof WORDS.Remedy))),
+  ),
+});
+
+/** Words of a list as the choices of a form. */
+const choices = (words: Readonly<Record<string, string>>) =>
+  Object.entries(words).map(([value, text]) => ({ value, text }));
+
+/** A reading of a pH meter; it can only add caution. `wasHigh` asks what was done since the one above the line. */
+export function PhForm({ batch, wasHigh }: { batch: number; wasHigh: boolean }) {
   const form = useFields(schema, EMPTY);
   const { control, handleSubmit, reset } = form;
   const add = useChange(
-    ({ ph, calibrated }: v.InferOutput<typeof schema>) =>
+    (reading: v.InferOutput<typeof schema>) =>
       take(
         api.POST("/api/batches/{id}/ph", {
           params: { path: { id: batch } },
-          body: { ph, calibrated_today: calibrated },
+          body: {
+            ph: reading.ph,
+            sample: reading.sample,
+            sample_c: reading.temperature,
+            compensated: reading.compensated,
+            calibrated_today: reading.calibrated,
+            did: reading.did,
+          },
         }),
       ),
     () => reset(EMPTY),
   );
-  const left = useRefusal(form, add.error, { ph: "ph" });
+  const left = useRefusal(form, add.error, { ph: "ph", sample_c: "temperature" });
   return (
     <form
-      className="print:hidden"
+      className="grid gap-3 print:hidden"
       onSubmit={(event) => void handleSubmit((reading) => add.mutate(reading))(event)}
     >
       <div className="flex flex-wrap items-end gap-3">
+        <NumberOf control={control} name="ph" label="A pH reading" bound="PhRequest.ph" scale={plain("pH")} />
         <NumberOf
           control={control}
-          name="ph"
-          label="A pH reading, at 25 °C"
-          bound="PhRequest.ph"
-          scale={plain("pH")}
+          name="temperature"
+          label="Sample at"
+          bound="PhRequest.sample_c"
+          scale={plain("°C")}
         />
-        <TickOf control={control} name="calibrated" label="Calibrated today" />
+      </div>
+      <ChoiceOf control={control} name="sample" label="Read of the food" options={choices(WORDS.PhSample)} />
+      <div className="flex flex-wrap gap-x-5 gap-y-3">
+        <ChoiceOf control={control} name="calibrated" label="Meter calibrated today?" options={YES_NO} />
+        <ChoiceOf control={control} name="compensated" label="Allows for temperature?" options={YES_NO} />
+      </div>
+      {wasHigh && (
+        <ChoiceOf
+          control={control}
+          name="did"
+          label="What was done since the reading above 4.6?"
+          options={choices(WORDS.Remedy)}
+        />
+      )}
+      <div>
         <Touch submit>Save it</Touch>
       </div>
       <Trouble error={left} />

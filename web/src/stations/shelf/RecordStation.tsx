@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { Link, useParams } from "react-router";
 import type { BatchRecord } from "../../api/client";
 import { ask } from "../../api/queries";
+import { WORDS } from "../../api/words.generated";
 import {
   AGENT,
   altitudeText,
@@ -10,6 +11,7 @@ import {
   CONDITION,
   dayText,
   historyText,
+  INGREDIENT,
   jarsText,
   jarText,
   KIND,
@@ -17,10 +19,12 @@ import {
   shortDay,
   weightText,
 } from "../../parts/format";
+import { contentsText } from "../../parts/contents";
 import { Findings } from "../../parts/Findings";
 import { Trouble } from "../../parts/Note";
 import { Pending } from "../../parts/Pending";
 import { Plate } from "../../parts/Plate";
+import { NotAsked, Questions } from "../../parts/Questions";
 import { Touch } from "../../parts/Touch";
 import { PhForm } from "./PhForm";
 
@@ -38,7 +42,9 @@ function Loads({ record }: { record: BatchRecord }) {
         </span>
       </p>
       <p className="text-muted">{historyText(load)}</p>
-      <Findings items={load.findings} />
+      <Findings items={load.judged.findings} />
+      <Questions items={load.judged.questions} />
+      <NotAsked items={load.judged.not_asked} />
     </div>
   ));
 }
@@ -82,8 +88,11 @@ export function RecordStation() {
           <h3 className="text-xl">What it is</h3>
           <p className="text-lg">
             {record.household}, {altitudeText(batch.altitude_ft, units)}, {METHOD[batch.method].toLowerCase()}
-            , {AGENT[batch.agent]} in every jar{batch.salt ? ", salted" : ""}.
-            {lifted.length > 0 && ` Out of the canner ${dayText(Math.min(...lifted))}.`}
+            , {AGENT[batch.agent]} in every jar{batch.salt ? ", salted" : ""}
+            {batch.additions != null &&
+              batch.additions.length > 0 &&
+              `, with ${contentsText(batch.additions, INGREDIENT)}`}
+            .{lifted.length > 0 && ` Out of the canner ${dayText(Math.min(...lifted))}.`}
           </p>
           <h3 className="mt-4 text-xl">Fruit</h3>
           <ul className="text-lg">
@@ -106,6 +115,8 @@ export function RecordStation() {
             {record.ph.map((reading) => (
               <li key={reading.at}>
                 {reading.ph.toFixed(2)} at {clockText(reading.at)}
+                {reading.sample != null && `, ${WORDS.PhSample[reading.sample]}`}
+                {reading.did != null && `, ${WORDS.Remedy[reading.did]}`}
                 {reading.calibrated_today === true && ", meter calibrated that day"}
                 <Findings items={reading.findings} />
               </li>
@@ -114,7 +125,10 @@ export function RecordStation() {
           <p className="mb-2 text-muted">
             A reading never replaces the acid and never shortens the time; it can only warn.
           </p>
-          <PhForm batch={batch.id} />
+          <PhForm
+            batch={batch.id}
+            wasHigh={record.ph.some((reading) => reading.findings.some((found) => found.code === "ph_high"))}
+          />
         </section>
         <section>
           <h3 className="text-xl">Canner</h3>

@@ -1,52 +1,20 @@
 import { useState } from "react";
 import { Link } from "react-router";
-import { api, take, type Rescue, type Towel, type Verdict } from "../../api/client";
+import { api, take, type Towel, type Verdict } from "../../api/client";
 import { useChange } from "../../api/queries";
 import { useSay } from "../../counter/notices";
 import { Choice, optionsOf } from "../../parts/Choice";
-import { clockText, jarText, PRODUCT, RESCUE, VERDICT } from "../../parts/format";
+import { jarText, PRODUCT, VERDICT } from "../../parts/format";
 import { Findings } from "../../parts/Findings";
-import { Note, Trouble } from "../../parts/Note";
+import { Trouble } from "../../parts/Note";
 import { Answer, Plate } from "../../parts/Plate";
 import { Touch } from "../../parts/Touch";
+import { Questions } from "../../parts/Questions";
 import { LidPicture } from "./LidPicture";
-import { againText, aloneText, sorted } from "./model";
+import { headline, sorted } from "./model";
+import { WaysOut } from "./WaysOut";
 
-type Jar = Towel["jars"][number];
 const VERDICTS: readonly Verdict[] = ["holds", "failed", "broken", "doubtful"];
-
-/** What to do with a jar whose lid failed; one touch decides. */
-function Rescues({ jar, load, now }: { jar: Jar; load: Towel; now: number }) {
-  const say = useSay();
-  const rescue = useChange(
-    (to: Rescue | null) =>
-      take(api.PUT("/api/jars/{id}/rescue", { params: { path: { id: jar.id } }, body: { rescue: to } })),
-    (_, to, again) => to !== null && say(`Jar ${jar.number}: ${RESCUE[to].toLowerCase()}`, () => again(null)),
-  );
-  const inTime = now <= load.check_by && load.processed;
-  return (
-    <Note tone="stop">
-      <p>
-        <strong>
-          Jar {jar.number}: {VERDICT[jar.verdict ?? "failed"].toLowerCase()}.
-        </strong>{" "}
-        {inTime
-          ? `Before ${clockText(load.check_by)}: check the rim, new lid, the full time again. Or eat it within days, or freeze it with 1½ in headspace.`
-          : "More than 24 hours have passed: eat it within days, or freeze it with 1½ in headspace."}
-      </p>
-      <div className="mt-2 flex flex-wrap gap-2">
-        {inTime && (
-          <Touch look="main" onPress={() => rescue.mutate("reprocess")}>
-            {RESCUE.reprocess}
-          </Touch>
-        )}
-        <Touch onPress={() => rescue.mutate("refrigerator")}>{RESCUE.refrigerator}</Touch>
-        <Touch onPress={() => rescue.mutate("freezer")}>{RESCUE.freezer}</Touch>
-      </div>
-      <Trouble error={rescue.error} />
-    </Note>
-  );
-}
 
 /** One load on the towel: when to look, what was found, what is left to do. */
 export function CoolingLoad({ load, now }: { load: Towel; now: number }) {
@@ -64,28 +32,25 @@ export function CoolingLoad({ load, now }: { load: Towel; now: number }) {
     (_, { jars, done }, again) => done && say("Washed and dry", () => again({ jars, done: false })),
   );
   const early = now < load.check_from;
-  const { open, sealed, toDecide } = sorted(load.jars);
+  const { open, sealed } = sorted(load.jars);
   const size = load.jars[0]?.size ?? "quart";
   const untidy = sealed.filter((jar) => !jar.tidy);
+  const said = headline(load, now);
   return (
     <Plate
       title={`${PRODUCT[load.product]}, ${load.jars.length} ${jarText(size, load.jars.length)}`}
       aside={<span className="text-muted">Batch {load.code}</span>}
     >
-      {open.length === 0 ? (
-        <Answer value={toDecide.length > 0 ? "Decide" : "Wash"} unit={`${sealed.length} sealed`}>
-          {toDecide.length > 0
-            ? "Something has to be done with the jars that did not seal."
-            : "Rings off, jars washed and dried, then their labels."}
+      <div className={load.processed ? "" : "text-tomato-deep"}>
+        <Answer value={said.figure} unit={said.unit}>
+          {said.words}
         </Answer>
-      ) : (
-        <Answer
-          value={early ? clockText(load.check_from) : "Check now"}
-          unit={early ? "check the lids" : undefined}
-        >
-          {early ? aloneText(load, now) : againText(load)}
-        </Answer>
-      )}
+      </div>
+      <div className="mt-3 grid gap-3 empty:hidden">
+        {load.ways_out.map((way) => (
+          <WaysOut key={way.jars.join(",")} way={way} />
+        ))}
+      </div>
       <div className="mt-4">
         <Choice
           label="Mark tapped jars as"
@@ -112,10 +77,8 @@ export function CoolingLoad({ load, now }: { load: Towel; now: number }) {
         ))}
       </ul>
       <div className="mt-4 grid gap-3">
-        <Findings items={load.findings} />
-        {toDecide.map((jar) => (
-          <Rescues key={jar.id} jar={jar} load={load} now={now} />
-        ))}
+        <Findings items={load.judged.findings} />
+        <Questions items={load.judged.questions} />
         <Trouble error={judge.error ?? tidy.error} />
         {open.length > 0 && load.processed && (
           <Touch

@@ -1,6 +1,6 @@
 import { expect, test } from "vitest";
 import type { Towel } from "../../api/client";
-import { aloneText, againText, sorted } from "./model";
+import { aloneText, againText, headline, sorted } from "./model";
 
 const HOUR = 3_600_000;
 
@@ -28,8 +28,28 @@ test("jars are sorted by what is to be done with them, and each stands in one pl
     jar(5, "broken"),
     jar(6, "failed", "freezer"),
   ];
-  const { open, sealed, toDecide } = sorted(jars);
-  expect(open.map((one) => one.id)).toEqual([1]);
+  const { open, sealed } = sorted([...jars, { ...jar(7, "holds"), second_look: 1 }]);
+  expect(open.map((one) => one.id)).toEqual([1, 7]);
   expect(sealed.map((one) => one.id)).toEqual([2]);
-  expect(toDecide.map((one) => one.id)).toEqual([3, 4]);
+});
+
+test("that a load is not processed comes before anything about its lids", () => {
+  const jar = (verdict: Towel["jars"][number]["verdict"], second_look: number | null = null) =>
+    ({ verdict, second_look }) as Towel["jars"][number];
+  const load = (jars: Towel["jars"], processed = true, ways_out: Towel["ways_out"] = []) => ({
+    processed,
+    ways_out,
+    jars,
+    lifted_at: 0,
+    check_from: 12 * HOUR,
+    check_by: 24 * HOUR,
+  });
+  const figure = (of: ReturnType<typeof load>, hours: number) => headline(of, hours * HOUR).figure;
+  for (const hours of [0, 13, 30]) expect(figure(load([jar(null)], false), hours)).toBe("Not processed");
+  expect(figure(load([jar(null)]), 13)).toBe("Check now");
+  expect(figure(load([jar("holds")]), 13)).toBe("Wash");
+  expect(figure(load([jar("failed")], true, [{} as Towel["ways_out"][number]]), 13)).toBe("Decide");
+  // Judged after an hour: it is looked at again, and is not called sealed before.
+  expect(headline(load([jar("holds", 12 * HOUR)]), HOUR).unit).toBe("look again");
+  expect(figure(load([jar("holds", 12 * HOUR)]), 13)).toBe("Check now");
 });

@@ -15,13 +15,38 @@ export function againText(load: Pick<Towel, "check_by">): string {
   return `Ring off, press the middle, lift by the lid's edge. A failed jar can be done again until ${clockText(load.check_by)} on ${dayText(load.check_by)}.`;
 }
 
-/** Jars of a load by what is to be done with them. */
-export function sorted(jars: readonly Jar[]): { open: Jar[]; sealed: Jar[]; toDecide: Jar[] } {
+/** Jars of a load by what is to be done with them; a lid that was judged too early is still to be looked at. */
+export function sorted(jars: readonly Jar[]): { open: Jar[]; sealed: Jar[] } {
+  const isSealed = (jar: Jar) => jar.verdict === "holds" && jar.second_look == null;
   return {
-    open: jars.filter((jar) => jar.verdict == null),
-    sealed: jars.filter((jar) => jar.verdict === "holds"),
-    toDecide: jars.filter(
-      (jar) => (jar.verdict === "failed" || jar.verdict === "doubtful") && jar.rescue == null,
-    ),
+    open: jars.filter((jar) => jar.verdict == null || jar.second_look != null),
+    sealed: jars.filter(isSealed),
   };
+}
+
+/** What a load on the towel says first: that it is not processed, before anything about its lids. */
+export function headline(
+  load: Pick<Towel, "processed" | "ways_out" | "jars" | "check_from" | "check_by" | "lifted_at">,
+  now: number,
+): { figure: string; unit?: string; words: string } {
+  if (!load.processed)
+    return {
+      figure: "Not processed",
+      words: "These jars are not cooling: they are waiting to be boiled again.",
+    };
+  const { open, sealed } = sorted(load.jars);
+  if (open.length === 0) {
+    const unit = `${sealed.length} sealed`;
+    return load.ways_out.length > 0
+      ? { figure: "Decide", unit, words: "Something has to be done with the jars that did not seal." }
+      : { figure: "Wash", unit, words: "Rings off, jars washed and dried, then their labels." };
+  }
+  if (now < load.check_from) {
+    const again = open.every((jar) => jar.second_look != null);
+    const words = again
+      ? `Judged early: a lid may still let go. Look a second time from ${clockText(load.check_from)}.`
+      : aloneText(load, now);
+    return { figure: clockText(load.check_from), unit: again ? "look again" : "check the lids", words };
+  }
+  return { figure: "Check now", words: againText(load) };
 }

@@ -1,0 +1,86 @@
+//! What the judge has to be told before it can tell: everything that a tested process depends on.
+
+use serde::Serialize;
+
+use super::case::{Case, Heating};
+use super::{additions, time};
+use crate::measures::ids::BatchId;
+use crate::measures::vocabulary::vocabulary;
+use crate::tables::process::Product;
+
+vocabulary! {
+    /// Something that the process depends on, in the order of the work.
+    "question", Ask {
+        /// What the tomatoes became.
+        Product = "product", "What did the tomatoes become?";
+        /// What whole tomatoes lie in.
+        Medium = "medium", "What do the tomatoes lie in: water, juice or no liquid?";
+        /// Raw or hot.
+        Pack = "pack", "Packed raw or hot?";
+        /// What else is in the jars.
+        Additions = "additions", "What else goes in: nothing, herbs, vegetables or something else?";
+        /// How much of the tomatoes there is.
+        Weight = "weight", "How many pounds of tomatoes are the vegetables in?";
+        /// The jars.
+        Jars = "jars", "Which jars, and how many?";
+        /// Which acid.
+        Agent = "agent", "Which acid: bottled lemon juice, citric acid or vinegar?";
+        /// How much acid.
+        Dose = "dose", "How much acid went into each size of jar, or into the pot?";
+        /// How the jars are heated.
+        Method = "method", "How are the jars heated: boiling water, steam or pressure?";
+        /// The height of the kitchen.
+        Altitude = "altitude", "How high is the kitchen?";
+        /// Minutes.
+        Minutes = "minutes", "How many minutes are counted?";
+        /// Pounds on the gauge.
+        Pounds = "pounds", "How many pounds does the gauge show?";
+        /// Other jars in the load.
+        OtherJars = "other_jars", "How many minutes do the other jars in the canner need?";
+    }
+}
+
+/// An open question, in words for a person.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Question {
+    /// What it asks for.
+    pub ask: Ask,
+    /// The question.
+    pub says: &'static str,
+    /// The batch it is about, when it is about one of the records.
+    pub batch: Option<BatchId>,
+}
+
+/// The questions that are open, in the order of the work.
+pub(super) fn open(case: &Case) -> Vec<Question> {
+    let is_open = |ask: &Ask| match ask {
+        Ask::Product => case.product.is_none(),
+        Ask::Medium => case.product == Some(Product::Whole) && case.medium.is_none(),
+        Ask::Pack => case.pack.is_none(),
+        Ask::Additions => case.additions.is_none(),
+        Ask::Weight => case.fruit.weight.is_none() && additions::has_vegetables(case),
+        Ask::Jars => case.jar_count() == 0,
+        Ask::Agent => case.acid.as_ref().is_some_and(|acid| acid.agent.is_none()),
+        Ask::Dose => match &case.acid {
+            None => true,
+            Some(acid) => {
+                let is_named = |jar| acid.per_jar_tsp.as_ref().is_some_and(|doses| doses.contains_key(&jar));
+                acid.pot_dose_tsp.is_none() && case.sizes().any(|(jar, _)| !is_named(jar))
+            }
+        },
+        Ask::Method => case.heating.is_none(),
+        Ask::Altitude => case.altitude.is_none(),
+        Ask::Minutes => case.heating != Some(Heating::None) && case.minutes.is_none(),
+        Ask::Pounds => {
+            let pressure = case.heating.and_then(Heating::method).is_some_and(|method| method.is_pressure());
+            pressure && case.psi.is_none()
+        }
+        Ask::OtherJars => time::unknown_others(case),
+    };
+    Ask::ALL
+        .iter()
+        .filter(|ask| is_open(ask))
+        .map(|ask| Question { ask: *ask, says: ask.label(), batch: None })
+        .collect()
+}

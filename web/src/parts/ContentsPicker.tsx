@@ -1,0 +1,79 @@
+import { useState } from "react";
+import type { Added, Ingredient } from "../api/client";
+import { Choice } from "./Choice";
+import { addedOf, ELSE, type Group, GROUPS, groupOf, isFree, LEAVES, typedOf } from "./contents";
+import { INGREDIENT } from "./format";
+import { NumberField } from "./NumberField";
+
+const GROUP: Record<Group, string> = {
+  nothing: "Nothing",
+  herbs: "Herbs",
+  vegetables: "Vegetables",
+  else: "Something else",
+};
+
+/** What goes in besides tomatoes, acid and salt; nothing is taken as said before somebody says it. */
+export function ContentsPicker({
+  value,
+  onSay,
+}: {
+  value: Added[] | null;
+  onSay: (additions: Added[] | null) => void;
+}) {
+  const [group, setGroup] = useState<Group | "">(groupOf(value));
+  const [typed, setTyped] = useState(() => typedOf(value));
+  const change = (next: Partial<Record<Ingredient, string>>) => {
+    setTyped(next);
+    onSay(addedOf(next));
+  };
+  const choose = (next: Group) => {
+    setGroup(next);
+    if (next === "nothing") {
+      setTyped({});
+      onSay([]);
+    } else onSay(addedOf(typed));
+  };
+  const toggle = (what: Ingredient) => {
+    const { [what]: had, ...others } = typed;
+    change(had === undefined ? { ...typed, [what]: "" } : others);
+  };
+  return (
+    <div className="grid gap-2">
+      <Choice
+        label="What else goes in?"
+        value={group}
+        options={GROUPS.map((name) => ({ value: name, text: GROUP[name] }))}
+        onChoose={(next) => next !== "" && choose(next)}
+      />
+      {group !== "" && group !== "nothing" && (
+        <div className="flex flex-wrap gap-1.5">
+          {ELSE[group].map((what) => (
+            <button
+              key={what}
+              type="button"
+              aria-pressed={what in typed}
+              onClick={() => toggle(what)}
+              className="min-h-[48px] rounded-xl border-2 border-line bg-white px-3 font-semibold hover:border-cobalt aria-pressed:border-cobalt aria-pressed:bg-cobalt-wash"
+            >
+              {INGREDIENT[what]}
+            </button>
+          ))}
+        </div>
+      )}
+      <div className="flex flex-wrap gap-x-4 gap-y-2 empty:hidden">
+        {(Object.keys(typed) as Ingredient[])
+          .filter((what) => !isFree(what))
+          .map((what) => (
+            <NumberField
+              key={what}
+              label={what === LEAVES ? "Basil leaves in all" : `${INGREDIENT[what]}, chopped, in all`}
+              typed={typed[what] ?? ""}
+              unit={what === LEAVES ? "leaves" : "cups"}
+              step={what === LEAVES ? 1 : 0.5}
+              onType={(text) => change({ ...typed, [what]: text })}
+            />
+          ))}
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,62 @@
+import { useState } from "react";
+import { Link } from "react-router";
+import { api, take, type Added, type Question } from "../api/client";
+import { useChange } from "../api/queries";
+import { ContentsPicker } from "./ContentsPicker";
+import { Note, Trouble } from "./Note";
+import { Touch } from "./Touch";
+
+/** What else goes into a batch, said where it was found to be missing. */
+function SayContents({ batch }: { batch: number }) {
+  const [said, setSaid] = useState<Added[] | null>(null);
+  const save = useChange((additions: Added[]) =>
+    take(api.PUT("/api/batches/{id}/additions", { params: { path: { id: batch } }, body: { additions } })),
+  );
+  return (
+    <div className="grid gap-2">
+      <ContentsPicker
+        value={null}
+        onSay={(next) => {
+          setSaid(next);
+          // Nothing is said in one touch.
+          if (next?.length === 0) save.mutate(next);
+        }}
+      />
+      {said !== null && said.length > 0 && (
+        <Touch look="main" disabled={save.isPending} onPress={() => save.mutate(said)}>
+          Save it
+        </Touch>
+      )}
+      <Trouble error={save.error} />
+    </div>
+  );
+}
+
+/** What has to be said before anybody can tell whether these jars are done right. */
+export function Questions({ items }: { items: readonly Question[] }) {
+  return items.map((item) => (
+    <Note key={item.ask + String(item.batch)} tone="warn">
+      <div data-question={item.ask} className="grid gap-2">
+        <p>
+          <strong>Cannot tell yet.</strong> {item.ask === "additions" && item.batch != null ? "" : item.says}
+        </p>
+        {item.ask === "additions" && item.batch != null && <SayContents batch={item.batch} />}
+        {item.ask === "altitude" && (
+          <Link to="/kitchen" className="font-semibold text-cobalt underline underline-offset-4">
+            Find the altitude
+          </Link>
+        )}
+      </div>
+    </Note>
+  ));
+}
+
+/** What was not asked yet when this was recorded: no alarm, and no claim. */
+export function NotAsked({ items }: { items: readonly Question[] }) {
+  if (items.length === 0) return null;
+  return (
+    <p className="text-sm text-muted">
+      Recorded before this was asked: {items.map((item) => item.says).join(" ")}
+    </p>
+  );
+}

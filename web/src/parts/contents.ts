@@ -1,0 +1,61 @@
+import type { Added, Ingredient } from "../api/client";
+import { parseNumber } from "./number";
+
+/** What may go in, by what people think of first. */
+export const GROUPS = ["nothing", "herbs", "vegetables", "else"] as const;
+export type Group = (typeof GROUPS)[number];
+
+export const ELSE: Record<Exclude<Group, "nothing">, readonly Ingredient[]> = {
+  herbs: ["dried_herb", "basil_leaf", "parsley"],
+  vegetables: ["onion", "pepper", "carrot", "celery"],
+  else: ["garlic", "mushroom", "spinach", "beet", "meat", "oil", "wine", "sugar"],
+};
+
+/** Counted in leaves instead of cups. */
+export const LEAVES: Ingredient = "basil_leaf";
+
+const FREE: readonly Ingredient[] = ["dried_herb", "salt", "sugar"];
+
+/** Whether nobody has to measure it. */
+export const isFree = (what: Ingredient) => FREE.includes(what);
+
+type Typed = Partial<Record<Ingredient, string>>;
+
+/** What the touches and the numbers say; nothing while an amount is missing or nothing was chosen. */
+export function addedOf(typed: Typed): Added[] | null {
+  const lines = Object.entries(typed) as [Ingredient, string][];
+  if (lines.length === 0) return null;
+  const added: Added[] = [];
+  for (const [what, text] of lines) {
+    const amount = parseNumber(text);
+    if (isFree(what)) added.push({ what });
+    else if (text.trim() === "" || amount === null) return null;
+    else added.push(what === LEAVES ? { what, leaves: amount } : { what, cups: amount });
+  }
+  return added;
+}
+
+/** The same the other way round, to begin with. */
+export function typedOf(additions: Added[] | null): Typed {
+  return Object.fromEntries(
+    (additions ?? []).map((item) => [item.what, String(item.leaves ?? item.cups ?? "")]),
+  );
+}
+
+/** The group to open with; none while nobody has said. */
+export function groupOf(additions: Added[] | null): Group | "" {
+  if (additions === null) return "";
+  const first = additions[0];
+  if (first === undefined) return "nothing";
+  return GROUPS.find((group) => group !== "nothing" && ELSE[group].includes(first.what)) ?? "else";
+}
+
+/** "2 cups of onion, dried herbs" */
+export function contentsText(additions: readonly Added[], words: Record<Ingredient, string>): string {
+  const line = ({ what, cups, leaves }: Added) => {
+    const word = words[what].toLowerCase();
+    if (leaves != null) return `${leaves} basil ${leaves === 1 ? "leaf" : "leaves"}`;
+    return cups == null ? word : `${cups} ${cups === 1 ? "cup" : "cups"} of ${word}`;
+  };
+  return additions.map(line).join(", ");
+}
