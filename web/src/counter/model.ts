@@ -93,7 +93,7 @@ export function placesOf(counter: Counter, now: number): Place[] {
     {
       station: "towel",
       name: "Towel",
-      figure: String(counter.cooling),
+      figure: String(counter.unprocessed > 0 ? counter.unprocessed : counter.cooling),
       words:
         counter.unprocessed > 0
           ? "not processed"

@@ -103,7 +103,7 @@ pub enum Crowding {
     TooTall,
     /// Too little room for a rolling boil.
     BoilsOver,
-    /// Less water over the lids than an inch.
+    /// Less water over the lids than the two inches that a process of more than 30 minutes asks for.
     LowCover,
 }
 
@@ -117,7 +117,7 @@ impl std::fmt::Display for Crowding {
             Self::BoilsOver => {
                 "There is less than an inch from the water to the rim: a rolling boil will spill."
             }
-            Self::LowCover => "Less than an inch of water over the lids. Fill to 1 to 2 in over them.",
+            Self::LowCover => "Less than 2 in of water over the lids. Fill to 2 in over them, and keep boiling water beside it.",
         })
     }
 }
@@ -171,7 +171,7 @@ pub fn fill(pot: &Pot, jars: &[(JarSize, u32)], cover: Length, outsides: &Outsid
     } else if headroom < inch {
         cautions.push(Crowding::BoilsOver);
     }
-    if cover < inch * (1.0 - 1e-9) {
+    if cover < inch * (2.0 * (1.0 - 1e-9)) {
         cautions.push(Crowding::LowCover);
     }
     let fits = !cautions.iter().any(|caution| matches!(caution, Crowding::TooMany | Crowding::TooTall));

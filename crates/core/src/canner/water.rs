@@ -12,8 +12,9 @@ use crate::records::kitchen::Kitchen;
 use crate::records::load::CannerLoad;
 use crate::tables::process::Method;
 
-/// Water over the lids to aim at: the middle of 1 to 2 in. Source: USDA Guide 1, from memory.
-pub const COVER_IN: f64 = 1.5;
+/// Water over the lids to aim at, which every process of more than 30 minutes asks for. Source: USDA Guide 1, 2015, from
+/// memory.
+pub const COVER_IN: f64 = 2.0;
 /// Inner width of a usual canner, for the picture of one that nobody measured. Common practice, no source.
 const USUAL_DIAMETER_MM: f64 = 305.0;
 /// Walls and rim beside the inner width of a canner. Common practice, no source.

@@ -80,9 +80,9 @@ fn a_loads_water_is_what_its_pot_holds_around_its_jars() {
     let kitchen = house(Some(2000.0));
     let water = with_pot(Method::BoilingWater);
     let found = filling(&water, &kitchen).unwrap();
-    // A floor of 0.0731 m², up to the jars and an inch and a half: about 16 L less what seven quarts push aside, 8.2 L.
+    // A floor of 0.0731 m², up to the jars and two inches: about 18 L less what seven quarts push aside, 8.2 L.
     let tall = usual_outside(JarSize::Quart).height.get::<millimeter>();
-    let up_to = 12.0 + tall + 38.1;
+    let up_to = 12.0 + tall + 50.8;
     let expected = 305.0_f64.powi(2) * std::f64::consts::PI / 4.0 * up_to / 1e6 - 7.0 * 0.946_353 * 1.24;
     assert!((found.water.get::<liter>() - expected).abs() < 0.01, "{found:?}");
     assert!((found.headroom.get::<millimeter>() - (270.0 - up_to)).abs() < 0.01);
@@ -133,14 +133,15 @@ fn a_pot_says_what_does_not_fit() {
         let filling = fill(&pot(high), &jars, millimetres(cover), &Outsides::default());
         (filling.fits, filling.cautions)
     };
-    let full = 10.0 + tall + 38.0;
-    assert_eq!(said(full + 25.5, 7, 38.0), (true, vec![]));
-    assert_eq!(said(full + 25.3, 7, 38.0), (true, vec![Crowding::BoilsOver]));
-    assert_eq!(said(full + 0.1, 7, 38.0), (true, vec![Crowding::BoilsOver]));
-    assert_eq!(said(full - 0.1, 7, 38.0), (false, vec![Crowding::TooTall]));
-    assert_eq!(said(full + 30.0, 8, 38.0), (false, vec![Crowding::TooMany]));
-    assert_eq!(said(full + 30.0, 7, 25.4), (true, vec![]));
-    assert_eq!(said(full + 30.0, 7, 25.0), (true, vec![Crowding::LowCover]));
+    let full = 10.0 + tall + 51.0;
+    assert_eq!(said(full + 25.5, 7, 51.0), (true, vec![]));
+    assert_eq!(said(full + 25.3, 7, 51.0), (true, vec![Crowding::BoilsOver]));
+    assert_eq!(said(full + 0.1, 7, 51.0), (true, vec![Crowding::BoilsOver]));
+    assert_eq!(said(full - 0.1, 7, 51.0), (false, vec![Crowding::TooTall]));
+    assert_eq!(said(full + 30.0, 8, 51.0), (false, vec![Crowding::TooMany]));
+    // Two inches over the lids for every process of more than half an hour.
+    assert_eq!(said(full + 30.0, 7, 50.8), (true, vec![]));
+    assert_eq!(said(full + 30.0, 7, 50.0), (true, vec![Crowding::LowCover]));
     let narrow = Pot { inner_diameter: millimetres(60.0), ..pot(400.0) };
     let none = fill(&narrow, &[(JarSize::Quart, 1)], millimetres(38.0), &Outsides::default());
     assert!(!none.fits && none.water == Volume::default(), "{none:?}");

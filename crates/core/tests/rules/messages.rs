@@ -88,10 +88,12 @@ fn refusals() -> Vec<String> {
 }
 
 fn cautions() -> Vec<String> {
+    use bodega_core::canner::pot::Crowding::{BoilsOver, LowCover, TooMany, TooTall};
     queries()
         .filter_map(|query| look_up(&query).ok())
         .flat_map(|tested| tested.cautions)
         .map(|caution: Caution| caution.to_string())
+        .chain([TooMany, TooTall, BoilsOver, LowCover].map(|crowding| crowding.to_string()))
         .collect()
 }
 

@@ -34,7 +34,11 @@ pub(crate) fn towels(shared: &Shared) -> Result<Vec<TowelView>, StoreError> {
         let processed = !ways_out.iter().any(|way| way.unprocessed);
         Ok(Some(TowelView { processed, ways_out, judged, towel }))
     };
-    shared.store.towel()?.into_iter().filter_map(|towel| view(towel).transpose()).collect()
+    let views = shared.store.towel()?.into_iter().filter_map(|towel| view(towel).transpose());
+    let mut views = views.collect::<Result<Vec<TowelView>, StoreError>>()?;
+    // What cannot wait lies on top.
+    views.sort_by_key(|view| view.processed);
+    Ok(views)
 }
 
 /// Jars kept cold, and how much room a frozen one needs.

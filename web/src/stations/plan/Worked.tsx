@@ -3,6 +3,7 @@ import { AGENT, altitudeText, headspaceText, jarText, spanText } from "../../par
 import { Findings } from "../../parts/Findings";
 import { CannerPicture } from "../../parts/CannerPicture";
 import { Note } from "../../parts/Note";
+import { Questions } from "../../parts/Questions";
 import { Answer } from "../../parts/Plate";
 import { Touch } from "../../parts/Touch";
 import { SourceText, Why } from "../../parts/Why";
@@ -109,6 +110,7 @@ export function Worked({
       )}
       <MixSteps plan={plan} jar={request.jar} onJars={onJars} />
       <Findings items={findings} />
+      <Questions items={judged?.questions ?? []} />
       {plan.missing.length > 0 && (
         <Note tone="warn">The cupboard lacks {[...new Set(plan.missing)].join(", ")} for this.</Note>
       )}

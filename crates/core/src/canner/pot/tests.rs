@@ -38,11 +38,11 @@ fn water_rises_by_what_the_jars_push_aside() {
 
 #[test]
 fn too_many_too_tall_and_too_little_water_are_said() {
-    let crowded =
-        fill(&standard(), &[(JarSize::Quart, 5), (JarSize::Pint, 4)], mm(38.0), &Outsides::default());
+    let high = Pot { inner_height: mm(300.0), ..standard() };
+    let crowded = fill(&high, &[(JarSize::Quart, 5), (JarSize::Pint, 4)], mm(51.0), &Outsides::default());
     assert_eq!((crowded.fits, crowded.cautions), (false, vec![Crowding::TooMany]));
     let low = Pot { inner_height: mm(200.0), ..standard() };
-    let tall = fill(&low, &[(JarSize::Quart, 7)], mm(38.0), &Outsides::default());
+    let tall = fill(&low, &[(JarSize::Quart, 7)], mm(51.0), &Outsides::default());
     assert_eq!((tall.fits, tall.cautions), (false, vec![Crowding::TooTall]));
     let thin = fill(&standard(), &[(JarSize::Pint, 9)], mm(10.0), &Outsides::default());
     assert_eq!((thin.fits, thin.cautions), (true, vec![Crowding::LowCover]));
@@ -94,7 +94,8 @@ fn a_canner_stands_at_most_two_inches_over_its_burner_on_a_side() {
 fn a_measured_jar_counts_as_it_was_measured() {
     let wide = JarOutside { diameter: mm(110.0), height: mm(178.0) };
     let outsides = Outsides([(JarSize::Quart, wide)].into());
-    let filling = fill(&standard(), &[(JarSize::Quart, 7)], mm(38.0), &outsides);
+    let high = Pot { inner_height: mm(300.0), ..standard() };
+    let filling = fill(&high, &[(JarSize::Quart, 7)], mm(51.0), &outsides);
     assert_eq!((filling.fits, filling.cautions), (false, vec![Crowding::TooMany]));
     assert_eq!(outsides.of(JarSize::Pint), usual_outside(JarSize::Pint));
 }

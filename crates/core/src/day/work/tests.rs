@@ -69,6 +69,63 @@ fn a_shared_load_waits_for_the_fruit_of_every_batch_in_it() {
 }
 
 #[test]
+fn each_lift_takes_its_minutes_and_hot_food_waits_an_hour_at_the_most() {
+    let batch = BatchWork {
+        code: "a".to_owned(),
+        prepare: vec![part(Work::Wash, 10)],
+        rounds: 1,
+        cook: Some(CookWork { minutes: 40, begun: false }),
+        loads: vec![load("load 1", 85, false), load("load 2", 85, false)],
+    };
+    let (day, blocks) = tasks(&[batch], Turnaround { lifts: 7, ..CANNER }, None, kitchen(), 900);
+    let of = |work: Work| -> Vec<usize> {
+        (0..blocks.len()).filter(|place| blocks[*place].work == work).collect()
+    };
+    assert!(of(Work::Lift).iter().all(|lift| day.tasks[*lift].minutes == 7));
+    let (cook, fills) = (of(Work::Cook)[0], of(Work::Fill));
+    let waits = |fill: usize| {
+        let after = day.tasks[fill].after.iter().find(|after| after.task == cook);
+        after.map(|after| after.most)
+    };
+    // Only the first jars must come soon; the kettle keeps the rest hot.
+    assert_eq!((waits(fills[0]), waits(fills[1])), (Some(Some(60)), Some(None)));
+    // Filled jars wait ten minutes for their canner.
+    let loads = of(Work::Load);
+    assert!(day.tasks[loads[0]].after.iter().any(|after| after.task == fills[0] && after.most == Some(10)));
+}
+
+#[test]
+fn what_has_begun_has_one_minute_to_begin_at() {
+    let begun = BatchWork {
+        code: "a".to_owned(),
+        prepare: Vec::new(),
+        rounds: 1,
+        cook: None,
+        loads: vec![load("load 1", 60, true), load("load 2", 85, false)],
+    };
+    let (day, blocks) = tasks(&[begun], CANNER, None, kitchen(), 900);
+    for (task, block) in day.tasks.iter().zip(&blocks) {
+        assert_eq!(task.has_begun(), block.begun, "{}", block.key);
+    }
+    let pause = Pause { between: (100, 160), minutes: 30 };
+    let (day, blocks) = tasks(
+        &[BatchWork {
+            code: "b".to_owned(),
+            prepare: vec![part(Work::Wash, 5)],
+            rounds: 1,
+            cook: None,
+            loads: Vec::new(),
+        }],
+        CANNER,
+        Some(pause),
+        kitchen(),
+        900,
+    );
+    let place = blocks.iter().position(|block| block.work == Work::Pause).unwrap();
+    assert!(!day.tasks[place].has_begun(), "a break that may lie anywhere near its hour has not begun");
+}
+
+#[test]
 fn the_households_own_pace_moves_the_usual_one() {
     assert!((own_pace(&[]) - 1.0).abs() < 1e-9);
     // 40 minutes that took 60: half as long again, a third of the weight.
