@@ -207,7 +207,10 @@ impl Browser {
     /// When there is none.
     pub async fn press(&self, words: &str) -> anyhow::Result<()> {
         let xpath = format!("//button[not(@disabled)][contains(normalize-space(.), \"{words}\")]");
-        Ok(self.find(&xpath).await?.click().await?)
+        let button = self.find(&xpath).await?;
+        // As a thumb would: in the middle of the page, not under what stands at its edges.
+        button.scroll_into_view().await?;
+        Ok(button.click().await?)
     }
 
     /// Follows the link with these words.

@@ -1,0 +1,49 @@
+//! On a phone: what is not known is asked, and what is not done is said first, at the place where it can still be done.
+
+use bodega_e2e::{Bodega, Browser};
+
+/// Minutes on the clock for each minute on the wall: 50 minutes of boil pass in 15 seconds.
+const FAST: &str = "200";
+
+#[tokio::test(flavor = "multi_thread")]
+async fn heat_off_too_early_is_said_before_and_after_until_the_full_time_was_counted() -> anyhow::Result<()> {
+    let bodega = Bodega::start(&["demo", "--bare", "--pace", FAST])?;
+    let phone = Browser::open(390, 844).await?;
+    let to = |station: &str| phone.page.goto(format!("{}/{station}", bodega.address));
+    to("crates").await?;
+    phone.fill("On the scale", "18").await?;
+    phone.find("//form//button[normalize-space(.)=\"Weigh in\"]").await?.click().await?;
+    phone.sees("6 whole").await?;
+    to("plan").await?;
+    // Nobody has said what else goes in: it cannot be told, here and at the bench.
+    phone.find("//*[@data-question=\"additions\"]").await?;
+    phone.press("Set out 6 jars").await?;
+    phone.find("//*[@data-question=\"additions\"]").await?;
+    phone.press("Something else").await?;
+    phone.press("Garlic").await?;
+    phone.fill("Garlic, chopped, in all", "1").await?;
+    phone.press("Save it").await?;
+    phone.find("//*[@data-finding=\"low_acid_addition\"]").await?;
+    phone.make_load_ready().await?;
+    // Known at the bench, still known at the canner.
+    phone.find("//*[@data-finding=\"low_acid_addition\"]").await?;
+    phone.press("Jars are in").await?;
+    phone.press("It boils").await?;
+    phone.sees("min missing").await?;
+    phone.press("Heat off, lid off:").await?;
+    phone.find("//*[@data-testid=\"clock\"][.=\"Not processed\"]").await?;
+    assert_eq!(phone.figure("canner").await?, "Again");
+    phone.press("Jars are out").await?;
+    to("towel").await?;
+    phone.sees("Not processed").await?;
+    assert_eq!(phone.figure("towel").await?, "6");
+    // One touch for all of them: hot, lids as they are, the full time.
+    phone.press("Boil them again").await?;
+    to("canner").await?;
+    phone.press("Jars are in").await?;
+    phone.press("It boils").await?;
+    phone.sees("The full 50 minutes are done").await?;
+    phone.press("Heat off, lid off").await?;
+    phone.sees("Processed: 5").await?;
+    phone.close().await
+}
