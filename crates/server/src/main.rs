@@ -37,7 +37,7 @@ enum Command {
         #[arg(long)]
         data: Option<PathBuf>,
         /// How many times as fast as the wall its clock runs.
-        #[arg(long, default_value_t = 1, value_parser = clap::value_parser!(u32).range(1..=600))]
+        #[arg(long, default_value_t = 1, value_parser = clap::value_parser!(u32).range(1..=3600))]
         pace: u32,
         /// Start with the kitchen alone, before the first crate comes in.
         #[arg(long)]
