@@ -6,41 +6,60 @@ import { ContentsPicker } from "./ContentsPicker";
 import { Note, Trouble } from "./Note";
 import { Touch } from "./Touch";
 
-/** What else goes into a batch, said where it was found to be missing. */
-function SayContents({ batch }: { batch: number }) {
+/** What else goes in, said where it was found to be missing. */
+function SayContents({ onSave }: { onSave: (additions: Added[]) => void }) {
   const [said, setSaid] = useState<Added[] | null>(null);
-  const save = useChange((additions: Added[]) =>
-    take(api.PUT("/api/batches/{id}/additions", { params: { path: { id: batch } }, body: { additions } })),
-  );
   return (
-    <div className="grid gap-2">
+    <>
       <ContentsPicker
         value={null}
         onSay={(next) => {
           setSaid(next);
           // Nothing is said in one touch.
-          if (next?.length === 0) save.mutate(next);
+          if (next?.length === 0) onSave(next);
         }}
       />
       {said !== null && said.length > 0 && (
-        <Touch look="main" disabled={save.isPending} onPress={() => save.mutate(said)}>
+        <Touch look="main" onPress={() => onSave(said)}>
           Save it
         </Touch>
       )}
+    </>
+  );
+}
+
+/** The same of a batch that is on the line. */
+function SayOfBatch({ batch }: { batch: number }) {
+  const save = useChange((additions: Added[]) =>
+    take(api.PUT("/api/batches/{id}/additions", { params: { path: { id: batch } }, body: { additions } })),
+  );
+  return (
+    <>
+      <SayContents onSave={(additions) => save.mutate(additions)} />
       <Trouble error={save.error} />
-    </div>
+    </>
   );
 }
 
 /** What has to be said before anybody can tell whether these jars are done right. */
-export function Questions({ items }: { items: readonly Question[] }) {
+export function Questions({
+  items,
+  onContents,
+}: {
+  items: readonly Question[];
+  /** What is done with what goes in, of a plan that is no batch yet. */
+  onContents?: (additions: Added[]) => void;
+}) {
   return items.map((item) => (
     <Note key={item.ask + String(item.batch)} tone="warn">
       <div data-question={item.ask} className="grid gap-2">
         <p>
-          <strong>Cannot tell yet.</strong> {item.ask === "additions" && item.batch != null ? "" : item.says}
+          <strong>Cannot tell yet.</strong> {item.ask === "additions" ? "" : item.says}
         </p>
-        {item.ask === "additions" && item.batch != null && <SayContents batch={item.batch} />}
+        {item.ask === "additions" && item.batch != null && <SayOfBatch batch={item.batch} />}
+        {item.ask === "additions" && item.batch == null && onContents !== undefined && (
+          <SayContents onSave={onContents} />
+        )}
         {item.ask === "altitude" && (
           <Link to="/kitchen" className="font-semibold text-cobalt underline underline-offset-4">
             Find the altitude

@@ -1,4 +1,4 @@
-import type { JarSize, PlanPreview, PlanRequest, Units } from "../../api/client";
+import type { Added, JarSize, PlanPreview, PlanRequest, Units } from "../../api/client";
 import { Note, Trouble } from "../../parts/Note";
 import { Plate } from "../../parts/Plate";
 import { Worked } from "./Worked";
@@ -13,6 +13,7 @@ export function PlanAnswer({
   onJars,
   onRest,
   onAccept,
+  onContents,
 }: {
   request: PlanRequest;
   preview: PlanPreview | undefined;
@@ -22,6 +23,7 @@ export function PlanAnswer({
   onJars: (jars: { jar: JarSize; count: number }[]) => void;
   onRest: (rest: NonNullable<PlanRequest["rest"]>) => void;
   onAccept: () => void;
+  onContents: (additions: Added[]) => void;
 }) {
   if (trouble !== null) {
     return (
@@ -65,6 +67,7 @@ export function PlanAnswer({
           onJars={onJars}
           onRest={onRest}
           onAccept={onAccept}
+          onContents={onContents}
         />
       )}
     </Plate>

@@ -1,4 +1,4 @@
-import type { JarSize, Judged, PlanAnswer as Plan, PlanRequest, Units } from "../../api/client";
+import type { Added, JarSize, Judged, PlanAnswer as Plan, PlanRequest, Units } from "../../api/client";
 import { AGENT, altitudeText, headspaceText, jarText, spanText } from "../../parts/format";
 import { Findings } from "../../parts/Findings";
 import { CannerPicture } from "../../parts/CannerPicture";
@@ -31,6 +31,7 @@ export function Worked({
   onJars,
   onRest,
   onAccept,
+  onContents,
 }: {
   plan: Plan;
   judged: Judged | null;
@@ -41,6 +42,7 @@ export function Worked({
   onJars: (jars: { jar: JarSize; count: number }[]) => void;
   onRest: (rest: NonNullable<PlanRequest["rest"]>) => void;
   onAccept: () => void;
+  onContents: (additions: Added[]) => void;
 }) {
   const first = plan.lines[0];
   const jars = plan.lines.reduce((sum, line) => sum + line.count, 0);
@@ -110,7 +112,7 @@ export function Worked({
       )}
       <MixSteps plan={plan} jar={request.jar} onJars={onJars} />
       <Findings items={findings} />
-      <Questions items={judged?.questions ?? []} />
+      <Questions items={judged?.questions ?? []} onContents={onContents} />
       {plan.missing.length > 0 && (
         <Note tone="warn">The cupboard lacks {[...new Set(plan.missing)].join(", ")} for this.</Note>
       )}

@@ -86,6 +86,7 @@ export function PlanStation() {
             onJars={(jars) => setWish({ ...wish, jars })}
             onRest={(rest) => setWish({ ...wish, rest })}
             onAccept={() => accept.mutate(undefined)}
+            onContents={(additions) => setWish({ ...wish, additions })}
           />
           <Trouble error={accept.error ?? change.error} />
           <BrokenRecords of={["batch"]} />
