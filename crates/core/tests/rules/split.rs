@@ -170,6 +170,19 @@ fn lids_limit_and_it_is_said_what_one_more_gains() {
 }
 
 #[test]
+fn fruit_limits_and_ten_pounds_more_gain_what_they_make() {
+    // 15 lb at 3 lb a quart: five of the ten wanted; 10 lb more make three.
+    let question = question(&[(Kind::Paste, 15.0)], vec![whole_quarts(10)], Stock::default());
+    let found = split(&question).unwrap();
+    assert_eq!(jars(&found), [5]);
+    let limits = limits(&question, &found).unwrap();
+    assert_eq!(
+        limits.iter().map(|limit| (limit.resource, limit.jars_more)).collect::<Vec<_>>(),
+        [(Resource::Fruit(0), 3)]
+    );
+}
+
+#[test]
 fn pinned_jars_stay_and_too_many_are_refused_in_words() {
     let lots = [(Kind::Paste, 30.0)];
     let mut crushed = choice(making(Product::Crushed, 0), JarSize::Quart, 0);
