@@ -207,10 +207,17 @@ impl Browser {
     /// When there is none.
     pub async fn press(&self, words: &str) -> anyhow::Result<()> {
         let xpath = format!("//button[not(@disabled)][contains(normalize-space(.), \"{words}\")]");
-        let button = self.find(&xpath).await?;
-        // As a thumb would: in the middle of the page, not under what stands at its edges.
-        button.scroll_into_view().await?;
-        Ok(button.click().await?)
+        // As a thumb would: in the middle of the page, not under what stands at its edges. A page that is drawn anew
+        // meanwhile has another button of these words.
+        for _ in 0..5 {
+            let button = self.find(&xpath).await?;
+            let pressed = async { button.scroll_into_view().await.and(button.click().await) };
+            match pressed.await {
+                Err(error) if error.to_string().contains("stale") => {}
+                other => return Ok(other?),
+            }
+        }
+        bail!("the button {words:?} never stood still")
     }
 
     /// Follows the link with these words.

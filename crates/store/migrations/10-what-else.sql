@@ -10,6 +10,9 @@ ALTER TABLE ph_reading ADD COLUMN did TEXT;
 -- A lid that was judged before it could settle: it is looked at a second time and is not on the shelf until then.
 ALTER TABLE jar ADD COLUMN provisional INTEGER NOT NULL DEFAULT 0 CHECK (provisional IN (0, 1));
 
+-- The jar has no dose of its own: its acid was stirred into the pot, and is in it from the moment it was filled.
+ALTER TABLE jar ADD COLUMN acid_from_pot INTEGER NOT NULL DEFAULT 0 CHECK (acid_from_pot IN (0, 1));
+
 -- A jar that was not processed goes back before anybody has looked at its lid.
 CREATE TABLE jar_past_new (
     id          INTEGER PRIMARY KEY,

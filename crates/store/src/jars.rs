@@ -1,13 +1,15 @@
 //! Jars on the bench: acid first, then food; later whether the lid holds.
 
 use bodega_core::jars::bench::{JarStep, may_tick};
+use bodega_core::jars::doses::DosedPot;
 use bodega_core::jars::size::JarSize;
 use bodega_core::measures::ids::{BatchId, JarId, LoadId};
 use bodega_core::measures::moment::Moment;
 use bodega_core::records::jar::Jar;
 use rusqlite::{Connection, params};
 
-use crate::rows::jar::one;
+use crate::plan::sizes;
+use crate::rows::jar::{of_load, one};
 use crate::rows::load;
 use crate::{Store, StoreError, lineup};
 
@@ -54,12 +56,13 @@ impl Store {
         let transaction = connection.transaction()?;
         let jar = one(&transaction, id)?;
         if done {
-            may_tick(&jar, step)?;
+            tick(&transaction, &jar, step, now)?;
+        } else {
+            transaction.execute(
+                &format!("UPDATE jar SET {} WHERE id = ?1", assignments(step, false)),
+                params![id.0, now.0],
+            )?;
         }
-        transaction.execute(
-            &format!("UPDATE jar SET {} WHERE id = ?1", assignments(step, done)),
-            params![id.0, now.0],
-        )?;
         let jar = one(&transaction, id)?;
         transaction.commit()?;
         Ok(jar)
@@ -103,10 +106,40 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be written.
     pub fn tick_load(&self, load: LoadId, step: JarStep, now: Moment) -> Result<usize, StoreError> {
-        let sql = format!(
-            "UPDATE jar SET {} WHERE load_id = ?1 AND (?3 OR acid_at IS NOT NULL)",
-            assignments(step, true)
-        );
-        Ok(self.lock().execute(&sql, params![load.0, now.0, step == JarStep::Acid])?)
+        let mut connection = self.lock();
+        let transaction = connection.transaction()?;
+        let mut ticked = 0;
+        for jar in of_load(&transaction, load)? {
+            match tick(&transaction, &jar, step, now) {
+                Ok(()) => ticked += 1,
+                Err(StoreError::AcidFirst(_)) => {}
+                Err(other) => return Err(other),
+            }
+        }
+        transaction.commit()?;
+        Ok(ticked)
     }
+}
+
+/// Ticks a step of a jar that has its acid, or the acid itself. Acid that is in the pot is in the jar from the moment it is
+/// filled.
+fn tick(connection: &Connection, jar: &Jar, step: JarStep, now: Moment) -> Result<(), StoreError> {
+    let pot = dosed_pot(connection, jar.batch)?;
+    may_tick(jar, step, pot.as_slice())?;
+    let acid = assignments(JarStep::Acid, true);
+    let steps = match step {
+        JarStep::Acid => format!("{acid}, acid_from_pot = 0"),
+        _ if jar.acid => assignments(step, true),
+        _ => format!("{acid}, acid_from_pot = 1, {}", assignments(step, true)),
+    };
+    connection.execute(&format!("UPDATE jar SET {steps} WHERE id = ?1"), params![jar.id.0, now.0])?;
+    Ok(())
+}
+
+/// The pot of a batch, when acid was stirred into it.
+fn dosed_pot(connection: &Connection, batch: BatchId) -> Result<Option<DosedPot>, StoreError> {
+    let sql = "SELECT pot_dose_tsp FROM batch WHERE id = ?1";
+    let given: Option<f64> = connection.query_row(sql, [batch.0], |row| row.get(0))?;
+    let Some(given_tsp) = given else { return Ok(None) };
+    Ok(Some(DosedPot { batch, given_tsp, jars: sizes(connection, batch)? }))
 }

@@ -292,12 +292,16 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn batch_sizes(&self, id: BatchId) -> Result<Vec<(JarSize, u32)>, StoreError> {
-        let connection = self.lock();
-        let mut statement = connection
-            .prepare_cached("SELECT size, count(*) AS count FROM jar WHERE batch_id = ?1 GROUP BY size")?;
-        let rows = statement.query_map([id.0], |row| Ok((word(row, "size")?, row.get("count")?)))?;
-        Ok(rows.collect::<Result<_, _>>()?)
+        sizes(&self.lock(), id)
     }
+}
+
+/// Sizes of a batch's jars, with how many there are of each.
+pub(crate) fn sizes(connection: &Connection, batch: BatchId) -> Result<Vec<(JarSize, u32)>, StoreError> {
+    let mut statement = connection
+        .prepare_cached("SELECT size, count(*) AS count FROM jar WHERE batch_id = ?1 GROUP BY size")?;
+    let rows = statement.query_map([batch.0], |row| Ok((word(row, "size")?, row.get("count")?)))?;
+    Ok(rows.collect::<Result<_, _>>()?)
 }
 
 /// Refuses a batch of which a jar has been touched.

@@ -2696,6 +2696,8 @@ export interface components {
             salt?: string | null;
             /** @description Of acid stirred into the pot: what each of these jars still lacks, `null` when nothing is stirred in or enough is. */
             still_lacks?: string | null;
+            /** @description What goes into each jar now: the dose, or what the pot leaves to be added; `null` when the pot has it all. */
+            to_add?: string | null;
         };
         /** @description What draining thin juice now would change. */
         DrainView: {
@@ -3136,6 +3138,8 @@ export interface components {
         };
         /** @description A jar on the bench, what was done to it last and what comes next. */
         JarView: components["schemas"]["Jar"] & {
+            /** @description Its acid is in, in the jar or in the pot. */
+            has_acid: boolean;
             next?: components["schemas"]["JarStep"] | null;
             /** @description What was done last, or that it needs acid. */
             state: string;

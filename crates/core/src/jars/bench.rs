@@ -5,6 +5,7 @@
 
 use serde::Serialize;
 
+use crate::jars::doses::{DosedPot, has_acid};
 use crate::measures::vocabulary::vocabulary;
 use crate::records::jar::Jar;
 use crate::records::load::CannerLoad;
@@ -53,11 +54,11 @@ impl JarStep {
         Self::ALL.iter().position(|other| *other == self).unwrap_or_default()
     }
 
-    /// Whether a step is done on a jar.
+    /// Whether a step is done on a jar; its acid may be in the pot.
     #[must_use]
-    pub const fn is_done(self, jar: &Jar) -> bool {
+    pub fn is_done(self, jar: &Jar, pots: &[DosedPot]) -> bool {
         match self {
-            Self::Acid => jar.acid,
+            Self::Acid => has_acid(jar, pots),
             Self::Salt => jar.salt,
             Self::Filled => jar.filled,
             Self::Bubbles => jar.bubbles,
@@ -75,9 +76,13 @@ impl JarStep {
 
 /// What was done to a jar last, in words.
 #[must_use]
-pub fn state_of(jar: &Jar) -> String {
-    let last = JarStep::ALL.iter().rfind(|step| step.is_asked(jar) && step.is_done(jar));
-    last.map_or_else(|| "needs acid".to_owned(), |step| step.label().to_lowercase())
+pub fn state_of(jar: &Jar, pots: &[DosedPot]) -> String {
+    let last = JarStep::ALL.iter().rfind(|step| step.is_asked(jar) && step.is_done(jar, pots));
+    match last {
+        None => "needs acid".to_owned(),
+        Some(JarStep::Acid) if !jar.acid => "acid in the pot".to_owned(),
+        Some(step) => step.label().to_lowercase(),
+    }
 }
 
 /// A step of a load's jars, for the touch that says it of all of them.
@@ -98,7 +103,7 @@ pub struct BenchStep {
 
 /// The steps that some jars ask for, in working order: salt only where somebody wants it.
 #[must_use]
-pub fn bench_steps(jars: &[Jar]) -> Vec<BenchStep> {
+pub fn bench_steps(jars: &[Jar], pots: &[DosedPot]) -> Vec<BenchStep> {
     let asked = |step: &&JarStep| jars.iter().any(|jar| step.is_asked(jar));
     let line = |step: &JarStep| {
         let (thing, all, key) = match step {
@@ -109,23 +114,29 @@ pub fn bench_steps(jars: &[Jar]) -> Vec<BenchStep> {
             JarStep::Rim => ("Rim", "All rims wiped", 'R'),
             JarStep::Lid => ("Lid", "All lids on", 'L'),
         };
-        BenchStep { step: *step, thing, all, key, have: jars.iter().filter(|jar| step.is_done(jar)).count() }
+        BenchStep {
+            step: *step,
+            thing,
+            all,
+            key,
+            have: jars.iter().filter(|jar| step.is_done(jar, pots)).count(),
+        }
     };
     JarStep::ALL.iter().filter(asked).map(line).collect()
 }
 
 /// The next step of a jar; `None` when it is ready for the canner.
 #[must_use]
-pub fn next_step(jar: &Jar) -> Option<JarStep> {
-    JarStep::ALL.iter().copied().find(|step| step.is_asked(jar) && !step.is_done(jar))
+pub fn next_step(jar: &Jar, pots: &[DosedPot]) -> Option<JarStep> {
+    JarStep::ALL.iter().copied().find(|step| step.is_asked(jar) && !step.is_done(jar, pots))
 }
 
 /// Whether a step may be said of a jar.
 ///
 /// # Errors
-/// [`AcidFirst`] for anything but acid while the jar has none.
-pub fn may_tick(jar: &Jar, step: JarStep) -> Result<(), AcidFirst> {
-    if step == JarStep::Acid || jar.acid { Ok(()) } else { Err(AcidFirst { number: jar.number }) }
+/// [`AcidFirst`] for anything but acid while the jar has none, of its own or from the pot.
+pub fn may_tick(jar: &Jar, step: JarStep, pots: &[DosedPot]) -> Result<(), AcidFirst> {
+    if step == JarStep::Acid || has_acid(jar, pots) { Ok(()) } else { Err(AcidFirst { number: jar.number }) }
 }
 
 /// The load on the bench: the first that waits and has jars. While a canner is busy a ready load waits beside it, and the

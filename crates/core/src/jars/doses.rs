@@ -34,6 +34,8 @@ pub struct Dose {
     pub headspace_in: f64,
     /// Of acid stirred into the pot: what each of these jars still lacks, `null` when nothing is stirred in or enough is.
     pub still_lacks: Option<String>,
+    /// What goes into each jar now: the dose, or what the pot leaves to be added; `null` when the pot has it all.
+    pub to_add: Option<String>,
 }
 
 /// Acid stirred into one batch's pot, and all the jars it has to reach.
@@ -48,6 +50,12 @@ pub struct DosedPot {
 }
 
 impl DosedPot {
+    /// Whether every jar of the batch has its dose from the pot.
+    #[must_use]
+    pub fn is_enough(&self, agent: Agent) -> bool {
+        LeastDose { needed: acid::total(agent, &self.jars), given_tsp: self.given_tsp }.enough()
+    }
+
     /// What a jar still lacks after its share of the pot, in proportion to its dose; `None` when it lacks nothing.
     fn lacks(&self, jar: &Jar) -> Option<String> {
         let needed = acid::total(jar.agent, &self.jars);
@@ -55,6 +63,12 @@ impl DosedPot {
         let share = acid::per_jar(jar.agent, jar.size).as_f64() / needed.as_f64();
         (short > 0.0).then(|| acid::label_of(short * share))
     }
+}
+
+/// Whether a jar has its acid: its own, or its share of a pot that was dosed for every jar of its batch.
+#[must_use]
+pub fn has_acid(jar: &Jar, pots: &[DosedPot]) -> bool {
+    jar.acid || pots.iter().any(|pot| pot.batch == jar.batch && pot.is_enough(jar.agent))
 }
 
 /// The doses of jars, by batch, the largest jar first.
@@ -67,6 +81,8 @@ pub fn doses(jars: &[Jar], pots: &[DosedPot]) -> Vec<Dose> {
             continue;
         }
         let pot = pots.iter().find(|pot| pot.batch == jar.batch);
+        let dose = acid::per_jar(jar.agent, jar.size).label();
+        let lacks = pot.and_then(|pot| pot.lacks(jar));
         lines.push(Dose {
             batch: jar.batch,
             code: jar.code.clone(),
@@ -74,10 +90,11 @@ pub fn doses(jars: &[Jar], pots: &[DosedPot]) -> Vec<Dose> {
             jar: jar.size,
             count: 1,
             agent: jar.agent,
-            acid: acid::per_jar(jar.agent, jar.size).label(),
+            to_add: if pot.is_some() { lacks.clone() } else { Some(dose.clone()) },
+            acid: dose,
             salt: jar.wants_salt.then(|| salt_per_jar(jar.size).label()),
             headspace_in: headspace(jar.product).get::<inch>(),
-            still_lacks: pot.and_then(|pot| pot.lacks(jar)),
+            still_lacks: lacks,
         });
     }
     lines.sort_by_key(|line| (line.batch, std::cmp::Reverse(line.jar)));

@@ -181,24 +181,25 @@ fn steps_stand_in_working_order_and_imply_what_comes_before_but_the_acid() {
     assert_eq!(Rim.reopens(), [Rim, Lid]);
 
     let mut one = jar(4, 1, JarSize::Quart);
-    assert_eq!(next_step(&one), Some(Acid));
+    assert_eq!(next_step(&one, &[]), Some(Acid));
     for step in [Salt, Filled, Bubbles, Rim, Lid] {
-        assert_eq!(may_tick(&one, step).unwrap_err().number, 4, "{step}");
+        assert_eq!(may_tick(&one, step, &[]).unwrap_err().number, 4, "{step}");
     }
-    assert_eq!(may_tick(&one, Acid), Ok(()));
+    assert_eq!(may_tick(&one, Acid, &[]), Ok(()));
     one.acid = true;
-    assert_eq!(next_step(&one), Some(Filled), "no salt is wanted");
-    assert_eq!(may_tick(&one, Lid), Ok(()));
+    assert_eq!(next_step(&one, &[]), Some(Filled), "no salt is wanted");
+    assert_eq!(may_tick(&one, Lid, &[]), Ok(()));
     one.wants_salt = true;
-    assert_eq!(next_step(&one), Some(Salt));
-    assert_eq!(state_of(&one), "acid in");
+    assert_eq!(next_step(&one, &[]), Some(Salt));
+    assert_eq!(state_of(&one, &[]), "acid in");
     one.salt = true;
     one.wants_salt = false;
-    assert_eq!(state_of(&one), "acid in", "salt that nobody wants is not shown");
+    assert_eq!(state_of(&one, &[]), "acid in", "salt that nobody wants is not shown");
     (one.filled, one.bubbles, one.rim, one.lid) = (true, true, true, true);
-    assert_eq!((next_step(&one), state_of(&one)), (None, "lid on".to_owned()));
+    assert_eq!((next_step(&one, &[]), state_of(&one, &[])), (None, "lid on".to_owned()));
 
-    let steps = |jars: &[_]| bench_steps(jars).iter().map(|step| (step.step, step.have)).collect::<Vec<_>>();
+    let steps =
+        |jars: &[_]| bench_steps(jars, &[]).iter().map(|step| (step.step, step.have)).collect::<Vec<_>>();
     let other = jar(5, 1, JarSize::Quart);
     assert_eq!(
         steps(&[one.clone(), other.clone()]),
@@ -296,4 +297,25 @@ fn a_jar_on_the_towel_is_open_until_it_is_judged_and_dealt_with() {
         assert!(!is_open(Some(verdict), Some(Rescue::Freezer), false));
     }
     assert!(!is_open(Some(LidVerdict::Broken), None, false));
+}
+
+#[test]
+fn acid_in_the_pot_counts_for_every_jar_once_it_is_enough_for_all() {
+    use bodega_core::jars::doses::{DosedPot, doses, has_acid};
+    use bodega_core::measures::ids::BatchId;
+    let quart = jar(1, 1, JarSize::Quart);
+    // Two quarts take 4 Tbsp of lemon juice.
+    let pot = |given_tsp| [DosedPot { batch: BatchId(1), given_tsp, jars: vec![(JarSize::Quart, 2)] }];
+    assert!(has_acid(&quart, &pot(12.0)) && !has_acid(&quart, &pot(11.9)) && !has_acid(&quart, &[]));
+    assert!(!has_acid(&jar(1, 2, JarSize::Quart), &pot(12.0)), "another batch's pot");
+    assert_eq!(next_step(&quart, &pot(12.0)), Some(JarStep::Filled));
+    assert_eq!(state_of(&quart, &pot(12.0)), "acid in the pot");
+    assert_eq!(may_tick(&quart, JarStep::Lid, &pot(12.0)), Ok(()));
+    assert!(may_tick(&quart, JarStep::Lid, &pot(9.0)).is_err());
+    let steps = bench_steps(std::slice::from_ref(&quart), &pot(12.0));
+    assert_eq!((steps[0].step, steps[0].have), (JarStep::Acid, 1));
+    let to_add = |pots: &[DosedPot]| doses(std::slice::from_ref(&quart), pots)[0].to_add.clone();
+    assert_eq!(to_add(&[]).as_deref(), Some("2 Tbsp"));
+    assert_eq!(to_add(&pot(9.0)).as_deref(), Some("½ Tbsp"), "three teaspoons short for two jars");
+    assert_eq!(to_add(&pot(12.0)), None);
 }

@@ -202,7 +202,7 @@ fn calls() -> Vec<String> {
 
 fn bench() -> Vec<String> {
     let mut jar = jar(3, 1, JarSize::Quart);
-    let mut all = vec![state_of(&jar), may_tick(&jar, JarStep::Lid).unwrap_err().to_string()];
+    let mut all = vec![state_of(&jar, &[]), may_tick(&jar, JarStep::Lid, &[]).unwrap_err().to_string()];
     jar.wants_salt = true;
     let steps: [fn(&mut Jar); 6] = [
         |jar| jar.acid = true,
@@ -214,9 +214,9 @@ fn bench() -> Vec<String> {
     ];
     for step in steps {
         step(&mut jar);
-        all.push(state_of(&jar));
+        all.push(state_of(&jar, &[]));
     }
-    all.extend(bench_steps(&[jar]).iter().map(|step| format!("{}: {}", step.thing, step.all)));
+    all.extend(bench_steps(&[jar], &[]).iter().map(|step| format!("{}: {}", step.thing, step.all)));
     all
 }
 

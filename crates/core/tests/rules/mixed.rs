@@ -420,6 +420,22 @@ fn a_load_is_fine_only_when_everything_about_it_is_known() {
 }
 
 #[test]
+fn vegetables_are_held_against_the_fruit_that_the_batch_drew() {
+    let juice = packed(jar(1, 1, JarSize::Quart), Product::VegetableJuice, None, Pack::Hot);
+    let waiting = load(Method::BoilingWater, 45, vec![juice], &[]);
+    let with = |cups: f64, weight_g: i64| {
+        let onion = Added { what: Ingredient::Onion, cups: Some(cups), leaves: None };
+        let batch = Batch { additions: Some(vec![onion]), weight_g, ..facts().batch };
+        judge_load(&waiting, &[BatchFacts { batch, ..facts() }], here())
+    };
+    // 10 kg are 22 lb and carry three cups.
+    assert_eq!(with(3.0, 10_000).ruling, Ruling::Fine);
+    assert_eq!(codes_of(&with(3.1, 10_000).findings), [Code::VegetableRatio]);
+    let unknown = with(1.0, 0);
+    assert!(unknown.ruling == Ruling::CannotTell && unknown.findings[0].cannot_tell);
+}
+
+#[test]
 fn jars_in_the_canner_without_acid_are_a_stop_unless_the_pot_has_it() {
     let mut begun = load(Method::BoilingWater, 50, quarts(), &BOIL[..2]);
     begun.jars[1].acid = false;

@@ -8,7 +8,7 @@ use bodega_core::canner::probe::{Suggestion, suggestion};
 use bodega_core::canner::standing::{Place, standing};
 use bodega_core::canner::water::{COVER_IN, OVERHANG, come_up_of, filling, inner_width, stands_over};
 use bodega_core::jars::bench::{BenchStep, JarStep, bench_steps, next_step, state_of};
-use bodega_core::jars::doses::{Dose, DosedPot, doses};
+use bodega_core::jars::doses::{Dose, DosedPot, doses, has_acid};
 use bodega_core::jars::size::JarSize;
 use bodega_core::judge::records::{BatchFacts, Judged, judge_load};
 use bodega_core::kitchen::altitude::Altitude;
@@ -82,11 +82,13 @@ pub struct JarView {
     pub state: String,
     /// What one more touch says of it; `null` once it is ready for the canner.
     pub next: Option<JarStep>,
+    /// Its acid is in, in the jar or in the pot.
+    pub has_acid: bool,
 }
 
-impl From<Jar> for JarView {
-    fn from(jar: Jar) -> Self {
-        Self { state: state_of(&jar), next: next_step(&jar), jar }
+impl JarView {
+    fn new(jar: Jar, pots: &[DosedPot]) -> Self {
+        Self { state: state_of(&jar, pots), next: next_step(&jar, pots), has_acid: has_acid(&jar, pots), jar }
     }
 }
 
@@ -198,7 +200,7 @@ pub(crate) fn facts(shared: &Shared, load: &CannerLoad) -> Result<Vec<BatchFacts
 }
 
 /// Those of them whose pot was dosed.
-fn dosed_pots(facts: &[BatchFacts]) -> Vec<DosedPot> {
+pub(crate) fn dosed_pots(facts: &[BatchFacts]) -> Vec<DosedPot> {
     let pot = |facts: &BatchFacts| {
         let given_tsp = facts.batch.pot_dose_tsp?;
         Some(DosedPot { batch: facts.batch.id, given_tsp, jars: facts.sizes.clone() })
@@ -217,6 +219,7 @@ impl LoadView {
         let altitude = kitchen.altitude();
         let method = load.batch.method;
         let facts = facts(shared, &load)?;
+        let pots = dosed_pots(&facts);
         let water = filling(&load, kitchen).map(|filling| WaterView::new(&load, &filling));
         let come_up = come_up_of(&load, kitchen);
         let (says, then) = said(&load, come_up, now);
@@ -233,13 +236,13 @@ impl LoadView {
             minutes: load.clock.required(),
             rest_minutes: load.clock.rest(),
             psi: load.psi,
-            doses: doses(&load.jars, &dosed_pots(&facts)),
+            doses: doses(&load.jars, &pots),
             standing: standing(inner_width(&load.canner), &sizes, &kitchen.outsides()),
             jars_c: load.jars_c,
             now: load.clock.phase(now),
             says,
             then,
-            steps: bench_steps(&load.jars),
+            steps: bench_steps(&load.jars, &pots),
             events: load
                 .clock
                 .happened()
@@ -267,7 +270,7 @@ impl LoadView {
             water,
             probe: ProbeView::of(&load, altitude),
             simulated_flame: shared.simulated_canners.flame(load.id),
-            jars: load.jars.into_iter().map(JarView::from).collect(),
+            jars: load.jars.into_iter().map(|jar| JarView::new(jar, &pots)).collect(),
             batch: load.batch,
         })
     }

@@ -4,6 +4,7 @@ use bodega_core::canner::events::Phase;
 use bodega_core::canner::probe::{Suggestion, suggestion};
 use bodega_core::counter::{Call, of_canner, of_kettle, of_lids, of_unprocessed};
 use bodega_core::jars::bench::next_load;
+use bodega_core::jars::doses::has_acid;
 use bodega_core::measures::ids::LoadId;
 use bodega_core::measures::moment::{Minutes, Moment};
 use bodega_core::records::kitchen::Kitchen;
@@ -15,6 +16,7 @@ use bodega_store::{StoreError, if_readable};
 use serde::Serialize;
 use utoipa::ToSchema;
 
+use crate::canner::view::{dosed_pots, facts};
 use crate::kettle::view::on_stove;
 use crate::state::Shared;
 
@@ -167,6 +169,10 @@ pub(crate) fn count(shared: &Shared) -> Result<Counter, StoreError> {
     calls.extend(next_check.map(of_lids));
     let unprocessed = unprocessed(shared, &towel, now)?;
     calls.extend(unprocessed.map(|(_, since)| of_unprocessed(since)));
+    let pots = match on_bench {
+        Some(load) => dosed_pots(&facts(shared, load)?),
+        None => Vec::new(),
+    };
     Ok(Counter {
         now,
         calls,
@@ -179,7 +185,7 @@ pub(crate) fn count(shared: &Shared) -> Result<Counter, StoreError> {
         bench: on_bench.map(|load| Bench {
             load: load.id,
             jars: load.jars.len(),
-            acid: load.jars.iter().filter(|jar| jar.acid).count(),
+            acid: load.jars.iter().filter(|jar| has_acid(jar, &pots)).count(),
             ready: load.jars.iter().filter(|jar| jar.lid).count(),
         }),
         canners,

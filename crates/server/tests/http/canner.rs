@@ -26,6 +26,46 @@ async fn first_load(shared: &web::Data<Shared>) -> Value {
 }
 
 #[actix_web::test]
+async fn acid_that_is_in_the_pot_is_followed_to_every_jar_and_to_the_canner() {
+    let shared = empty();
+    send(&shared, Method::POST, "/api/lots", lot("22")).await;
+    send(&shared, Method::PATCH, "/api/kitchen", r#"{"altitude_ft": 500}"#.to_owned()).await;
+    let mut wish = plan(1);
+    wish["additions"] = json!([]);
+    assert_eq!(post(&shared, "/api/batches", wish).await.1["jars"], 7);
+    let load = async || send(&shared, Method::GET, "/api/loads/1", String::new()).await.1;
+    let dose = async |tsp: f64| put(&shared, "/api/batches/1/pot_dose", json!({ "tsp": tsp })).await;
+    // Seven quarts of citric acid take 3½ tsp.
+    dose(3.5).await;
+    let covered = load().await;
+    assert_eq!(
+        (&covered["doses"][0]["to_add"], &covered["jars"][0]["has_acid"]),
+        (&Value::Null, &json!(true))
+    );
+    assert_eq!(
+        (&covered["jars"][0]["state"], &covered["jars"][0]["next"]),
+        (&json!("acid in the pot"), &json!("filled"))
+    );
+    post(&shared, "/api/loads/1/steps", json!({"step": "lid"})).await;
+    assert!(load().await["jars"].as_array().unwrap().iter().all(|jar| jar["lid"] == true));
+    // It turns out that less was stirred in: known at the bench, and still in the canner.
+    dose(3.0).await;
+    let short = load().await;
+    assert_eq!(
+        (&short["doses"][0]["to_add"], &short["jars"][0]["has_acid"]),
+        (&json!("⅛ tsp"), &json!(false))
+    );
+    for event in ["jars_in", "boils"] {
+        post(&shared, "/api/loads/1/events", json!({ "event": event })).await;
+    }
+    let counting = load().await["judged"].clone();
+    assert_eq!(
+        (&counting["findings"][0]["code"], &counting["ruling"]),
+        (&json!("pot_dose_short"), &json!("not_fine"))
+    );
+}
+
+#[actix_web::test]
 async fn a_short_pot_dose_says_what_each_jar_still_lacks_and_follows_the_count() {
     let shared = with_load().await;
     // Seven quarts need 3½ tsp of citric acid; 2¾ tsp leave ¾ tsp to seven jars: ⅛ each, rounded up.

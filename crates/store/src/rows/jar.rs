@@ -25,7 +25,7 @@ fn read(row: &Row<'_>) -> rusqlite::Result<Jar> {
         agent: word(row, "agent")?,
         wants_salt: row.get("salt")?,
         size: word(row, "size")?,
-        acid: is("acid_at")?,
+        acid: is("acid_at")? && !row.get::<_, bool>("acid_from_pot")?,
         salt: is("salt_at")?,
         filled: is("filled_at")?,
         bubbles: is("bubbles_at")?,

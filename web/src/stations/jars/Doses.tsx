@@ -1,10 +1,10 @@
 import { take, api, type JarSize, type LoadView, type Units } from "../../api/client";
 import { useChange } from "../../api/queries";
-import { capital, AGENT, headspaceText, jarText, PRODUCT } from "../../parts/format";
+import { capital, headspaceText, jarText, PRODUCT } from "../../parts/format";
 import { Trouble } from "../../parts/Note";
 import { Answer } from "../../parts/Plate";
 import { CountField } from "../../parts/CountField";
-import { jarsText } from "./model";
+import { intoEach, jarsText, toAdd } from "./model";
 
 type Dose = LoadView["doses"][number];
 
@@ -38,11 +38,9 @@ function DoseCard({
     <li className="rounded-2xl border-2 border-line bg-white px-4 py-3">
       <p className="flex flex-wrap items-baseline gap-x-3 leading-none">
         <span className="font-slab text-[3.4rem] font-bold tracking-tight" data-testid="answer">
-          {dose.acid}
+          {toAdd(dose)}
         </span>
-        <span className="text-xl font-semibold text-muted">
-          {AGENT[dose.agent]} in each {jarText(dose.jar)}
-        </span>
+        <span className="text-xl font-semibold text-muted">{intoEach(dose)}</span>
       </p>
       <div className="flex flex-wrap items-end justify-between gap-x-4 gap-y-2 sm:flex-nowrap">
         <p className="mt-1 text-lg">
@@ -74,7 +72,7 @@ export function Doses({ load, units }: { load: LoadView; units: Units }) {
       {others.length === 0 ? (
         <div className="flex flex-wrap items-end justify-between gap-x-8 gap-y-3">
           <div className="max-w-[820px]">
-            <Answer value={first.acid} unit={`${AGENT[first.agent]} in each ${jarText(first.jar)}`}>
+            <Answer value={toAdd(first)} unit={intoEach(first)}>
               {first.salt != null && `Salt ${first.salt}. `}
               Acid first, then food to {headspaceText(first.headspace_in, units)} under the rim, bubbles out,
               rim wiped, lid on.

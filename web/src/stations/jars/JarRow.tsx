@@ -22,7 +22,7 @@ export function JarRow({
     <ul className="mt-3 grid grid-cols-4 gap-2 sm:flex sm:flex-wrap sm:gap-3">
       {load.jars.map((jar) => {
         const { state } = jar;
-        const dose = jar.acid ? undefined : doseOf(jar);
+        const dose = jar.has_acid ? undefined : doseOf(jar);
         return (
           <li key={jar.id} className="sm:max-w-[158px] sm:min-w-[104px] sm:flex-1">
             <button
@@ -37,20 +37,20 @@ export function JarRow({
                 <JarPicture
                   size={jar.size}
                   product={jar.product}
-                  acid={jar.acid}
+                  acid={jar.has_acid}
                   filled={jar.filled}
                   lid={jar.lid}
                   number={jar.number}
                 />
               </span>
               <span
-                className={`block text-sm font-semibold ${jar.lid ? "text-vine" : jar.acid ? "text-ink" : "text-tomato-deep"}`}
+                className={`block text-sm font-semibold ${jar.lid ? "text-vine" : jar.has_acid ? "text-ink" : "text-tomato-deep"}`}
               >
                 {jar.lid ? "✓ lid on" : state}
               </span>
               {dose !== undefined && (
                 <span className="block leading-tight font-semibold">
-                  {dose.acid} {AGENT[dose.agent].replace("bottled ", "")}
+                  {dose.to_add ?? dose.acid} {AGENT[dose.agent].replace("bottled ", "")}
                 </span>
               )}
               {mixed && <span className="block text-xs text-muted">{jar.code}</span>}

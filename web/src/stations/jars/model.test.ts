@@ -1,5 +1,5 @@
-import { expect, test } from "vitest";
-import { jarsText, touchOf, WARMTH, warmthOf } from "./model";
+import { describe, expect, test } from "vitest";
+import { intoEach, jarsText, toAdd, touchOf, WARMTH, warmthOf } from "./model";
 
 test("one touch does the next thing, and takes the lid off a jar that is ready", () => {
   expect(touchOf({ next: "acid" })).toEqual({ step: "acid", done: true });
@@ -20,4 +20,19 @@ test("a word for how warm the jars are gives the same word back", () => {
   expect([34.9, 35, 59.9, 60].map(warmthOf)).toEqual(["cold", "warm", "warm", "hot"]);
   expect(warmthOf(null)).toBe("");
   expect(warmthOf(undefined)).toBe("");
+});
+
+describe("the dose in big figures", () => {
+  const dose = { agent: "citric_acid", jar: "quart", count: 11, still_lacks: null } as const;
+  test.each([
+    [{ ...dose, to_add: "½ tsp" }, "½ tsp", "citric acid in each quart"],
+    [{ ...dose, to_add: null }, "In the pot", "✓ citric acid for 11 quarts"],
+    [
+      { ...dose, to_add: "⅛ tsp", still_lacks: "⅛ tsp" },
+      "⅛ tsp",
+      "more citric acid in each quart: the pot had too little",
+    ],
+  ])("of %j is %s", (of, figure, words) => {
+    expect([toAdd(of), intoEach(of)]).toEqual([figure, words]);
+  });
 });

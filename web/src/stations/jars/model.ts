@@ -1,10 +1,25 @@
 import type { JarStep, LoadView } from "../../api/client";
+import { AGENT, jarText } from "../../parts/format";
 
 export type Jar = LoadView["jars"][number];
 
 /** One touch does the next thing; touching a finished jar takes the last thing back. */
 export function touchOf(jar: Pick<Jar, "next">): { step: JarStep; done: boolean } {
   return jar.next == null ? { step: "lid", done: false } : { step: jar.next, done: true };
+}
+
+type Dose = LoadView["doses"][number];
+
+/** The figure of a dose: what goes into each jar now, or that the pot has it. */
+export const toAdd = (dose: Pick<Dose, "to_add">): string => dose.to_add ?? "In the pot";
+
+/** What that figure is of. */
+export function intoEach(dose: Pick<Dose, "to_add" | "still_lacks" | "agent" | "jar" | "count">): string {
+  const { agent, jar, count } = dose;
+  if (dose.to_add == null) return `✓ ${AGENT[agent]} for ${count} ${jarText(jar, count)}`;
+  return dose.still_lacks == null
+    ? `${AGENT[agent]} in each ${jarText(jar)}`
+    : `more ${AGENT[agent]} in each ${jarText(jar)}: the pot had too little`;
 }
 
 /** How warm a hand finds the empty jars, in degrees Celsius. */

@@ -26,7 +26,7 @@ function Bench({ load }: { load: LoadView }) {
     take(api.POST("/api/loads/{id}/steps", { params: { path: { id: load.id } }, body: { step } })),
   );
   const count = load.jars.length;
-  const acid = load.jars.filter((jar) => jar.acid).length;
+  const acid = load.jars.filter((jar) => jar.has_acid).length;
   const { steps } = load;
   const next = steps.find((step) => step.have < count);
   const may = (step: JarStep) => step === "acid" || acid === count;
