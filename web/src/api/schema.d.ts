@@ -2667,7 +2667,7 @@ export interface components {
          * @description Why a jar was thrown away.
          * @enum {string}
          */
-        Discard: "leak" | "bulge" | "unsealed" | "spurt" | "smell" | "mould" | "old" | "dropped";
+        Discard: "leak" | "bulge" | "unsealed" | "spurt" | "smell" | "mould" | "old" | "dropped" | "too_late";
         /** @description Dose for one jar of one size of one batch. */
         Dose: {
             /** @description Acid, as measured out: `2 Tbsp`. */

@@ -49,6 +49,7 @@ export const WORDS = {
     mould: "mould",
     old: "too old",
     dropped: "dropped",
+    too_late: "not put right in time",
   },
   Fault: {
     overripe: "overripe",

@@ -34,6 +34,8 @@ vocabulary! {
         Old = "old", "too old";
         /// It was dropped.
         Dropped = "dropped", "dropped";
+        /// It did not seal or was not processed, and nobody put it right in time.
+        TooLate = "too_late", "not put right in time";
     }
 }
 
@@ -41,7 +43,7 @@ impl Discard {
     /// Whether the contents spoiled, so that its sisters of the same batch are looked at.
     #[must_use]
     pub const fn is_spoilage(self) -> bool {
-        !matches!(self, Self::Old | Self::Dropped)
+        !matches!(self, Self::Old | Self::Dropped | Self::TooLate)
     }
 }
 

@@ -319,3 +319,12 @@ fn acid_in_the_pot_counts_for_every_jar_once_it_is_enough_for_all() {
     assert_eq!(to_add(&pot(9.0)).as_deref(), Some("½ Tbsp"), "three teaspoons short for two jars");
     assert_eq!(to_add(&pot(12.0)), None);
 }
+
+#[test]
+fn only_food_that_spoiled_speaks_of_its_sisters() {
+    use bodega_core::shelf::pantry::Discard;
+    let spoiled = |why: &Discard| why.is_spoilage();
+    let of_itself: Vec<Discard> = Discard::ALL.iter().copied().filter(|why| !spoiled(why)).collect();
+    // Too old, dropped, or never put right on the towel: nothing that another jar of the batch could share.
+    assert_eq!(of_itself, [Discard::Old, Discard::Dropped, Discard::TooLate]);
+}

@@ -8,7 +8,8 @@ import { Touch } from "../../parts/Touch";
 
 type Way = Towel["ways_out"][number];
 
-const DISCARD_WHY: Discard = "unsealed";
+/** It never came to the shelf: its sisters there are not looked at because of it. */
+const DISCARD_WHY: Discard = "too_late";
 
 /** What to do with jars that are not processed or whose lids failed; one touch decides. */
 export function WaysOut({ way }: { way: Way }) {
