@@ -37,10 +37,13 @@ export function Answer({
   unit?: ReactNode;
   children?: ReactNode;
 }) {
+  // A long word stays on a phone's plate.
+  const size =
+    typeof value === "string" && value.length > 9 ? "text-[3rem] sm:text-[4.6rem]" : "text-[4.6rem]";
   return (
     <div>
       <p className="flex flex-wrap items-baseline gap-x-3 leading-none">
-        <span className="font-slab text-[4.6rem] font-bold tracking-tight" data-testid="answer">
+        <span className={`font-slab ${size} font-bold tracking-tight`} data-testid="answer">
           {value}
         </span>
         {unit !== undefined && <span className="text-2xl font-semibold text-muted">{unit}</span>}
