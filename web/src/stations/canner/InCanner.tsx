@@ -185,12 +185,21 @@ export function InCanner({ load }: { load: LoadView }) {
           )}
           <Findings
             items={load.judged.findings}
-            ways={{
-              raise_time: {
-                text: (fix) => `Set ${fix.way === "raise_time" ? fix.minutes : load.minutes} minutes`,
-                take: () => retime.mutate(null),
-              },
-              find_altitude: { text: () => "To the kitchen", take: () => void go("/kitchen") },
+            ways={(fix) => {
+              switch (fix.way) {
+                case "raise_time":
+                  return [{ text: `Set ${fix.minutes} minutes`, take: () => retime.mutate(null) }];
+                case "use_pressure":
+                  return fix.options.map(({ psi, minutes }) => ({
+                    text: `Hold ${psi ?? 0} lb for ${minutes} min`,
+                    take: () => retime.mutate(psi ?? null),
+                  }));
+                case "find_altitude":
+                  return [{ text: "To the kitchen", take: () => void go("/kitchen") }];
+                case "use_boiling_water":
+                case "bring_back_boil":
+                  return [];
+              }
             }}
           />
           <Questions items={load.judged.questions} />
