@@ -22,7 +22,6 @@ mod ph;
 pub mod records;
 mod time;
 
-pub use additions::vegetables_carried;
 pub use asks::{Ask, Question};
 pub use case::Case;
 
@@ -260,6 +259,20 @@ vocabulary! {
     }
 }
 
+impl Ruling {
+    /// What is found and whether something is still to be said: a known mistake outweighs what is not known.
+    fn of(findings: &[Finding], is_open: bool) -> Self {
+        let stops = |untold: bool| {
+            findings.iter().any(|found| found.severity == Severity::Stop && found.cannot_tell == untold)
+        };
+        match (stops(false), stops(true) || is_open) {
+            (true, _) => Self::NotFine,
+            (false, true) => Self::CannotTell,
+            (false, false) => Self::Fine,
+        }
+    }
+}
+
 /// The judge's answer.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
@@ -284,13 +297,6 @@ pub fn judge(case: &Case) -> Verdict {
     let mut findings: Vec<Finding> = RULES.iter().flat_map(|rule| rule(case)).collect();
     findings.sort_by_key(|finding| finding.severity);
     let questions = asks::open(case);
-    let stops = |untold: bool| {
-        findings.iter().any(|found| found.severity == Severity::Stop && found.cannot_tell == untold)
-    };
-    let ruling = match (stops(false), stops(true) || !questions.is_empty()) {
-        (true, _) => Ruling::NotFine,
-        (false, true) => Ruling::CannotTell,
-        (false, false) => Ruling::Fine,
-    };
+    let ruling = Ruling::of(&findings, !questions.is_empty());
     Verdict { questions, ruling, ready: ruling == Ruling::Fine, findings }
 }

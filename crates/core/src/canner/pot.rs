@@ -12,6 +12,10 @@ use crate::measures::moment::Minutes;
 use crate::measures::units::{Length, Volume, litres, millimetres};
 use crate::tables::reader::{TableError, rows};
 
+/// Water over the lids that a process of more than 30 minutes asks for, inches; every process for plain tomatoes under
+/// water is longer. Source: USDA Guide 1, 2015, from memory.
+pub const COVER_IN: f64 = 2.0;
+
 /// Outside of a jar with its lid and ring.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct JarOutside {
@@ -171,7 +175,7 @@ pub fn fill(pot: &Pot, jars: &[(JarSize, u32)], cover: Length, outsides: &Outsid
     } else if headroom < inch {
         cautions.push(Crowding::BoilsOver);
     }
-    if cover < inch * (2.0 * (1.0 - 1e-9)) {
+    if cover < inch * (COVER_IN * (1.0 - 1e-9)) {
         cautions.push(Crowding::LowCover);
     }
     let fits = !cautions.iter().any(|caution| matches!(caution, Crowding::TooMany | Crowding::TooTall));

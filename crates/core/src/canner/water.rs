@@ -3,7 +3,7 @@
 use uom::si::power::watt;
 
 use super::heat::{Charge, USUAL_EFFICIENCY, USUAL_POWER_W, come_up, food_at, tap_water, water_before};
-use super::pot::{Filling, Pot, fill, overhangs};
+use super::pot::{COVER_IN, Filling, Pot, fill, overhangs};
 use crate::kitchen::altitude::Altitude;
 use crate::measures::units::{Length, Power, Time, Volume, inches, litres, millimetres};
 use crate::records::canner::{Canner, PotSize};
@@ -12,9 +12,6 @@ use crate::records::kitchen::Kitchen;
 use crate::records::load::CannerLoad;
 use crate::tables::process::Method;
 
-/// Water over the lids to aim at, which every process of more than 30 minutes asks for. Source: USDA Guide 1, 2015, from
-/// memory.
-pub const COVER_IN: f64 = 2.0;
 /// Inner width of a usual canner, for the picture of one that nobody measured. Common practice, no source.
 const USUAL_DIAMETER_MM: f64 = 305.0;
 /// Walls and rim beside the inner width of a canner. Common practice, no source.

@@ -140,14 +140,4 @@ impl Added {
         };
         Ok(Addition { what: self.what, amount })
     }
-
-    /// In words: `2 cups of onion`, `7 basil leaves`.
-    #[must_use]
-    pub fn label(&self) -> String {
-        match (self.cups, self.leaves) {
-            (_, Some(leaves)) => format!("{leaves} basil leaves"),
-            (Some(cups), None) => format!("{cups} cups of {}", self.what.label()),
-            (None, None) => self.what.label().to_owned(),
-        }
-    }
 }

@@ -62,8 +62,7 @@ pub(super) fn has_vegetables(case: &Case) -> bool {
 }
 
 /// Cups of chopped vegetables that a weight of tomatoes carries in vegetable juice.
-#[must_use]
-pub fn vegetables_carried(tomatoes: Mass) -> Volume {
+fn vegetables_carried(tomatoes: Mass) -> Volume {
     cups(VEGETABLE_CUPS * (tomatoes / pounds(VEGETABLE_LB)).get::<uom::si::ratio::ratio>())
 }
 

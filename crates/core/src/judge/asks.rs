@@ -72,10 +72,7 @@ pub(super) fn open(case: &Case) -> Vec<Question> {
         Ask::Method => case.heating.is_none(),
         Ask::Altitude => case.altitude.is_none(),
         Ask::Minutes => case.heating != Some(Heating::None) && case.minutes.is_none(),
-        Ask::Pounds => {
-            let pressure = case.heating.and_then(Heating::method).is_some_and(|method| method.is_pressure());
-            pressure && case.psi.is_none()
-        }
+        Ask::Pounds => case.is_pressure() && case.psi.is_none(),
         Ask::OtherJars => time::unknown_others(case),
     };
     Ask::ALL

@@ -286,6 +286,12 @@ pub struct Case {
 }
 
 impl Case {
+    /// Whether the jars are heated under pressure.
+    #[must_use]
+    pub fn is_pressure(&self) -> bool {
+        self.heating.and_then(Heating::method).is_some_and(Method::is_pressure)
+    }
+
     /// How many jars there are.
     #[must_use]
     pub fn jar_count(&self) -> u32 {

@@ -6,6 +6,7 @@ use uom::si::time::minute;
 use super::case::{Case, Heating};
 use super::{Code, Finding};
 use crate::canner::clock::REST;
+use crate::canner::pot::COVER_IN;
 use crate::measures::words::{counted, short};
 use crate::tables::source::Source;
 use crate::towel::seal::{CHECK_BY, CHECK_FROM};
@@ -13,9 +14,6 @@ use crate::towel::seal::{CHECK_BY, CHECK_FROM};
 /// Least water over the lids in a boiling-water canner, inches; below it a jar is not processed all round.
 /// Source: USDA Guide 1, from memory.
 pub const LEAST_COVER_IN: f64 = 1.0;
-/// Water over the lids that a process of more than 30 minutes asks for, inches; every process for plain tomatoes under
-/// water is longer. Source: USDA Guide 1, 2015, from memory.
-pub const COVER_IN: f64 = 2.0;
 
 pub(super) fn judge(case: &Case) -> Vec<Finding> {
     [cover(case), rest(case), seal_check(case), reprocess(case), rings(case)].into_iter().flatten().collect()

@@ -3,11 +3,11 @@
 use uom::si::length::inch;
 use uom::si::thermodynamic_temperature::degree_celsius;
 
-use super::case::{Case, CaseJar, Heating, JarKind, LidState};
+use super::case::{Case, CaseJar, JarKind, LidState};
 use super::{Code, Finding};
 use crate::jars::size::{JarSize, TableJar};
 use crate::measures::words::{short, with_article};
-use crate::tables::process::{Caution, Method, Product, headspace as tested_headspace};
+use crate::tables::process::{Caution, Product, headspace as tested_headspace};
 use crate::tables::source::Source;
 
 /// What a measuring eye may miss, in inches: a sixteenth.
@@ -40,10 +40,9 @@ fn none(case: &Case) -> Option<Finding> {
 /// A jar that is not a canning jar: fragile where it is tolerated, else unsuited.
 fn kinds(case: &Case) -> Option<Finding> {
     let is_fragile = |line: &CaseJar| {
-        let under_pressure = case.heating.and_then(Heating::method).is_some_and(Method::is_pressure);
         line.kind == Some(JarKind::Packer)
             && matches!(line.jar, JarSize::Pint | JarSize::Quart)
-            && !under_pressure
+            && !case.is_pressure()
     };
     let others = || {
         let named = |line: &&CaseJar| line.kind.is_some_and(|kind| kind != JarKind::Mason);

@@ -72,13 +72,8 @@ impl Judged {
 
     fn settle(&mut self) {
         self.findings.sort_by_key(|finding| finding.severity);
-        let open = !self.questions.is_empty() || !self.not_asked.is_empty();
-        let known = |found: &Finding| found.severity == Severity::Stop && !found.cannot_tell;
-        self.ruling = match self.findings.iter().any(known) {
-            true => Ruling::NotFine,
-            false if open || self.is_stopped() => Ruling::CannotTell,
-            false => Ruling::Fine,
-        };
+        let is_open = !self.questions.is_empty() || !self.not_asked.is_empty();
+        self.ruling = Ruling::of(&self.findings, is_open);
     }
 }
 

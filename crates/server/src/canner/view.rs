@@ -3,10 +3,10 @@
 use bodega_core::canner::events::{BoilEvent, Phase};
 use bodega_core::canner::heat::water_before;
 use bodega_core::canner::moment::{Said, said};
-use bodega_core::canner::pot::{Filling, topping_up};
+use bodega_core::canner::pot::{COVER_IN, Filling, topping_up};
 use bodega_core::canner::probe::{Suggestion, suggestion};
 use bodega_core::canner::standing::{Place, standing};
-use bodega_core::canner::water::{COVER_IN, OVERHANG, come_up_of, filling, inner_width, stands_over};
+use bodega_core::canner::water::{OVERHANG, come_up_of, filling, inner_width, stands_over};
 use bodega_core::jars::bench::{BenchStep, JarStep, bench_steps, next_step, state_of};
 use bodega_core::jars::doses::{Dose, DosedPot, doses, has_acid};
 use bodega_core::jars::size::JarSize;
