@@ -7,6 +7,7 @@ use crate::canner::moment::said;
 use crate::canner::probe::Suggestion;
 use crate::measures::moment::Moment;
 use crate::records::load::CannerLoad;
+use crate::towel::seal::Wrong;
 
 /// Something that calls somebody back.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]
@@ -74,10 +75,15 @@ pub fn of_kettle(finish: Moment, temp_c: Option<f64>, now: Moment) -> Vec<Call> 
     std::iter::once(mark).chain(hot.map(|text| Call::once(text, now))).collect()
 }
 
-/// Jars on the towel that are not processed.
+/// Jars on the towel with something wrong that cannot wait; a lid that failed waits for whoever looks at lids.
 #[must_use]
-pub fn of_unprocessed(since: Moment) -> Call {
-    Call::once("Jars on the towel are not processed", since)
+pub fn of_towel(wrong: Wrong, since: Moment) -> Option<Call> {
+    let text = match wrong {
+        Wrong::Unprocessed => "Jars on the towel are not processed",
+        Wrong::Undosed => "Jars on the towel have no acid",
+        Wrong::Lid => return None,
+    };
+    Some(Call::once(text, since))
 }
 
 /// The lids that may be looked at from a moment on.

@@ -47,3 +47,44 @@ async fn heat_off_too_early_is_said_before_and_after_until_the_full_time_was_cou
     phone.sees("Processed: 5").await?;
     phone.close().await
 }
+
+#[tokio::test(flavor = "multi_thread")]
+async fn acid_is_said_as_it_was_and_a_jar_without_it_never_reaches_the_shelf() -> anyhow::Result<()> {
+    let bodega = Bodega::start(&["demo", "--bare", "--pace", FAST])?;
+    let phone = Browser::open(390, 844).await?;
+    let to = |station: &str| phone.page.goto(format!("{}/{station}", bodega.address));
+    to("crates").await?;
+    phone.fill("On the scale", "18").await?;
+    phone.find("//form//button[normalize-space(.)=\"Weigh in\"]").await?.click().await?;
+    phone.sees("6 whole").await?;
+    to("plan").await?;
+    phone.press("Nothing").await?;
+    phone.press("Set out 6 jars").await?;
+    to("jars").await?;
+    phone.press("Food in, acid not yet").await?;
+    let jar = |state: &str| format!("//button[@data-jar][@data-state=\"{state}\"]");
+    phone.find(&jar("needs acid")).await?.click().await?;
+    phone.find(&jar("filled, needs acid")).await?;
+    // One touch for all, and one that takes exactly that back.
+    phone.press("All acid in").await?;
+    phone.sees("6 of 6").await?;
+    phone.press("Undo").await?;
+    phone.sees("Acid is in 0 of 6 jars").await?;
+    phone.find(&jar("filled, needs acid")).await?;
+    phone.make_load_ready().await?;
+    phone.press("Jars are in").await?;
+    phone.press("A jar has no acid in it").await?;
+    phone.find("//button[@aria-label=\"Jar 2\"]").await?.click().await?;
+    phone.find("//*[@data-finding=\"no_acid\"]").await?;
+    phone.press("It boils").await?;
+    phone.sees("The full 50 minutes are done").await?;
+    phone.press("Heat off, lid off").await?;
+    phone.press("Jars are out").await?;
+    to("towel").await?;
+    phone.sees("No acid").await?;
+    assert_eq!(phone.figure("towel").await?, "1");
+    phone.press("Back to the bench").await?;
+    to("jars").await?;
+    phone.find(&jar("filled, needs acid")).await?;
+    phone.close().await
+}

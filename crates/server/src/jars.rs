@@ -1,13 +1,14 @@
 //! The bench: acid first, then every step of each jar, and the count as the pot gives it.
 
-use actix_web::{post, put, web};
+use actix_web::{HttpResponse, delete, post, put, web};
 use bodega_core::jars::bench::JarStep;
 use bodega_core::jars::size::JarSize;
 use bodega_core::measures::ids::{BatchId, JarId, LoadId};
 use bodega_core::measures::limits::{CELSIUS, JAR_COUNT, POT_DOSE};
+use bodega_core::measures::moment::Moment;
 use bodega_core::records::batch::Batch;
 use bodega_core::records::jar::Jar;
-use serde::Deserialize;
+use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use crate::canner::routes::changed;
@@ -24,6 +25,9 @@ pub struct JarStepRequest {
     pub step: JarStep,
     /// Done, or taken back.
     pub done: bool,
+    /// Of `filled`: the food is in, and the acid is not yet.
+    #[serde(default)]
+    pub food_first: bool,
 }
 
 /// A step of every jar of a load.
@@ -43,26 +47,84 @@ pub async fn tick_jar(
     id: web::Path<JarId>,
     Json(request): Json<JarStepRequest>,
 ) -> Result<web::Json<Jar>, ApiError> {
+    if request.food_first && !(request.step == JarStep::Filled && request.done) {
+        return Err(ApiError::field("food_first", "say it of the step filled that is done, or leave it out"));
+    }
     let done = change(&shared, move |shared| {
-        shared.store.tick_jar(*id, request.step, request.done, shared.clock.now())
+        let now = shared.clock.now();
+        if request.food_first {
+            return shared.store.fill_before_acid(*id, now);
+        }
+        shared.store.tick_jar(*id, request.step, request.done, now)
     });
     Ok(web::Json(done.await?))
 }
 
+/// What one touch ticked.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct Ticked {
+    /// When, by which it is taken back.
+    pub at: Moment,
+    /// Jars that have the step now by it or had it before.
+    pub jars: usize,
+}
+
 /// Ticks a step of every jar of a load that is ready for it.
 #[utoipa::path(params(("id" = i64, Path)), request_body = LoadStepRequest,
-    responses((status = 200, body = LoadView), (status = 404, body = Problem)))]
+    responses((status = 200, body = Ticked), (status = 404, body = Problem), (status = 409, body = Problem)))]
 #[post("/api/loads/{id}/steps")]
 pub async fn tick_load(
     shared: web::Data<Shared>,
     id: web::Path<LoadId>,
     Json(request): Json<LoadStepRequest>,
+) -> Result<web::Json<Ticked>, ApiError> {
+    let ticked = change(&shared, move |shared| {
+        let at = shared.clock.now();
+        shared.store.tick_load(*id, request.step, at).map(|jars| Ticked { at, jars })
+    });
+    Ok(web::Json(ticked.await?))
+}
+
+/// Takes back what one touch ticked on a load's jars, and nothing else.
+#[utoipa::path(params(("id" = i64, Path), ("at" = i64, Path)),
+    responses((status = 200, body = LoadView), (status = 404, body = Problem), (status = 409, body = Problem)))]
+#[delete("/api/loads/{id}/steps/{at}")]
+pub async fn untick_load(
+    shared: web::Data<Shared>,
+    path: web::Path<(LoadId, Moment)>,
 ) -> Result<web::Json<LoadView>, ApiError> {
-    changed(&shared, move |shared, now| {
-        shared.store.tick_load(*id, request.step, now)?;
-        shared.store.load(*id)
+    let (id, at) = *path;
+    changed(&shared, move |shared, _| {
+        shared.store.untick_load(id, at)?;
+        shared.store.load(id)
     })
     .await
+}
+
+/// Jars that were found to be without their dose.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct UndosedRequest {
+    /// The jars, in the canner or out of it.
+    pub jars: Vec<JarId>,
+    /// Their acid is not in them; `false` takes that back.
+    pub undosed: bool,
+}
+
+/// Says of jars that their dose of acid is not in them, for all of them or none: they are not for the shelf until they were
+/// opened, dosed and processed again.
+#[utoipa::path(request_body = UndosedRequest,
+    responses((status = 204), (status = 404, body = Problem), (status = 409, body = Problem)))]
+#[put("/api/undosed")]
+pub async fn set_undosed(
+    shared: web::Data<Shared>,
+    Json(request): Json<UndosedRequest>,
+) -> Result<HttpResponse, ApiError> {
+    change(&shared, move |shared| {
+        shared.store.set_undosed(&request.jars, request.undosed, shared.clock.now())
+    })
+    .await?;
+    Ok(HttpResponse::NoContent().finish())
 }
 
 /// Jars of one size in a load.
@@ -87,12 +149,12 @@ pub async fn recount_load(
     Json(request): Json<RecountRequest>,
 ) -> Result<web::Json<LoadView>, ApiError> {
     JAR_COUNT.check(f64::from(request.count)).named("count")?;
-    changed(&shared, move |shared, _| {
+    changed(&shared, move |shared, now| {
         let batch = match request.batch {
             Some(batch) => batch,
             None => shared.store.load(*id)?.batch.id,
         };
-        shared.store.recount(*id, batch, request.jar, request.count)?;
+        shared.store.recount(*id, batch, request.jar, request.count, now)?;
         shared.store.load(*id)
     })
     .await
@@ -143,5 +205,7 @@ pub async fn set_pot_dose(
             "give the teaspoons that were stirred in, or null when none were",
         ));
     }
-    Ok(web::Json(change(&shared, move |shared| shared.store.set_pot_dose(*id, tsp)).await?))
+    Ok(web::Json(
+        change(&shared, move |shared| shared.store.set_pot_dose(*id, tsp, shared.clock.now())).await?,
+    ))
 }

@@ -83,6 +83,8 @@ api! {
     kettle::simulated::simulate,
     jars::tick_jar,
     jars::tick_load,
+    jars::untick_load,
+    jars::set_undosed,
     jars::recount_load,
     jars::set_warmth,
     jars::set_pot_dose,

@@ -9,7 +9,7 @@ use bodega_core::records::load::{CannerLoad, CannerReading, JarMoment, NewGroup}
 use bodega_core::tables::process::ProcessOption;
 use rusqlite::{Connection, params};
 
-use crate::jars::make_ready;
+use crate::jars::{make_ready, settle_pot};
 use crate::kitchen::read_kitchen;
 use crate::lineup::{append, check_canner_free, check_capacity, renumber, set_out};
 use crate::rows::lifting::lifting;
@@ -108,6 +108,7 @@ impl Store {
                 load.clock.after(BoilEvent::JarAdded, None, now)?;
                 let jar = set_out(&transaction, load.batch.id, id, size)?;
                 make_ready(&transaction, jar, now)?;
+                settle_pot(&transaction, load.batch.id, now)?;
                 (BoilEvent::JarAdded, jar)
             }
         };
@@ -265,30 +266,37 @@ impl Store {
         Ok(load)
     }
 
-    /// Takes the last event of a load back; the record of it stays.
+    /// Takes the event of a moment back, which must be the last one; the record of it stays. Said twice, it takes back one.
     ///
     /// # Errors
-    /// [`StoreError::NothingToUndo`] when nothing has happened; [`StoreError::CannerBusy`] when lifting is taken back
-    /// while the next load is in.
-    pub fn undo_event(&self, id: LoadId, now: Moment) -> Result<CannerLoad, StoreError> {
+    /// [`StoreError::NotTheLast`] when something else was said since; [`StoreError::NothingToUndo`] when nothing happened
+    /// then; [`StoreError::CannerBusy`] when lifting is taken back while the next load is in.
+    pub fn undo_event(&self, id: LoadId, at: Moment, now: Moment) -> Result<CannerLoad, StoreError> {
         let mut connection = self.lock();
         let transaction = connection.transaction()?;
         let load = one(&transaction, id)?;
         let last = load.clock.happened().last();
+        if last.is_none_or(|last| last.at != at) {
+            if load.clock.happened().iter().any(|item| item.at == at) {
+                return Err(StoreError::NotTheLast);
+            }
+            let sql = "SELECT EXISTS (SELECT 1 FROM load_event WHERE load_id = ?1 AND at = ?2)";
+            let is_back = transaction.query_row(sql, [id.0, at.0], |row| row.get(0))?;
+            return if is_back { Ok(load) } else { Err(StoreError::NothingToUndo) };
+        }
         if last.is_some_and(|last| last.event == BoilEvent::Lifted) {
             check_canner_free(&transaction, &load)?;
         }
         let added = last.filter(|last| last.event == BoilEvent::JarAdded).and_then(|last| last.jar);
-        let changed = transaction.execute(
+        transaction.execute(
             "UPDATE load_event SET undone_at = ?2 WHERE id =
              (SELECT max(id) FROM load_event WHERE load_id = ?1 AND undone_at IS NULL)",
             params![id.0, now.0],
         )?;
-        if changed == 0 {
-            return Err(StoreError::NothingToUndo);
-        }
         if let Some(jar) = added {
+            let batch = jar::one(&transaction, jar)?.batch;
             transaction.execute("DELETE FROM jar WHERE id = ?1", [jar.0])?;
+            settle_pot(&transaction, batch, now)?;
         }
         let load = one(&transaction, id)?;
         transaction.commit()?;

@@ -66,6 +66,9 @@ pub enum StoreError {
     /// Nothing to take back.
     #[error("there is nothing to take back")]
     NothingToUndo,
+    /// Something happened after what is to be taken back.
+    #[error("something else was said since; take that back first")]
+    NotTheLast,
     /// Work on the batch has begun.
     #[error("batch {code} has jars in work; take those steps back first")]
     BatchBegun {
@@ -98,6 +101,29 @@ pub enum StoreError {
          refrigerate it and eat it within days, or boil the load again for the full time"
     )]
     NotProcessed {
+        /// Number of the jar in its batch.
+        number: u32,
+    },
+    /// The jar was found to be without its acid.
+    #[error(
+        "jar {number} has no dose of acid, and a lid that holds does not make up for it; within a day open it, add the \
+         dose and process it again under a new lid, or refrigerate it and eat it within days"
+    )]
+    NotDosed {
+        /// Number of the jar in its batch.
+        number: u32,
+    },
+    /// The jar is still on the bench.
+    #[error("jar {number} is still on the bench; take its acid back there")]
+    OnBench {
+        /// Number of the jar in its batch.
+        number: u32,
+    },
+    /// The pot has the dose of the jar.
+    #[error(
+        "the pot has the dose of jar {number}; if less was stirred in, correct the pot's dose at the bench"
+    )]
+    InPot {
         /// Number of the jar in its batch.
         number: u32,
     },
@@ -134,7 +160,9 @@ pub enum StoreError {
     #[error("something cooks in that kettle already; take it off first, or use another")]
     KettleBusy,
     /// The load is in the canner already.
-    #[error("this load is in the canner already; take the steps back first")]
+    #[error(
+        "this load is in the canner already; say there what is not so, or take \"Jars are in\" back first"
+    )]
     LoadBegun,
     /// A filled jar would be taken off the bench.
     #[error("jar {number} is filled; take its filling back first")]

@@ -7,7 +7,7 @@ use rusqlite_migration::Migrations;
 use serde_json::{Map, Value, json};
 
 use crate::mend::BrokenRecord;
-use crate::schema::MIGRATIONS;
+use crate::schema::{MIGRATIONS, bring_up};
 use crate::{Store, StoreError};
 
 /// What the document says it is.
@@ -183,7 +183,7 @@ impl Store {
         connection.pragma_update(None, "foreign_keys", true)?;
         let mut faults = fill(&connection, records);
         if faults.is_empty() {
-            migrations.to_latest(&mut connection).map_err(migrated)?;
+            bring_up(&mut connection).map_err(migrated)?;
             let taken = Self::of(connection, None);
             taken.settle_kitchen()?;
             faults = word_faults(&taken)?;

@@ -1,7 +1,7 @@
 //! Jars on the bench: acid first, then food; later whether the lid holds.
 
 use bodega_core::jars::bench::{JarStep, may_tick};
-use bodega_core::jars::doses::DosedPot;
+use bodega_core::jars::doses::{DosedPot, has_acid};
 use bodega_core::jars::size::JarSize;
 use bodega_core::measures::ids::{BatchId, JarId, LoadId};
 use bodega_core::measures::moment::Moment;
@@ -10,7 +10,7 @@ use rusqlite::{Connection, params};
 
 use crate::plan::sizes;
 use crate::rows::jar::{of_load, one};
-use crate::rows::load;
+use crate::rows::{found, load, word};
 use crate::{Store, StoreError, lineup};
 
 /// Column of a step.
@@ -50,19 +50,35 @@ impl Store {
     /// Ticks a step of one jar with all before it but the acid, or takes it back with all after it.
     ///
     /// # Errors
-    /// [`StoreError::AcidFirst`] when anything else would come before acid; [`StoreError::NotFound`].
+    /// [`StoreError::AcidFirst`] when anything else would come before acid; [`StoreError::LoadBegun`] once the jar is in
+    /// the canner; [`StoreError::NotFound`].
     pub fn tick_jar(&self, id: JarId, step: JarStep, done: bool, now: Moment) -> Result<Jar, StoreError> {
         let mut connection = self.lock();
         let transaction = connection.transaction()?;
+        check_on_bench(&transaction, load_of(&transaction, id)?)?;
         let jar = one(&transaction, id)?;
         if done {
-            tick(&transaction, &jar, step, now)?;
+            tick(&transaction, &jar, step, false, now)?;
         } else {
             transaction.execute(
                 &format!("UPDATE jar SET {} WHERE id = ?1", assignments(step, false)),
                 params![id.0, now.0],
             )?;
         }
+        let jar = one(&transaction, id)?;
+        transaction.commit()?;
+        Ok(jar)
+    }
+
+    /// Says of a jar that its food is in and its acid is not: the acid comes next, before its lid.
+    ///
+    /// # Errors
+    /// [`StoreError::LoadBegun`] once the jar is in the canner; [`StoreError::NotFound`].
+    pub fn fill_before_acid(&self, id: JarId, now: Moment) -> Result<Jar, StoreError> {
+        let mut connection = self.lock();
+        let transaction = connection.transaction()?;
+        check_on_bench(&transaction, load_of(&transaction, id)?)?;
+        tick(&transaction, &one(&transaction, id)?, JarStep::Filled, true, now)?;
         let jar = one(&transaction, id)?;
         transaction.commit()?;
         Ok(jar)
@@ -75,7 +91,14 @@ impl Store {
     /// # Errors
     /// [`StoreError::LoadBegun`] once the load is in the canner; [`StoreError::JarFilled`] when filled jars would have
     /// to go; [`StoreError::CannerFull`] when the canner holds none of that size; [`StoreError::NotFound`].
-    pub fn recount(&self, load: LoadId, batch: BatchId, size: JarSize, count: u32) -> Result<(), StoreError> {
+    pub fn recount(
+        &self,
+        load: LoadId,
+        batch: BatchId,
+        size: JarSize,
+        count: u32,
+        now: Moment,
+    ) -> Result<(), StoreError> {
         let mut connection = self.lock();
         let transaction = connection.transaction()?;
         let found = load::one(&transaction, load)?;
@@ -97,6 +120,7 @@ impl Store {
             let into = lineup::with_room(&transaction, load, size)?;
             lineup::set_out(&transaction, batch, into, size)?;
         }
+        settle_pot(&transaction, batch, now)?;
         Ok(transaction.commit()?)
     }
 
@@ -104,13 +128,14 @@ impl Store {
     /// that were.
     ///
     /// # Errors
-    /// [`StoreError::Sqlite`] when the file cannot be written.
+    /// [`StoreError::LoadBegun`] once the load is in the canner; [`StoreError::Sqlite`] when the file cannot be written.
     pub fn tick_load(&self, load: LoadId, step: JarStep, now: Moment) -> Result<usize, StoreError> {
         let mut connection = self.lock();
         let transaction = connection.transaction()?;
+        check_on_bench(&transaction, load)?;
         let mut ticked = 0;
         for jar in of_load(&transaction, load)? {
-            match tick(&transaction, &jar, step, now) {
+            match tick(&transaction, &jar, step, false, now) {
                 Ok(()) => ticked += 1,
                 Err(StoreError::AcidFirst(_)) => {}
                 Err(other) => return Err(other),
@@ -119,17 +144,101 @@ impl Store {
         transaction.commit()?;
         Ok(ticked)
     }
+
+    /// Takes back what was ticked on a load's jars at one moment, and nothing else: the ticks of one touch. A jar that is
+    /// left without its acid has no lid on.
+    ///
+    /// # Errors
+    /// [`StoreError::LoadBegun`] once the load is in the canner; [`StoreError::NotFound`].
+    pub fn untick_load(&self, load: LoadId, at: Moment) -> Result<(), StoreError> {
+        let mut connection = self.lock();
+        let transaction = connection.transaction()?;
+        check_on_bench(&transaction, load)?;
+        let nullify = |step: &JarStep| format!("{0} = nullif({0}, ?2)", column(*step));
+        let steps = JarStep::ALL.iter().filter(|step| **step != JarStep::Lid);
+        let back = steps.map(nullify).collect::<Vec<_>>().join(", ");
+        transaction.execute(
+            &format!(
+                "UPDATE jar SET {back}, acid_from_pot = iif(nullif(acid_at, ?2) IS NULL, 0, acid_from_pot),
+                lid_at = iif(nullif(acid_at, ?2) IS NULL, NULL, nullif(lid_at, ?2)) WHERE load_id = ?1"
+            ),
+            params![load.0, at.0],
+        )?;
+        Ok(transaction.commit()?)
+    }
+
+    /// Says of jars that went into the canner, or are out of it, that their dose of acid is not in them, or takes that
+    /// back; all of them or none. They do not count on the shelf, and no lid of theirs is said to hold.
+    ///
+    /// # Errors
+    /// [`StoreError::OnBench`] while the jar is not in the canner, where its tick is taken back; [`StoreError::InPot`] when
+    /// the pot has its dose; [`StoreError::AlreadyGone`]; [`StoreError::NotFound`].
+    pub fn set_undosed(&self, jars: &[JarId], undosed: bool, now: Moment) -> Result<(), StoreError> {
+        let mut connection = self.lock();
+        let transaction = connection.transaction()?;
+        for id in jars {
+            let jar = one(&transaction, *id)?;
+            let number = jar.number;
+            if !load::one(&transaction, load_of(&transaction, *id)?)?.clock.has_begun() {
+                return Err(StoreError::OnBench { number });
+            }
+            let sql = "SELECT gone_at IS NOT NULL FROM jar WHERE id = ?1";
+            if transaction.query_row(sql, [id.0], |row| row.get(0))? {
+                return Err(StoreError::AlreadyGone { number });
+            }
+            if dosed_pot(&transaction, jar.batch)?.is_some_and(|pot| pot.is_enough(jar.agent)) {
+                return Err(StoreError::InPot { number });
+            }
+            transaction.execute(
+                "UPDATE jar SET undosed_at = iif(?2, coalesce(undosed_at, ?3), NULL) WHERE id = ?1",
+                params![id.0, undosed, now.0],
+            )?;
+        }
+        Ok(transaction.commit()?)
+    }
+}
+
+/// The load that a jar stands in.
+fn load_of(connection: &Connection, jar: JarId) -> Result<LoadId, StoreError> {
+    let load = connection.query_row("SELECT load_id FROM jar WHERE id = ?1", [jar.0], |row| row.get(0));
+    found(load.map(LoadId), "jar", jar.0)
+}
+
+/// Refuses once a load is in the canner: what was ticked on the bench is not ticked or taken back there in silence.
+fn check_on_bench(connection: &Connection, load: LoadId) -> Result<(), StoreError> {
+    if load::one(connection, load)?.clock.has_begun() { Err(StoreError::LoadBegun) } else { Ok(()) }
+}
+
+/// Marks the jars that have their acid from the pot, when the pot turns out to have too little for all of them, and takes
+/// the mark off again when it has enough.
+pub(crate) fn settle_pot(connection: &Connection, batch: BatchId, now: Moment) -> Result<(), StoreError> {
+    let agent =
+        connection.query_row("SELECT agent FROM batch WHERE id = ?1", [batch.0], |row| word(row, "agent"))?;
+    let enough = dosed_pot(connection, batch)?.is_some_and(|pot| pot.is_enough(agent));
+    connection.execute(
+        "UPDATE jar SET undosed_at = iif(?2, NULL, coalesce(undosed_at, ?3)) WHERE batch_id = ?1 AND acid_from_pot",
+        params![batch.0, enough, now.0],
+    )?;
+    Ok(())
 }
 
 /// Ticks a step of a jar that has its acid, or the acid itself. Acid that is in the pot is in the jar from the moment it is
 /// filled.
-fn tick(connection: &Connection, jar: &Jar, step: JarStep, now: Moment) -> Result<(), StoreError> {
+fn tick(
+    connection: &Connection,
+    jar: &Jar,
+    step: JarStep,
+    food_first: bool,
+    now: Moment,
+) -> Result<(), StoreError> {
     let pot = dosed_pot(connection, jar.batch)?;
-    may_tick(jar, step, pot.as_slice())?;
+    may_tick(jar, step, food_first, pot.as_slice())?;
     let acid = assignments(JarStep::Acid, true);
     let steps = match step {
-        JarStep::Acid => format!("{acid}, acid_from_pot = 0"),
-        _ if jar.acid => assignments(step, true),
+        // What was found to be missing goes in now.
+        JarStep::Acid if !jar.acid => "acid_at = ?2, acid_from_pot = 0, undosed_at = NULL".to_owned(),
+        JarStep::Acid => acid,
+        _ if jar.acid || !has_acid(jar, pot.as_slice()) => assignments(step, true),
         _ => format!("{acid}, acid_from_pot = 1, {}", assignments(step, true)),
     };
     connection.execute(&format!("UPDATE jar SET {steps} WHERE id = ?1"), params![jar.id.0, now.0])?;

@@ -151,12 +151,12 @@ impl Store {
     ///
     /// # Errors
     /// [`StoreError::NothingToUndo`]; [`StoreError::NotFound`].
-    pub fn undo_cook_event(&self, cook: CookId, now: Moment) -> Result<Cook, StoreError> {
+    pub fn undo_cook_event(&self, cook: CookId, at: Moment, now: Moment) -> Result<Cook, StoreError> {
         let connection = self.lock();
         let changed = connection.execute(
-            "UPDATE cook_event SET undone_at = ?2 WHERE id =
-             (SELECT max(id) FROM cook_event WHERE cook_id = ?1 AND undone_at IS NULL)",
-            params![cook.0, now.0],
+            "UPDATE cook_event SET undone_at = coalesce(undone_at, ?3) WHERE id =
+             (SELECT max(id) FROM cook_event WHERE cook_id = ?1 AND at = ?2)",
+            params![cook.0, at.0, now.0],
         )?;
         if changed == 0 {
             return Err(StoreError::NothingToUndo);

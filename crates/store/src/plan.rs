@@ -18,6 +18,7 @@ use bodega_core::records::lot::Lot;
 use bodega_core::tables::process::Medium;
 use rusqlite::{Connection, Transaction, params};
 
+use crate::jars::settle_pot;
 use crate::rows::batch::{SELECT, one, read, stored_additions};
 use crate::rows::{ids, lot, optional_word, word};
 use crate::{Store, StoreError, lineup};
@@ -260,10 +261,15 @@ impl Store {
     ///
     /// # Errors
     /// [`StoreError::NotFound`].
-    pub fn set_pot_dose(&self, id: BatchId, tsp: Option<f64>) -> Result<Batch, StoreError> {
-        let connection = self.lock();
-        connection.execute("UPDATE batch SET pot_dose_tsp = ?2 WHERE id = ?1", params![id.0, tsp])?;
-        one(&connection, id)
+    pub fn set_pot_dose(&self, id: BatchId, tsp: Option<f64>, now: Moment) -> Result<Batch, StoreError> {
+        let mut connection = self.lock();
+        let transaction = connection.transaction()?;
+        one(&transaction, id)?;
+        transaction.execute("UPDATE batch SET pot_dose_tsp = ?2 WHERE id = ?1", params![id.0, tsp])?;
+        settle_pot(&transaction, id, now)?;
+        let batch = one(&transaction, id)?;
+        transaction.commit()?;
+        Ok(batch)
     }
 
     /// Says what else goes into a batch.

@@ -1,6 +1,7 @@
 //! The schema, one step after the other.
 
-use rusqlite_migration::M;
+use rusqlite::Connection;
+use rusqlite_migration::{M, Migrations};
 
 /// Go up only: there is no way down, a newer file is refused instead.
 pub(crate) const MIGRATIONS: &[M<'static>] = &[
@@ -14,4 +15,14 @@ pub(crate) const MIGRATIONS: &[M<'static>] = &[
     M::up(include_str!("../migrations/08-doubt-kept.sql")),
     M::up(include_str!("../migrations/09-sink-and-night.sql")),
     M::up(include_str!("../migrations/10-what-else.sql")),
+    M::up(include_str!("../migrations/11-acid-in-its-order.sql")),
 ];
+
+/// Brings a kitchen up to date.
+pub(crate) fn bring_up(connection: &mut Connection) -> Result<(), rusqlite_migration::Error> {
+    // A table that is rebuilt is dropped for a moment, and must not take along what refers to it.
+    connection.pragma_update(None, "foreign_keys", false)?;
+    Migrations::from_slice(MIGRATIONS).to_latest(connection)?;
+    connection.pragma_update(None, "foreign_keys", true)?;
+    Ok(())
+}

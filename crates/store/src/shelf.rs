@@ -27,7 +27,7 @@ impl Store {
              min(load_event.at) AS canned_at, count(*) AS count,
              EXISTS (SELECT 1 FROM jar AS bad WHERE bad.batch_id = batch.id AND bad.gone_how = 'discarded'
                  AND bad.gone_why IN ({SPOILED})) AS recalled
-             {LIFTED} AND seal = 'holds' AND NOT provisional AND gone_at IS NULL
+             {LIFTED} AND seal = 'holds' AND NOT provisional AND undosed_at IS NULL AND gone_at IS NULL
              AND (?1 IS NULL OR instr(code, ?1) > 0) AND (?2 IS NULL OR product = ?2)
              AND (?3 IS NULL OR load_event.at >= ?3) AND (?4 IS NULL OR load_event.at < ?4)
              GROUP BY batch.id, size ORDER BY canned_at, batch.id",
@@ -65,7 +65,7 @@ impl Store {
     pub fn next_jar(&self, batch: BatchId, size: JarSize) -> Result<JarId, StoreError> {
         let connection = self.lock();
         let jar = connection.query_row(
-            "SELECT id FROM jar WHERE batch_id = ?1 AND size = ?2 AND seal = 'holds' AND NOT provisional AND gone_at IS NULL
+            "SELECT id FROM jar WHERE batch_id = ?1 AND size = ?2 AND seal = 'holds' AND NOT provisional AND undosed_at IS NULL AND gone_at IS NULL
              ORDER BY number LIMIT 1",
             params![batch.0, size.word()],
             |row| row.get(0).map(JarId),
@@ -109,7 +109,7 @@ impl Store {
              JOIN load_event ON load_event.load_id = jar.load_id AND ",
             lifting!(),
             "
-             WHERE removed_at IS NULL AND seal = 'holds' AND NOT provisional
+             WHERE removed_at IS NULL AND seal = 'holds' AND NOT provisional AND undosed_at IS NULL
              ORDER BY product, medium, pack, thickness, size, lifted_at"
         ))?;
         let rows = statement.query_map([], |row| {

@@ -6,12 +6,11 @@ use std::sync::{Mutex, MutexGuard, PoisonError};
 use std::time::Duration;
 
 use rusqlite::Connection;
-use rusqlite_migration::Migrations;
 
 use crate::error::StoreError;
 use crate::files::{FILE_NAME, damage, newest_good};
 use crate::rows;
-use crate::schema::MIGRATIONS;
+use crate::schema::bring_up;
 
 /// How long a statement waits for another process that holds the file, such as a backup.
 const BUSY_TIMEOUT: Duration = Duration::from_secs(5);
@@ -61,10 +60,9 @@ impl Store {
         connection.busy_timeout(BUSY_TIMEOUT)?;
         connection.pragma_update(None, "journal_mode", "WAL")?;
         connection.pragma_update(None, "synchronous", "FULL")?;
-        connection.pragma_update(None, "foreign_keys", true)?;
         // A new column looks at every row of its table, and one that is broken must not keep the kitchen shut.
         connection.pragma_update(None, "ignore_check_constraints", true)?;
-        Migrations::from_slice(MIGRATIONS).to_latest(&mut connection).map_err(|error| match error {
+        bring_up(&mut connection).map_err(|error| match error {
             rusqlite_migration::Error::MigrationDefinition(_) => StoreError::Newer,
             other => StoreError::Migration(other.to_string()),
         })?;

@@ -34,7 +34,8 @@ impl Store {
             "SELECT jar.*, code, product, load_event.at {LIFTED}
              AND gone_at IS NULL AND jar.load_id IN (
                  SELECT load_id FROM jar WHERE gone_at IS NULL AND rescue IS NULL
-                 AND (seal IS NULL OR (seal = 'failed' AND seal_detail IS NOT 'broken') OR tidy_at IS NULL))
+                 AND (seal IS NULL OR (seal = 'failed' AND seal_detail IS NOT 'broken') OR tidy_at IS NULL
+                     OR undosed_at IS NOT NULL))
              ORDER BY load_event.at, jar.load_id, batch.id, number"
         );
         let mut statement = connection.prepare_cached(&sql)?;
@@ -54,7 +55,8 @@ impl Store {
     ///
     /// # Errors
     /// [`StoreError::NotOnTowel`] while one of them is not out of the canner or no longer there;
-    /// [`StoreError::NotProcessed`] when a lid is said to hold on a jar whose boil was too short;
+    /// [`StoreError::NotProcessed`] when a lid is said to hold on a jar whose boil was too short,
+    /// [`StoreError::NotDosed`] when on one without its acid;
     /// [`StoreError::NotFound`].
     pub fn judge_seals(
         &self,
@@ -75,6 +77,9 @@ impl Store {
             let (number, load, lifted_at) = lifted(&transaction, *jar)?;
             if verdict == Some(LidVerdict::Holds) && !load::one(&transaction, load)?.is_processed(*jar, now) {
                 return Err(StoreError::NotProcessed { number });
+            }
+            if verdict == Some(LidVerdict::Holds) && is_undosed(&transaction, *jar)? {
+                return Err(StoreError::NotDosed { number });
             }
             let provisional = verdict.is_some_and(|verdict| is_provisional(verdict, lifted_at, now));
             transaction.execute(
@@ -132,7 +137,8 @@ impl Store {
                     Ok((read_verdict(row)?, word(row, "size")?))
                 })?;
             let was_in = load::one(&transaction, load)?;
-            let cooling = Cooling { verdict, processed: was_in.is_processed(*jar, now), lifted_at };
+            let dosed = !is_undosed(&transaction, *jar)?;
+            let cooling = Cooling { verdict, processed: was_in.is_processed(*jar, now), dosed, lifted_at };
             cooling.may(rescue, kept_cold, now).map_err(|reason| StoreError::NoRescue { number, reason })?;
             if rescue != Rescue::Reprocess {
                 transaction.execute(
@@ -197,15 +203,23 @@ pub(crate) fn lifted(connection: &Connection, jar: JarId) -> Result<(u32, LoadId
     Ok((number, load, Moment(at.ok_or(StoreError::NotOnTowel { number })?)))
 }
 
-/// Takes a jar on to the load that it is processed again in.
+/// Whether a jar was found to be without its dose.
+fn is_undosed(connection: &Connection, jar: JarId) -> Result<bool, StoreError> {
+    let sql = "SELECT undosed_at IS NOT NULL FROM jar WHERE id = ?1";
+    Ok(connection.query_row(sql, [jar.0], |row| row.get(0))?)
+}
+
+/// Takes a jar on to the load that it is processed again in. One that goes back for its dose comes to the bench without it.
 fn move_on(connection: &Connection, jar: JarId, load: LoadId, keeps_its_lid: bool) -> Result<(), StoreError> {
     connection.execute(
-        "INSERT INTO jar_past (jar_id, load_id, judged_at, seal_detail)
-         SELECT id, load_id, seal_at, seal_detail FROM jar WHERE id = ?1",
+        "INSERT INTO jar_past (jar_id, load_id, judged_at, seal_detail, undosed_at)
+         SELECT id, load_id, seal_at, seal_detail, undosed_at FROM jar WHERE id = ?1",
         [jar.0],
     )?;
     connection.execute(
-        "UPDATE jar SET load_id = ?2, seal = NULL, seal_detail = NULL, seal_at = NULL, provisional = 0,
+        "UPDATE jar SET load_id = ?2, seal = NULL, seal_detail = NULL, seal_at = NULL, provisional = 0, tidy_at = NULL,
+         acid_at = iif(undosed_at IS NULL, acid_at, NULL), acid_from_pot = iif(undosed_at IS NULL, acid_from_pot, 0),
+         bubbles_at = iif(undosed_at IS NULL, bubbles_at, NULL), undosed_at = NULL,
          rim_at = CASE WHEN ?3 THEN rim_at END, lid_at = CASE WHEN ?3 THEN lid_at END WHERE id = ?1",
         params![jar.0, load.0, keeps_its_lid],
     )?;
@@ -230,7 +244,8 @@ fn take_rescue_back(connection: &Connection, jar: JarId) -> Result<(), StoreErro
     }
     connection.execute(
         "UPDATE jar SET load_id = past.load_id, seal = iif(past.judged_at IS NULL, NULL, 'failed'),
-         seal_detail = past.seal_detail, seal_at = past.judged_at, rim_at = filled_at, lid_at = filled_at
+         seal_detail = past.seal_detail, seal_at = past.judged_at, undosed_at = past.undosed_at,
+         acid_at = coalesce(acid_at, filled_at), bubbles_at = filled_at, rim_at = filled_at, lid_at = filled_at
          FROM jar_past AS past WHERE jar.id = ?1 AND past.id = ?2",
         params![jar.0, past],
     )?;
@@ -265,6 +280,7 @@ fn read_towel_jar(row: &Row<'_>) -> rusqlite::Result<TowelJar> {
         judged_at: moment(row, "seal_at")?,
         rescue: optional_word(row, "rescue")?,
         tidy: row.get::<_, Option<i64>>("tidy_at")?.is_some(),
+        dosed: row.get::<_, Option<i64>>("undosed_at")?.is_none(),
     })
 }
 

@@ -555,7 +555,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/cooks/{id}/events/last": {
+    "/api/cooks/{id}/events/{at}": {
         parameters: {
             query?: never;
             header?: never;
@@ -565,7 +565,7 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
-        /** Takes the last line of the log back. */
+        /** Takes the line of a moment out of the log; said twice, it takes out one. */
         delete: operations["undo_cook_event"];
         options?: never;
         head?: never;
@@ -1070,7 +1070,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/loads/{id}/events/last": {
+    "/api/loads/{id}/events/{at}": {
         parameters: {
             query?: never;
             header?: never;
@@ -1080,7 +1080,7 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
-        /** Takes the last event of a load back. */
+        /** Takes the event of a moment back, as long as it is the last; said twice, it takes back one. */
         delete: operations["undo_event"];
         options?: never;
         head?: never;
@@ -1150,6 +1150,23 @@ export interface paths {
         /** Ticks a step of every jar of a load that is ready for it. */
         post: operations["tick_load"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/loads/{id}/steps/{at}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Takes back what one touch ticked on a load's jars, and nothing else. */
+        delete: operations["untick_load"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1453,6 +1470,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/undosed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Says of jars that their dose of acid is not in them, for all of them or none: they are not for the shelf until they were
+         *     opened, dosed and processed again.
+         */
+        put: operations["set_undosed"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/wash_up": {
         parameters: {
             query?: never;
@@ -1652,8 +1689,12 @@ export interface components {
              * @description The same in degrees Fahrenheit.
              */
             boils_at_f?: number | null;
+            /** @description How that differs from the sea, in words. */
+            boils_beside_the_sea?: string | null;
             /** @description Headspace by product. */
             headspace: components["schemas"]["HeadspaceRow"][];
+            /** @description Why none of them is this kitchen's; `null` when one is. */
+            no_column?: string | null;
             /** @description Pressure tables. */
             pressure: components["schemas"]["PressureTable"][];
             /** @description Where it all comes from. */
@@ -2534,6 +2575,8 @@ export interface components {
              * @description Jars on the shelf.
              */
             shelved: number;
+            /** @description Jars on the towel that have no dose of acid. */
+            undosed: number;
             /** @description Jars on the towel that are not processed and that nobody has decided about. */
             unprocessed: number;
             /**
@@ -2981,7 +3024,7 @@ export interface components {
         Ingredient: "onion" | "pepper" | "mushroom" | "garlic" | "carrot" | "celery" | "beet" | "spinach" | "parsley" | "meat" | "oil" | "wine" | "dried_herb" | "basil_leaf" | "salt" | "sugar";
         /** @description One jar, what it is and what has been done to it. */
         Jar: {
-            /** @description Acid is in. */
+            /** @description Acid is in: its own dose, seen by somebody, and not found to be missing later. */
             acid: boolean;
             /** @description Its acid. */
             agent: components["schemas"]["Agent"];
@@ -3060,6 +3103,8 @@ export interface components {
         };
         /** @description A jar with everything that became of it. */
         JarRecord: {
+            /** @description Its acid went in after its food, before its lid. */
+            acid_after_food: boolean;
             /** @description Its acid. */
             agent: components["schemas"]["Agent"];
             /** @description Its batch. */
@@ -3095,6 +3140,8 @@ export interface components {
             thickness?: components["schemas"]["Thickness"] | null;
             /** @description Ring off, washed and dry. */
             tidy: boolean;
+            /** @description It was found to be without its dose of acid. */
+            undosed: boolean;
             verdict?: components["schemas"]["LidVerdict"] | null;
         };
         /** @description A jar and where it is. */
@@ -3116,6 +3163,8 @@ export interface components {
         JarStepRequest: {
             /** @description Done, or taken back. */
             done: boolean;
+            /** @description Of `filled`: the food is in, and the acid is not yet. */
+            food_first?: boolean;
             /** @description Which step. */
             step: components["schemas"]["JarStep"];
         };
@@ -3140,6 +3189,7 @@ export interface components {
         JarView: components["schemas"]["Jar"] & {
             /** @description Its acid is in, in the jar or in the pot. */
             has_acid: boolean;
+            last?: components["schemas"]["JarStep"] | null;
             next?: components["schemas"]["JarStep"] | null;
             /** @description What was done last, or that it needs acid. */
             state: string;
@@ -4347,6 +4397,8 @@ export interface components {
             bands: components["schemas"]["Band"][];
             /** @description `dial` or `weighted`. */
             gauge: string;
+            /** @description Why none of them is this kitchen's; `null` when one is. */
+            no_column?: string | null;
             /** @description Its rows. */
             rows: components["schemas"]["PressureLine"][];
         };
@@ -4768,6 +4820,13 @@ export interface components {
          * @enum {string}
          */
         Thickness: "thin" | "thick";
+        /** @description What one touch ticked. */
+        Ticked: {
+            /** @description When, by which it is taken back. */
+            at: components["schemas"]["Moment"];
+            /** @description Jars that have the step now by it or had it before. */
+            jars: number;
+        };
         /** @description Rings off, washed and dry. */
         TidyRequest: {
             /** @description Done, or taken back. */
@@ -4810,6 +4869,8 @@ export interface components {
             batch: components["schemas"]["BatchId"];
             /** @description Code of its batch. */
             code: string;
+            /** @description Whether its dose of acid is in it. */
+            dosed: boolean;
             /** @description Number of the record. */
             id: components["schemas"]["JarId"];
             judged_at?: components["schemas"]["Moment"] | null;
@@ -4849,6 +4910,13 @@ export interface components {
             lon: number;
             /** @description `Town, Region, CC`. */
             place: string;
+        };
+        /** @description Jars that were found to be without their dose. */
+        UndosedRequest: {
+            /** @description The jars, in the canner or out of it. */
+            jars: components["schemas"]["JarId"][];
+            /** @description Their acid is not in them; `false` takes that back. */
+            undosed: boolean;
         };
         /**
          * @description Units a kitchen reads; records are metric whatever is shown.
@@ -4991,12 +5059,12 @@ export interface components {
             at?: components["schemas"]["Moment"] | null;
             /** @description The jars. */
             jars: components["schemas"]["JarId"][];
-            /** @description Whether they are not processed, which is said before anything else. */
-            unprocessed: boolean;
             /** @description What may be done now; when it asks whether they were kept cold, only if they were. */
             ways: components["schemas"]["Rescue"][];
             /** @description What is wrong and what to do; `{at}` stands for the clock time of `at`. */
             words: string;
+            /** @description What is wrong with them; that they are not processed or have no acid is said before anything else. */
+            wrong: components["schemas"]["Wrong"];
         };
         /** @description A weight as it was read. */
         Weight: {
@@ -5018,6 +5086,11 @@ export interface components {
          * @enum {string}
          */
         Work: "wash" | "core" | "blanch" | "peel" | "mill" | "chill" | "cook" | "heat" | "fill" | "load" | "lift" | "pause";
+        /**
+         * @description What is wrong with a jar on the towel, the worst first.
+         * @enum {string}
+         */
+        Wrong: "unprocessed" | "undosed" | "lid";
         /** @description The yield. */
         YieldAnswer: {
             /** @description Full jars when all goes into one size. */
@@ -6282,6 +6355,7 @@ export interface operations {
             header?: never;
             path: {
                 id: number;
+                at: number;
             };
             cookie?: never;
         };
@@ -7325,6 +7399,7 @@ export interface operations {
             header?: never;
             path: {
                 id: number;
+                at: number;
             };
             cookie?: never;
         };
@@ -7499,10 +7574,56 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
+                    "application/json": components["schemas"]["Ticked"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    untick_load: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                at: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
                     "application/json": components["schemas"]["LoadView"];
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8169,6 +8290,43 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TowelView"][];
+                };
+            };
+        };
+    };
+    set_undosed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UndosedRequest"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };

@@ -64,11 +64,20 @@ function cannerPlace(counter: Counter, now: number): Place {
   }
 }
 
+function towelPlace(counter: Counter, now: number): Place {
+  const place = { station: "towel", name: "Towel" } as const;
+  const due = counter.next_check;
+  if (counter.unprocessed > 0)
+    return { ...place, figure: String(counter.unprocessed), words: "not processed" };
+  if (counter.undosed > 0) return { ...place, figure: String(counter.undosed), words: "no acid" };
+  const words = due == null ? "cooling" : due > now ? `check ${clockText(due)}` : "check now";
+  return { ...place, figure: String(counter.cooling), words };
+}
+
 /** The line: where everything is. */
 export function placesOf(counter: Counter, now: number): Place[] {
   const waiting = weight(counter.waiting_g, counter.kitchen.units);
   const bench = counter.bench;
-  const due = counter.next_check;
   return [
     { station: "crates", name: "Crates", figure: waiting.value, words: `${waiting.unit} waiting` },
     {
@@ -90,19 +99,7 @@ export function placesOf(counter: Counter, now: number): Place[] {
       ? { station: "jars", name: "Jars", figure: String(bench.acid), words: `of ${bench.jars} acid in` }
       : { station: "jars", name: "Jars", figure: "–", words: "bench clear" },
     cannerPlace(counter, now),
-    {
-      station: "towel",
-      name: "Towel",
-      figure: String(counter.unprocessed > 0 ? counter.unprocessed : counter.cooling),
-      words:
-        counter.unprocessed > 0
-          ? "not processed"
-          : due == null
-            ? "cooling"
-            : due > now
-              ? `check ${clockText(due)}`
-              : "check now",
-    },
+    towelPlace(counter, now),
     { station: "shelf", name: "Shelf", figure: String(counter.shelved), words: "jars" },
   ];
 }

@@ -1,7 +1,7 @@
 //! The bench: the steps of a jar in working order, what one implies, and which load is next.
 //!
-//! Acid is never implied: it goes in before the food, and somebody must have seen it. The order is common practice, no
-//! source; that acid comes first is the one that cannot be forgotten.
+//! Acid is never implied: somebody must have seen it. It goes in before the food, the order that cannot be forgotten; a jar
+//! that has its food already may be said to have it, and gets its acid before its lid. Common practice, no source.
 
 use serde::Serialize;
 
@@ -30,7 +30,9 @@ vocabulary! {
 
 /// Anything but acid was said of a jar without acid.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, thiserror::Error)]
-#[error("jar {number} has no acid yet; acid goes in before the food")]
+#[error(
+    "jar {number} has no acid yet; acid goes in before the food. If the food is in already, say that, then the acid, then the lid"
+)]
 pub struct AcidFirst {
     /// Number of the jar in its batch.
     pub number: u32,
@@ -44,10 +46,14 @@ impl JarStep {
         &Self::ALL[usize::from(place > 0)..=place]
     }
 
-    /// Steps that are open again when this one is: itself and all that follow it.
+    /// Steps that are open again when this one is: itself and all that follow it. Without its acid a jar may hold its
+    /// food, but a dose that goes in now takes room: bubbles, headspace, rim and lid come again.
     #[must_use]
     pub fn reopens(self) -> &'static [Self] {
-        &Self::ALL[self.place()..]
+        match self {
+            Self::Acid => &[Self::Acid, Self::Bubbles, Self::Rim, Self::Lid],
+            _ => &Self::ALL[self.place()..],
+        }
     }
 
     fn place(self) -> usize {
@@ -80,6 +86,7 @@ pub fn state_of(jar: &Jar, pots: &[DosedPot]) -> String {
     let last = JarStep::ALL.iter().rfind(|step| step.is_asked(jar) && step.is_done(jar, pots));
     match last {
         None => "needs acid".to_owned(),
+        Some(_) if !has_acid(jar, pots) => "filled, needs acid".to_owned(),
         Some(JarStep::Acid) if !jar.acid => "acid in the pot".to_owned(),
         Some(step) => step.label().to_lowercase(),
     }
@@ -131,12 +138,23 @@ pub fn next_step(jar: &Jar, pots: &[DosedPot]) -> Option<JarStep> {
     JarStep::ALL.iter().copied().find(|step| step.is_asked(jar) && !step.is_done(jar, pots))
 }
 
-/// Whether a step may be said of a jar.
+/// The last step that was ticked on a jar itself, which is the one to take back; acid in the pot is not the jar's.
+#[must_use]
+pub fn last_step(jar: &Jar) -> Option<JarStep> {
+    JarStep::ALL.iter().copied().rfind(|step| step.is_asked(jar) && step.is_done(jar, &[]))
+}
+
+/// Whether a step may be said of a jar; `food_first` says that its food is in before its acid.
 ///
 /// # Errors
-/// [`AcidFirst`] for anything but acid while the jar has none, of its own or from the pot.
-pub fn may_tick(jar: &Jar, step: JarStep, pots: &[DosedPot]) -> Result<(), AcidFirst> {
-    if step == JarStep::Acid || has_acid(jar, pots) { Ok(()) } else { Err(AcidFirst { number: jar.number }) }
+/// [`AcidFirst`] for anything but acid, or food that is in already, while the jar has none, of its own or from the pot.
+pub fn may_tick(jar: &Jar, step: JarStep, food_first: bool, pots: &[DosedPot]) -> Result<(), AcidFirst> {
+    let is_told = step == JarStep::Filled && food_first;
+    if step == JarStep::Acid || is_told || has_acid(jar, pots) {
+        Ok(())
+    } else {
+        Err(AcidFirst { number: jar.number })
+    }
 }
 
 /// The load on the bench: the first that waits and has jars. While a canner is busy a ready load waits beside it, and the

@@ -89,7 +89,7 @@ fn dose(case: &Case, acid: &CaseAcid) -> Option<Finding> {
     let nothing = doses().all(|(_, dose)| dose.given_tsp <= 0.0);
     let only_pot = jars.iter().all(|(jar, _)| acid.own(*jar) <= 0.0);
     match acid.pot_dose_tsp {
-        _ if nothing => Some(no_acid("The dose of acid is nothing.")),
+        _ if nothing => Some(no_acid("No acid is in it.")),
         Some(given_tsp) if only_pot => Some(pot_short(agent, &jars, given_tsp)),
         _ => Some(jar_short(agent, jar, dose)),
     }
@@ -131,6 +131,26 @@ fn pot_short(agent: Agent, jars: &[(JarSize, u32)], given_tsp: f64) -> Finding {
         format!("Stir in {} more, or put what is missing into each jar.", label_of(dose.short_tsp())),
         Source::usda_guide_3(),
     )
+}
+
+/// The same once the lids are on: what is said of the bench would come too late, and the jars are named.
+pub(super) fn under_lids(finding: Finding, numbers: &[u32]) -> Finding {
+    if !matches!(finding.code, Code::NoAcid | Code::AcidShort | Code::PotDoseShort) {
+        return finding;
+    }
+    let names: Vec<String> = numbers.iter().map(u32::to_string).collect();
+    let (who, have) = if names.len() == 1 { ("Jar", "has") } else { ("Jars", "have") };
+    let message = match finding.code {
+        Code::NoAcid => format!("{who} {} {have} no dose of acid.", names.join(", ")),
+        _ => format!("{who} {} {have} less acid than the dose. {}", names.join(", "), finding.message),
+    };
+    Finding {
+        message,
+        do_now: "Acid after the lid is not acid. Once out of the canner, and within the day: open, put in what is \
+            missing, heat the food to the boil, new lid, the full time again. Or keep it cold and eat it within days."
+            .to_owned(),
+        ..finding
+    }
 }
 
 fn bottle(acid: &CaseAcid) -> Option<Finding> {

@@ -6,6 +6,7 @@
 use serde::Serialize;
 use uom::si::time::minute;
 
+use super::acid::under_lids;
 use super::case::{
     AcidSource, Case, CaseAcid, CaseFruit, CaseJar, Damage, LogEvent, LogLine, PhReading, PhSample, Ripeness,
     Temperatures, Vine,
@@ -236,7 +237,9 @@ fn over_batches(
                 continue;
             };
             let verdict = judge(&with(case));
+            let numbers: Vec<u32> = jars.iter().map(|jar| jar.number).collect();
             for finding in verdict.findings {
+                let finding = if dosed { finding } else { under_lids(finding, &numbers) };
                 match judged.findings.iter_mut().find(|other| other.is_same(&finding)) {
                     // Said of several batches, it is about the load.
                     Some(other) if other.batch.as_ref() != Some(code) => other.batch = None,

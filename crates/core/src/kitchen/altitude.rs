@@ -118,6 +118,16 @@ impl Altitude {
         )
     }
 
+    /// What the boiling point means for the time, in words. The first band has the time of the sea.
+    #[must_use]
+    pub fn beside_the_sea(self) -> &'static str {
+        match self.water_band() {
+            None => "No tested time reaches this altitude.",
+            Some(WaterBand::To1000) => "Near enough to the sea: the shortest column holds.",
+            Some(_) => "Cooler than at the sea, so every jar boils longer.",
+        }
+    }
+
     /// Boiling point of water at this altitude on a standard day.
     #[must_use]
     pub fn boiling_point(self) -> Temperature {

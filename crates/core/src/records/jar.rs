@@ -36,7 +36,7 @@ pub struct Jar {
     pub wants_salt: bool,
     /// Size.
     pub size: JarSize,
-    /// Acid is in.
+    /// Acid is in: its own dose, seen by somebody, and not found to be missing later.
     pub acid: bool,
     /// Salt is in.
     pub salt: bool,
@@ -95,6 +95,10 @@ pub struct JarRecord {
     pub lifted_at: Option<Moment>,
     /// It broke in the canner.
     pub broke: bool,
+    /// Its acid went in after its food, before its lid.
+    pub acid_after_food: bool,
+    /// It was found to be without its dose of acid.
+    pub undosed: bool,
     /// What was found at its lid.
     pub verdict: Option<LidVerdict>,
     /// When.
@@ -130,6 +134,7 @@ impl JarRecord {
             (Some(Rescue::Freezer), ..) => "in the freezer",
             (_, None, _) if !self.earlier_loads.is_empty() => "to be processed again",
             (_, None, _) => "on its way",
+            _ if self.undosed => "without its acid: not for the shelf",
             (_, Some(_), None) => "on the towel",
             (_, Some(_), Some(LidVerdict::Holds)) if self.tidy => "on the shelf",
             (_, Some(_), Some(LidVerdict::Holds)) => "sealed, to be washed",

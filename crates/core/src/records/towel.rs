@@ -52,6 +52,8 @@ pub struct TowelJar {
     pub rescue: Option<Rescue>,
     /// Ring off, washed and dry.
     pub tidy: bool,
+    /// Whether its dose of acid is in it.
+    pub dosed: bool,
 }
 
 impl TowelJar {
@@ -59,6 +61,7 @@ impl TowelJar {
     #[must_use]
     pub fn is_open(&self) -> bool {
         match self.verdict {
+            _ if !self.dosed && self.verdict != Some(LidVerdict::Broken) => self.rescue.is_none(),
             None => true,
             Some(LidVerdict::Holds) => self.second_look.is_some() || !self.tidy,
             // Broken glass is thrown away with its food; nothing is left to decide.

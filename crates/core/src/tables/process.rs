@@ -8,7 +8,7 @@ use std::sync::LazyLock;
 use serde::Serialize;
 
 use crate::jars::size::{JarSize, TableJar};
-use crate::kitchen::altitude::Altitude;
+use crate::kitchen::altitude::{Altitude, WaterBand};
 use crate::measures::moment::Minutes;
 use crate::measures::units::{Length, inches};
 use crate::measures::vocabulary::vocabulary;
@@ -219,6 +219,18 @@ pub fn tables() -> &'static Tables {
     &TABLES
 }
 
+/// Place of the column, from 0, in the table of a method at an altitude.
+///
+/// # Errors
+/// The [`Refusal`] that says where the table ends.
+pub fn column(method: Method, altitude: Altitude) -> Result<usize, Refusal> {
+    let place = match Gauge::of(method) {
+        Some(gauge) => gauge.column(altitude),
+        None => altitude.water_band().map(WaterBand::column),
+    };
+    place.ok_or_else(|| Refusal::altitude_out_of_range(method))
+}
+
 /// Looks up the tested process.
 ///
 /// # Errors
@@ -258,10 +270,7 @@ pub fn look_up(query: &Query) -> Result<Tested, Refusal> {
             Ok(Tested { options, cautions, source: Source::steam_guidance() })
         }
         Method::PressureDial | Method::PressureWeighted => {
-            let options = pressure_options(query);
-            if options.is_empty() {
-                return Err(Refusal::altitude_out_of_range(query.method));
-            }
+            let options = pressure_options(query)?;
             cautions.push(Caution::AcidUnderPressure);
             Ok(Tested { options, cautions, source: Source::usda_guide_3() })
         }
@@ -269,24 +278,27 @@ pub fn look_up(query: &Query) -> Result<Tested, Refusal> {
 }
 
 fn water_minutes(query: &Query, row_jar: JarSize) -> Result<(Minutes, Source), Refusal> {
-    let band = query.altitude.water_band().ok_or_else(|| Refusal::altitude_out_of_range(query.method))?;
+    let column = column(query.method, query.altitude)?;
     let row = tables()
         .water
         .iter()
         .find(|row| row.matches(query.product, query.medium, query.pack) && row.jar == row_jar)
         .ok_or_else(|| Refusal::jar_not_tested(query))?;
-    Ok((row.minutes[band.column()], row.source.clone()))
+    Ok((row.minutes[column], row.source.clone()))
 }
 
-fn pressure_options(query: &Query) -> Vec<ProcessOption> {
-    let Some(gauge) = Gauge::of(query.method) else { return Vec::new() };
-    let Some(column) = gauge.column(query.altitude) else { return Vec::new() };
+fn pressure_options(query: &Query) -> Result<Vec<ProcessOption>, Refusal> {
+    let column = column(query.method, query.altitude)?;
     let mut options: Vec<ProcessOption> = tables()
         .pressure
         .iter()
-        .filter(|row| row.gauge == gauge && row.matches(query.product, query.medium, query.pack))
+        .filter(|row| Some(row.gauge) == Gauge::of(query.method))
+        .filter(|row| row.matches(query.product, query.medium, query.pack))
         .filter_map(|row| row.psi[column].map(|psi| ProcessOption { minutes: row.minutes, psi: Some(psi) }))
         .collect();
+    if options.is_empty() {
+        return Err(Refusal::altitude_out_of_range(query.method));
+    }
     options.sort_by_key(|option| option.psi);
-    options
+    Ok(options)
 }

@@ -30,6 +30,18 @@ vocabulary! {
     }
 }
 
+vocabulary! {
+    /// What is wrong with a jar on the towel, the worst first.
+    "wrong", Wrong {
+        /// It did not have its full time.
+        Unprocessed = "unprocessed", "not processed";
+        /// Its dose of acid is not in it.
+        Undosed = "undosed", "no acid";
+        /// Its lid failed or is doubtful.
+        Lid = "lid", "lid failed";
+    }
+}
+
 /// Days that an unsealed jar is kept in the refrigerator. Common practice, no source: "use within days".
 pub const FRIDGE_DAYS: i64 = 4;
 /// Headspace of a jar that is frozen. Source: USDA Guide 1, from memory.
@@ -67,6 +79,8 @@ pub struct Cooling {
     pub verdict: Option<LidVerdict>,
     /// Whether it had its full time.
     pub processed: bool,
+    /// Whether its dose of acid is in it.
+    pub dosed: bool,
     /// When it came out of the canner.
     pub lifted_at: Moment,
 }
@@ -75,7 +89,9 @@ pub struct Cooling {
 #[derive(Debug, Clone, Copy, PartialEq, Eq, thiserror::Error)]
 pub enum NoRescue {
     /// Nothing is wrong with it.
-    #[error("its lid did not fail; judge it first")]
+    #[error(
+        "nothing is wrong with it that anybody said: its lid did not fail, its time was full, its acid is in"
+    )]
     NothingWrong,
     /// More than a day has passed.
     #[error("it came out more than 24 hours ago and is not processed again")]
@@ -89,11 +105,16 @@ pub enum NoRescue {
 }
 
 impl Cooling {
-    /// Whether something has to be done about it: its lid failed or is doubtful, or it is not processed.
+    /// Whether something has to be done about it, and what about: the worst first. Broken glass is thrown away.
     #[must_use]
-    pub fn is_wrong(&self) -> bool {
-        let failed = matches!(self.verdict, Some(LidVerdict::Failed | LidVerdict::Doubtful));
-        failed || (!self.processed && self.verdict != Some(LidVerdict::Broken))
+    pub fn wrong(&self) -> Option<Wrong> {
+        match self.verdict {
+            Some(LidVerdict::Broken) => None,
+            _ if !self.processed => Some(Wrong::Unprocessed),
+            _ if !self.dosed => Some(Wrong::Undosed),
+            Some(LidVerdict::Failed | LidVerdict::Doubtful) => Some(Wrong::Lid),
+            Some(LidVerdict::Holds) | None => None,
+        }
     }
 
     /// Whether the day is over within which it can be processed again.
@@ -103,10 +124,10 @@ impl Cooling {
     }
 
     /// Whether it goes back into the canner with the lid that it has: only as long as it is hot, and only because of its
-    /// time. A lid that failed is a new lid.
+    /// time. A lid that failed is a new lid, and a dose goes in under one.
     #[must_use]
     pub fn keeps_its_lid(&self, now: Moment) -> bool {
-        self.verdict.is_none() && now <= self.lifted_at.plus(HOT_FOR)
+        self.dosed && self.verdict.is_none() && now <= self.lifted_at.plus(HOT_FOR)
     }
 
     /// Whether it may be rescued so. Source: USDA Guide 1, from memory: within 24 hours by the full process or the cold;
@@ -116,7 +137,7 @@ impl Cooling {
     /// [`NoRescue`].
     pub fn may(&self, rescue: Rescue, kept_cold: Option<bool>, now: Moment) -> Result<(), NoRescue> {
         match rescue {
-            _ if !self.is_wrong() => Err(NoRescue::NothingWrong),
+            _ if self.wrong().is_none() => Err(NoRescue::NothingWrong),
             _ if !self.is_late(now) => Ok(()),
             Rescue::Reprocess => Err(NoRescue::TooLate),
             Rescue::Refrigerator | Rescue::Freezer => match kept_cold {
@@ -136,13 +157,13 @@ pub fn is_provisional(verdict: LidVerdict, lifted_at: Moment, judged_at: Moment)
 
 #[cfg(test)]
 mod tests {
-    use super::{Cooling, LidVerdict, NoRescue, Rescue, is_provisional};
+    use super::{Cooling, LidVerdict, NoRescue, Rescue, Wrong, is_provisional};
     use crate::measures::moment::Moment;
 
     const LIFTED: Moment = Moment(1_790_000_000_000);
 
     fn cooling(verdict: Option<LidVerdict>, processed: bool) -> Cooling {
-        Cooling { verdict, processed, lifted_at: LIFTED }
+        Cooling { verdict, processed, dosed: true, lifted_at: LIFTED }
     }
 
     #[test]
@@ -185,6 +206,30 @@ mod tests {
         assert!(unprocessed.keeps_its_lid(LIFTED.plus_minutes(30)));
         assert!(!unprocessed.keeps_its_lid(LIFTED.plus_minutes(31)));
         assert!(!cooling(Some(LidVerdict::Failed), true).keeps_its_lid(LIFTED.plus_minutes(1)));
+        let undosed = Cooling { dosed: false, ..unprocessed };
+        assert!(!undosed.keeps_its_lid(LIFTED.plus_minutes(1)), "its dose goes in under a new lid");
+    }
+
+    #[test]
+    fn the_worst_is_said_first_and_a_lid_that_holds_hides_nothing() {
+        use LidVerdict::{Broken, Failed, Holds};
+        for (verdict, processed, dosed, expected) in [
+            (None, false, false, Some(Wrong::Unprocessed)),
+            (Some(Holds), true, false, Some(Wrong::Undosed)),
+            (Some(Failed), true, false, Some(Wrong::Undosed)),
+            (Some(Failed), true, true, Some(Wrong::Lid)),
+            (Some(Broken), false, false, None),
+            (Some(Holds), true, true, None),
+            (None, true, true, None),
+        ] {
+            let jar = Cooling { verdict, processed, dosed, lifted_at: LIFTED };
+            assert_eq!(jar.wrong(), expected, "{jar:?}");
+        }
+        let undosed = Cooling { dosed: false, ..cooling(Some(Holds), true) };
+        assert_eq!(undosed.may(Rescue::Reprocess, None, LIFTED.plus_minutes(24 * 60)), Ok(()));
+        let late = LIFTED.plus_minutes(24 * 60 + 1);
+        assert_eq!(undosed.may(Rescue::Reprocess, Some(true), late), Err(NoRescue::TooLate));
+        assert_eq!(undosed.may(Rescue::Freezer, Some(true), late), Ok(()));
     }
 
     #[test]

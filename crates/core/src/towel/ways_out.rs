@@ -2,8 +2,9 @@
 
 use serde::Serialize;
 
-use super::seal::{Cooling, FRIDGE_DAYS, LidVerdict, Rescue, window};
+use super::seal::{Cooling, FRIDGE_DAYS, LidVerdict, Rescue, Wrong, window};
 use crate::canner::moment::unbroken;
+use crate::jars::acid::per_jar;
 use crate::measures::ids::JarId;
 use crate::measures::moment::{Minutes, Moment};
 use crate::measures::words::{capital, counted};
@@ -16,8 +17,8 @@ use crate::records::towel::{Towel, TowelJar};
 pub struct WaysOut {
     /// The jars.
     pub jars: Vec<JarId>,
-    /// Whether they are not processed, which is said before anything else.
-    pub unprocessed: bool,
+    /// What is wrong with them; that they are not processed or have no acid is said before anything else.
+    pub wrong: Wrong,
     /// What is wrong and what to do; `{at}` stands for the clock time of `at`.
     pub words: String,
     /// A moment in the words.
@@ -41,7 +42,12 @@ fn ways(is_late: bool) -> Vec<Rescue> {
 /// A jar on the towel as its rules see it.
 #[must_use]
 pub fn cooling(jar: &TowelJar, towel: &Towel, load: &CannerLoad, now: Moment) -> Cooling {
-    Cooling { verdict: jar.verdict, processed: load.is_processed(jar.id, now), lifted_at: towel.lifted_at }
+    Cooling {
+        verdict: jar.verdict,
+        processed: load.is_processed(jar.id, now),
+        dosed: jar.dosed,
+        lifted_at: towel.lifted_at,
+    }
 }
 
 fn of_failed(jar: &TowelJar, cooling: &Cooling, now: Moment) -> WaysOut {
@@ -57,7 +63,55 @@ fn of_failed(jar: &TowelJar, cooling: &Cooling, now: Moment) -> WaysOut {
         )
     };
     let at = (!is_late).then_some(by);
-    WaysOut { jars: vec![jar.id], unprocessed: false, words, at, ways: ways(is_late), asks_cold: is_late }
+    WaysOut { jars: vec![jar.id], wrong: Wrong::Lid, words, at, ways: ways(is_late), asks_cold: is_late }
+}
+
+/// The dose of each size among some jars: "½ tsp citric acid into each quart".
+fn doses_of(jars: &[&TowelJar], load: &CannerLoad) -> String {
+    let mut doses: Vec<String> = Vec::new();
+    for jar in load.jars.iter().filter(|jar| jars.iter().any(|other| other.id == jar.id)) {
+        let dose = format!("{} {} into each {}", per_jar(jar.agent, jar.size).label(), jar.agent, jar.size);
+        if !doses.contains(&dose) {
+            doses.push(dose);
+        }
+    }
+    doses.join(", ")
+}
+
+/// "Jar 3 has no dose of acid."
+fn lacking(jars: &[&TowelJar]) -> String {
+    let numbers: Vec<String> = jars.iter().map(|jar| jar.number.to_string()).collect();
+    match numbers.as_slice() {
+        [one] => format!("Jar {one} has no dose of acid."),
+        _ => format!("Jars {} have no dose of acid.", numbers.join(", ")),
+    }
+}
+
+/// Jars without their dose. Source: USDA Guide 1 and 3, from memory, for the day within which a jar is processed again; that
+/// it is opened for its dose is common practice, no source.
+fn of_undosed(jars: &[&TowelJar], towel: &Towel, load: &CannerLoad, now: Moment) -> WaysOut {
+    let named = lacking(jars);
+    let is_late = jars.iter().any(|jar| cooling(jar, towel, load, now).is_late(now));
+    let words = if is_late {
+        let late = if jars.len() == 1 { LATE } else { LATE_ALL };
+        format!("{named} {late}")
+    } else {
+        let (them, lids) = if jars.len() == 1 { ("it", "a new lid") } else { ("them", "new lids") };
+        format!(
+            "{named} Before {{at}}: open {them}, {}, heat the food to the boil, {lids}, and the full {} minutes. Or \
+             into the refrigerator now, and eat {them} within {FRIDGE_DAYS} days.",
+            doses_of(jars, load),
+            load.clock.required().0,
+        )
+    };
+    WaysOut {
+        jars: jars.iter().map(|jar| jar.id).collect(),
+        wrong: Wrong::Undosed,
+        at: (!is_late).then_some(window(towel.lifted_at).1),
+        words,
+        ways: ways(is_late),
+        asks_cold: is_late,
+    }
 }
 
 fn of_unprocessed(jars: &[&TowelJar], towel: &Towel, load: &CannerLoad, now: Moment) -> WaysOut {
@@ -81,9 +135,15 @@ fn of_unprocessed(jars: &[&TowelJar], towel: &Towel, load: &CannerLoad, now: Mom
              eat them within {FRIDGE_DAYS} days."
         )
     };
+    let undosed: Vec<&TowelJar> = jars.iter().filter(|jar| !jar.dosed).copied().collect();
+    let words = if undosed.is_empty() || is_late {
+        words
+    } else {
+        format!("{words} {} It goes in before the lid: {}.", lacking(&undosed), doses_of(&undosed, load))
+    };
     WaysOut {
         jars: jars.iter().map(|jar| jar.id).collect(),
-        unprocessed: true,
+        wrong: Wrong::Unprocessed,
         at: words.contains("{at}").then_some(by),
         words,
         ways: ways(is_late),
@@ -91,18 +151,20 @@ fn of_unprocessed(jars: &[&TowelJar], towel: &Towel, load: &CannerLoad, now: Mom
     }
 }
 
-/// Everything on a towel that somebody has to decide about: first the jars that are not processed, together, then each
-/// jar whose lid failed.
+/// Everything on a towel that somebody has to decide about: first the jars that are not processed, together, then those
+/// without acid, together, then each jar whose lid failed.
 #[must_use]
 pub fn ways_out(towel: &Towel, load: &CannerLoad, now: Moment) -> Vec<WaysOut> {
-    let undecided = towel.jars.iter().filter(|jar| jar.rescue.is_none());
-    let wrong: Vec<(&TowelJar, Cooling)> = undecided
-        .map(|jar| (jar, cooling(jar, towel, load, now)))
-        .filter(|(_, cooling)| cooling.is_wrong())
-        .collect();
-    let unprocessed: Vec<&TowelJar> =
-        wrong.iter().filter(|(_, cooling)| !cooling.processed).map(|(jar, _)| *jar).collect();
-    let first = (!unprocessed.is_empty()).then(|| of_unprocessed(&unprocessed, towel, load, now));
-    let failed = wrong.iter().filter(|(_, cooling)| cooling.processed);
-    first.into_iter().chain(failed.map(|(jar, cooling)| of_failed(jar, cooling, now))).collect()
+    let is = |jar: &&TowelJar, wrong: Wrong| {
+        jar.rescue.is_none() && cooling(jar, towel, load, now).wrong() == Some(wrong)
+    };
+    let with = |wrong: Wrong| -> Vec<&TowelJar> { towel.jars.iter().filter(|jar| is(jar, wrong)).collect() };
+    let together = |jars: Vec<&TowelJar>, of: fn(&[&TowelJar], &Towel, &CannerLoad, Moment) -> WaysOut| {
+        (!jars.is_empty()).then(|| of(&jars, towel, load, now))
+    };
+    let first = together(with(Wrong::Unprocessed), of_unprocessed);
+    let then = together(with(Wrong::Undosed), of_undosed);
+    let failed = with(Wrong::Lid);
+    let each = failed.into_iter().map(|jar| of_failed(jar, &cooling(jar, towel, load, now), now));
+    first.into_iter().chain(then).chain(each).collect()
 }

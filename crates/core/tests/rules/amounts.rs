@@ -4,7 +4,7 @@ use bodega_core::jars::acid::{
     Agent, CITRIC_G_PER_TSP, LeastDose, bottles, grams, label_of, least_per_jar, measured, per_jar,
     pot_share, teaspoons_of, total,
 };
-use bodega_core::jars::bench::{JarStep, bench_steps, may_tick, next_step, state_of};
+use bodega_core::jars::bench::{JarStep, bench_steps, last_step, may_tick, next_step, state_of};
 use bodega_core::jars::size::{JarSize, Mouth, TableJar};
 use bodega_core::kitchen::cupboard::missing;
 use bodega_core::measures::moment::{Minutes, Moment};
@@ -177,18 +177,26 @@ fn steps_stand_in_working_order_and_imply_what_comes_before_but_the_acid() {
     assert_eq!(Salt.implies(), [Salt]);
     assert_eq!(Filled.implies(), [Salt, Filled]);
     assert_eq!(Lid.implies(), [Salt, Filled, Bubbles, Rim, Lid]);
-    assert_eq!(Acid.reopens(), [Acid, Salt, Filled, Bubbles, Rim, Lid]);
+    assert_eq!(Acid.reopens(), [Acid, Bubbles, Rim, Lid], "the food stays in, and the dose takes room");
     assert_eq!(Rim.reopens(), [Rim, Lid]);
 
     let mut one = jar(4, 1, JarSize::Quart);
     assert_eq!(next_step(&one, &[]), Some(Acid));
     for step in [Salt, Filled, Bubbles, Rim, Lid] {
-        assert_eq!(may_tick(&one, step, &[]).unwrap_err().number, 4, "{step}");
+        assert_eq!(may_tick(&one, step, false, &[]).unwrap_err().number, 4, "{step}");
     }
-    assert_eq!(may_tick(&one, Acid, &[]), Ok(()));
-    one.acid = true;
+    assert_eq!(may_tick(&one, Acid, false, &[]), Ok(()));
+    assert_eq!(may_tick(&one, Filled, true, &[]), Ok(()), "the food is in already");
+    for step in [Bubbles, Rim, Lid] {
+        assert!(may_tick(&one, step, true, &[]).is_err(), "{step}: acid after the lid is not acid");
+    }
+    one.filled = true;
+    assert_eq!((next_step(&one, &[]), last_step(&one)), (Some(Acid), Some(Filled)));
+    assert_eq!(state_of(&one, &[]), "filled, needs acid");
+    (one.filled, one.acid) = (false, true);
+    assert_eq!(last_step(&one), Some(Acid));
     assert_eq!(next_step(&one, &[]), Some(Filled), "no salt is wanted");
-    assert_eq!(may_tick(&one, Lid, &[]), Ok(()));
+    assert_eq!(may_tick(&one, Lid, false, &[]), Ok(()));
     one.wants_salt = true;
     assert_eq!(next_step(&one, &[]), Some(Salt));
     assert_eq!(state_of(&one, &[]), "acid in");
@@ -261,7 +269,7 @@ fn lids_are_judged_between_twelve_and_twenty_four_hours() {
     assert_eq!(window(START), (at(12 * 60), at(24 * 60)));
     assert_eq!(fridge_until(START), at(4 * 24 * 60));
     let again = |verdict: LidVerdict, ms: i64| {
-        let jar = Cooling { verdict: Some(verdict), processed: true, lifted_at: START };
+        let jar = Cooling { verdict: Some(verdict), processed: true, dosed: true, lifted_at: START };
         jar.may(Rescue::Reprocess, None, Moment(at(24 * 60).0 + ms)).is_ok()
     };
     for verdict in LidVerdict::ALL {
@@ -275,7 +283,7 @@ fn lids_are_judged_between_twelve_and_twenty_four_hours() {
 fn a_jar_on_the_towel_is_open_until_it_is_judged_and_dealt_with() {
     use bodega_core::measures::ids::{BatchId, JarId};
     use bodega_core::records::towel::TowelJar;
-    let is_open = |verdict, rescue, tidy| {
+    let open = |verdict, rescue, tidy, dosed| {
         let jar = TowelJar {
             id: JarId(1),
             batch: BatchId(1),
@@ -287,9 +295,16 @@ fn a_jar_on_the_towel_is_open_until_it_is_judged_and_dealt_with() {
             judged_at: None,
             rescue,
             tidy,
+            dosed,
         };
         jar.is_open()
     };
+    let is_open = |verdict, rescue, tidy| open(verdict, rescue, tidy, true);
+    for verdict in [None, Some(LidVerdict::Holds), Some(LidVerdict::Failed)] {
+        assert!(open(verdict, None, true, false), "{verdict:?} without its acid");
+        assert!(!open(verdict, Some(Rescue::Refrigerator), true, false));
+    }
+    assert!(!open(Some(LidVerdict::Broken), None, true, false));
     assert!(is_open(None, None, false) && is_open(None, None, true));
     assert!(is_open(Some(LidVerdict::Holds), None, false) && !is_open(Some(LidVerdict::Holds), None, true));
     for verdict in [LidVerdict::Failed, LidVerdict::Doubtful] {
@@ -310,8 +325,8 @@ fn acid_in_the_pot_counts_for_every_jar_once_it_is_enough_for_all() {
     assert!(!has_acid(&jar(1, 2, JarSize::Quart), &pot(12.0)), "another batch's pot");
     assert_eq!(next_step(&quart, &pot(12.0)), Some(JarStep::Filled));
     assert_eq!(state_of(&quart, &pot(12.0)), "acid in the pot");
-    assert_eq!(may_tick(&quart, JarStep::Lid, &pot(12.0)), Ok(()));
-    assert!(may_tick(&quart, JarStep::Lid, &pot(9.0)).is_err());
+    assert_eq!(may_tick(&quart, JarStep::Lid, false, &pot(12.0)), Ok(()));
+    assert!(may_tick(&quart, JarStep::Lid, false, &pot(9.0)).is_err());
     let steps = bench_steps(std::slice::from_ref(&quart), &pot(12.0));
     assert_eq!((steps[0].step, steps[0].have), (JarStep::Acid, 1));
     let to_add = |pots: &[DosedPot]| doses(std::slice::from_ref(&quart), pots)[0].to_add.clone();

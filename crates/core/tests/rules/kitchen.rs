@@ -131,6 +131,8 @@ pub fn on_the_towel() -> JarRecord {
         earlier_loads: Vec::new(),
         lifted_at: Some(START),
         broke: false,
+        acid_after_food: false,
+        undosed: false,
         verdict: None,
         judged_at: None,
         rescue: None,

@@ -9,7 +9,7 @@ use bodega_core::canner::events::{BoilEvent, Happened, OutOfOrder};
 use bodega_core::canner::loads::NoCapacity;
 use bodega_core::canner::moment::{Lacks, Touch, said};
 use bodega_core::canner::probe::Suggestion;
-use bodega_core::counter::{of_canner, of_kettle, of_lids, of_unprocessed};
+use bodega_core::counter::{of_canner, of_kettle, of_lids, of_towel};
 use bodega_core::day::overnight::advice;
 use bodega_core::jars::acid::Agent;
 use bodega_core::jars::bench::{JarStep, bench_steps, may_tick, state_of};
@@ -28,7 +28,7 @@ use bodega_core::shelf::pantry::{BEFORE_OPENING, Discard, Leaving};
 use bodega_core::tables::process::{
     Caution, Medium, MediumError, Method, Pack, Product, Query, check_medium, look_up,
 };
-use bodega_core::towel::seal::{LidVerdict, NoRescue, Rescue, window};
+use bodega_core::towel::seal::{LidVerdict, NoRescue, Rescue, Wrong, window};
 use bodega_core::towel::ways_out::ways_out;
 
 use super::judge::every_mistake_judged;
@@ -196,13 +196,14 @@ fn calls() -> Vec<String> {
         all.extend(of_kettle(at(60), celsius, at(0)));
     }
     all.push(of_lids(at(0)));
-    all.push(of_unprocessed(at(0)));
+    all.extend(Wrong::ALL.iter().filter_map(|wrong| of_towel(*wrong, at(0))));
     all.into_iter().map(|call| format!("{}{}", call.text, if call.once { " (once)" } else { "" })).collect()
 }
 
 fn bench() -> Vec<String> {
     let mut jar = jar(3, 1, JarSize::Quart);
-    let mut all = vec![state_of(&jar, &[]), may_tick(&jar, JarStep::Lid, &[]).unwrap_err().to_string()];
+    let mut all =
+        vec![state_of(&jar, &[]), may_tick(&jar, JarStep::Lid, false, &[]).unwrap_err().to_string()];
     jar.wants_salt = true;
     let steps: [fn(&mut Jar); 6] = [
         |jar| jar.acid = true,
@@ -235,6 +236,8 @@ fn whereabouts() -> Vec<String> {
         all.push(other.whereabouts());
     };
     change(|jar| jar.broke = true);
+    change(|jar| jar.undosed = true);
+    change(|jar| (jar.undosed, jar.verdict, jar.tidy) = (true, Some(LidVerdict::Holds), true));
     change(|jar| jar.rescue = Some(Rescue::Refrigerator));
     change(|jar| jar.rescue = Some(Rescue::Freezer));
     change(|jar| jar.lifted_at = None);
@@ -275,8 +278,14 @@ fn on_towels() -> Vec<String> {
                 judged_at: None,
                 rescue: None,
                 tidy: false,
+                dosed: true,
             })
             .to_vec(),
+    };
+    let undosed = |verdict, numbers: &[u32]| {
+        let mut towel = towel(verdict);
+        towel.jars.iter_mut().for_each(|jar| jar.dosed = !numbers.contains(&jar.number));
+        towel
     };
     let boiled = |method, off: i64| {
         let events = [(JarsIn, 0), (Boils, 20), (HeatOff, off), (Lifted, 80)];
@@ -308,6 +317,9 @@ fn on_towels() -> Vec<String> {
         ("failed", towel(Some(LidVerdict::Failed)), boiled(Method::BoilingWater, 70)),
         ("doubtful", towel(Some(LidVerdict::Doubtful)), boiled(Method::BoilingWater, 70)),
         ("broken", towel(Some(LidVerdict::Broken)), boiled(Method::BoilingWater, 70)),
+        ("one undosed", undosed(Some(LidVerdict::Holds), &[1]), boiled(Method::BoilingWater, 70)),
+        ("all undosed", undosed(None, &[1, 2]), boiled(Method::BoilingWater, 70)),
+        ("undosed and short", undosed(None, &[2]), boiled(Method::BoilingWater, 40)),
     ] {
         for (when, minute) in [("hot", 90), ("cooled", 300), ("late", 80 + 24 * 60 + 1)] {
             let said = ways_out(&towel, &load, at(minute));

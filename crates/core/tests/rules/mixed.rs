@@ -177,6 +177,7 @@ fn the_towel_is_judged_like_the_load_and_by_its_first_look() {
             judged_at: after.map(|hours| at(76 + hours * 60)),
             rescue: None,
             tidy: false,
+            dosed: true,
         };
         let towel = Towel {
             load_id: LoadId(1),

@@ -4,12 +4,14 @@ use actix_web::{get, web};
 use bodega_core::jars::acid::{self, Agent};
 use bodega_core::jars::size::JarSize;
 use bodega_core::kitchen::altitude::{Altitude, WaterBand};
-use bodega_core::tables::process::{Gauge, Product, headspace, tables};
+use bodega_core::tables::process::{Gauge, Method, Product, headspace, tables};
 use bodega_core::tables::source::Source;
 use uom::si::length::inch;
 use uom::si::thermodynamic_temperature::{degree_celsius, degree_fahrenheit};
 
-use crate::almanac::view::{AcidDose, AcidRow, Almanac, Band, HeadspaceRow, WaterLine, pressure_table};
+use crate::almanac::view::{
+    AcidDose, AcidRow, Almanac, HeadspaceRow, WaterLine, bands, own_column, pressure_table,
+};
 use crate::problem::ApiError;
 use crate::state::{Shared, read};
 
@@ -20,16 +22,15 @@ pub async fn get_almanac(shared: web::Data<Shared>) -> Result<web::Json<Almanac>
     const ACID_JARS: [JarSize; 4] = [JarSize::HalfPint, JarSize::Pint, JarSize::PintAndHalf, JarSize::Quart];
     let kitchen = read(&shared, |shared| shared.store.kitchen()).await?;
     let altitude = kitchen.altitude();
-    let here = altitude.and_then(Altitude::water_band);
+    let own = own_column(Method::BoilingWater, altitude);
     let boils = altitude.map(Altitude::boiling_point);
     Ok(web::Json(Almanac {
         altitude_ft: kitchen.altitude_ft,
         boils_at_c: boils.map(|boils| boils.get::<degree_celsius>()),
         boils_at_f: boils.map(|boils| boils.get::<degree_fahrenheit>()),
-        bands: WaterBand::EDGES_FT
-            .iter()
-            .map(|(band, _)| Band { label: band.label().to_owned(), here: here == Some(*band) })
-            .collect(),
+        boils_beside_the_sea: altitude.map(Altitude::beside_the_sea),
+        bands: bands(&WaterBand::EDGES_FT.map(|(band, _)| band.label()), own.as_ref().ok().copied()),
+        no_column: own.err(),
         water: tables()
             .water
             .iter()

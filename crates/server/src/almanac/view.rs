@@ -4,7 +4,7 @@ use bodega_core::jars::acid::Agent;
 use bodega_core::jars::size::JarSize;
 use bodega_core::kitchen::altitude::Altitude;
 use bodega_core::measures::moment::Minutes;
-use bodega_core::tables::process::{Gauge, Medium, Pack, Product, tables};
+use bodega_core::tables::process::{self, Gauge, Medium, Method, Pack, Product, tables};
 use bodega_core::tables::source::Source;
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -53,6 +53,8 @@ pub struct PressureTable {
     pub gauge: &'static str,
     /// Its columns.
     pub bands: Vec<Band>,
+    /// Why none of them is this kitchen's; `null` when one is.
+    pub no_column: Option<String>,
     /// Its rows.
     pub rows: Vec<PressureLine>,
 }
@@ -93,8 +95,12 @@ pub struct Almanac {
     pub boils_at_c: Option<f64>,
     /// The same in degrees Fahrenheit.
     pub boils_at_f: Option<f64>,
+    /// How that differs from the sea, in words.
+    pub boils_beside_the_sea: Option<&'static str>,
     /// Columns of the boiling-water table.
     pub bands: Vec<Band>,
+    /// Why none of them is this kitchen's; `null` when one is.
+    pub no_column: Option<String>,
     /// Its rows.
     pub water: Vec<WaterLine>,
     /// Pressure tables.
@@ -107,19 +113,31 @@ pub struct Almanac {
     pub sources: Vec<Source>,
 }
 
+/// The column of a method's table that is this kitchen's, or why none is.
+pub(crate) fn own_column(method: Method, altitude: Option<Altitude>) -> Result<usize, String> {
+    let altitude =
+        altitude.ok_or("The altitude is not known. Set it under Kitchen, and its column lights up.")?;
+    process::column(method, altitude)
+        .map_err(|refusal| format!("{} {}", refusal.message, refusal.instead.join(" ")))
+}
+
+pub(crate) fn bands(labels: &[&str], own: Option<usize>) -> Vec<Band> {
+    let band =
+        |(column, label): (usize, &&str)| Band { label: (*label).to_owned(), here: own == Some(column) };
+    labels.iter().enumerate().map(band).collect()
+}
+
 pub(crate) fn pressure_table(gauge: Gauge, altitude: Option<Altitude>) -> PressureTable {
     let labels = gauge.labels();
-    let here = altitude.and_then(|altitude| gauge.column(altitude));
+    let (word, method) = match gauge {
+        Gauge::Dial => ("dial", Method::PressureDial),
+        Gauge::Weighted => ("weighted", Method::PressureWeighted),
+    };
+    let own = own_column(method, altitude);
     PressureTable {
-        gauge: match gauge {
-            Gauge::Dial => "dial",
-            Gauge::Weighted => "weighted",
-        },
-        bands: labels
-            .iter()
-            .enumerate()
-            .map(|(column, label)| Band { label: (*label).to_owned(), here: here == Some(column) })
-            .collect(),
+        gauge: word,
+        bands: bands(labels, own.as_ref().ok().copied()),
+        no_column: own.err(),
         rows: tables()
             .pressure
             .iter()

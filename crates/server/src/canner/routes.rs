@@ -127,15 +127,16 @@ pub async fn add_event(
     Ok(Created { at: format!("/api/loads/{}", body.id), body })
 }
 
-/// Takes the last event of a load back.
-#[utoipa::path(params(("id" = i64, Path)),
+/// Takes the event of a moment back, as long as it is the last; said twice, it takes back one.
+#[utoipa::path(params(("id" = i64, Path), ("at" = i64, Path)),
     responses((status = 200, body = LoadView), (status = 404, body = Problem), (status = 409, body = Problem)))]
-#[delete("/api/loads/{id}/events/last")]
+#[delete("/api/loads/{id}/events/{at}")]
 pub async fn undo_event(
     shared: web::Data<Shared>,
-    id: web::Path<LoadId>,
+    path: web::Path<(LoadId, Moment)>,
 ) -> Result<web::Json<LoadView>, ApiError> {
-    changed(&shared, move |shared, now| shared.store.undo_event(*id, now)).await
+    let (id, at) = *path;
+    changed(&shared, move |shared, now| shared.store.undo_event(id, at, now)).await
 }
 
 /// What a load's time is looked up by.

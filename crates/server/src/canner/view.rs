@@ -7,7 +7,7 @@ use bodega_core::canner::pot::{COVER_IN, Filling, topping_up};
 use bodega_core::canner::probe::{Suggestion, suggestion};
 use bodega_core::canner::standing::{Place, standing};
 use bodega_core::canner::water::{OVERHANG, come_up_of, filling, inner_width, stands_over};
-use bodega_core::jars::bench::{BenchStep, JarStep, bench_steps, next_step, state_of};
+use bodega_core::jars::bench::{BenchStep, JarStep, bench_steps, last_step, next_step, state_of};
 use bodega_core::jars::doses::{Dose, DosedPot, doses, has_acid};
 use bodega_core::jars::size::JarSize;
 use bodega_core::judge::records::{BatchFacts, Judged, judge_load};
@@ -82,13 +82,21 @@ pub struct JarView {
     pub state: String,
     /// What one more touch says of it; `null` once it is ready for the canner.
     pub next: Option<JarStep>,
+    /// What was ticked on it last, to take back; `null` when nothing was.
+    pub last: Option<JarStep>,
     /// Its acid is in, in the jar or in the pot.
     pub has_acid: bool,
 }
 
 impl JarView {
     fn new(jar: Jar, pots: &[DosedPot]) -> Self {
-        Self { state: state_of(&jar, pots), next: next_step(&jar, pots), has_acid: has_acid(&jar, pots), jar }
+        Self {
+            state: state_of(&jar, pots),
+            next: next_step(&jar, pots),
+            last: last_step(&jar),
+            has_acid: has_acid(&jar, pots),
+            jar,
+        }
     }
 }
 

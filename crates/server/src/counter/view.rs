@@ -2,7 +2,7 @@
 
 use bodega_core::canner::events::Phase;
 use bodega_core::canner::probe::{Suggestion, suggestion};
-use bodega_core::counter::{Call, of_canner, of_kettle, of_lids, of_unprocessed};
+use bodega_core::counter::{Call, of_canner, of_kettle, of_lids, of_towel};
 use bodega_core::jars::bench::next_load;
 use bodega_core::jars::doses::has_acid;
 use bodega_core::measures::ids::LoadId;
@@ -11,6 +11,7 @@ use bodega_core::records::kitchen::Kitchen;
 use bodega_core::records::load::CannerLoad;
 use bodega_core::records::shelf::ShelfSearch;
 use bodega_core::records::towel::Towel;
+use bodega_core::towel::seal::Wrong;
 use bodega_core::towel::ways_out::ways_out;
 use bodega_store::{StoreError, if_readable};
 use serde::Serialize;
@@ -47,6 +48,8 @@ pub struct Counter {
     pub next_check: Option<Moment>,
     /// Jars on the towel that are not processed and that nobody has decided about.
     pub unprocessed: usize,
+    /// Jars on the towel that have no dose of acid.
+    pub undosed: usize,
     /// Jars on the shelf.
     pub shelved: u32,
     /// What calls somebody back, now or from a moment on; the most urgent first.
@@ -103,17 +106,13 @@ fn next_check(towel: &[Towel]) -> Option<Moment> {
     towel.iter().filter(unseen).map(|load| load.check_from).min()
 }
 
-/// Jars on the towel that are not processed, and since when.
-fn unprocessed(shared: &Shared, towel: &[Towel], now: Moment) -> Result<Option<(usize, Moment)>, StoreError> {
-    let mut found: Option<(usize, Moment)> = None;
+/// Jars on the towel that are not processed or have no acid: what is wrong, how many, since when.
+fn amiss(shared: &Shared, towel: &[Towel], now: Moment) -> Result<Vec<(Wrong, usize, Moment)>, StoreError> {
+    let mut found = Vec::new();
     for lying in towel {
         let Some(load) = if_readable(shared.store.load(lying.load_id))? else { continue };
-        let ways = ways_out(lying, &load, now);
-        let count: usize = ways.iter().filter(|way| way.unprocessed).map(|way| way.jars.len()).sum();
-        if count > 0 {
-            let (before, since) = found.unwrap_or((0, lying.lifted_at));
-            found = Some((before + count, since.min(lying.lifted_at)));
-        }
+        let ways = ways_out(lying, &load, now).into_iter().filter(|way| way.wrong != Wrong::Lid);
+        found.extend(ways.map(|way| (way.wrong, way.jars.len(), lying.lifted_at)));
     }
     Ok(found)
 }
@@ -167,8 +166,12 @@ pub(crate) fn count(shared: &Shared) -> Result<Counter, StoreError> {
         in_canner.iter().flat_map(|load| of_canner(load, suggestion(load, altitude), is_one, now)).collect();
     calls.extend(kettle.iter().flat_map(|kettle| of_kettle(kettle.finish, kettle.temp_c, now)));
     calls.extend(next_check.map(of_lids));
-    let unprocessed = unprocessed(shared, &towel, now)?;
-    calls.extend(unprocessed.map(|(_, since)| of_unprocessed(since)));
+    let amiss = amiss(shared, &towel, now)?;
+    let jars_of = |wrong: Wrong| amiss.iter().filter(|item| item.0 == wrong).map(|item| item.1).sum();
+    calls.extend(Wrong::ALL.iter().filter_map(|wrong| {
+        let since = amiss.iter().filter(|item| item.0 == *wrong).map(|item| item.2).min()?;
+        of_towel(*wrong, since)
+    }));
     let pots = match on_bench {
         Some(load) => dosed_pots(&facts(shared, load)?),
         None => Vec::new(),
@@ -191,7 +194,8 @@ pub(crate) fn count(shared: &Shared) -> Result<Counter, StoreError> {
         canners,
         cooling: towel.iter().flat_map(|load| &load.jars).filter(|jar| jar.verdict.is_none()).count(),
         next_check,
-        unprocessed: unprocessed.map_or(0, |(jars, _)| jars),
+        unprocessed: jars_of(Wrong::Unprocessed),
+        undosed: jars_of(Wrong::Undosed),
         shelved: store.shelf(&ShelfSearch::default())?.iter().map(|group| group.count).sum(),
     })
 }

@@ -8,6 +8,7 @@ use bodega_core::measures::ids::{BatchId, CookId, KettleId};
 use bodega_core::measures::limits::{
     BRIX, DEPTH_READ, KETTLE_VOLUME, PROBE, VESSEL_DIAMETER, VESSEL_HEIGHT, WEIGHT,
 };
+use bodega_core::measures::moment::Moment;
 use bodega_core::measures::units::{in_litres_per_hour, kilograms, litres};
 use bodega_core::plan::outlook::juice_brix;
 use bodega_core::plan::yields;
@@ -291,16 +292,18 @@ pub async fn add_cook_event(
     Ok(Created { at: format!("/api/cooks/{}", body.id), body })
 }
 
-/// Takes the last line of the log back.
-#[utoipa::path(params(("id" = i64, Path)),
+/// Takes the line of a moment out of the log; said twice, it takes out one.
+#[utoipa::path(params(("id" = i64, Path), ("at" = i64, Path)),
     responses((status = 200, body = CookView), (status = 404, body = Problem), (status = 409, body = Problem)))]
-#[delete("/api/cooks/{id}/events/last")]
+#[delete("/api/cooks/{id}/events/{at}")]
 pub async fn undo_cook_event(
     shared: web::Data<Shared>,
-    id: web::Path<CookId>,
+    path: web::Path<(CookId, Moment)>,
 ) -> Result<web::Json<CookView>, ApiError> {
-    let done =
-        change(&shared, move |shared| view(shared, shared.store.undo_cook_event(*id, shared.clock.now())?));
+    let (id, at) = *path;
+    let done = change(&shared, move |shared| {
+        view(shared, shared.store.undo_cook_event(id, at, shared.clock.now())?)
+    });
     Ok(web::Json(done.await?))
 }
 

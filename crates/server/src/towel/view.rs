@@ -1,7 +1,9 @@
 //! Loads that cool, and jars kept cold, as the towel shows them.
 
+use bodega_core::judge::Subject;
 use bodega_core::judge::records::{Judged, judge_towel};
 use bodega_core::records::towel::{Rescued, Towel};
+use bodega_core::towel::seal::Wrong;
 use bodega_core::towel::ways_out::{WaysOut, ways_out};
 use bodega_store::{StoreError, if_readable};
 use serde::Serialize;
@@ -29,9 +31,13 @@ pub(crate) fn towels(shared: &Shared) -> Result<Vec<TowelView>, StoreError> {
     let now = shared.clock.now();
     let view = |towel: Towel| {
         let Some(load) = if_readable(shared.store.load(towel.load_id))? else { return Ok(None) };
-        let judged = judge_towel(&towel, &load, &facts(shared, &load)?, kitchen.altitude());
+        let mut judged = judge_towel(&towel, &load, &facts(shared, &load)?, kitchen.altitude());
         let ways_out = ways_out(&towel, &load, now);
-        let processed = !ways_out.iter().any(|way| way.unprocessed);
+        if ways_out.iter().any(|way| way.wrong == Wrong::Undosed) {
+            // The way out says it, with what to do.
+            judged.findings.retain(|found| found.subject != Subject::Acid);
+        }
+        let processed = !ways_out.iter().any(|way| way.wrong == Wrong::Unprocessed);
         Ok(Some(TowelView { processed, ways_out, judged, towel }))
     };
     let views = shared.store.towel()?.into_iter().filter_map(|towel| view(towel).transpose());

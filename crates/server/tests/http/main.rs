@@ -1,5 +1,6 @@
 //! The API from outside, station by station.
 
+mod acid;
 mod api;
 mod bounds;
 mod canner;

@@ -25,7 +25,7 @@ fn read(row: &Row<'_>) -> rusqlite::Result<Jar> {
         agent: word(row, "agent")?,
         wants_salt: row.get("salt")?,
         size: word(row, "size")?,
-        acid: is("acid_at")? && !row.get::<_, bool>("acid_from_pot")?,
+        acid: is("acid_at")? && !is("undosed_at")? && !row.get::<_, bool>("acid_from_pot")?,
         salt: is("salt_at")?,
         filled: is("filled_at")?,
         bubbles: is("bubbles_at")?,
@@ -75,6 +75,9 @@ pub(crate) fn read_record(row: &Row<'_>) -> rusqlite::Result<JarRecord> {
         earlier_loads: Vec::new(),
         lifted_at: moment(row, "lifted_at")?,
         broke: row.get("broke")?,
+        acid_after_food: moment(row, "acid_at")? > moment(row, "filled_at")?
+            && moment(row, "filled_at")?.is_some(),
+        undosed: moment(row, "undosed_at")?.is_some(),
         verdict: read_verdict(row)?,
         judged_at: moment(row, "seal_at")?,
         rescue: optional_word(row, "rescue")?,

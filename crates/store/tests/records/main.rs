@@ -1,5 +1,6 @@
 //! The records hold together whatever is asked of them.
 
+mod acid;
 mod broken;
 mod canners;
 mod common;

@@ -18,7 +18,7 @@ use bodega_core::tables::process::{Method, ProcessOption};
 use bodega_core::towel::seal::{LidVerdict, NoRescue, Rescue};
 use bodega_store::{Store, StoreError};
 
-use crate::common::{NOW, batch, lot, make_ready};
+use crate::common::{NOW, batch, lot, make_ready, undo};
 
 fn kitchen() -> (Store, BatchId, Vec<LoadId>) {
     let store = Store::in_memory().unwrap();
@@ -65,7 +65,7 @@ fn a_step_before_the_acid_and_a_load_that_is_not_ready_are_refused() {
     let before = store.load(loads[0]).unwrap();
     let jar = before.jars[0].id;
     let refused = store.tick_jar(jar, JarStep::Filled, true, NOW).unwrap_err();
-    assert_eq!(refused.to_string(), "jar 1 has no acid yet; acid goes in before the food");
+    assert!(refused.to_string().starts_with("jar 1 has no acid yet; acid goes in before the food"));
     let refused = store.add_event(loads[0], BoilEvent::JarsIn, NOW).unwrap_err();
     assert_eq!(refused.to_string(), "2 of 2 jars are not ready: 2 without acid");
     store.tick_load(loads[0], JarStep::Acid, NOW).unwrap();
@@ -220,16 +220,16 @@ fn what_was_counted_goes_down_by_what_batches_take() {
 #[test]
 fn the_last_event_is_taken_back_and_no_more_than_there_is() {
     let (store, _, loads) = kitchen();
-    let nothing = store.undo_event(loads[0], NOW).unwrap_err();
+    let nothing = undo(&store, loads[0], NOW).unwrap_err();
     assert_eq!(nothing.to_string(), "there is nothing to take back");
     make_ready(&store, loads[0], NOW);
     store.add_event(loads[0], BoilEvent::JarsIn, NOW).unwrap();
     store.add_event(loads[0], BoilEvent::Boils, NOW.plus_minutes(20)).unwrap();
-    let back = store.undo_event(loads[0], NOW.plus_minutes(21)).unwrap();
+    let back = undo(&store, loads[0], NOW.plus_minutes(21)).unwrap();
     assert_eq!(back.clock.happened().len(), 1);
     let method = CannerChange { method: Some(Method::AtmosphericSteam), ..CannerChange::default() };
     let planned = store.change_canner(CannerId(1), &method).unwrap_err();
     assert!(matches!(planned, StoreError::CannerPlanned { .. }), "{planned}");
-    store.undo_event(loads[0], NOW.plus_minutes(22)).unwrap();
+    undo(&store, loads[0], NOW.plus_minutes(22)).unwrap();
     assert!(!store.load(loads[0]).unwrap().clock.has_begun());
 }

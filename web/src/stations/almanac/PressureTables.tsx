@@ -1,5 +1,6 @@
 import type { Almanac } from "../../api/client";
 import { MEDIUM, PRODUCT } from "../../parts/format";
+import { Note } from "../../parts/Note";
 
 type Table = Almanac["pressure"][number];
 
@@ -10,29 +11,38 @@ function nameOf(row: Table["rows"][number]): string {
   return row.medium ? `${products} ${MEDIUM[row.medium]}` : products;
 }
 
-/** For one gauge: each process with its options beside each other, at the kitchen's column. */
+/** One process with its options beside each other, in one column. */
+function options(rows: Table["rows"], name: string, column: number): string {
+  return rows
+    .filter((row) => nameOf(row) === name && row.psi[column] != null)
+    .map((row) => `${row.minutes}\u00a0min at ${row.psi[column]}\u00a0lb`)
+    .join(", or ");
+}
+
+/** For one gauge: the kitchen's own column, or every column when none is its own. */
 function Options({ table }: { table: Table }) {
-  const here = Math.max(
-    table.bands.findIndex((band) => band.here),
-    0,
-  );
+  const own = table.bands.findIndex((band) => band.here);
+  const columns = own === -1 ? table.bands.map((_, column) => column) : [own];
   const names = [...new Set(table.rows.map(nameOf))];
   return (
-    <section>
+    <section data-testid={`${table.gauge}-table`}>
       <h3 className="mb-1 text-base">
         {GAUGE[table.gauge] ?? table.gauge}{" "}
-        <span className="font-plain text-sm font-semibold text-muted">{table.bands[here]?.label}</span>
+        <span className="font-plain text-sm font-semibold text-muted">
+          {own === -1 ? "" : table.bands[own]?.label}
+        </span>
       </h3>
+      {table.no_column != null && <Note tone="stop">{table.no_column}</Note>}
       <ul>
         {names.map((name) => (
           <li key={name} className="border-t-2 border-line py-1.5 leading-snug">
             <span className="font-semibold">{name.charAt(0).toUpperCase() + name.slice(1)}</span>
-            <span className="block">
-              {table.rows
-                .filter((row) => nameOf(row) === name && row.psi[here] != null)
-                .map((row) => `${row.minutes}\u00a0min at ${row.psi[here]}\u00a0lb`)
-                .join(", or ")}
-            </span>
+            {columns.map((column) => (
+              <span key={column} className={own === -1 ? "block text-muted" : "block"}>
+                {own === -1 && `${table.bands[column]?.label ?? ""}: `}
+                {options(table.rows, name, column)}
+              </span>
+            ))}
           </li>
         ))}
       </ul>

@@ -68,9 +68,7 @@ export function AlmanacStation() {
               value={boils == null ? "?" : boils.toFixed(1)}
               unit={`${units === "us" ? "°F" : "°C"}, water boils`}
             >
-              {boils == null
-                ? "Set the altitude under Kitchen and its column lights up."
-                : "Cooler than at the sea, so every jar boils longer."}
+              {almanac.boils_beside_the_sea}
             </Answer>
             {almanac.altitude_ft != null && (
               <div className="max-sm:hidden">
@@ -82,7 +80,8 @@ export function AlmanacStation() {
               heat off, lid off, 5 minutes of rest.
             </p>
           </div>
-          <div className="min-w-0 overflow-x-auto">
+          <div className="grid min-w-0 content-start gap-3 overflow-x-auto">
+            {almanac.no_column != null && <Note tone="stop">{almanac.no_column}</Note>}
             <WaterTable almanac={almanac} />
           </div>
         </div>

@@ -19,6 +19,7 @@ import { JarTrouble } from "./JarTrouble";
 import { figureText, saidNow, shareOver, touchText, wordsText } from "./model";
 import { ProbeNote } from "./ProbeNote";
 import { useScreenAwake } from "./useScreenAwake";
+import { lastOf, useUndo } from "./useUndo";
 import { WaterNote } from "./WaterNote";
 
 /** How far a running time is, with when it began and when it is done. */
@@ -97,10 +98,10 @@ export function InCanner({ load }: { load: LoadView }) {
   const go = useNavigate();
   const path = { params: { path: { id: load.id } } };
   const words = (event: BoilEvent) => load.sayings.find((saying) => saying.event === event)?.says ?? event;
-  const undo = useChange(() => take(api.DELETE("/api/loads/{id}/events/last", path)));
+  const undo = useUndo(load.id);
   const happen = useChange(
     (event: BoilEvent) => take(api.POST("/api/loads/{id}/events", { ...path, body: { event } })),
-    (_, event) => say(words(event), () => undo.mutate(undefined)),
+    (changed, event) => say(words(event), () => undo.mutate(lastOf(changed))),
   );
   const retime = useChange(
     (psi: number | null) => take(api.PUT("/api/loads/{id}/time", { ...path, body: { psi } })),
@@ -208,7 +209,7 @@ export function InCanner({ load }: { load: LoadView }) {
           {said.running && <ProbeNote load={load} units={units} />}
           <p className="text-sm text-muted">{historyText(load)}</p>
           {load.events.length > 0 && (
-            <Touch onPress={() => undo.mutate(undefined)}>Take the last step back</Touch>
+            <Touch onPress={() => undo.mutate(lastOf(load))}>Take the last step back</Touch>
           )}
         </div>
       </Plate>

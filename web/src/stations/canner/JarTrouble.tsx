@@ -3,12 +3,15 @@ import { useState } from "react";
 import { api, take, type JarSize, type LoadView } from "../../api/client";
 import { useChange } from "../../api/queries";
 import { useSay } from "../../counter/notices";
+import { useUndosed } from "../../parts/useUndosed";
 import { jarText } from "../../parts/format";
 import { Note, Trouble } from "../../parts/Note";
 import { Sheet } from "../../parts/Sheet";
 import { Touch } from "../../parts/Touch";
+import { lastOf, useUndo } from "./useUndo";
 
-type What = "jar_broken" | "jar_out" | "jar_added";
+type Event = "jar_broken" | "jar_out" | "jar_added";
+type What = Event | "undosed";
 
 const WHAT: Record<What, { text: string; asks: string; explains: string }> = {
   jar_broken: {
@@ -27,6 +30,12 @@ const WHAT: Record<What, { text: string; asks: string; explains: string }> = {
     asks: "Its acid is in, its lid is on. Which size?",
     explains: "A late jar needs the full time, so all of them start it again when it boils.",
   },
+  undosed: {
+    text: "A jar has no acid in it",
+    asks: "Which one?",
+    explains:
+      "Acid after the lid is not acid. It boils on with the others; once they are on the towel it is opened for its dose and boiled again, within the day.",
+  },
 };
 const WHATS = Object.keys(WHAT) as What[];
 
@@ -35,15 +44,16 @@ export function JarTrouble({ load, closed }: { load: LoadView; closed: boolean }
   const [what, setWhat] = useState<What | null>(null);
   const say = useSay();
   const path = { params: { path: { id: load.id } } };
-  const undo = useChange(() => take(api.DELETE("/api/loads/{id}/events/last", path)));
+  const undo = useUndo(load.id);
   const tell = useChange(
-    (body: { event: What; jar?: number; size?: JarSize }) =>
+    (body: { event: Event; jar?: number; size?: JarSize }) =>
       take(api.POST("/api/loads/{id}/events", { ...path, body })),
-    (_, { event }) => {
+    (changed, { event }) => {
       setWhat(null);
-      say(WHAT[event].text, () => undo.mutate(undefined));
+      say(WHAT[event].text, () => undo.mutate(lastOf(changed)));
     },
   );
+  const undosed = useUndosed(() => setWhat(null));
   const sizes = [...new Set(load.jars.map((jar) => jar.size))];
   const there = load.jars.filter((jar) => !load.gone.some((gone) => gone.jar === jar.id));
   return (
@@ -54,11 +64,12 @@ export function JarTrouble({ load, closed }: { load: LoadView; closed: boolean }
       }}
     >
       <div className="flex flex-wrap gap-2">
-        {WHATS.filter((item) => item === "jar_broken" || !closed).map((item) => (
+        {WHATS.filter((item) => item === "jar_broken" || item === "undosed" || !closed).map((item) => (
           <Touch
             key={item}
             onPress={() => {
               tell.reset();
+              undosed.reset();
               setWhat(item);
             }}
           >
@@ -81,13 +92,17 @@ export function JarTrouble({ load, closed }: { load: LoadView; closed: boolean }
                     key={jar.id}
                     big
                     label={`Jar ${jar.number}`}
-                    onPress={() => tell.mutate({ event: what, jar: jar.id })}
+                    onPress={() =>
+                      what === "undosed"
+                        ? undosed.mutate({ jars: [jar.id], undosed: true })
+                        : tell.mutate({ event: what, jar: jar.id })
+                    }
                   >
                     {jar.number}
                   </Touch>
                 ))}
           </div>
-          <Trouble error={tell.error} />
+          <Trouble error={tell.error ?? undosed.error} />
           <Dialog.Close asChild>
             <button type="button" className="min-h-[48px] justify-self-start font-semibold text-cobalt">
               Nothing happened

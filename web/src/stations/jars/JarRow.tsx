@@ -1,17 +1,17 @@
-import type { JarStep, LoadView } from "../../api/client";
+import type { LoadView } from "../../api/client";
 import { AGENT } from "../../parts/format";
 import { JarPicture } from "../../parts/JarPicture";
-import { touchOf, type Jar } from "./model";
+import type { Jar } from "./model";
 
-/** The jars as they stand on the counter; a touch does the next thing to one. */
+/** The jars as they stand on the counter; a touch says of one what the hand is set to. */
 export function JarRow({
   load,
   mixed,
-  onTick,
+  onTouch,
 }: {
   load: LoadView;
   mixed: boolean;
-  onTick: (tick: { id: number; step: JarStep; done: boolean }) => void;
+  onTouch: (jar: Jar) => void;
 }) {
   // With several doses on the bench, each jar says its own.
   const doseOf = (jar: Jar) =>
@@ -30,7 +30,7 @@ export function JarRow({
               data-jar={jar.number}
               data-state={state}
               aria-label={`Jar ${jar.number}${mixed ? ` of ${jar.code}` : ""}, ${state}`}
-              onClick={() => onTick({ id: jar.id, ...touchOf(jar) })}
+              onClick={() => onTouch(jar)}
               className="h-full w-full rounded-2xl border-2 border-line bg-white p-1 pb-2 text-center hover:border-cobalt"
             >
               <span className="mx-auto block h-[104px] w-full sm:h-[128px]">

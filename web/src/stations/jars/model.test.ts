@@ -1,10 +1,23 @@
 import { describe, expect, test } from "vitest";
 import { intoEach, jarsText, toAdd, touchOf, WARMTH, warmthOf } from "./model";
 
-test("one touch does the next thing, and takes the lid off a jar that is ready", () => {
-  expect(touchOf({ next: "acid" })).toEqual({ step: "acid", done: true });
-  expect(touchOf({ next: "rim" })).toEqual({ step: "rim", done: true });
-  expect(touchOf({ next: null })).toEqual({ step: "lid", done: false });
+test("one touch does the next thing, takes the last one back, or tells that the food came first", () => {
+  const empty = { next: "acid", last: null, has_acid: false } as const;
+  const ready = { next: null, last: "lid", has_acid: true } as const;
+  expect(touchOf(empty, "next")).toEqual({ step: "acid", done: true });
+  expect(touchOf({ next: "rim", last: "bubbles", has_acid: true }, "next")).toEqual({
+    step: "rim",
+    done: true,
+  });
+  expect(touchOf(ready, "next")).toEqual({ step: "lid", done: false });
+  expect(touchOf(ready, "back")).toEqual({ step: "lid", done: false });
+  expect(touchOf({ next: "salt", last: "acid", has_acid: true }, "back")).toEqual({
+    step: "acid",
+    done: false,
+  });
+  expect(touchOf(empty, "back")).toBeNull();
+  expect(touchOf(empty, "food_first")).toEqual({ step: "filled", done: true, food_first: true });
+  expect(touchOf(ready, "food_first")).toBeNull();
 });
 
 test.each([

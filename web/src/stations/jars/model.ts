@@ -3,9 +3,27 @@ import { AGENT, jarText } from "../../parts/format";
 
 export type Jar = LoadView["jars"][number];
 
-/** One touch does the next thing; touching a finished jar takes the last thing back. */
-export function touchOf(jar: Pick<Jar, "next">): { step: JarStep; done: boolean } {
-  return jar.next == null ? { step: "lid", done: false } : { step: jar.next, done: true };
+/** What a touch on a jar says. */
+export type Hand = "next" | "back" | "food_first";
+export const HANDS = {
+  next: "Next step done",
+  back: "Last step not done",
+  food_first: "Food in, acid not yet",
+} as const satisfies Record<Hand, string>;
+
+export interface Tick {
+  step: JarStep;
+  done: boolean;
+  food_first?: boolean;
+}
+
+/** One touch does the next thing, or takes the last one back; touching a finished jar takes its lid off. */
+export function touchOf(jar: Pick<Jar, "next" | "last" | "has_acid">, hand: Hand): Tick | null {
+  if (hand === "food_first" && !jar.has_acid && jar.next === "acid")
+    return { step: "filled", done: true, food_first: true };
+  if (hand === "back") return jar.last == null ? null : { step: jar.last, done: false };
+  if (jar.next != null) return { step: jar.next, done: true };
+  return hand === "next" ? { step: "lid", done: false } : null;
 }
 
 type Dose = LoadView["doses"][number];

@@ -1,7 +1,10 @@
 import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
 import { useNavigate } from "react-router";
 import { api, take, type JarStep, type LoadView } from "../../api/client";
 import { ask, useChange } from "../../api/queries";
+import { useSay } from "../../counter/notices";
+import { Choice, optionsOf } from "../../parts/Choice";
 import { AGENT, isShared, jarsText, jarText, loadText } from "../../parts/format";
 import { Findings } from "../../parts/Findings";
 import { useKeys } from "../../parts/keys";
@@ -14,31 +17,38 @@ import { BenchCare } from "./BenchCare";
 import { Doses } from "./Doses";
 import { Grouping } from "./Grouping";
 import { JarRow } from "./JarRow";
-import { touchOf } from "./model";
+import { HANDS, touchOf, type Hand, type Jar, type Tick } from "./model";
 
 function Bench({ load }: { load: LoadView }) {
   const { data: counter } = useQuery(ask.counter());
   const go = useNavigate();
-  const tick = useChange(({ id, step, done }: { id: number; step: JarStep; done: boolean }) =>
-    take(api.POST("/api/jars/{id}/steps", { params: { path: { id } }, body: { step, done } })),
+  const say = useSay();
+  const [hand, setHand] = useState<Hand>("next");
+  const tick = useChange(({ id, ...body }: Tick & { id: number }) =>
+    take(api.POST("/api/jars/{id}/steps", { params: { path: { id } }, body })),
   );
-  const all = useChange((step: JarStep) =>
-    take(api.POST("/api/loads/{id}/steps", { params: { path: { id: load.id } }, body: { step } })),
+  const back = useChange((at: number) =>
+    take(api.DELETE("/api/loads/{id}/steps/{at}", { params: { path: { id: load.id, at } } })),
+  );
+  const all = useChange(
+    (step: JarStep) =>
+      take(api.POST("/api/loads/{id}/steps", { params: { path: { id: load.id } }, body: { step } })),
+    ({ at }, step) => say(load.steps.find((line) => line.step === step)?.all ?? step, () => back.mutate(at)),
   );
   const count = load.jars.length;
   const acid = load.jars.filter((jar) => jar.has_acid).length;
   const { steps } = load;
   const next = steps.find((step) => step.have < count);
+  const touch = (jar: Jar) => {
+    const said = touchOf(jar, hand);
+    if (said !== null) tick.mutate({ id: jar.id, ...said });
+  };
   const may = (step: JarStep) => step === "acid" || acid === count;
   useKeys({
     ...Object.fromEntries(
       steps.map(({ step, key }) => [key.toLowerCase(), () => may(step) && all.mutate(step)]),
     ),
-    ...Object.fromEntries(
-      load.jars
-        .slice(0, 9)
-        .map((jar, i) => [String(i + 1), () => tick.mutate({ id: jar.id, ...touchOf(jar) })]),
-    ),
+    ...Object.fromEntries(load.jars.slice(0, 9).map((jar, i) => [String(i + 1), () => touch(jar)])),
   });
   if (counter === undefined) return null;
   const mixed = isShared(load);
@@ -49,7 +59,15 @@ function Bench({ load }: { load: LoadView }) {
       aside={<span className="text-muted">{mixed ? load.canner_name : `Batch ${load.batch.code}`}</span>}
     >
       <Doses load={load} units={counter.kitchen.units} />
-      <JarRow load={load} mixed={mixed} onTick={(step) => tick.mutate(step)} />
+      <JarRow load={load} mixed={mixed} onTouch={touch} />
+      <div className="mt-3">
+        <Choice
+          label="A touch on a jar"
+          value={hand}
+          options={optionsOf(Object.keys(HANDS) as Hand[], HANDS)}
+          onChoose={setHand}
+        />
+      </div>
       <div className="mt-4 flex flex-wrap gap-2">
         {steps.map(({ step, thing, key, have }) => (
           <Touch
@@ -83,7 +101,7 @@ function Bench({ load }: { load: LoadView }) {
         </Touch>
       </div>
       <div className="mt-4 grid gap-3">
-        <Trouble error={tick.error ?? all.error} />
+        <Trouble error={tick.error ?? all.error ?? back.error} />
         {lacking.map((dose) => (
           <Note key={`${dose.batch} ${dose.jar}`} tone="stop">
             <strong>
@@ -98,7 +116,8 @@ function Bench({ load }: { load: LoadView }) {
         <Questions items={load.judged.questions} />
         {acid < count && (
           <Note tone="warn">
-            Acid is in {acid} of {jarsText(count)}. A jar is filled only after its acid is in.
+            Acid is in {acid} of {jarsText(count)}. It goes in before the food. Is the food in already? Say so
+            of the jar, add the dose before its lid, and measure the headspace again.
           </Note>
         )}
         <Grouping />

@@ -28,12 +28,15 @@ export function ReadForm({ cook, units }: { cook: CookView; units: Units }) {
   );
   const { control, handleSubmit, reset } = form;
   const by = useWatch({ control, name: "by" }) as By;
-  const undo = useChange(() => take(api.DELETE("/api/cooks/{id}/events/last", path)));
+  const undo = useChange((at: number) =>
+    take(api.DELETE("/api/cooks/{id}/events/{at}", { params: { path: { id: cook.id, at } } })),
+  );
   const write = useChange(
     (body: CookEventRequest) => take(api.POST("/api/cooks/{id}/events", { ...path, body })),
-    () => {
+    ({ log }) => {
       reset({ ...EMPTY, by });
-      say("Saved", () => undo.mutate(undefined));
+      const line = log.findLast((item) => !item.simulated);
+      say("Saved", line && (() => undo.mutate(line.at)));
     },
   );
   const left = useRefusal(form, write.error, {

@@ -6,12 +6,15 @@ import { JarPicture } from "../../parts/JarPicture";
 import { Note, Trouble } from "../../parts/Note";
 import { Pending } from "../../parts/Pending";
 import { Plate } from "../../parts/Plate";
+import { Touch } from "../../parts/Touch";
+import { useUndosed } from "../../parts/useUndosed";
 import { Leave } from "./Leave";
 
 /** One jar, as the code on its label opens it. */
 export function JarStation() {
   const id = Number(useParams().id);
   const { data, error } = useQuery(ask.jar(id));
+  const undosed = useUndosed();
   if (error !== null) return <Trouble error={error} />;
   if (data === undefined) return <Pending of={[ask.jar(id)]} />;
   const { jar } = data;
@@ -36,6 +39,13 @@ export function JarStation() {
               it. Never taste.
             </Note>
           )}
+          {jar.undosed && (
+            <Note tone="stop">
+              It has no dose of acid and does not count on the shelf. The Towel says what may still be done
+              with it.
+            </Note>
+          )}
+          <Trouble error={undosed.error} />
           <h3 className="text-xl">Before you open it</h3>
           <ul className="grid list-disc gap-1 pl-6">
             {data.before_opening.map((line) => (
@@ -43,7 +53,7 @@ export function JarStation() {
             ))}
           </ul>
           <div className="flex flex-wrap gap-3">
-            {there && (
+            {there && !jar.undosed && (
               <Leave which={{ jar: jar.id }} title={`Jar ${jar.number} of ${jar.code}`}>
                 <button
                   type="button"
@@ -52,6 +62,14 @@ export function JarStation() {
                   Take it
                 </button>
               </Leave>
+            )}
+            {there && (
+              <Touch
+                disabled={undosed.isPending}
+                onPress={() => undosed.mutate({ jars: [jar.id], undosed: !jar.undosed })}
+              >
+                {jar.undosed ? "Its acid is in after all" : "Its acid was left out"}
+              </Touch>
             )}
             <Link
               to={`/batches/${jar.batch}/record`}

@@ -143,6 +143,7 @@ export function RecordStation() {
               {jar.number}
             </Link>{" "}
             {jarText(jar.size)}: {jar.whereabouts}
+            {jar.acid_after_food && ", acid after the food"}
             {jar.earlier_loads.length > 0 && `, processed ${jar.earlier_loads.length + 1} times`}
           </li>
         ))}

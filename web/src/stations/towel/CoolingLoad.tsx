@@ -10,15 +10,18 @@ import { Trouble } from "../../parts/Note";
 import { Answer, Plate } from "../../parts/Plate";
 import { Touch } from "../../parts/Touch";
 import { Questions } from "../../parts/Questions";
+import { useUndosed } from "../../parts/useUndosed";
 import { LidPicture } from "./LidPicture";
-import { headline, sorted } from "./model";
+import { headline, lidText, sorted } from "./model";
 import { WaysOut } from "./WaysOut";
 
-const VERDICTS: readonly Verdict[] = ["holds", "failed", "broken", "doubtful"];
+type Mark = Verdict | "undosed";
+const MARKS = { ...VERDICT, undosed: "Without acid" } satisfies Record<Mark, string>;
+const ORDER: readonly Mark[] = ["holds", "failed", "broken", "doubtful", "undosed"];
 
 /** One load on the towel: when to look, what was found, what is left to do. */
 export function CoolingLoad({ load, now }: { load: Towel; now: number }) {
-  const [verdict, setVerdict] = useState<Verdict>("holds");
+  const [mark, setMark] = useState<Mark>("holds");
   const say = useSay();
   const judge = useChange(
     (body: { jars: number[]; verdict: Verdict | null }) => take(api.PUT("/api/seals", { body })),
@@ -31,6 +34,11 @@ export function CoolingLoad({ load, now }: { load: Towel; now: number }) {
     (body: { jars: number[]; done: boolean }) => take(api.PUT("/api/rings", { body })),
     (_, { jars, done }, again) => done && say("Washed and dry", () => again({ jars, done: false })),
   );
+  const undosed = useUndosed();
+  const press = (jar: Towel["jars"][number]) => {
+    if (mark === "undosed") undosed.mutate({ jars: [jar.id], undosed: jar.dosed });
+    else judge.mutate({ jars: [jar.id], verdict: jar.verdict === mark ? null : mark });
+  };
   const early = now < load.check_from;
   const { open, sealed } = sorted(load.jars);
   const size = load.jars[0]?.size ?? "quart";
@@ -41,7 +49,7 @@ export function CoolingLoad({ load, now }: { load: Towel; now: number }) {
       title={`${PRODUCT[load.product]}, ${load.jars.length} ${jarText(size, load.jars.length)}`}
       aside={<span className="text-muted">Batch {load.code}</span>}
     >
-      <div className={load.processed ? "" : "text-tomato-deep"}>
+      <div className={said.bad ? "text-tomato-deep" : ""}>
         <Answer value={said.figure} unit={said.unit}>
           {said.words}
         </Answer>
@@ -54,9 +62,9 @@ export function CoolingLoad({ load, now }: { load: Towel; now: number }) {
       <div className="mt-4">
         <Choice
           label="Mark tapped jars as"
-          value={verdict}
-          options={optionsOf(VERDICTS, VERDICT)}
-          onChoose={setVerdict}
+          value={mark}
+          options={optionsOf(ORDER, MARKS)}
+          onChoose={setMark}
         />
       </div>
       <ul className="mt-3 flex flex-wrap gap-2">
@@ -65,13 +73,11 @@ export function CoolingLoad({ load, now }: { load: Towel; now: number }) {
             <button
               type="button"
               data-lid={jar.number}
-              aria-label={`Jar ${jar.number}, ${jar.verdict == null ? "not checked" : VERDICT[jar.verdict].toLowerCase()}`}
-              onClick={() =>
-                judge.mutate({ jars: [jar.id], verdict: jar.verdict === verdict ? null : verdict })
-              }
+              aria-label={`Jar ${jar.number}, ${lidText(jar)}`}
+              onClick={() => press(jar)}
               className="rounded-2xl border-2 border-line bg-white p-1.5 hover:border-cobalt"
             >
-              <LidPicture verdict={jar.verdict ?? null} number={jar.number} />
+              <LidPicture verdict={jar.verdict ?? null} dosed={jar.dosed} number={jar.number} />
             </button>
           </li>
         ))}
@@ -79,7 +85,7 @@ export function CoolingLoad({ load, now }: { load: Towel; now: number }) {
       <div className="mt-4 grid gap-3">
         <Findings items={load.judged.findings} />
         <Questions items={load.judged.questions} />
-        <Trouble error={judge.error ?? tidy.error} />
+        <Trouble error={judge.error ?? tidy.error ?? undosed.error} />
         {open.length > 0 && load.processed && (
           <Touch
             big

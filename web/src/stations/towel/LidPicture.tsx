@@ -10,14 +10,24 @@ const RIM: Record<Verdict | "none", string> = {
 const SIGN: Record<Verdict, string> = { holds: "✓", failed: "✕", broken: "⚡", doubtful: "?" };
 
 /** A lid from above, with what was found at it. */
-export function LidPicture({ verdict, number }: { verdict: Verdict | null; number: number }) {
+export function LidPicture({
+  verdict,
+  dosed,
+  number,
+}: {
+  verdict: Verdict | null;
+  dosed: boolean;
+  number: number;
+}) {
+  const sign = dosed ? verdict && SIGN[verdict] : "no acid";
+  const rim = dosed ? RIM[verdict ?? "none"] : RIM.failed;
   return (
     <svg viewBox="0 0 64 64" className="size-14" aria-hidden="true">
-      <circle cx="32" cy="32" r="28" fill="#bd9138" stroke={RIM[verdict ?? "none"]} strokeWidth="5" />
+      <circle cx="32" cy="32" r="28" fill="#bd9138" stroke={rim} strokeWidth="5" />
       <circle cx="32" cy="32" r="20" fill="#ecd08a" stroke="#a87d2a" strokeWidth="1.5" />
       <text
         x="32"
-        y={verdict === null ? 39 : 31}
+        y={sign === null ? 39 : 31}
         textAnchor="middle"
         fontSize="17"
         fontWeight="700"
@@ -25,9 +35,9 @@ export function LidPicture({ verdict, number }: { verdict: Verdict | null; numbe
       >
         {number}
       </text>
-      {verdict !== null && (
-        <text x="32" y="47" textAnchor="middle" fontSize="17" fontWeight="700" fill={RIM[verdict]}>
-          {SIGN[verdict]}
+      {sign !== null && (
+        <text x="32" y="46" textAnchor="middle" fontSize={dosed ? 17 : 10} fontWeight="700" fill={rim}>
+          {sign}
         </text>
       )}
     </svg>

@@ -8,6 +8,12 @@ import { Touch } from "../../parts/Touch";
 
 type Way = Towel["ways_out"][number];
 
+const AGAIN: Record<Way["wrong"], string> = {
+  unprocessed: "Boil them again",
+  undosed: "Back to the bench for the dose",
+  lid: RESCUE.reprocess,
+};
+
 /** It never came to the shelf: its sisters there are not looked at because of it. */
 const DISCARD_WHY: Discard = "too_late";
 
@@ -25,10 +31,11 @@ export function WaysOut({ way }: { way: Way }) {
       await take(api.POST("/api/departures", { body: { jar, how: "discarded", why: DISCARD_WHY } }));
   });
   const [first, ...others] = way.ways;
+  const together = way.wrong !== "lid";
   const mayEat = !way.asks_cold || cold === true;
   return (
     <Note tone="stop">
-      <p className={way.unprocessed ? "text-lg font-semibold" : ""}>
+      <p className={together ? "text-lg font-semibold" : ""}>
         {way.at == null ? way.words : way.words.replace("{at}", clockText(way.at))}
       </p>
       <div className="mt-2 flex flex-wrap gap-2">
@@ -42,11 +49,11 @@ export function WaysOut({ way }: { way: Way }) {
           <>
             <Touch
               look="main"
-              big={way.unprocessed}
+              big={together}
               disabled={rescue.isPending}
               onPress={() => rescue.mutate(first)}
             >
-              {way.unprocessed && first === "reprocess" ? "Boil them again" : RESCUE[first]}
+              {first === "reprocess" ? AGAIN[way.wrong] : RESCUE[first]}
             </Touch>
             {others.map((to) => (
               <Touch key={to} disabled={rescue.isPending} onPress={() => rescue.mutate(to)}>
