@@ -4,6 +4,7 @@ import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { createBrowserRouter, Navigate, RouterProvider } from "react-router";
 import { Notices } from "./counter/notices";
+import { Fallen } from "./counter/Fallen";
 import { Shell } from "./counter/Shell";
 import { AlmanacStation } from "./stations/almanac/view";
 import { CannerStation } from "./stations/canner/view";
@@ -24,7 +25,15 @@ import { TowelStation } from "./stations/towel/view";
 
 const client = new QueryClient({
   defaultOptions: {
-    queries: { retry: 2, refetchInterval: 30_000, refetchIntervalInBackground: true, staleTime: 5_000 },
+    // Bodega may run on this very machine: that the world outside is gone says nothing about it.
+    queries: {
+      networkMode: "always",
+      retry: 2,
+      refetchInterval: 30_000,
+      refetchIntervalInBackground: true,
+      staleTime: 5_000,
+    },
+    mutations: { networkMode: "always" },
   },
 });
 
@@ -32,6 +41,7 @@ const router = createBrowserRouter([
   { path: "/labels", element: <LabelsPage /> },
   {
     element: <Shell />,
+    errorElement: <Fallen />,
     children: [
       { path: "/", element: <Navigate to="/crates" replace /> },
       { path: "/crates", element: <CratesStation /> },

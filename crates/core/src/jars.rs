@@ -2,6 +2,7 @@
 
 pub mod acid;
 pub mod bench;
+pub mod claims;
 pub mod contents;
 pub mod doses;
 pub mod ph;

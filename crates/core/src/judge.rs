@@ -126,6 +126,8 @@ codes! {
     PhHigh = "ph_high", Stop, Acid, "pH too high";
     /// A lid that sealed once.
     LidReused = "lid_reused", Warn, Jars, "used lid";
+    /// A nick in a rim that a lid has to lie on.
+    RimNicked = "rim_nicked", Warn, Jars, "nicked rim";
     /// Too much or too little air under the lid.
     Headspace = "headspace", Warn, Jars, "headspace";
     /// Lids too near the surface.

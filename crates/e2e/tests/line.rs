@@ -93,3 +93,39 @@ async fn a_power_cut_in_the_middle_of_a_count_changes_nothing() -> anyhow::Resul
     );
     browser.close().await
 }
+
+#[tokio::test(flavor = "multi_thread")]
+async fn a_touch_without_a_connection_is_kept_and_counts_from_when_it_was_touched() -> anyhow::Result<()> {
+    let data = tempfile::tempdir()?;
+    let bodega = Bodega::serve(data.path(), 0)?;
+    let browser = Browser::open(1280, 800).await?;
+    // A browser that has sound, notices and a lit screen, and throws at each of them.
+    let hostile = "const no = function () { throw new TypeError('Illegal constructor') };
+        no.permission = 'granted'; no.requestPermission = no;
+        window.Notification = no; window.AudioContext = no;
+        navigator.vibrate = no;
+        Object.defineProperty(navigator, 'wakeLock', { value: { request: no } });";
+    let source = serde_json::json!({ "source": hostile });
+    browser.page.cdp().send_raw("Page.addScriptToEvaluateOnNewDocument", source).await?;
+    set_out_ten_quarts(&browser, &bodega).await?;
+    browser.make_load_ready().await?;
+    browser.press("Jars are in").await?;
+    browser.sees("Heating up").await?;
+
+    let port = bodega.port()?;
+    bodega.kill()?;
+    browser.sees("Not connected.").await?;
+    browser.press("It boils").await?;
+    browser.sees("One touch waits").await?;
+    browser.sees("This is kept").await?;
+    tokio::time::sleep(std::time::Duration::from_secs(4)).await;
+    let again = Bodega::serve(data.path(), port)?;
+    browser.sees("left at a full rolling boil").await?;
+    let page = browser.find("//body").await?.text().await?;
+    assert!(!page.contains("Not connected"), "{page}");
+    // It has counted since the touch, not since it arrived.
+    let clock = browser.find("//*[@data-testid=\"clock\"]").await?.text().await?;
+    assert!(clock.starts_with("49:5") && clock.as_str() < "49:57", "{clock}");
+    drop(again);
+    browser.close().await
+}

@@ -67,11 +67,15 @@ async fn acid_is_said_as_it_was_and_a_jar_without_it_never_reaches_the_shelf() -
     phone.find(&jar("filled, needs acid")).await?;
     // One touch for all, and one that takes exactly that back.
     phone.press("All acid in").await?;
-    phone.sees("6 of 6").await?;
+    phone.sees("Acid ✓").await?;
     phone.press("Undo").await?;
     phone.sees("Acid is in 0 of 6 jars").await?;
     phone.find(&jar("filled, needs acid")).await?;
     phone.make_load_ready().await?;
+    // The card of the load: one touch when all is as it should be.
+    phone.sees("Look once at all of them").await?;
+    phone.press("Yes, all of that").await?;
+    phone.find("//*[@data-testid=\"card\"][not(contains(., \"Look once\"))]").await?;
     phone.press("Jars are in").await?;
     phone.press("A jar has no acid in it").await?;
     phone.find("//button[@aria-label=\"Jar 2\"]").await?.click().await?;

@@ -130,6 +130,7 @@ const OF_SCHEMAS: &[(&str, Fields)] = &[
             ("rack_height_mm", RACK_HEIGHT),
         ],
     ),
+    ("Claims", &[("headspace_in", HEADSPACE), ("water_over_in", WATER_COVER)]),
     ("WarmthRequest", &[("jars_c", CELSIUS)]),
     ("Weight", &[("value", WEIGHT_READ)]),
     ("YieldRequest", &[("weight_kg", WEIGHT)]),

@@ -1,55 +1,139 @@
 //! The only place that reads the time of day; everything else is handed a moment.
 
+use std::sync::atomic::{AtomicI64, Ordering};
+use std::time::Duration;
+
+use actix_web::web;
 use bodega_core::measures::moment::Moment;
 use jiff::civil::{Date, date};
 use jiff::tz::TimeZone;
 use jiff::{Span, Timestamp, ZonedDateTime};
+use rustix::time::{ClockId, clock_gettime};
 
-/// The kitchen's clock: wall time, or for a demo a time of its own that starts at a chosen moment and may run faster.
-#[derive(Debug, Clone, Copy)]
-pub struct Clock {
-    /// Wall time, in milliseconds, at which the clock showed `shown`.
-    set_at: i64,
-    shown: i64,
-    pace: u32,
+use crate::state::Shared;
+
+/// What a machine's two clocks show, in milliseconds: the wall clock, which somebody or the network may set, and the one that
+/// runs on from when the machine was started, through its sleep too, and is never set.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct Reading {
+    /// Since 1970 UTC.
+    pub wall: i64,
+    /// Since the machine was started.
+    pub steady: i64,
 }
+
+impl Reading {
+    /// What they show now.
+    #[must_use]
+    pub fn now() -> Self {
+        #[cfg(target_os = "linux")]
+        const STEADY: ClockId = ClockId::Boottime;
+        #[cfg(not(target_os = "linux"))]
+        const STEADY: ClockId = ClockId::Monotonic;
+        let steady = clock_gettime(STEADY);
+        Self {
+            wall: Timestamp::now().as_millisecond(),
+            steady: steady.tv_sec * 1000 + steady.tv_nsec / 1_000_000,
+        }
+    }
+}
+
+/// The kitchen's clock: it begins at the wall's time, or for a demo at a chosen moment, and runs on by the machine's steady
+/// clock, so that no step of the wall clock completes or lengthens a boil.
+#[derive(Debug)]
+pub struct Clock {
+    /// What it shows when the steady clock shows nothing, in milliseconds at its pace.
+    shown: AtomicI64,
+    pace: u32,
+    /// Whether it is to show the wall's time; a demo's does not.
+    follows: bool,
+}
+
+/// Steps of the wall clock that are nothing but its own small corrections.
+const SLACK_MS: i64 = 2_000;
 
 impl Clock {
     /// The machine's own time.
     #[must_use]
-    pub const fn wall() -> Self {
-        Self { set_at: 0, shown: 0, pace: 1 }
+    pub fn wall() -> Self {
+        Self::read(Reading::now())
+    }
+
+    fn read(reading: Reading) -> Self {
+        Self { shown: AtomicI64::new(reading.wall - reading.steady), pace: 1, follows: true }
     }
 
     /// A clock that shows `moment` now and runs on `pace` times as fast as the wall.
     #[must_use]
     pub fn starting_at(moment: Moment, pace: u32) -> Self {
-        Self { set_at: Timestamp::now().as_millisecond(), shown: moment.0, pace }
+        let since = Reading::now().steady * i64::from(pace);
+        Self { shown: AtomicI64::new(moment.0 - since), pace, follows: false }
     }
 
     /// How many times as fast as the wall it runs.
     #[must_use]
-    pub const fn pace(self) -> u32 {
+    pub const fn pace(&self) -> u32 {
         self.pace
     }
 
     /// The moment it shows.
     #[must_use]
-    pub fn now(self) -> Moment {
-        Moment(self.shown + (Timestamp::now().as_millisecond() - self.set_at) * i64::from(self.pace))
+    pub fn now(&self) -> Moment {
+        self.at(Reading::now())
+    }
+
+    fn at(&self, reading: Reading) -> Moment {
+        Moment(self.shown.load(Ordering::Relaxed) + reading.steady * i64::from(self.pace))
+    }
+
+    /// How far the wall clock was set ahead of this one, or behind it, in milliseconds; `None` when they agree.
+    #[must_use]
+    pub fn stepped(&self) -> Option<i64> {
+        self.stepped_at(Reading::now())
+    }
+
+    fn stepped_at(&self, reading: Reading) -> Option<i64> {
+        let step = reading.wall - self.at(reading).0;
+        (self.follows && step.abs() > SLACK_MS).then_some(step)
+    }
+
+    /// Takes a step of the wall clock over. Only while nothing is counted.
+    pub fn take_over(&self, step: i64) {
+        self.shown.fetch_add(step, Ordering::Relaxed);
     }
 
     /// Today's date in the machine's time zone.
     #[must_use]
-    pub fn today(self) -> Date {
+    pub fn today(&self) -> Date {
         day_of(self.now())
     }
 
     /// The week of today (ISO 8601), `2026-W37`.
     #[must_use]
-    pub fn week(self) -> String {
+    pub fn week(&self) -> String {
         let week = zoned(self.now()).date().iso_week_date();
         format!("{:04}-W{:02}", week.year(), week.week())
+    }
+}
+
+/// How often the two clocks are compared.
+const LOOKS_EVERY: Duration = Duration::from_secs(1);
+
+/// Compares the kitchen's clock with the wall's as long as the program runs. A step is taken over at once when no canner
+/// counts, else when the count is over; until then the line says so.
+pub async fn watch(shared: web::Data<Shared>) {
+    loop {
+        actix_web::rt::time::sleep(LOOKS_EVERY).await;
+        let Some(step) = shared.clock.stepped() else { continue };
+        let inner = shared.clone();
+        let counts = web::block(move || inner.store.open_loads()).await;
+        let Ok(Ok(loads)) = counts else { continue };
+        if loads.iter().any(|load| load.clock.has_begun()) {
+            continue;
+        }
+        tracing::warn!(step, "the machine's clock was set; the kitchen's follows");
+        shared.clock.take_over(step);
+        shared.live.changed();
     }
 }
 
@@ -88,4 +172,44 @@ pub fn start_of_year(year: i16) -> Option<Moment> {
 pub fn minute_of_day(moment: Moment) -> u32 {
     let time = zoned(moment).time();
     u32::try_from(i32::from(time.hour()) * 60 + i32::from(time.minute())).unwrap_or(0)
+}
+
+#[cfg(test)]
+mod tests {
+    use super::{Clock, Reading};
+
+    const NINE: i64 = 1_790_000_000_000;
+    const MINUTE: i64 = 60_000;
+
+    fn after(minutes: i64, step: i64) -> Reading {
+        Reading { wall: NINE + minutes * MINUTE + step, steady: 5_000 + minutes * MINUTE }
+    }
+
+    #[test]
+    fn a_step_of_the_wall_clock_moves_no_count() {
+        let clock = Clock::read(after(0, 0));
+        for step in [0, 40 * MINUTE, -40 * MINUTE, 365 * 24 * 60 * MINUTE] {
+            assert_eq!(clock.at(after(31, step)).0, NINE + 31 * MINUTE, "{step}");
+        }
+    }
+
+    #[test]
+    fn a_step_is_seen_and_taken_over_when_nothing_counts() {
+        let clock = Clock::read(after(0, 0));
+        assert_eq!(clock.stepped_at(after(31, 0)), None);
+        assert_eq!(clock.stepped_at(after(31, 1_900)), None, "the clock's own corrections are no step");
+        assert_eq!(clock.stepped_at(after(31, 40 * MINUTE)), Some(40 * MINUTE));
+        assert_eq!(clock.stepped_at(after(31, -MINUTE)), Some(-MINUTE));
+        clock.take_over(40 * MINUTE);
+        assert_eq!(clock.stepped_at(after(32, 40 * MINUTE)), None);
+        assert_eq!(clock.at(after(32, 40 * MINUTE)).0, NINE + 72 * MINUTE);
+    }
+
+    #[test]
+    fn a_demo_keeps_its_own_time_and_pace() {
+        let clock = Clock::starting_at(bodega_core::measures::moment::Moment(NINE), 60);
+        assert_eq!(clock.stepped(), None);
+        let (first, pace) = (clock.now().0, clock.pace());
+        assert!(pace == 60 && first >= NINE && first < NINE + 10 * MINUTE, "{first}");
+    }
 }

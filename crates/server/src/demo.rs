@@ -7,6 +7,7 @@ use bodega_core::canner::events::BoilEvent;
 use bodega_core::crates::fruit::{Condition, Kind, SILL_DAYS};
 use bodega_core::jars::acid::Agent;
 use bodega_core::jars::bench::JarStep;
+use bodega_core::jars::claims::Claims;
 use bodega_core::jars::size::{JarSize, Mouth};
 use bodega_core::kettle::{CookWhat, HeatSetting, KettleHeat, TargetKind};
 use bodega_core::measures::ids::{JarId, LoadId, LotId};
@@ -137,6 +138,7 @@ impl Season<'_> {
     fn fill_jars(&self, load: LoadId, at: Moment) -> Result<(), StoreError> {
         self.store.tick_load(load, JarStep::Acid, at)?;
         self.store.tick_load(load, JarStep::Lid, at)?;
+        self.store.set_claims(load, &Claims::USUAL)?;
         Ok(())
     }
 

@@ -2,9 +2,10 @@
 
 use actix_web::{HttpResponse, delete, post, put, web};
 use bodega_core::jars::bench::JarStep;
+use bodega_core::jars::claims::Claims;
 use bodega_core::jars::size::JarSize;
 use bodega_core::measures::ids::{BatchId, JarId, LoadId};
-use bodega_core::measures::limits::{CELSIUS, JAR_COUNT, POT_DOSE};
+use bodega_core::measures::limits::{CELSIUS, HEADSPACE, JAR_COUNT, POT_DOSE, WATER_COVER};
 use bodega_core::measures::moment::Moment;
 use bodega_core::records::batch::Batch;
 use bodega_core::records::jar::Jar;
@@ -179,6 +180,20 @@ pub async fn set_warmth(
 ) -> Result<web::Json<LoadView>, ApiError> {
     let jars_c = CELSIUS.check(request.jars_c).named("jars_c")?;
     changed(&shared, move |shared, _| shared.store.set_jar_warmth(*id, jars_c)).await
+}
+
+/// Says what was seen of a load's jars, for all of them: its card. What differs is changed, and judged.
+#[utoipa::path(params(("id" = i64, Path)), request_body = Claims,
+    responses((status = 200, body = LoadView), (status = 404, body = Problem), (status = 422, body = Problem)))]
+#[put("/api/loads/{id}/claims")]
+pub async fn set_claims(
+    shared: web::Data<Shared>,
+    id: web::Path<LoadId>,
+    Json(claims): Json<Claims>,
+) -> Result<web::Json<LoadView>, ApiError> {
+    claims.headspace_in.map(|inches| HEADSPACE.check(inches).named("headspace_in")).transpose()?;
+    claims.water_over_in.map(|inches| WATER_COVER.check(inches).named("water_over_in")).transpose()?;
+    changed(&shared, move |shared, _| shared.store.set_claims(*id, &claims)).await
 }
 
 /// Acid stirred into the pot.

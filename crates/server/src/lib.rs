@@ -3,6 +3,7 @@
 //! Handlers are thin: decode, call the core or the store, encode. One room a station: what it shows is its `view`, what
 //! it is asked is its `routes`.
 
+pub mod age;
 pub mod almanac;
 pub mod assets;
 pub mod bounds;

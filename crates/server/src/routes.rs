@@ -85,6 +85,7 @@ api! {
     jars::tick_load,
     jars::untick_load,
     jars::set_undosed,
+    jars::set_claims,
     jars::recount_load,
     jars::set_warmth,
     jars::set_pot_dose,

@@ -9,6 +9,7 @@ use bodega_core::jars::contents::Ingredient;
 use bodega_core::jars::ph::{PhSample, Remedy};
 use bodega_core::jars::size::{JarSize, Mouth};
 use bodega_core::judge::Severity;
+use bodega_core::judge::case::{JarKind, LidState};
 use bodega_core::kettle::{CookWhat, HeatSetting, KettleHeat};
 use bodega_core::plan::checklist::{Rest, Station};
 use bodega_core::plan::yields::Thickness;
@@ -39,11 +40,13 @@ pub fn all() -> Vec<Words> {
         Fault,
         HeatSetting,
         Ingredient,
+        JarKind,
         JarSize,
         JarStep,
         KettleHeat,
         Kind,
         Leaving,
+        LidState,
         LidVerdict,
         Medium,
         Method,

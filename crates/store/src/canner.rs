@@ -1,8 +1,9 @@
 //! Canner loads and what happened to them; the clock is derived from the events, never stored.
 
 use bodega_core::canner::events::BoilEvent;
+use bodega_core::jars::claims::Claims;
 use bodega_core::measures::ids::{BatchId, CannerId, JarId, LoadId};
-use bodega_core::measures::moment::Moment;
+use bodega_core::measures::moment::{Moment, Touched};
 use bodega_core::records::jar::count_sizes;
 use bodega_core::records::kitchen::Kitchen;
 use bodega_core::records::load::{CannerLoad, CannerReading, JarMoment, NewGroup};
@@ -17,15 +18,26 @@ use crate::rows::load::{OPEN, one};
 use crate::rows::{canner, ids, jar};
 use crate::{Store, StoreError};
 
+/// How long a page waits for an answer before it keeps a touch that may have been heard.
+const ANSWER_LOST_MS: i64 = 60_000;
+
 fn write_event(
     connection: &Connection,
     load: CannerLoad,
     event: BoilEvent,
     jar: Option<JarId>,
-    now: Moment,
+    touched: Touched,
 ) -> Result<CannerLoad, StoreError> {
-    let clock = load.clock.after(event, jar, now)?;
-    let at = clock.happened().last().map_or(now, |last| last.at);
+    let last = load.clock.happened().last();
+    if let Some(last) = last.filter(|last| touched.late && last.at > touched.at) {
+        // It was heard, and only the answer was lost.
+        if last.event == event && last.jar == jar && last.at.since_ms(touched.at) < ANSWER_LOST_MS {
+            return Ok(load);
+        }
+        return Err(StoreError::SaidSince { event: event.says(load.batch.method) });
+    }
+    let clock = load.clock.after(event, jar, touched.at)?;
+    let at = clock.happened().last().map_or(touched.at, |last| last.at);
     connection.execute(
         "INSERT INTO load_event (load_id, event, at, jar_id) VALUES (?1, ?2, ?3, ?4)",
         params![load.id.0, event.word(), at.0, jar.map(|jar| jar.0)],
@@ -68,9 +80,15 @@ impl Store {
     /// Records what somebody saw or did at the canner. It is on disk when this returns.
     ///
     /// # Errors
-    /// [`StoreError::OutOfOrder`] when it does not follow; [`StoreError::JarsNotReady`] when jars would go in without
-    /// acid or unfilled; [`StoreError::CannerBusy`] while another load is in.
-    pub fn add_event(&self, id: LoadId, event: BoilEvent, now: Moment) -> Result<CannerLoad, StoreError> {
+    /// [`StoreError::OutOfOrder`] when it does not follow; [`StoreError::SaidSince`] when it comes late and something else
+    /// was said meanwhile; [`StoreError::JarsNotReady`] when jars would go in without acid or unfilled;
+    /// [`StoreError::CannerBusy`] while another load is in.
+    pub fn add_event(
+        &self,
+        id: LoadId,
+        event: BoilEvent,
+        touched: impl Into<Touched>,
+    ) -> Result<CannerLoad, StoreError> {
         let mut connection = self.lock();
         let transaction = connection.transaction()?;
         let load = one(&transaction, id)?;
@@ -78,7 +96,7 @@ impl Store {
             check_ready(&load)?;
             check_canner_free(&transaction, &load)?;
         }
-        let load = write_event(&transaction, load, event, None, now)?;
+        let load = write_event(&transaction, load, event, None, touched.into())?;
         transaction.commit()?;
         Ok(load)
     }
@@ -87,13 +105,15 @@ impl Store {
     ///
     /// # Errors
     /// [`StoreError::WhichJar`] when the jar is not in the load; [`StoreError::CannerFull`] when one more does not fit;
-    /// [`StoreError::OutOfOrder`].
+    /// [`StoreError::OutOfOrder`]; [`StoreError::SaidSince`].
     pub fn add_jar_event(
         &self,
         id: LoadId,
         moment: JarMoment,
-        now: Moment,
+        touched: impl Into<Touched>,
     ) -> Result<CannerLoad, StoreError> {
+        let touched: Touched = touched.into();
+        let now = touched.at;
         let mut connection = self.lock();
         let transaction = connection.transaction()?;
         let load = one(&transaction, id)?;
@@ -121,7 +141,7 @@ impl Store {
         if gone || !load.jars.iter().any(|other| other.id == jar) {
             return Err(StoreError::WhichJar);
         }
-        let load = write_event(&transaction, load, event, Some(jar), now)?;
+        let load = write_event(&transaction, load, event, Some(jar), touched)?;
         transaction.commit()?;
         Ok(load)
     }
@@ -147,6 +167,17 @@ impl Store {
     pub fn set_jar_warmth(&self, id: LoadId, jars_c: f64) -> Result<CannerLoad, StoreError> {
         let connection = self.lock();
         connection.execute("UPDATE canner_load SET jars_c = ?2 WHERE id = ?1", params![id.0, jars_c])?;
+        one(&connection, id)
+    }
+
+    /// Says what was seen of a load's jars: its card.
+    ///
+    /// # Errors
+    /// [`StoreError::NotFound`].
+    pub fn set_claims(&self, id: LoadId, claims: &Claims) -> Result<CannerLoad, StoreError> {
+        let text = serde_json::to_string(claims).map_err(|error| StoreError::Damaged(error.to_string()))?;
+        let connection = self.lock();
+        connection.execute("UPDATE canner_load SET claims = ?2 WHERE id = ?1", params![id.0, text])?;
         one(&connection, id)
     }
 
@@ -270,7 +301,8 @@ impl Store {
     ///
     /// # Errors
     /// [`StoreError::NotTheLast`] when something else was said since; [`StoreError::NothingToUndo`] when nothing happened
-    /// then; [`StoreError::CannerBusy`] when lifting is taken back while the next load is in.
+    /// then; when lifting is taken back, [`StoreError::CannerBusy`] while the next load is in and
+    /// [`StoreError::LidsJudged`] once somebody looked at the lids.
     pub fn undo_event(&self, id: LoadId, at: Moment, now: Moment) -> Result<CannerLoad, StoreError> {
         let mut connection = self.lock();
         let transaction = connection.transaction()?;
@@ -286,6 +318,7 @@ impl Store {
         }
         if last.is_some_and(|last| last.event == BoilEvent::Lifted) {
             check_canner_free(&transaction, &load)?;
+            check_untouched_since(&transaction, id)?;
         }
         let added = last.filter(|last| last.event == BoilEvent::JarAdded).and_then(|last| last.jar);
         transaction.execute(
@@ -302,6 +335,14 @@ impl Store {
         transaction.commit()?;
         Ok(load)
     }
+}
+
+/// Refuses once a lid of a lifted load was judged, or a jar of it went its way: what was found of jars that cooled says
+/// nothing of jars that go on boiling.
+fn check_untouched_since(connection: &Connection, load: LoadId) -> Result<(), StoreError> {
+    let sql = "SELECT EXISTS (SELECT 1 FROM jar WHERE load_id = ?1
+        AND (seal IS NOT NULL OR rescue IS NOT NULL OR gone_at IS NOT NULL))";
+    if connection.query_row(sql, [load.0], |row| row.get(0))? { Err(StoreError::LidsJudged) } else { Ok(()) }
 }
 
 fn check_ready(load: &CannerLoad) -> Result<(), StoreError> {

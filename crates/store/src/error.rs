@@ -63,12 +63,23 @@ pub enum StoreError {
     /// The event does not follow.
     #[error(transparent)]
     OutOfOrder(#[from] OutOfOrder),
+    /// It was touched before what was said since, and came later.
+    #[error(
+        "\"{event}\" was touched while there was no connection, and something else was said of this load since"
+    )]
+    SaidSince {
+        /// What it says, in this canner's words.
+        event: &'static str,
+    },
     /// Nothing to take back.
     #[error("there is nothing to take back")]
     NothingToUndo,
     /// Something happened after what is to be taken back.
     #[error("something else was said since; take that back first")]
     NotTheLast,
+    /// Lifting is taken back after lids were judged.
+    #[error("lids of this load were judged already; take that back at the towel first")]
+    LidsJudged,
     /// Work on the batch has begun.
     #[error("batch {code} has jars in work; take those steps back first")]
     BatchBegun {

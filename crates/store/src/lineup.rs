@@ -25,7 +25,19 @@ pub(crate) fn set_out(
          SELECT ?1, ?2, coalesce(max(number), 0) + 1, ?3 FROM jar WHERE batch_id = ?1",
         params![batch.0, load.0, size.word()],
     )?;
-    Ok(JarId(connection.last_insert_rowid()))
+    let jar = JarId(connection.last_insert_rowid());
+    look_again(connection, load)?;
+    Ok(jar)
+}
+
+/// Takes the card off a load that waits: another jar has come to it, which nobody has looked at.
+pub(crate) fn look_again(connection: &Connection, load: LoadId) -> Result<(), StoreError> {
+    connection.execute(
+        "UPDATE canner_load SET claims = NULL WHERE id = ?1
+         AND NOT EXISTS (SELECT 1 FROM load_event WHERE load_id = ?1 AND undone_at IS NULL)",
+        [load.0],
+    )?;
+    Ok(())
 }
 
 /// Whether a canner holds these jars in one load.

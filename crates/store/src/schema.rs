@@ -16,6 +16,7 @@ pub(crate) const MIGRATIONS: &[M<'static>] = &[
     M::up(include_str!("../migrations/09-sink-and-night.sql")),
     M::up(include_str!("../migrations/10-what-else.sql")),
     M::up(include_str!("../migrations/11-acid-in-its-order.sql")),
+    M::up(include_str!("../migrations/12-the-card.sql")),
 ];
 
 /// Brings a kitchen up to date.

@@ -223,7 +223,7 @@ fn move_on(connection: &Connection, jar: JarId, load: LoadId, keeps_its_lid: boo
          rim_at = CASE WHEN ?3 THEN rim_at END, lid_at = CASE WHEN ?3 THEN lid_at END WHERE id = ?1",
         params![jar.0, load.0, keeps_its_lid],
     )?;
-    Ok(())
+    lineup::look_again(connection, load)
 }
 
 /// Brings a jar back from the cold or from the load it was to be processed in again.

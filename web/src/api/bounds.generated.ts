@@ -30,6 +30,8 @@ export const BOUNDS = {
   "CannerChangeRequest.burner_mm": { least: 80, most: 1000 },
   "CannerChangeRequest.power_w": { least: 50, most: 30000 },
   "CannerRequest.cover_in": { least: 0, most: 20 },
+  "Claims.headspace_in": { least: 0, most: 6 },
+  "Claims.water_over_in": { least: 0, most: 20 },
   "CookEventRequest.brix": { least: 0.5, most: 60 },
   "CookEventRequest.depth_mm": { least: 1, most: 10000 },
   "CookEventRequest.drain_l": { least: 0.05, most: 500 },

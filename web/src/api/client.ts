@@ -1,4 +1,5 @@
 import createClient from "openapi-fetch";
+import { reach } from "../connection";
 import type { components, paths } from "./schema";
 
 type Schemas = components["schemas"];
@@ -44,6 +45,7 @@ export type Amount = Schemas["Amount"];
 export type Finding = Schemas["Finding"];
 export type Fix = Schemas["Fix"];
 export type Judged = Schemas["Judged"];
+export type Claims = Schemas["Claims"];
 export type Question = Schemas["Question"];
 export type Added = Schemas["Added"];
 export type Ingredient = Schemas["Ingredient"];
@@ -68,7 +70,7 @@ export type Fault = Schemas["Fault"];
 export type AcidAnswer = Schemas["AcidAnswer"];
 export type AcidRequest = Schemas["AcidRequest"];
 
-export const api = createClient<paths>({ baseUrl: "/" });
+export const api = createClient<paths>({ baseUrl: "/", fetch: reach });
 
 /** What the server refused, with the field it is about. */
 export class Refused extends Error {

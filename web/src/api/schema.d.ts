@@ -1053,6 +1053,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/loads/{id}/claims": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Says what was seen of a load's jars, for all of them: its card. What differs is changed, and judged. */
+        put: operations["set_claims"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/loads/{id}/events": {
         parameters: {
             query?: never;
@@ -1062,7 +1079,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Records what somebody saw or did at the canner. */
+        /** Records what somebody saw or did at the canner; a page that kept it for want of a connection says how old it is. */
         post: operations["add_event"];
         delete?: never;
         options?: never;
@@ -1722,7 +1739,7 @@ export interface components {
          * @description Something that the process depends on, in the order of the work.
          * @enum {string}
          */
-        Ask: "product" | "medium" | "pack" | "additions" | "weight" | "jars" | "agent" | "dose" | "method" | "altitude" | "minutes" | "pounds" | "other_jars";
+        Ask: "product" | "medium" | "pack" | "additions" | "weight" | "jars" | "agent" | "dose" | "method" | "altitude" | "minutes" | "pounds" | "claims" | "other_jars";
         /** @description The acid. */
         AuditAcid: {
             agent?: components["schemas"]["Agent"] | null;
@@ -1767,6 +1784,8 @@ export interface components {
             jar: components["schemas"]["JarSize"];
             kind?: components["schemas"]["JarKind"] | null;
             lid?: components["schemas"]["LidState"] | null;
+            /** @description Whether a rim is nicked. */
+            nicked?: boolean | null;
         };
         /** @description A line of the boil's log. */
         AuditLogLine: {
@@ -2222,11 +2241,32 @@ export interface components {
             /** @description As it is stored. */
             word: string;
         };
+        /** @description The card of a load. Nothing of it is preset: a load has none until somebody looked. */
+        Claims: {
+            /** @description Of whole tomatoes in water or juice: whether the liquid covers them. `false`: none went in. */
+            covered: boolean;
+            /**
+             * Format: double
+             * @description Headspace that was measured, in inches, 0 to 6; `null` when it is as asked.
+             */
+            headspace_in?: number | null;
+            /** @description What kind of jars they are; of several kinds the one that is least made for it. */
+            kind: components["schemas"]["JarKind"];
+            /** @description The lids; one that was used before makes them used. */
+            lid: components["schemas"]["LidState"];
+            /** @description Whether a rim is nicked. */
+            nicked: boolean;
+            /**
+             * Format: double
+             * @description Water over the lids that was measured, in inches, 0 to 20; `null` while nobody looked.
+             */
+            water_over_in?: number | null;
+        };
         /**
          * @description What can be found; the word is stable.
          * @enum {string}
          */
-        Code: "no_acid" | "acid_short" | "fresh_citrus" | "pot_dose_short" | "process_short" | "no_tested_process" | "altitude_missing" | "steam_limit" | "boil_lost" | "mixed_load_short" | "not_processed" | "jar_fragile" | "jar_unsuited" | "frost_killed_vine" | "overripe" | "mouldy" | "low_acid_addition" | "vegetable_ratio" | "reprocess_late" | "ph_high" | "lid_reused" | "headspace" | "water_cover" | "water_low" | "thermal_gap" | "ph_uncalibrated" | "ph_uncompensated" | "litre_as_quart" | "bruised" | "rest_short" | "seal_check_early" | "rings_on" | "bottle_old" | "underripe" | "medium_missing";
+        Code: "no_acid" | "acid_short" | "fresh_citrus" | "pot_dose_short" | "process_short" | "no_tested_process" | "altitude_missing" | "steam_limit" | "boil_lost" | "mixed_load_short" | "not_processed" | "jar_fragile" | "jar_unsuited" | "frost_killed_vine" | "overripe" | "mouldy" | "low_acid_addition" | "vegetable_ratio" | "reprocess_late" | "ph_high" | "lid_reused" | "rim_nicked" | "headspace" | "water_cover" | "water_low" | "thermal_gap" | "ph_uncalibrated" | "ph_uncompensated" | "litre_as_quart" | "bruised" | "rest_short" | "seal_check_early" | "rings_on" | "bottle_old" | "underripe" | "medium_missing";
         /** @description Jars kept cold, and how much room a frozen one needs. */
         ColdView: {
             /**
@@ -2552,6 +2592,12 @@ export interface components {
             calls: components["schemas"]["Call"][];
             /** @description Loads in canners, the one that calls for somebody first before the others. */
             canners: components["schemas"]["InCanner"][];
+            /**
+             * Format: double
+             * @description How far the machine's clock was set while a canner counts, in minutes, behind it below 0; the count goes on by the
+             *     steady clock.
+             */
+            clock_stepped_minutes?: number | null;
             /** @description Jars on the towel that nobody has judged. */
             cooling: number;
             /**
@@ -3663,12 +3709,17 @@ export interface components {
         };
         /** @description A load with all that its stations show. */
         LoadView: {
+            /** @description Whether any of its jars is to be covered with a liquid. */
+            asks_liquid: boolean;
             /** @description The batch it is counted with. */
             batch: components["schemas"]["Batch"];
             /** @description Number of its canner. */
             canner: components["schemas"]["CannerId"];
             /** @description Name of its canner. */
             canner_name: string;
+            claims?: components["schemas"]["Claims"] | null;
+            /** @description The card in words: what was seen, or what is to be looked at. */
+            claims_words: string;
             /**
              * Format: double
              * @description Minutes from the jars going in to the boil, when it can be worked out.
@@ -6311,7 +6362,9 @@ export interface operations {
     add_cook_event: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                "bodega-age-ms"?: number | null;
+            };
             path: {
                 id: number;
             };
@@ -7344,10 +7397,53 @@ export interface operations {
             };
         };
     };
-    add_event: {
+    set_claims: {
         parameters: {
             query?: never;
             header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Claims"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LoadView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_event: {
+        parameters: {
+            query?: never;
+            header?: {
+                "bodega-age-ms"?: number | null;
+            };
             path: {
                 id: number;
             };

@@ -80,6 +80,13 @@ export const WORDS = {
     salt: "salt",
     sugar: "sugar",
   },
+  JarKind: {
+    mason: "canning jar",
+    packer: "mayonnaise-type jar",
+    antique: "antique jar",
+    wire_bail: "clip-top jar",
+    other: "food jar or bottle",
+  },
   JarSize: {
     quarter_pint: "quarter-pint",
     half_pint: "half-pint",
@@ -113,6 +120,10 @@ export const WORDS = {
     eaten: "eaten",
     given: "given away",
     discarded: "discarded",
+  },
+  LidState: {
+    new: "new",
+    reused: "used before",
   },
   LidVerdict: {
     holds: "lid holds",

@@ -1,15 +1,20 @@
 import { useIsFetching, useQuery } from "@tanstack/react-query";
-import { Link, Outlet } from "react-router";
+import { Link, Outlet, useLocation } from "react-router";
 import { ask, useLiveAnswers } from "../api/queries";
 import { altitudeText } from "../parts/format";
+import { Note } from "../parts/Note";
+import { Connection } from "../connection/Connection";
 import { Alarms } from "./Alarms";
+import { Boundary } from "./Boundary";
 import { Line } from "./Line";
+import { stepText } from "./model";
 
 /** Every screen: the kitchen's name, the line, and the station. */
 export function Shell() {
   useLiveAnswers();
   const { data, error } = useQuery(ask.counter());
   const asking = useIsFetching();
+  const place = useLocation();
   return (
     <div className="mx-auto flex min-h-dvh max-w-[1280px] flex-col gap-3 px-3 pt-2 pb-6 sm:px-5">
       <header className="flex items-center justify-between print:hidden">
@@ -44,13 +49,22 @@ export function Shell() {
         <Line />
         <Alarms />
       </div>
+      <Connection />
+      {data?.clock_stepped_minutes != null && (
+        <Note tone="warn">
+          <strong>This machine&apos;s clock was set {stepText(data.clock_stepped_minutes)}.</strong> The count
+          goes on by a clock that nobody can set; the hours shown follow when the jars are out.
+        </Note>
+      )}
       {error !== null && data === undefined ? (
         <p role="alert" className="p-8 text-xl">
           Bodega does not answer. Is it still running? This page tries again by itself.
         </p>
       ) : (
         <main className="grow" aria-busy={asking > 0}>
-          <Outlet />
+          <Boundary key={place.pathname}>
+            <Outlet />
+          </Boundary>
         </main>
       )}
     </div>

@@ -1,6 +1,6 @@
 import { describe, expect, test } from "vitest";
 import type { Counter } from "../api/client";
-import { callsNow, placesOf } from "./model";
+import { callsNow, placesOf, stepText } from "./model";
 
 const NOW = 1_790_000_000_000;
 const call = (text: string, from: number, once = false) => ({ text, from, once });
@@ -86,4 +86,12 @@ describe("the line", () => {
     expect(place("towel", { cooling: 9, next_check: NOW })).toMatchObject({ words: "check now" });
     expect(place("towel", { cooling: 9, next_check: NOW + 1 })?.words).toMatch(/^check \d\d:\d\d$/);
   });
+});
+
+test.each([
+  [40, "forward by 40 min"],
+  [-60, "back by 1 h"],
+  [0.05, "forward by 1 min"],
+])("a clock that was set by %d minutes was set %s", (minutes, text) => {
+  expect(stepText(minutes)).toBe(text);
 });

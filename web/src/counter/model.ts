@@ -1,5 +1,5 @@
 import type { Counter } from "../api/client";
-import { clockText, countdown, weight } from "../parts/format";
+import { clockText, countdown, spanText, weight } from "../parts/format";
 import type { StationName } from "./StationPicture";
 
 type Call = Counter["calls"][number];
@@ -72,6 +72,12 @@ function towelPlace(counter: Counter, now: number): Place {
   if (counter.undosed > 0) return { ...place, figure: String(counter.undosed), words: "no acid" };
   const words = due == null ? "cooling" : due > now ? `check ${clockText(due)}` : "check now";
   return { ...place, figure: String(counter.cooling), words };
+}
+
+/** By how much a clock was set: "forward by 40 min", "back by 1 h". */
+export function stepText(minutes: number): string {
+  const way = minutes > 0 ? "forward" : "back";
+  return `${way} by ${spanText(Math.max(1, Math.round(Math.abs(minutes))))}`;
 }
 
 /** The line: where everything is. */

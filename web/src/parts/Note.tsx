@@ -1,4 +1,5 @@
 import type { ReactNode } from "react";
+import { Kept } from "../connection";
 import { sentence } from "./sentence";
 
 type Tone = "stop" | "warn" | "note" | "good";
@@ -26,11 +27,11 @@ export function Note({ tone, children }: { tone: Tone; children: ReactNode }) {
   );
 }
 
-/** What the server refused, in its own words. */
+/** What the server refused, in its own words; or that it did not answer and the touch is kept. */
 export function Trouble({ error }: { error: Error | null }) {
   if (error === null) return null;
   return (
-    <Note tone="stop">
+    <Note tone={error instanceof Kept ? "note" : "stop"}>
       <p>{sentence(error.message)}</p>
     </Note>
   );

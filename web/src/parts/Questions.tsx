@@ -2,6 +2,7 @@ import { useState } from "react";
 import { Link } from "react-router";
 import { api, take, type Added, type Question } from "../api/client";
 import { useChange } from "../api/queries";
+import { USUAL } from "./claims";
 import { ContentsPicker } from "./ContentsPicker";
 import { Note, Trouble } from "./Note";
 import { Touch } from "./Touch";
@@ -28,6 +29,19 @@ function SayContents({ onSave }: { onSave: (additions: Added[]) => void }) {
   );
 }
 
+/** The card of a load, confirmed where its jars are no longer looked at one by one. */
+function SayUsual({ load }: { load: number }) {
+  const save = useChange(() =>
+    take(api.PUT("/api/loads/{id}/claims", { params: { path: { id: load } }, body: USUAL })),
+  );
+  return (
+    <div>
+      <Touch onPress={() => save.mutate(undefined)}>Yes, all of that</Touch>
+      <Trouble error={save.error} />
+    </div>
+  );
+}
+
 /** The same of a batch that is on the line. */
 function SayOfBatch({ batch }: { batch: number }) {
   const save = useChange((additions: Added[]) =>
@@ -44,13 +58,17 @@ function SayOfBatch({ batch }: { batch: number }) {
 /** What has to be said before anybody can tell whether these jars are done right. */
 export function Questions({
   items,
+  load,
   onContents,
 }: {
   items: readonly Question[];
+  /** The load whose card can be confirmed here; where the card itself stands, it is not asked again. */
+  load?: number;
   /** What is done with what goes in, of a plan that is no batch yet. */
   onContents?: (additions: Added[]) => void;
 }) {
-  return items.map((item) => (
+  const asked = items.filter((item) => item.ask !== "claims" || load !== undefined);
+  return asked.map((item) => (
     <Note key={item.ask + String(item.batch)} tone="warn">
       <div data-question={item.ask} className="grid gap-2">
         <p>
@@ -60,6 +78,7 @@ export function Questions({
         {item.ask === "additions" && item.batch == null && onContents !== undefined && (
           <SayContents onSave={onContents} />
         )}
+        {item.ask === "claims" && load !== undefined && <SayUsual load={load} />}
         {item.ask === "altitude" && (
           <Link to="/kitchen" className="font-semibold text-cobalt underline underline-offset-4">
             Find the altitude

@@ -1,4 +1,5 @@
 import { useEffect } from "react";
+import { quietly } from "./quietly";
 
 const BEEPS = 3;
 const BEEP_S = 0.35;
@@ -18,7 +19,7 @@ function ring() {
     tone.start(at);
     tone.stop(at + BEEP_S);
   }
-  setTimeout(() => void sound.close(), 3000);
+  setTimeout(() => quietly(() => sound.close()), 3000);
 }
 
 /**
@@ -31,12 +32,12 @@ export function useAlarm(text: string | null, once = false) {
     const before = document.title;
     document.title = `● ${text}`;
     const call = () => {
-      ring();
-      if ("vibrate" in navigator) navigator.vibrate([300, 150, 300]);
+      quietly(ring);
+      quietly(() => navigator.vibrate([300, 150, 300]));
     };
     call();
-    if ("Notification" in window && Notification.permission === "granted")
-      new Notification("Bodega", { body: text });
+    // On many phones the constructor is there and throws.
+    quietly(() => Notification.permission === "granted" && new Notification("Bodega", { body: text }));
     const again = once ? undefined : setInterval(call, EVERY_MS);
     return () => {
       clearInterval(again);
@@ -47,6 +48,5 @@ export function useAlarm(text: string | null, once = false) {
 
 /** Asks once whether notifications may be shown; call it from a touch. */
 export function allowNotifications() {
-  if ("Notification" in window && Notification.permission === "default")
-    void Notification.requestPermission();
+  quietly(() => (Notification.permission === "default" ? Notification.requestPermission() : undefined));
 }

@@ -5,6 +5,7 @@ use serde::{Deserialize, Serialize};
 use crate::measures::limits::{ADDITION, LEAVES, OutOfRange};
 use crate::measures::units::{Volume, cups, in_cups};
 use crate::measures::vocabulary::vocabulary;
+use crate::measures::words::short;
 
 vocabulary! {
     /// What else goes into the jar or the pot.
@@ -89,6 +90,19 @@ pub struct Added {
     /// Leaves in the whole batch instead of cups, for basil, 0 to 48,000.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub leaves: Option<f64>,
+}
+
+/// What was added, with how much of each: "3 cups of onion, 12 leaves of basil, dried herbs".
+#[must_use]
+pub fn in_words(additions: &[Added]) -> String {
+    let line = |added: &Added| match (added.cups, added.leaves) {
+        (Some(1.0), _) => format!("1 cup of {}", added.what),
+        (Some(cups), _) => format!("{} cups of {}", short(cups), added.what),
+        (None, Some(1.0)) => "1 leaf of basil".to_owned(),
+        (None, Some(leaves)) => format!("{} leaves of basil", short(leaves)),
+        (None, None) => added.what.to_string(),
+    };
+    additions.iter().map(line).collect::<Vec<_>>().join(", ")
 }
 
 /// Why something added cannot be counted.

@@ -35,6 +35,8 @@ vocabulary! {
         Minutes = "minutes", "How many minutes are counted?";
         /// Pounds on the gauge.
         Pounds = "pounds", "How many pounds does the gauge show?";
+        /// The card of a load.
+        Claims = "claims", "Canning jars, new lids, no nicked rim, filled as asked?";
         /// Other jars in the load.
         OtherJars = "other_jars", "How many minutes do the other jars in the canner need?";
     }
@@ -73,6 +75,8 @@ pub(super) fn open(case: &Case) -> Vec<Question> {
         Ask::Altitude => case.altitude.is_none(),
         Ask::Minutes => case.heating != Some(Heating::None) && case.minutes.is_none(),
         Ask::Pounds => case.is_pressure() && case.psi.is_none(),
+        // It stands on a load of the records, and a case has its answers.
+        Ask::Claims => false,
         Ask::OtherJars => time::unknown_others(case),
     };
     Ask::ALL

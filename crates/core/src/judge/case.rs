@@ -152,6 +152,8 @@ pub struct CaseJar {
     pub kind: Option<JarKind>,
     /// Its lid.
     pub lid: Option<LidState>,
+    /// Whether a rim is nicked.
+    pub nicked: Option<bool>,
 }
 
 /// The acid as given.

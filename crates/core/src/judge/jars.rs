@@ -18,7 +18,7 @@ const SAUCE_MOST_IN: f64 = 0.5;
 pub const THERMAL_GAP_K: f64 = 50.0;
 
 pub(super) fn judge(case: &Case) -> Vec<Finding> {
-    [none(case), kinds(case), lids(case), metric(case), headspace(case), gap(case)]
+    [none(case), kinds(case), lids(case), rims(case), metric(case), headspace(case), gap(case)]
         .into_iter()
         .flatten()
         .collect()
@@ -86,6 +86,18 @@ fn lids(case: &Case) -> Option<Finding> {
             "A used lid is on a jar.",
             "The compound of a lid takes the print of one rim; a second time it often fails.",
             "Put a new lid on. Rings may be used again.",
+            Source::usda_guide_1(),
+        )
+    })
+}
+
+fn rims(case: &Case) -> Option<Finding> {
+    case.jars.iter().flatten().any(|line| line.nicked == Some(true)).then(|| {
+        Finding::new(
+            Code::RimNicked,
+            "A rim has a nick.",
+            "The lid lies on the rim alone: where it is nicked, air and what lives in it get in.",
+            "Fill another jar, and keep this one for what is not canned.",
             Source::usda_guide_1(),
         )
     })

@@ -17,12 +17,13 @@ use crate::canner::events::BoilEvent;
 use crate::canner::heat::{food_at, water_before};
 use crate::crates::fruit::{Condition, Fault};
 use crate::jars::acid::{Agent, per_jar, pot_share};
+use crate::jars::claims::Claims;
 use crate::jars::contents::{Added, Addition};
 use crate::jars::ph::PH_LINE;
 use crate::jars::size::JarSize;
 use crate::kitchen::altitude::Altitude;
 use crate::measures::moment::Moment;
-use crate::measures::units::{Mass, Time, celsius, grams};
+use crate::measures::units::{Mass, Time, celsius, grams, inches};
 use crate::plan::batch::{BatchPlan, Wish};
 use crate::records::batch::Batch;
 use crate::records::jar::{Jar, PhRecord, count_sizes};
@@ -90,7 +91,25 @@ fn planned_acid(agent: Agent, sizes: &[(JarSize, u32)], bottle_age_months: Optio
 }
 
 fn case_jars(sizes: &[(JarSize, u32)]) -> Vec<CaseJar> {
-    sizes.iter().map(|(jar, count)| CaseJar { jar: *jar, count: *count, kind: None, lid: None }).collect()
+    let line = |(jar, count): &(JarSize, u32)| CaseJar {
+        jar: *jar,
+        count: *count,
+        kind: None,
+        lid: None,
+        nicked: None,
+    };
+    sizes.iter().map(line).collect()
+}
+
+/// The same with what somebody saw of them.
+fn seen_jars(sizes: &[(JarSize, u32)], claims: Option<Claims>) -> Vec<CaseJar> {
+    let mut jars = case_jars(sizes);
+    if let Some(claims) = claims {
+        for line in &mut jars {
+            (line.kind, line.lid, line.nicked) = (Some(claims.kind), Some(claims.lid), Some(claims.nicked));
+        }
+    }
+    jars
 }
 
 fn boil_log(clock: &BoilClock) -> Vec<LogLine> {
@@ -193,14 +212,16 @@ fn case_of(
     let weight = facts.map(|facts| grams(facts.batch.weight_g)).filter(|weight| *weight > Mass::default());
     Some(Case {
         product: Some(like.product),
-        medium: like.medium,
+        medium: load.medium_of(like),
         pack: Some(like.pack),
         heating: Some(load.batch.method.into()),
         altitude,
+        headspace: load.claims.and_then(|claims| claims.headspace_in).map(inches),
+        water_cover: load.claims.and_then(|claims| claims.water_over_in).map(inches),
         minutes: Some(Time::new::<minute>(f64::from(clock.required().0))),
         psi: load.psi.map(f64::from),
         acid: Some(acid_of(&sizes, like.agent, is_dosed(load, like), facts)),
-        jars: Some(case_jars(&sizes)),
+        jars: Some(seen_jars(&sizes, load.claims)),
         additions: counted(facts.and_then(|facts| facts.batch.additions.as_ref())),
         fruit: CaseFruit { weight, ..CaseFruit::default() },
         boil: boil_log(clock),
@@ -259,6 +280,11 @@ fn over_batches(
                 }
             }
         }
+    }
+    if load.claims.is_none() && !load.jars.is_empty() {
+        let question = Question { ask: Ask::Claims, says: Ask::Claims.label(), batch: None };
+        let list = if load.claims_asked { &mut judged.questions } else { &mut judged.not_asked };
+        list.push(question);
     }
     judged.settle();
     judged

@@ -48,6 +48,21 @@ impl Moment {
     }
 }
 
+/// When something was touched.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct Touched {
+    /// The moment.
+    pub at: Moment,
+    /// A page kept it while it found nobody, and it comes after its time: what was said since stands.
+    pub late: bool,
+}
+
+impl From<Moment> for Touched {
+    fn from(at: Moment) -> Self {
+        Self { at, late: false }
+    }
+}
+
 /// A whole number of minutes, the unit of every tested process.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]

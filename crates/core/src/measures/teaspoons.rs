@@ -188,4 +188,10 @@ mod tests {
             assert_eq!(amount.total_label(), total, "{numer}/{denom} in all");
         }
     }
+
+    #[test]
+    fn a_part_that_no_spoon_measures_is_written_out() {
+        assert_eq!(super::mixed(num_rational::Ratio::new(1, 16)), "1/16");
+        assert_eq!(super::mixed(num_rational::Ratio::new(33, 16)), "2 1/16");
+    }
 }

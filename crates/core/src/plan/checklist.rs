@@ -4,7 +4,9 @@
 
 use serde::Serialize;
 
+use crate::canner::pot::COVER_IN;
 use crate::jars::acid::{self, Agent};
+use crate::jars::contents::{Added, in_words};
 use crate::jars::size::JarSize;
 use crate::measures::moment::Minutes;
 use crate::measures::units::inches;
@@ -13,7 +15,7 @@ use crate::measures::words::counted;
 use crate::plan::batch::salt_per_jar;
 use crate::plan::outlook::Making;
 use crate::plan::yields::Thickness;
-use crate::tables::process::{Method, Pack, Product, headspace};
+use crate::tables::process::{Medium, Method, Pack, Product, headspace};
 
 vocabulary! {
     /// Where a step is done.
@@ -58,6 +60,8 @@ pub struct Sheet {
     pub making: Making,
     /// Jars by size.
     pub jars: Vec<(JarSize, u32)>,
+    /// What else goes in; `None` while nobody said.
+    pub additions: Option<Vec<Added>>,
     /// Acid of choice.
     pub agent: Agent,
     /// Salt wanted.
@@ -99,7 +103,7 @@ fn kettle(making: &Making) -> Vec<String> {
         (Product::Whole, Pack::Raw) => "Keep water, or juice, boiling to cover the fruit.",
         (Product::Whole, Pack::Hot) => "Cover with water or juice and boil gently for 5 minutes.",
         (Product::Crushed, _) => {
-            "Crush a quarter of it and boil fast, add the rest in pieces, boil gently for 5 minutes. No water."
+            "Crush a sixth of it and boil fast, add the rest in pieces, boil gently for 5 minutes. No water."
         }
         (Product::Juice | Product::VegetableJuice, _) => {
             "Heat the first pound fast while crushing, so that the juice does not separate; bring all of it to the boil."
@@ -138,7 +142,17 @@ fn jars(sheet: &Sheet) -> Vec<String> {
     if sheet.salt {
         list.push(format!("Salt for taste: {}.", each(&|jar| salt_per_jar(jar).label())));
     }
+    list.push(match sheet.additions.as_deref() {
+        None => "What else goes in was not said: say it in the plan before a jar is filled.".to_owned(),
+        Some([]) => "Nothing else goes in.".to_owned(),
+        Some(additions) => format!("In the whole batch, and no more: {}.", in_words(additions)),
+    });
     list.push(format!("Fill to {room} in under the rim. Bubbles out with a wooden stick, look again."));
+    list.extend(sheet.making.medium.and_then(|medium| match medium {
+        Medium::Water => Some("Boiling water over the fruit, to the same mark.".to_owned()),
+        Medium::Juice => Some("Boiling juice over the fruit, to the same mark.".to_owned()),
+        Medium::None => None,
+    }));
     list.extend(sheet.rest.map(|rest| {
         let how = match rest {
             Rest::Refrigerator => "to eat within days",
@@ -163,7 +177,7 @@ fn canner(sheet: &Sheet) -> Vec<String> {
         .join("; then ");
     let start = match sheet.method {
         Method::BoilingWater => {
-            format!("Water at {water}, rack in. Jars in, water 1 to 2 in over the lids, lid on.")
+            format!("Water at {water}, rack in. Jars in, water {COVER_IN} in over the lids, lid on.")
         }
         Method::AtmosphericSteam => "Full water in, rack in. Jars in, dome on.".to_owned(),
         Method::PressureDial | Method::PressureWeighted => {
@@ -206,8 +220,9 @@ pub fn wash_up(method: Method) -> Vec<&'static str> {
 
 #[cfg(test)]
 mod tests {
-    use super::{Sheet, Station, steps};
+    use super::{Added, Sheet, Station, steps};
     use crate::jars::acid::Agent;
+    use crate::jars::contents::Ingredient;
     use crate::jars::size::JarSize;
     use crate::measures::moment::Minutes;
     use crate::plan::outlook::Making;
@@ -217,6 +232,7 @@ mod tests {
         Sheet {
             making: Making::ALL.into_iter().find(|making| making.product == product).unwrap(),
             jars: vec![(JarSize::Quart, 7), (JarSize::Pint, 2)],
+            additions: Some(Vec::new()),
             agent: Agent::BottledLemonJuice,
             salt: false,
             rest: Some(super::Rest::Freezer),
@@ -247,5 +263,24 @@ mod tests {
         }
         assert!(!all.contains("over the lids"));
         assert!(list.iter().any(|step| step.station == Station::Canner));
+    }
+
+    #[test]
+    fn what_else_goes_in_is_on_the_sheet_and_so_is_that_nobody_said() {
+        let said = |additions: Option<Vec<Added>>| {
+            let sheet = Sheet { additions, ..sheet(Product::Whole, Method::BoilingWater, None) };
+            steps(&sheet).iter().map(|step| step.text.as_str()).collect::<Vec<_>>().join("\n")
+        };
+        let added = |what, cups, leaves| Added { what, cups, leaves };
+        assert!(said(None).contains("was not said"));
+        assert!(said(Some(Vec::new())).contains("Nothing else goes in."));
+        let some = vec![
+            added(Ingredient::Onion, Some(1.5), None),
+            added(Ingredient::BasilLeaf, None, Some(7.0)),
+            added(Ingredient::DriedHerb, None, None),
+        ];
+        let text = said(Some(some));
+        assert!(text.contains("no more: 1.5 cups of onion, 7 leaves of basil, dried herbs."), "{text}");
+        assert!(text.contains("2 in over the lids"), "{text}");
     }
 }

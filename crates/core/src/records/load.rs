@@ -4,6 +4,7 @@ use serde::Serialize;
 
 use crate::canner::clock::BoilClock;
 use crate::canner::events::Fate;
+use crate::jars::claims::Claims;
 use crate::jars::size::JarSize;
 use crate::kitchen::altitude::Altitude;
 use crate::measures::ids::{BatchId, JarId, LoadId};
@@ -11,7 +12,7 @@ use crate::measures::moment::{Minutes, Moment};
 use crate::records::batch::Batch;
 use crate::records::canner::Canner;
 use crate::records::jar::Jar;
-use crate::tables::process::{ProcessOption, Query, Refusal, at_pounds, look_up};
+use crate::tables::process::{Medium, ProcessOption, Query, Refusal, at_pounds, look_up};
 
 /// A load with its jars, its batch and its clock.
 #[derive(Debug, Clone, PartialEq)]
@@ -28,6 +29,10 @@ pub struct CannerLoad {
     pub canner: Canner,
     /// How warm the empty jars are, in degrees Celsius, as somebody judged.
     pub jars_c: Option<f64>,
+    /// What somebody saw of its jars; `None` while nobody looked.
+    pub claims: Option<Claims>,
+    /// Whether that is asked of it: loads from before it was asked make no claim and raise no alarm.
+    pub claims_asked: bool,
     /// What a probe in the canner read, oldest first.
     pub readings: Vec<CannerReading>,
     /// Pressure, if it is a pressure process.
@@ -51,6 +56,12 @@ impl CannerLoad {
         batches
     }
 
+    /// What a jar lies in, as far as somebody looked.
+    #[must_use]
+    pub fn medium_of(&self, jar: &Jar) -> Option<Medium> {
+        self.claims.map_or(jar.medium, |claims| claims.medium_of(jar))
+    }
+
     /// The tested process of one of its jars by itself: under pressure at the load's own pounds, where they reach a tested
     /// pressure, else at the lowest one.
     ///
@@ -59,7 +70,7 @@ impl CannerLoad {
     pub fn own_process(&self, jar: &Jar, altitude: Altitude) -> Result<ProcessOption, Refusal> {
         let query = Query {
             product: jar.product,
-            medium: jar.medium,
+            medium: self.medium_of(jar),
             pack: jar.pack,
             method: self.batch.method,
             jar: jar.size,

@@ -198,7 +198,7 @@ fn sauce_takes_a_quarter_or_half_an_inch() {
         assert_eq!(codes(&case), expected, "{given}");
     }
     case.product = Some(Product::Paste);
-    case.jars = Some(vec![CaseJar { jar: JarSize::HalfPint, count: 9, kind: None, lid: None }]);
+    case.jars = Some(vec![CaseJar { jar: JarSize::HalfPint, count: 9, kind: None, lid: None, nicked: None }]);
     per_half_pint(&mut case);
     case.headspace = inches(0.5);
     assert!(codes(&case).contains(&Code::Headspace), "paste has a quarter of an inch");
@@ -211,7 +211,7 @@ fn per_half_pint(case: &mut Case) {
 #[test]
 fn the_smallest_of_several_jars_is_short_by_its_own_dose() {
     let mut case = at_two_thousand_feet();
-    let line = |jar, count| CaseJar { jar, count, kind: Some(JarKind::Mason), lid: None };
+    let line = |jar, count| CaseJar { jar, count, kind: Some(JarKind::Mason), lid: None, nicked: None };
     case.jars = Some(vec![line(JarSize::Quart, 3), line(JarSize::Pint, 4)]);
     let acid = case.acid.as_mut().unwrap();
     // Quarts are right, pints have half.
@@ -456,7 +456,7 @@ fn a_process_too_long_for_steam_says_more_than_a_pack_that_was_never_tested() {
 fn the_jar_that_needs_longest_decides() {
     let mut case = at_two_thousand_feet();
     case.additions = Some(Vec::new());
-    let line = |jar, count| CaseJar { jar, count, kind: None, lid: None };
+    let line = |jar, count| CaseJar { jar, count, kind: None, lid: None, nicked: None };
     // Pints alone need 45 minutes at 2,000 ft, with a quart among them 50. USDA Guide 3, from memory.
     case.jars = Some(vec![line(JarSize::Pint, 9)]);
     case.acid.as_mut().unwrap().per_jar_tsp =

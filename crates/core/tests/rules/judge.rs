@@ -72,6 +72,7 @@ fn done_right(day: &Day) -> Case {
                     count: *count,
                     kind: Some(JarKind::Mason),
                     lid: Some(LidState::New),
+                    nicked: None,
                 })
                 .collect(),
         ),
@@ -290,6 +291,7 @@ const MISTAKES: &[Mistake] = &[
     (Code::ReprocessLate, |case| case.reprocess_after = Some(Time::new::<hour>(30.0))),
     (Code::PhHigh, |case| case.ph.as_mut().unwrap().value = 4.7),
     (Code::LidReused, |case| jar(case).lid = Some(LidState::Reused)),
+    (Code::RimNicked, |case| jar(case).nicked = Some(true)),
     (Code::Headspace, |case| case.headspace = Some(Length::new::<inch>(0.125))),
     (Code::Headspace, |case| case.headspace = Some(Length::new::<inch>(1.0))),
     (Code::WaterCover, |case| case.water_cover = Some(Length::new::<inch>(1.5))),
@@ -425,7 +427,13 @@ fn what_was_not_said_is_neither_a_mistake_nor_fine() {
 #[test]
 fn the_dose_of_one_size_does_not_speak_for_another() {
     let mut case = bare();
-    case.jars.as_mut().unwrap().push(CaseJar { jar: JarSize::Pint, count: 2, kind: None, lid: None });
+    case.jars.as_mut().unwrap().push(CaseJar {
+        jar: JarSize::Pint,
+        count: 2,
+        kind: None,
+        lid: None,
+        nicked: None,
+    });
     assert_eq!(asks(&case), [Ask::Dose]);
     assert_eq!(codes(&judge(&case).findings), [Code::AcidShort]);
 }
@@ -520,7 +528,13 @@ fn a_jar_gets_its_own_dose_and_its_share_of_the_pot() {
     assert_eq!(dosed(Some(0.0), 0.0), (Ruling::NotFine, vec![Code::NoAcid]));
     // A pint's share is half a quart's.
     let mut mixed = bare();
-    mixed.jars.as_mut().unwrap().push(CaseJar { jar: JarSize::Pint, count: 2, kind: None, lid: None });
+    mixed.jars.as_mut().unwrap().push(CaseJar {
+        jar: JarSize::Pint,
+        count: 2,
+        kind: None,
+        lid: None,
+        nicked: None,
+    });
     acid(&mut mixed).per_jar_tsp = Some(BTreeMap::from([(JarSize::Quart, 6.0), (JarSize::Pint, 0.0)]));
     acid(&mut mixed).pot_dose_tsp = Some(47.0);
     assert_eq!(codes(&judge(&mixed).findings), [Code::AcidShort]);
@@ -815,3 +829,13 @@ const SAFE_TO_ADD: &[fn(&mut Case)] = &[
     |case| case.temperatures.jar = celsius(5.0),
     |case| case.rest = Some(minutes(0.0)),
 ];
+
+#[test]
+fn one_refusal_is_said_once_however_many_sizes_it_is_about() {
+    let mut case = bare();
+    case.altitude = Altitude::from_feet(10_001.0).ok();
+    let pint = CaseJar { jar: JarSize::Pint, count: 2, kind: None, lid: None, nicked: None };
+    case.jars.as_mut().unwrap().push(pint);
+    let refused = judge(&case).findings.into_iter().filter(|found| found.code == Code::NoTestedProcess);
+    assert_eq!(refused.count(), 1);
+}

@@ -6,6 +6,7 @@ use bodega_core::canner::clock::BoilClock;
 use bodega_core::canner::events::{BoilEvent, Happened};
 use bodega_core::crates::fruit::{Condition, Fault, Kind};
 use bodega_core::jars::acid::Agent;
+use bodega_core::jars::claims::Claims;
 use bodega_core::jars::size::JarSize;
 use bodega_core::kitchen::altitude::Altitude;
 use bodega_core::measures::ids::{BatchId, CannerId, JarId, LoadId, LotId};
@@ -107,6 +108,8 @@ pub fn load(method: Method, minutes: u32, mut jars: Vec<Jar>, events: &[(BoilEve
         batch: batch(1, method),
         canner: canner(method),
         jars_c: None,
+        claims: Some(Claims::USUAL),
+        claims_asked: true,
         readings: Vec::new(),
         psi: None,
         jars,

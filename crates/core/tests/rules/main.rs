@@ -5,6 +5,7 @@ mod boundaries;
 mod canner;
 mod clock;
 mod day;
+mod edges;
 mod figures;
 mod instances;
 mod judge;

@@ -351,6 +351,7 @@ fn checklists() -> Vec<String> {
                 let sheet = Sheet {
                     making: Making { product, medium, pack, thickness },
                     jars: vec![(JarSize::Quart, 7), (JarSize::Pint, 1)],
+                    additions: rest.map(|_| Vec::new()),
                     agent: *agent,
                     salt: true,
                     rest,

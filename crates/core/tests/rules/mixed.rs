@@ -5,11 +5,12 @@ use bodega_core::canner::loads::{Capacity, fits};
 use bodega_core::canner::regroup::{NoRegrouping, regroup};
 use bodega_core::jars::acid::Agent;
 use bodega_core::jars::bench::next_load;
+use bodega_core::jars::claims::Claims;
 use bodega_core::jars::contents::Added;
 use bodega_core::jars::doses::{DosedPot, doses};
 use bodega_core::jars::ph::{PhSample, Remedy};
 use bodega_core::jars::size::JarSize;
-use bodega_core::judge::case::Ingredient;
+use bodega_core::judge::case::{Ingredient, LidState};
 use bodega_core::judge::records::{
     BatchFacts, Judged, judge_load, judge_plan, judge_towel, lot_findings, ph_findings,
 };
@@ -18,7 +19,7 @@ use bodega_core::kitchen::altitude::Altitude;
 use bodega_core::measures::ids::{BatchId, CannerId, JarId, LoadId};
 use bodega_core::measures::moment::Minutes;
 use bodega_core::measures::units::pounds;
-use bodega_core::plan::batch::{BatchPlan, Wish};
+use bodega_core::plan::batch::{BatchPlan, Wish, work_out};
 use bodega_core::records::batch::Batch;
 use bodega_core::records::jar::{Jar, PhRecord, count_sizes};
 use bodega_core::records::load::CannerLoad;
@@ -26,7 +27,7 @@ use bodega_core::records::towel::{Towel, TowelJar};
 use bodega_core::tables::process::{Medium, Method, Pack, Product};
 use bodega_core::towel::seal::LidVerdict;
 
-use super::kitchen::{at, batch, canner, jar, load, packed};
+use super::kitchen::{at, batch, canner, jar, load, packed, wish};
 
 const BOIL: [(BoilEvent, i64); 3] =
     [(BoilEvent::JarsIn, 0), (BoilEvent::Boils, 20), (BoilEvent::HeatOff, 70)];
@@ -416,6 +417,18 @@ fn a_load_is_fine_only_when_everything_about_it_is_known() {
     let stopped = of(BatchFacts { batch: garlic, ..facts() });
     assert_eq!(codes_of(&stopped.findings), [Code::LowAcidAddition]);
     assert!(stopped.is_stopped() && stopped.ruling == Ruling::NotFine);
+    // Nobody has looked at the jars: asked once, for the load; loads from before it was asked say so.
+    let unseen = CannerLoad { claims: None, ..waiting.clone() };
+    let judged = judge_load(&unseen, &[facts()], here());
+    assert_eq!((judged.ruling, asks(&judged)), (Ruling::CannotTell, vec![Ask::Claims]));
+    let judged = judge_load(&CannerLoad { claims_asked: false, ..unseen }, &[facts()], here());
+    assert_eq!((judged.questions.len(), judged.not_asked.len()), (0, 1));
+    let dry = Claims { covered: false, ..Claims::USUAL };
+    let dry = CannerLoad { claims: Some(dry), ..waiting.clone() };
+    assert_eq!(dry.medium_of(&dry.jars[0]), Some(Medium::None));
+    let judged = judge_load(&dry, &[facts()], here());
+    assert_eq!(codes_of(&judged.findings), [Code::ProcessShort], "no liquid takes longer");
+    assert_eq!(dry.longest_process(here().unwrap()).unwrap().unwrap().minutes, Minutes(90));
     // A batch that cannot be read leaves its jars unknown.
     assert_eq!(judge_load(&waiting, &[], here()).ruling, Ruling::CannotTell);
 }
@@ -448,6 +461,55 @@ fn jars_in_the_canner_without_acid_are_a_stop_unless_the_pot_has_it() {
     // Two quarts of lemon juice: 12 tsp, six of them for the jar without its own.
     assert_eq!(dosed(Some(11.0)), [Code::PotDoseShort]);
     assert_eq!(dosed(Some(12.0)), []);
+    // Both went in without their own: a share of the pot for each, and the jars are named.
+    begun.jars[0].acid = false;
+    let said = |tsp| {
+        let batch = Batch { pot_dose_tsp: Some(tsp), ..facts().batch };
+        judge_load(&begun, &[BatchFacts { batch, ..facts() }], here()).findings
+    };
+    assert_eq!(codes_of(&said(12.0)), []);
+    let short = said(11.9);
+    assert_eq!(codes_of(&short), [Code::PotDoseShort]);
+    assert!(short[0].message.starts_with("Jars 1, 2 have less acid than the dose."), "{}", short[0].message);
+    assert!(short[0].do_now.starts_with("Acid after the lid is not acid."));
+}
+
+#[test]
+fn a_question_names_its_batch_and_what_two_jars_of_it_share_stays_its_own() {
+    let mut mixed = load(Method::BoilingWater, 90, water_and_juice(), &BOIL[..2]);
+    let unsaid = Batch { additions: None, ..facts().batch };
+    let judged = judge_load(&mixed, &[BatchFacts { batch: unsaid, ..facts() }], here());
+    let of_contents = judged.questions.iter().find(|question| question.batch == Some(BatchId(1)));
+    assert_eq!(of_contents.map(|question| question.ask), Some(Ask::Additions));
+    // One jar of the first batch has its acid and one has not: what is said of both is still about that batch.
+    mixed.jars[1].acid = false;
+    let used = Claims { lid: LidState::Reused, ..Claims::USUAL };
+    let garlic = Added { what: Ingredient::Garlic, cups: Some(0.5), leaves: None };
+    let first = Batch { additions: Some(vec![garlic]), ..facts().batch };
+    let mixed = CannerLoad { claims: Some(used), ..mixed };
+    let judged = judge_load(&mixed, &[BatchFacts { batch: first, ..facts() }], here());
+    let of = |code| {
+        judged.findings.iter().find(|found| found.code == code).and_then(|found| found.batch.as_deref())
+    };
+    assert_eq!(of(Code::LowAcidAddition), Some(mixed.jars[0].code.as_str()), "{:?}", said(&judged.findings));
+    assert_eq!(of(Code::LidReused), None, "said of both batches, it is about the load");
+    assert_eq!(of(Code::NoAcid), Some(mixed.jars[0].code.as_str()));
+}
+
+#[test]
+fn a_plan_tells_the_judge_all_that_is_known_of_it() {
+    let capacity = [Capacity { jar: JarSize::Quart, count: 7 }, Capacity { jar: JarSize::Pint, count: 9 }];
+    let judged = |wish: &Wish, additions: &Vec<Added>, weight: f64| {
+        let plan = work_out(wish, &capacity, Minutes(10)).unwrap();
+        judge_plan(&plan, wish, None, Some(additions), pounds(weight))
+    };
+    let pressed = Wish { method: Method::PressureDial, ..wish(Product::Crushed, None, Pack::Hot) };
+    let found = judged(&pressed, &Vec::new(), 20.0);
+    assert_eq!((found.ruling, found.questions.len()), (Ruling::Fine, 0), "the pounds are known: {found:?}");
+    let juice = wish(Product::VegetableJuice, None, Pack::Hot);
+    let onion = |cups| vec![Added { what: Ingredient::Onion, cups: Some(cups), leaves: None }];
+    assert_eq!(judged(&juice, &onion(3.0), 22.0).ruling, Ruling::Fine);
+    assert_eq!(codes_of(&judged(&juice, &onion(3.0), 21.0).findings), [Code::VegetableRatio]);
 }
 
 #[test]

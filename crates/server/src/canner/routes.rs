@@ -13,6 +13,7 @@ use bodega_store::StoreError;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use crate::age::Age;
 use crate::canner::view::LoadView;
 use crate::created::Created;
 use crate::json::Json;
@@ -108,20 +109,22 @@ pub(crate) fn jar_moment(request: &EventRequest) -> Result<Option<JarMoment>, Ap
     })
 }
 
-/// Records what somebody saw or did at the canner.
-#[utoipa::path(params(("id" = i64, Path)), request_body = EventRequest,
+/// Records what somebody saw or did at the canner; a page that kept it for want of a connection says how old it is.
+#[utoipa::path(params(("id" = i64, Path), ("bodega-age-ms" = Option<i64>, Header)), request_body = EventRequest,
     responses((status = 201, body = LoadView), (status = 404, body = Problem), (status = 409, body = Problem),
         (status = 422, body = Problem)))]
 #[post("/api/loads/{id}/events")]
 pub async fn add_event(
     shared: web::Data<Shared>,
     id: web::Path<LoadId>,
+    age: Age,
     Json(request): Json<EventRequest>,
 ) -> Result<Created<LoadView>, ApiError> {
     let moment = jar_moment(&request)?;
-    let web::Json(body) = changed(&shared, move |shared, now| match moment {
-        Some(moment) => shared.store.add_jar_event(*id, moment, now),
-        None => shared.store.add_event(*id, request.event, now),
+    let touched = age.touched(&shared.clock);
+    let web::Json(body) = changed(&shared, move |shared, _| match moment {
+        Some(moment) => shared.store.add_jar_event(*id, moment, touched),
+        None => shared.store.add_event(*id, request.event, touched),
     })
     .await?;
     Ok(Created { at: format!("/api/loads/{}", body.id), body })

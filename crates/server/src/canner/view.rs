@@ -8,6 +8,7 @@ use bodega_core::canner::probe::{Suggestion, suggestion};
 use bodega_core::canner::standing::{Place, standing};
 use bodega_core::canner::water::{OVERHANG, come_up_of, filling, inner_width, stands_over};
 use bodega_core::jars::bench::{BenchStep, JarStep, bench_steps, last_step, next_step, state_of};
+use bodega_core::jars::claims::{Claims, asks_liquid};
 use bodega_core::jars::doses::{Dose, DosedPot, doses, has_acid};
 use bodega_core::jars::size::JarSize;
 use bodega_core::judge::records::{BatchFacts, Judged, judge_load};
@@ -131,6 +132,12 @@ pub struct LoadView {
     pub standing: Vec<Place>,
     /// How warm the empty jars are, in degrees Celsius, as somebody judged.
     pub jars_c: Option<f64>,
+    /// What somebody saw of its jars; `null` while nobody looked.
+    pub claims: Option<Claims>,
+    /// The card in words: what was seen, or what is to be looked at.
+    pub claims_words: String,
+    /// Whether any of its jars is to be covered with a liquid.
+    pub asks_liquid: bool,
     /// Where it stands now.
     pub now: Phase,
     /// What that says.
@@ -247,6 +254,9 @@ impl LoadView {
             doses: doses(&load.jars, &pots),
             standing: standing(inner_width(&load.canner), &sizes, &kitchen.outsides()),
             jars_c: load.jars_c,
+            claims: load.claims,
+            claims_words: load.claims.unwrap_or(Claims::USUAL).words(&load.jars),
+            asks_liquid: asks_liquid(&load.jars),
             now: load.clock.phase(now),
             says,
             then,

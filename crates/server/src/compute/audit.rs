@@ -90,6 +90,8 @@ pub struct AuditJar {
     pub kind: Option<JarKind>,
     /// Its lid.
     pub lid: Option<LidState>,
+    /// Whether a rim is nicked.
+    pub nicked: Option<bool>,
 }
 
 /// The acid.
@@ -205,7 +207,8 @@ fn inches(given: Option<f64>, limit: Limit, field: &str) -> Result<Option<Length
 impl AuditJar {
     fn checked(self, place: usize) -> Result<CaseJar, ApiError> {
         JAR_COUNT.check(f64::from(self.count)).named(&format!("jars[{place}].count"))?;
-        Ok(CaseJar { jar: self.jar, count: self.count, kind: self.kind, lid: self.lid })
+        let Self { jar, count, kind, lid, nicked } = self;
+        Ok(CaseJar { jar, count, kind, lid, nicked })
     }
 }
 

@@ -48,6 +48,9 @@ pub struct Counter {
     pub next_check: Option<Moment>,
     /// Jars on the towel that are not processed and that nobody has decided about.
     pub unprocessed: usize,
+    /// How far the machine's clock was set while a canner counts, in minutes, behind it below 0; the count goes on by the
+    /// steady clock.
+    pub clock_stepped_minutes: Option<f64>,
     /// Jars on the towel that have no dose of acid.
     pub undosed: usize,
     /// Jars on the shelf.
@@ -196,6 +199,8 @@ pub(crate) fn count(shared: &Shared) -> Result<Counter, StoreError> {
         next_check,
         unprocessed: jars_of(Wrong::Unprocessed),
         undosed: jars_of(Wrong::Undosed),
+        #[expect(clippy::cast_precision_loss, reason = "a century of milliseconds stays below 2^53")]
+        clock_stepped_minutes: shared.clock.stepped().map(|step| step as f64 / 60_000.0),
         shelved: store.shelf(&ShelfSearch::default())?.iter().map(|group| group.count).sum(),
     })
 }

@@ -19,6 +19,7 @@ use serde::Deserialize;
 use uom::si::volume::liter;
 use utoipa::ToSchema;
 
+use crate::age::Age;
 use crate::compute::kettle::{KettleReading, KettleTarget, sight, target};
 use crate::created::Created;
 use crate::json::Json;
@@ -267,12 +268,13 @@ pub(crate) fn checked(request: CookEventRequest, cook: &Cook) -> Result<(CookWha
 }
 
 /// Writes a reading or a drain down; a device posts here as a hand does.
-#[utoipa::path(params(("id" = i64, Path)), request_body = CookEventRequest,
+#[utoipa::path(params(("id" = i64, Path), ("bodega-age-ms" = Option<i64>, Header)), request_body = CookEventRequest,
     responses((status = 201, body = CookView), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[post("/api/cooks/{id}/events")]
 pub async fn add_cook_event(
     shared: web::Data<Shared>,
     id: web::Path<CookId>,
+    age: Age,
     Json(request): Json<CookEventRequest>,
 ) -> Result<Created<CookView>, ApiError> {
     let id = *id;
@@ -285,7 +287,7 @@ pub async fn add_cook_event(
         None => checked(request, &cook)?,
     };
     let done = change(&shared, move |shared| {
-        let event = CookEvent { at: shared.clock.now(), what, value, simulated: false };
+        let event = CookEvent { at: age.touched(&shared.clock).at, what, value, simulated: false };
         view(shared, shared.store.add_cook_event(id, &event)?)
     });
     let body = done.await?;

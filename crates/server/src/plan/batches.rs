@@ -136,6 +136,7 @@ pub(crate) fn sheet(batch: &Batch, loads: &[CannerLoad]) -> Sheet {
     Sheet {
         making: batch.making(),
         jars: count_sizes(loads.iter().flat_map(|load| &load.jars)),
+        additions: batch.additions.clone(),
         agent: batch.agent,
         salt: batch.salt,
         rest: batch.rest,

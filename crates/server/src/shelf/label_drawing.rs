@@ -3,6 +3,7 @@
 use std::fmt::Write;
 use std::sync::{Arc, LazyLock};
 
+use bodega_core::jars::contents::Added;
 use bodega_core::plan::yields::Thickness;
 use bodega_core::records::jar::JarRecord;
 use bodega_core::shelf::label_sheet::Spot;
@@ -68,7 +69,12 @@ pub(crate) fn title(jar: &JarRecord) -> String {
     }
 }
 
-pub(crate) fn label(jar: &JarRecord, household: &str, host: &str) -> Result<Label, ApiError> {
+pub(crate) fn label(
+    jar: &JarRecord,
+    additions: &[Added],
+    household: &str,
+    host: &str,
+) -> Result<Label, ApiError> {
     let lifted = jar
         .lifted_at
         .ok_or_else(|| ApiError::field("jars", format!("jar {} is not out of the canner yet", jar.number)))?;
@@ -90,7 +96,10 @@ pub(crate) fn label(jar: &JarRecord, household: &str, host: &str) -> Result<Labe
         title: title(jar),
         lines: vec![
             format!("{pack}{medium}"),
-            format!("with {}", jar.agent.label()),
+            std::iter::once(format!("with {}", jar.agent.label()))
+                .chain(additions.iter().map(|added| added.what.to_string()))
+                .collect::<Vec<_>>()
+                .join(", "),
             format!("{day} · batch {} · {}", jar.code, jar.number),
             format!("best before {}", day_after_months(lifted, BEST_MONTHS)),
             household.to_owned(),

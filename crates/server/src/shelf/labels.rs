@@ -5,6 +5,7 @@ use bodega_core::measures::ids::JarId;
 use bodega_core::measures::limits::{LABEL_GAP, LABEL_SIDE, LABEL_START};
 use bodega_core::measures::units::millimetres;
 use bodega_core::shelf::label_sheet::{Paper, Shape, Sheet, Spot};
+use bodega_store::StoreError;
 use serde::Deserialize;
 use uom::si::length::millimeter;
 use utoipa::IntoParams;
@@ -62,15 +63,19 @@ pub(crate) async fn drawn(
         .collect::<Result<Vec<_>, _>>()
         .map_err(|_| ApiError::field("jars", "give the jars' numbers, separated by commas"))?;
     let (kitchen, jars) = read(shared, move |shared| {
-        let jars = ids.iter().map(|id| shared.store.jar(*id)).collect::<Result<Vec<_>, _>>()?;
+        let with_contents = |id: &JarId| {
+            let jar = shared.store.jar(*id)?;
+            Ok((shared.store.batch(jar.batch)?.additions.unwrap_or_default(), jar))
+        };
+        let jars = ids.iter().map(with_contents).collect::<Result<Vec<_>, StoreError>>()?;
         Ok((shared.store.kitchen()?, jars))
     })
     .await?;
     let (columns, rows) = sheet.grid().map_err(|error| ApiError::field("width_mm", error))?;
     let spots = sheet.spots(jars.len(), start).map_err(|error| ApiError::field("width_mm", error))?;
     let mut pages: Vec<Vec<(Spot, String)>> = Vec::new();
-    for (jar, spot) in jars.iter().zip(spots) {
-        let label = label(jar, &kitchen.name, host)?;
+    for ((additions, jar), spot) in jars.iter().zip(spots) {
+        let label = label(jar, additions, &kitchen.name, host)?;
         let svg = match query.shape {
             Shape::Round => round(&label, width),
             Shape::Rectangle => rectangle(&label, width, height),

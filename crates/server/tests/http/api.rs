@@ -316,6 +316,10 @@ async fn what_else_goes_in_is_asked_kept_and_judged_at_every_station() {
     assert_eq!(record["loads"][0]["judged"]["ruling"], "not_fine");
     let nothing = json!({"additions": []}).to_string();
     send(&shared, Method::PUT, "/api/batches/1/additions", nothing).await;
+    // What else goes in is said; what the jars look like is the last thing to be told, once for the load.
+    assert_eq!(load().await["questions"][0]["ask"], "claims");
+    let usual = json!({"kind": "mason", "lid": "new", "nicked": false, "covered": true}).to_string();
+    assert_eq!(send(&shared, Method::PUT, "/api/loads/1/claims", usual).await.0, 200);
     assert_eq!(load().await["ruling"], "fine");
 }
 

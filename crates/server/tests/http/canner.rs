@@ -5,7 +5,7 @@ use actix_web::web;
 use bodega::state::Shared;
 use serde_json::{Value, json};
 
-use crate::common::{empty, lot, post, put, send};
+use crate::common::{empty, late, lot, post, put, send};
 
 fn plan(lot: i64) -> Value {
     json!({"product": "whole", "medium": "water", "pack": "raw", "thickness": null, "jar": "quart", "jars": null,
@@ -206,4 +206,84 @@ async fn jars_measured_from_outside_move_the_water() {
     let flat = json!({"jar_outsides": {"quart": {"diameter_mm": 95, "height_mm": 1}}}).to_string();
     let (status, problem) = send(&shared, Method::PATCH, "/api/kitchen", flat).await;
     assert_eq!((status, problem["field"].as_str()), (422, Some("jar_outsides.quart.height_mm")));
+}
+
+#[actix_web::test]
+async fn a_touch_that_was_kept_counts_from_when_it_was_touched_and_gives_way_to_what_was_said_since() {
+    let shared = with_load().await;
+    for step in ["acid", "lid"] {
+        post(&shared, "/api/loads/1/steps", json!({ "step": step })).await;
+    }
+    let events = "/api/loads/1/events";
+    post(&shared, events, json!({"event": "jars_in"})).await;
+    let at = |load: &Value| load["events"].as_array().unwrap().last().unwrap()["at"].as_i64().unwrap();
+    let put_in = at(&first_load(&shared).await);
+    for age in ["-1", "soon", "86400001"] {
+        let (status, problem) = late(&shared, events, json!({"event": "boils"}), age).await;
+        assert_eq!((status, &problem["field"]), (422, &json!("bodega-age-ms")), "{age}");
+    }
+    // Touched an hour ago: before the jars went in, which somebody said meanwhile.
+    let (status, problem) = late(&shared, events, json!({"event": "boils"}), "3600000").await;
+    assert_eq!((status, &problem["code"]), (409, &json!("said_since")));
+    assert!(problem["detail"].as_str().unwrap().contains("It boils"), "{problem}");
+    // Heard, and only the answer was lost: said again, it is the same thing.
+    let (status, same) = late(&shared, events, json!({"event": "jars_in"}), "5000").await;
+    assert_eq!((status, at(&same), same["events"].as_array().unwrap().len()), (201, put_in, 1));
+    let (status, boils) = late(&shared, events, json!({"event": "boils"}), "0").await;
+    assert_eq!(status, 201, "{boils}");
+    assert!(at(&boils) >= put_in);
+}
+
+#[actix_web::test]
+async fn the_card_of_a_load_is_confirmed_once_and_changed_where_it_differs() {
+    let shared = empty();
+    send(&shared, Method::POST, "/api/lots", lot("22")).await;
+    send(&shared, Method::PATCH, "/api/kitchen", r#"{"altitude_ft": 500}"#.to_owned()).await;
+    let mut wish = plan(1);
+    wish["additions"] = json!([]);
+    post(&shared, "/api/batches", wish).await;
+    let seen = first_load(&shared).await;
+    assert_eq!((&seen["claims"], &seen["asks_liquid"]), (&Value::Null, &json!(true)));
+    assert_eq!(
+        seen["claims_words"],
+        "canning jars, new lids, no nicked rim, covered with liquid, headspace as asked"
+    );
+    assert_eq!(seen["judged"]["ruling"], "cannot_tell");
+    let usual = json!({"kind": "mason", "lid": "new", "nicked": false, "covered": true});
+    let say = async |part: Value| {
+        let mut claims = usual.clone();
+        claims.as_object_mut().unwrap().extend(part.as_object().unwrap().clone());
+        let (status, load) = put(&shared, "/api/loads/1/claims", claims).await;
+        assert_eq!(status, 200, "{load}");
+        let found = load["judged"]["findings"].as_array().unwrap().clone();
+        found.iter().map(|finding| finding["code"].as_str().unwrap().to_owned()).collect::<Vec<_>>()
+    };
+    assert_eq!(say(json!({})).await, [""; 0]);
+    assert_eq!(first_load(&shared).await["judged"]["ruling"], "fine");
+    for (part, code) in [
+        (json!({"kind": "packer"}), "jar_fragile"),
+        (json!({"kind": "antique"}), "jar_unsuited"),
+        (json!({"lid": "reused"}), "lid_reused"),
+        (json!({"nicked": true}), "rim_nicked"),
+        (json!({"headspace_in": 0.1}), "headspace"),
+        (json!({"water_over_in": 1}), "water_cover"),
+        (json!({"water_over_in": 0.5}), "water_low"),
+    ] {
+        assert_eq!(say(part).await, [code]);
+    }
+    // No liquid went in: the load is too short, and one touch gives it the time of no liquid.
+    assert_eq!(say(json!({"covered": false})).await, ["process_short"]);
+    assert_eq!(put(&shared, "/api/loads/1/time", json!({})).await.1["minutes"], 85);
+    assert_eq!(first_load(&shared).await["judged"]["findings"], json!([]));
+    // Another jar comes to it: nobody has looked at that one.
+    put(&shared, "/api/loads/1/jars", json!({"jar": "quart", "count": 6})).await;
+    assert!(!first_load(&shared).await["claims"].is_null(), "a jar less needs no new look");
+    put(&shared, "/api/loads/1/jars", json!({"jar": "quart", "count": 7})).await;
+    assert_eq!(first_load(&shared).await["claims"], Value::Null);
+    for (field, value) in [("headspace_in", 7.0), ("water_over_in", -1.0)] {
+        let mut claims = usual.clone();
+        claims[field] = json!(value);
+        let (status, problem) = put(&shared, "/api/loads/1/claims", claims).await;
+        assert_eq!((status, &problem["field"]), (422, &json!(field)));
+    }
 }

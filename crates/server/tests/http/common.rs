@@ -4,6 +4,7 @@ use std::sync::Arc;
 
 use actix_web::http::Method;
 use actix_web::{App, test, web};
+use bodega::age::HEADER;
 use bodega::clock::Clock;
 use bodega::day::search::Search;
 use bodega::routes::routes;
@@ -29,6 +30,15 @@ pub async fn send(shared: &web::Data<Shared>, method: Method, path: &str, body: 
 
 pub async fn post(shared: &web::Data<Shared>, path: &str, body: Value) -> (u16, Value) {
     send(shared, Method::POST, path, body.to_string()).await
+}
+
+/// Sends a touch that a page kept for so many milliseconds.
+pub async fn late(shared: &web::Data<Shared>, path: &str, body: Value, age_ms: &str) -> (u16, Value) {
+    let app = test::init_service(App::new().app_data(shared.clone()).configure(routes)).await;
+    let request = test::TestRequest::post().uri(path).insert_header((HEADER, age_ms)).set_json(body);
+    let response = test::call_service(&app, request.to_request()).await;
+    let status = response.status().as_u16();
+    (status, serde_json::from_slice(&test::read_body(response).await).unwrap_or(Value::Null))
 }
 
 pub async fn put(shared: &web::Data<Shared>, path: &str, body: Value) -> (u16, Value) {

@@ -7,5 +7,6 @@ mod canner;
 mod common;
 mod contract;
 mod day;
+mod fed;
 mod old_kitchens;
 mod shelf;

@@ -32,7 +32,7 @@ pub(crate) fn are_open_for(connection: &Connection, canner: CannerId) -> Result<
 }
 
 pub(crate) fn one(connection: &Connection, id: LoadId) -> Result<CannerLoad, StoreError> {
-    let sql = "SELECT batch_id, position, minutes, psi, canner_id, jars_c,
+    let sql = "SELECT batch_id, position, minutes, psi, canner_id, jars_c, claims, claims_asked,
         (SELECT count(*) FROM canner_load AS sister WHERE sister.batch_id = canner_load.batch_id) AS of
         FROM canner_load WHERE id = ?1";
     let mut statement = connection.prepare_cached(sql)?;
@@ -46,6 +46,9 @@ pub(crate) fn one(connection: &Connection, id: LoadId) -> Result<CannerLoad, Sto
         of: unsigned(row.get("of")?, "a batch's loads")?,
         canner: canner::one(connection, CannerId(row.get("canner_id")?))?,
         jars_c: row.get("jars_c")?,
+        // A card that cannot be read is no card: it is asked for again.
+        claims: row.get::<_, Option<String>>("claims")?.and_then(|text| serde_json::from_str(&text).ok()),
+        claims_asked: row.get("claims_asked")?,
         readings: readings(connection, id)?,
         psi: row.get::<_, Option<i64>>("psi")?.map(|psi| unsigned(psi, "a load's pressure")).transpose()?,
         jars: jar::of_load(connection, id)?,

@@ -11,3 +11,4 @@ mod refusals;
 mod safe_keeping;
 mod shelf;
 mod store;
+mod walks;

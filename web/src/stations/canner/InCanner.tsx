@@ -9,6 +9,7 @@ import { CannerPicture } from "../../parts/CannerPicture";
 import { Choice } from "../../parts/Choice";
 import { Findings } from "../../parts/Findings";
 import { useKeys } from "../../parts/keys";
+import { LoadCard, WaterOver } from "../../parts/LoadCard";
 import { Note, Trouble } from "../../parts/Note";
 import { Plate } from "../../parts/Plate";
 import { Questions } from "../../parts/Questions";
@@ -176,6 +177,8 @@ export function InCanner({ load }: { load: LoadView }) {
             </Note>
           ))}
           {waiting && <WaterNote load={load} units={units} />}
+          <LoadCard load={load} />
+          {said.running && <WaterOver load={load} />}
           {waiting && others.length > 1 && (
             <Choice
               label="Goes into"

@@ -1,27 +1,25 @@
 import { useEffect } from "react";
+import { quietly } from "../../parts/quietly";
 
-/** Keeps the screen lit while a clock runs; browsers that cannot are left as they are. */
+/** Keeps the screen lit while a clock runs; browsers that cannot, or will not, are left as they are. */
 export function useScreenAwake(running: boolean) {
   useEffect(() => {
-    if (!running || !("wakeLock" in navigator)) return;
+    if (!running) return;
     let lock: WakeLockSentinel | undefined;
     let over = false;
+    const release = () => quietly(() => lock?.release());
     const hold = async () => {
       if (document.visibilityState !== "visible") return;
-      try {
-        lock = await navigator.wakeLock.request("screen");
-        if (over) await lock.release();
-      } catch {
-        // Refused, for instance on a low battery; the clock runs on all the same.
-      }
+      lock = await navigator.wakeLock.request("screen");
+      if (over) release();
     };
-    const seen = () => void hold();
+    const seen = () => quietly(hold);
     seen();
     document.addEventListener("visibilitychange", seen);
     return () => {
       over = true;
       document.removeEventListener("visibilitychange", seen);
-      void lock?.release();
+      release();
     };
   }, [running]);
 }

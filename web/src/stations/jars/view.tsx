@@ -7,6 +7,7 @@ import { useSay } from "../../counter/notices";
 import { Choice, optionsOf } from "../../parts/Choice";
 import { AGENT, isShared, jarsText, jarText, loadText } from "../../parts/format";
 import { Findings } from "../../parts/Findings";
+import { LoadCard } from "../../parts/LoadCard";
 import { useKeys } from "../../parts/keys";
 import { Note, Trouble } from "../../parts/Note";
 import { Pending } from "../../parts/Pending";
@@ -112,6 +113,7 @@ function Bench({ load }: { load: LoadView }) {
             before it is filled.
           </Note>
         ))}
+        {load.jars.some((jar) => jar.lid) && <LoadCard load={load} />}
         <Findings items={load.judged.findings} />
         <Questions items={load.judged.questions} />
         {acid < count && (

@@ -43,7 +43,7 @@ function Loads({ record }: { record: BatchRecord }) {
       </p>
       <p className="text-muted">{historyText(load)}</p>
       <Findings items={load.judged.findings} />
-      <Questions items={load.judged.questions} />
+      <Questions items={load.judged.questions} load={load.id} />
       <NotAsked items={load.judged.not_asked} />
     </div>
   ));

@@ -84,7 +84,7 @@ export function CoolingLoad({ load, now }: { load: Towel; now: number }) {
       </ul>
       <div className="mt-4 grid gap-3">
         <Findings items={load.judged.findings} />
-        <Questions items={load.judged.questions} />
+        <Questions items={load.judged.questions} load={load.load_id} />
         <Trouble error={judge.error ?? tidy.error ?? undosed.error} />
         {open.length > 0 && load.processed && (
           <Touch

@@ -177,6 +177,30 @@ fn the_canner_is_not_heated_long_before_its_load_and_the_break_lies_near_its_hou
 }
 
 #[test]
+fn only_what_boils_at_the_sink_takes_a_burner_and_only_hands_are_held_together() {
+    let parts = [Work::Wash, Work::Core, Work::Blanch, Work::Peel, Work::Mill].map(|work| part(work, 10));
+    let batch = BatchWork {
+        code: "a".to_owned(),
+        prepare: parts.to_vec(),
+        rounds: 1,
+        cook: Some(CookWork { minutes: 60, begun: false }),
+        loads: vec![load("load 1", 85, false)],
+    };
+    let (day, blocks) = tasks(&[batch], CANNER, None, kitchen(), 900);
+    for (task, block) in day.tasks.iter().zip(&blocks) {
+        if parts.iter().any(|part| part.work == block.work) {
+            let burners = u32::from(matches!(block.work, Work::Blanch | Work::Mill));
+            assert_eq!(task.uses.burners, burners, "{:?}", block.work);
+        }
+    }
+    let hands = &together(&day, &blocks)[0];
+    let with_hands: Vec<usize> =
+        (0..day.tasks.len()).filter(|place| day.tasks[*place].uses.people > 0).collect();
+    assert_eq!(*hands, with_hands);
+    assert!(hands.len() < day.tasks.len(), "a canner boils without hands");
+}
+
+#[test]
 fn each_cold_canner_is_heated_for_the_batch_that_can_use_it_soonest() {
     let batch = |code: &str, cook| BatchWork {
         code: code.to_owned(),

@@ -1,0 +1,77 @@
+//! What somebody saw of a load's jars, said once: one card that one touch confirms, changed where it differs.
+
+use serde::{Deserialize, Serialize};
+
+use crate::judge::case::{JarKind, LidState};
+use crate::measures::words::short;
+use crate::records::jar::Jar;
+use crate::tables::process::Medium;
+
+/// The card of a load. Nothing of it is preset: a load has none until somebody looked.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(deny_unknown_fields)]
+pub struct Claims {
+    /// What kind of jars they are; of several kinds the one that is least made for it.
+    pub kind: JarKind,
+    /// The lids; one that was used before makes them used.
+    pub lid: LidState,
+    /// Whether a rim is nicked.
+    pub nicked: bool,
+    /// Of whole tomatoes in water or juice: whether the liquid covers them. `false`: none went in.
+    pub covered: bool,
+    /// Headspace that was measured, in inches, 0 to 6; `null` when it is as asked.
+    #[serde(default)]
+    pub headspace_in: Option<f64>,
+    /// Water over the lids that was measured, in inches, 0 to 20; `null` while nobody looked.
+    #[serde(default)]
+    pub water_over_in: Option<f64>,
+}
+
+impl Claims {
+    /// What one touch confirms: all as it should be.
+    pub const USUAL: Self = Self {
+        kind: JarKind::Mason,
+        lid: LidState::New,
+        nicked: false,
+        covered: true,
+        headspace_in: None,
+        water_over_in: None,
+    };
+
+    /// What a jar lies in, after what was seen: without its liquid it is a jar of no liquid, with the time of one.
+    #[must_use]
+    pub fn medium_of(&self, jar: &Jar) -> Option<Medium> {
+        match jar.medium {
+            Some(Medium::Water | Medium::Juice) if !self.covered => Some(Medium::None),
+            other => other,
+        }
+    }
+
+    /// The claims in words: "canning jars, new lids, no nicked rim, covered with liquid, headspace as asked".
+    #[must_use]
+    pub fn words(&self, jars: &[Jar]) -> String {
+        let mut words = vec![
+            format!("{}s", self.kind.label().replace("jar or bottle", "jar")),
+            match self.lid {
+                LidState::New => "new lids".to_owned(),
+                LidState::Reused => "used lids".to_owned(),
+            },
+            if self.nicked { "a nicked rim" } else { "no nicked rim" }.to_owned(),
+        ];
+        if asks_liquid(jars) {
+            words.push(if self.covered { "covered with liquid" } else { "no liquid" }.to_owned());
+        }
+        words.push(match self.headspace_in {
+            None => "headspace as asked".to_owned(),
+            Some(inches) => format!("{} in of headspace", short(inches)),
+        });
+        words.join(", ")
+    }
+}
+
+/// Whether any of the jars is to be covered with a liquid.
+#[must_use]
+pub fn asks_liquid(jars: &[Jar]) -> bool {
+    jars.iter().any(|jar| matches!(jar.medium, Some(Medium::Water | Medium::Juice)))
+}

@@ -1,0 +1,85 @@
+//! Where a rule turns over: the exact value, and the one beside it.
+
+use bodega_core::canner::loads::Capacity;
+use bodega_core::canner::pot::{jars_side_by_side, usual_outside};
+use bodega_core::jars::acid::{Agent, measured, per_jar};
+use bodega_core::jars::contents::{Added, Ingredient, NotCounted};
+use bodega_core::jars::size::JarSize;
+use bodega_core::kettle::{by_volume, by_weight};
+use bodega_core::kitchen::cupboard::missing;
+use bodega_core::kitchen::places::towns;
+use bodega_core::measures::moment::Minutes;
+use bodega_core::measures::units::{in_litres_per_hour, in_quarts, litres_per_hour, quarts};
+use bodega_core::plan::batch::{Wish, work_out};
+use bodega_core::records::stock::{AcidStock, Cupboard};
+use bodega_core::tables::process::{Pack, Product};
+
+use super::kitchen::wish;
+
+#[test]
+fn water_that_leaves_by_volume_and_by_weight_is_the_same_water() {
+    for rate in [0.4, 1.0, 3.7] {
+        let back = in_litres_per_hour(by_volume(by_weight(litres_per_hour(rate))));
+        assert!((back - rate).abs() < 1e-9, "{rate} L/h came back as {back}");
+    }
+}
+
+#[test]
+fn a_pot_of_just_the_published_width_holds_the_published_number() {
+    // Equal circles in a circle: seven in one of three diameters, exactly; two in one of two.
+    let jar = usual_outside(JarSize::Quart);
+    assert_eq!(jars_side_by_side(jar.diameter * 3.0, jar), 7);
+    assert_eq!(jars_side_by_side(jar.diameter * 2.0, jar), 2);
+    assert_eq!(jars_side_by_side(jar.diameter * 0.99, jar), 0);
+}
+
+#[test]
+fn what_cannot_be_counted_names_its_field() {
+    let added = |what, cups, leaves| Added { what, cups, leaves }.counted();
+    let field = |what, cups, leaves| added(what, cups, leaves).unwrap_err().field();
+    assert_eq!(field(Ingredient::Onion, None, None), "cups");
+    assert_eq!(field(Ingredient::Onion, Some(-1.0), None), "cups");
+    assert_eq!(field(Ingredient::Onion, None, Some(3.0)), "leaves");
+    assert_eq!(field(Ingredient::BasilLeaf, Some(1.0), Some(3.0)), "leaves");
+    assert_eq!(field(Ingredient::BasilLeaf, None, Some(-1.0)), "leaves");
+    assert!(matches!(added(Ingredient::Garlic, None, Some(3.0)), Err(NotCounted::OnlyBasil)));
+    assert!(added(Ingredient::BasilLeaf, None, Some(3.0)).is_ok());
+    // Dried spices, salt and sugar need no amount; what is low in acid does.
+    for what in Ingredient::ALL {
+        assert_eq!(added(*what, None, None).is_ok(), what.is_free(), "{what}");
+        assert!(added(*what, Some(1.0), None).is_ok(), "{what}");
+    }
+}
+
+#[test]
+fn just_enough_acid_is_enough() {
+    let needed = measured(Agent::CitricAcid, per_jar(Agent::CitricAcid, JarSize::Quart).times(7));
+    let lacks = |counted| {
+        let acid = AcidStock { agent: Agent::CitricAcid, counted: Some(counted), used: 0.0, opened_on: None };
+        let cupboard = Cupboard { jars: Vec::new(), lids: Vec::new(), acids: vec![acid] };
+        missing(&cupboard, Agent::CitricAcid, JarSize::Quart, 7)
+    };
+    assert_eq!(lacks(needed), [""; 0]);
+    assert_eq!(lacks(needed - 0.01), ["citric acid"]);
+}
+
+#[test]
+fn a_name_that_many_towns_bear_gives_each_of_them_once() {
+    let found = towns("springfield", 20);
+    let mut places: Vec<String> = found.iter().map(|field| field.place()).collect();
+    assert!(places.len() > 1, "{places:?}");
+    places.sort();
+    let all = places.len();
+    places.dedup();
+    assert_eq!(places.len(), all, "{places:?}");
+}
+
+#[test]
+fn what_is_left_over_is_what_the_jars_do_not_hold() {
+    let capacity = [Capacity { jar: JarSize::Quart, count: 7 }, Capacity { jar: JarSize::Pint, count: 9 }];
+    let mix = Some(vec![(JarSize::Quart, 3), (JarSize::Pint, 2)]);
+    let wish = Wish { mix, ..wish(Product::Crushed, None, Pack::Hot) };
+    let plan = work_out(&wish, &capacity, Minutes(10)).unwrap();
+    let left = in_quarts(plan.volume.expected) - in_quarts(quarts(4.0));
+    assert!((in_quarts(plan.left_over) - left).abs() < 1e-6, "{} against {left}", in_quarts(plan.left_over));
+}

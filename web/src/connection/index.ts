@@ -1,0 +1,77 @@
+import { Keep, type Sent, type Touched } from "./keep";
+
+/** How often a page that is looked at asks whether Bodega is there. */
+const EVERY_MS = 2_000;
+/** How long it waits for that answer. Together less than the five seconds after which every page says so. */
+const PATIENCE_MS = 2_500;
+/** Header with the age of a touch that was kept. */
+const AGE = "bodega-age-ms";
+
+/** Questions that are asked with a body; nothing is changed by them, so they are asked again and not kept. */
+const QUESTIONS = ["/api/compute/", "/api/plan"];
+
+export const keep = new Keep(() => performance.now());
+
+/** Says that a touch is kept for later, where an answer was expected. */
+export class Kept extends Error {
+  constructor() {
+    super("Bodega does not answer. This is kept, and sent with its time when it does");
+  }
+}
+
+/** Sends a request; a change that finds nobody is kept for later. */
+export async function reach(request: Request): Promise<Response> {
+  const path = new URL(request.url).pathname;
+  const isChange = request.method !== "GET" && !QUESTIONS.some((question) => path.startsWith(question));
+  const body = isChange && request.body !== null ? await request.clone().text() : null;
+  try {
+    const response = await fetch(request);
+    keep.heard(true);
+    return response;
+  } catch (error) {
+    if (request.signal.aborted) throw error;
+    keep.heard(false);
+    if (!isChange) throw error;
+    keep.add({ method: request.method, path, body });
+    throw new Kept();
+  }
+}
+
+/** Sends a kept touch with its age. */
+async function sendKept(touched: Touched, ageMs: number): Promise<Sent> {
+  try {
+    const response = await fetch(touched.path, {
+      method: touched.method,
+      body: touched.body,
+      headers: {
+        [AGE]: String(ageMs),
+        ...(touched.body === null ? {} : { "content-type": "application/json" }),
+      },
+    });
+    if (response.ok) return { is: "arrived" };
+    const problem = (await response.json()) as { detail?: string };
+    return { is: "refused", words: problem.detail ?? `Bodega answered ${response.status}` };
+  } catch {
+    return { is: "lost" };
+  }
+}
+
+/** Asks whether Bodega is there, and sends what waits when it is. `then` is told when something arrived. */
+export async function ask(then: () => void): Promise<void> {
+  try {
+    const answer = await fetch("/api/health", {
+      signal: AbortSignal.timeout(PATIENCE_MS),
+      cache: "no-store",
+    });
+    keep.heard(answer.ok);
+  } catch {
+    keep.heard(false);
+  }
+  if (keep.now().connected && (await keep.send(sendKept)) > 0) then();
+}
+
+/** Keeps asking; returns how to stop. */
+export function watch(then: () => void): () => void {
+  const timer = setInterval(() => void ask(then), EVERY_MS);
+  return () => clearInterval(timer);
+}

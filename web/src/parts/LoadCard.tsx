@@ -1,0 +1,106 @@
+import { useState } from "react";
+import { api, take, type Claims, type LoadView } from "../api/client";
+import { useChange } from "../api/queries";
+import { WORDS } from "../api/words.generated";
+import { Choice } from "./Choice";
+import { Note, Trouble } from "./Note";
+import { Touch } from "./Touch";
+import { changed, USUAL, WATER_OVER, waterOver } from "./claims";
+
+const words = <T extends string>(of: Record<T, string>) =>
+  (Object.keys(of) as T[]).map((value) => ({ value, text: of[value].replace(/^./, (c) => c.toUpperCase()) }));
+
+/** Where the card differs: each line a choice, nothing chosen before somebody looked. */
+function Differs({ load, onSay }: { load: LoadView; onSay: (claims: Claims) => void }) {
+  const claims = load.claims ?? USUAL;
+  const say = (part: Partial<Claims>) => onSay(changed(load.claims, part));
+  return (
+    <div className="grid gap-3">
+      <Choice
+        label="The jars"
+        value={claims.kind}
+        options={words(WORDS.JarKind)}
+        onChoose={(kind) => say({ kind })}
+      />
+      <Choice
+        label="The lids"
+        value={claims.lid}
+        options={words(WORDS.LidState)}
+        onChoose={(lid) => say({ lid })}
+      />
+      <Choice
+        label="The rims"
+        value={claims.nicked ? "nicked" : "whole"}
+        options={[
+          { value: "whole", text: "No nick" },
+          { value: "nicked", text: "One has a nick" },
+        ]}
+        onChoose={(rim) => say({ nicked: rim === "nicked" })}
+      />
+      {load.asks_liquid && (
+        <Choice
+          label="Over the food"
+          value={claims.covered ? "covered" : "none"}
+          options={[
+            { value: "covered", text: "Covered with the liquid" },
+            { value: "none", text: "No liquid went in" },
+          ]}
+          onChoose={(liquid) => say({ covered: liquid === "covered" })}
+        />
+      )}
+    </div>
+  );
+}
+
+/** What is claimed of a load's jars: confirmed by one touch, or changed where it differs. */
+export function LoadCard({ load }: { load: LoadView }) {
+  const [open, setOpen] = useState(false);
+  const save = useChange((body: Claims) =>
+    take(api.PUT("/api/loads/{id}/claims", { params: { path: { id: load.id } }, body })),
+  );
+  const isSeen = load.claims != null;
+  return (
+    <Note tone={isSeen ? "good" : "warn"}>
+      <div data-testid="card" className="grid gap-2">
+        {isSeen ? (
+          <p className="first-letter:uppercase">{load.claims_words}.</p>
+        ) : (
+          <p>
+            <strong>Look once at all of them:</strong> {load.claims_words}?
+          </p>
+        )}
+        <div className="flex flex-wrap gap-2">
+          {!isSeen && (
+            <Touch look="main" onPress={() => save.mutate(USUAL)}>
+              Yes, all of that
+            </Touch>
+          )}
+          <Touch onPress={() => setOpen(!open)}>{open ? "That is all" : "Something differs"}</Touch>
+        </div>
+        {open && <Differs load={load} onSay={(claims) => save.mutate(claims)} />}
+        <Trouble error={save.error} />
+      </div>
+    </Note>
+  );
+}
+
+/** How high the water stands over the lids, once somebody has looked. */
+export function WaterOver({ load }: { load: LoadView }) {
+  const save = useChange((body: Claims) =>
+    take(api.PUT("/api/loads/{id}/claims", { params: { path: { id: load.id } }, body })),
+  );
+  if (load.method !== "boiling_water" || load.claims == null) return null;
+  return (
+    <>
+      <Choice
+        label="Water over the lids"
+        value={waterOver(load.claims)}
+        options={Object.entries(WATER_OVER).map(([value, { text }]) => ({ value, text }))}
+        onChoose={(word) =>
+          save.mutate(changed(load.claims, { water_over_in: WATER_OVER[word]?.inches ?? null }))
+        }
+      />
+      <Trouble error={save.error} />
+    </>
+  );
+}
