@@ -5,32 +5,32 @@ import { WORDS } from "../api/words.generated";
 import { Choice } from "./Choice";
 import { Note, Trouble } from "./Note";
 import { Touch } from "./Touch";
-import { changed, USUAL, WATER_OVER, waterOver } from "./claims";
+import { changed, isUsual, USUAL, WATER_OVER, waterOver } from "./claims";
 
 const words = <T extends string>(of: Record<T, string>) =>
   (Object.keys(of) as T[]).map((value) => ({ value, text: of[value].replace(/^./, (c) => c.toUpperCase()) }));
 
 /** Where the card differs: each line a choice, nothing chosen before somebody looked. */
 function Differs({ load, onSay }: { load: LoadView; onSay: (claims: Claims) => void }) {
-  const claims = load.claims ?? USUAL;
+  const { claims } = load;
   const say = (part: Partial<Claims>) => onSay(changed(load.claims, part));
   return (
     <div className="grid gap-3">
-      <Choice
+      <Choice<Claims["kind"] | "">
         label="The jars"
-        value={claims.kind}
+        value={claims?.kind ?? ""}
         options={words(WORDS.JarKind)}
-        onChoose={(kind) => say({ kind })}
+        onChoose={(kind) => kind !== "" && say({ kind })}
       />
-      <Choice
+      <Choice<Claims["lid"] | "">
         label="The lids"
-        value={claims.lid}
+        value={claims?.lid ?? ""}
         options={words(WORDS.LidState)}
-        onChoose={(lid) => say({ lid })}
+        onChoose={(lid) => lid !== "" && say({ lid })}
       />
       <Choice
         label="The rims"
-        value={claims.nicked ? "nicked" : "whole"}
+        value={claims == null ? "" : claims.nicked ? "nicked" : "whole"}
         options={[
           { value: "whole", text: "No nick" },
           { value: "nicked", text: "One has a nick" },
@@ -40,7 +40,7 @@ function Differs({ load, onSay }: { load: LoadView; onSay: (claims: Claims) => v
       {load.asks_liquid && (
         <Choice
           label="Over the food"
-          value={claims.covered ? "covered" : "none"}
+          value={claims == null ? "" : claims.covered ? "covered" : "none"}
           options={[
             { value: "covered", text: "Covered with the liquid" },
             { value: "none", text: "No liquid went in" },
@@ -60,7 +60,7 @@ export function LoadCard({ load }: { load: LoadView }) {
   );
   const isSeen = load.claims != null;
   return (
-    <Note tone={isSeen ? "good" : "warn"}>
+    <Note tone={load.claims == null ? "warn" : isUsual(load.claims) ? "good" : "note"}>
       <div data-testid="card" className="grid gap-2">
         {isSeen ? (
           <p className="first-letter:uppercase">{load.claims_words}.</p>

@@ -16,6 +16,10 @@ export const changed = (claims: Claims | null | undefined, part: Partial<Claims>
   ...part,
 });
 
+/** Whether all is as it should be, so that the card may say so. */
+export const isUsual = ({ kind, lid, nicked, covered }: Claims): boolean =>
+  kind === USUAL.kind && lid === USUAL.lid && nicked === USUAL.nicked && covered === USUAL.covered;
+
 /** How an eye judges the water over the lids, and the inches that stands for: the least of each. */
 export const WATER_OVER: Record<string, { text: string; inches: number }> = {
   well: { text: "2 in or more", inches: 2 },

@@ -167,6 +167,12 @@ mod tests {
     }
 
     #[test]
+    fn a_frozen_jar_has_room_to_swell() {
+        // USDA Guide 1, from memory: an inch and a half.
+        assert_eq!(super::freezer_headspace(), crate::measures::units::inches(1.5));
+    }
+
+    #[test]
     fn what_is_wrong_is_put_right_within_a_day() {
         use LidVerdict::{Broken, Doubtful, Failed, Holds};
         let at = |hours: i64| LIFTED.plus_minutes(hours * 60);

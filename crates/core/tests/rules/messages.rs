@@ -324,6 +324,9 @@ fn on_towels() -> Vec<String> {
         for (when, minute) in [("hot", 90), ("cooled", 300), ("late", 80 + 24 * 60 + 1)] {
             let said = ways_out(&towel, &load, at(minute));
             all.push(format!("{name}, {when}: {} to decide", said.len()));
+            for way in &said {
+                assert_eq!(way.at.is_some(), way.words.contains("{at}"), "{name}, {when}: {}", way.words);
+            }
             all.extend(said.iter().map(|way| {
                 let ways: Vec<&str> = way.ways.iter().map(|rescue| rescue.label()).collect();
                 let cold = if way.asks_cold { " if kept cold" } else { "" };

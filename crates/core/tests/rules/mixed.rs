@@ -401,7 +401,7 @@ fn quarts() -> Vec<Jar> {
 fn a_load_is_fine_only_when_everything_about_it_is_known() {
     let waiting = load(Method::BoilingWater, 50, quarts(), &[]);
     let of = |facts: BatchFacts| judge_load(&waiting, &[facts], here());
-    assert_eq!(of(facts()).ruling, Ruling::Fine);
+    assert!(of(facts()).ruling == Ruling::Fine && !of(facts()).is_stopped());
     // Nobody said what else goes in: it is asked, and nothing is called fine.
     let unsaid = of(BatchFacts { batch: Batch { additions: None, ..facts().batch }, ..facts() });
     let asks = |judged: &Judged| judged.questions.iter().map(|question| question.ask).collect::<Vec<_>>();
@@ -534,6 +534,11 @@ fn a_reading_above_the_line_stands_until_something_was_done_and_a_lower_one_foll
     assert_eq!(severity(&[reading(4.8, raw, None)]), Some(Severity::Warn));
     assert_eq!(severity(&[reading(4.8, raw, None), reading(4.3, dosed, None)]), None);
     assert_eq!(severity(&[high]), Some(Severity::Stop));
+    assert_eq!(
+        severity(&[reading(4.6, dosed, None), reading(4.3, dosed, None)]),
+        None,
+        "on the line is not above it"
+    );
     assert_eq!(severity(&[reading(4.8, None, None)]), Some(Severity::Stop), "dosed when nobody said");
     assert_eq!(severity(&[high, reading(4.3, dosed, None)]), Some(Severity::Stop), "nothing was done");
     assert_eq!(severity(&[high, reading(4.3, raw, None)]), Some(Severity::Stop));

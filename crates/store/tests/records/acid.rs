@@ -9,7 +9,8 @@ use bodega_core::towel::seal::{LidVerdict, NoRescue, Rescue};
 use bodega_core::{crates::fruit::Condition, records::batch::Draw};
 use bodega_store::{Store, StoreError};
 
-use crate::common::{NOW, batch, lot, make_ready, undo};
+use crate::common::{NOW, batch, lot, make_ready};
+use crate::undo::undo;
 
 /// Quarts of whole tomatoes with citric acid on the bench, two in the first load and one in the second.
 fn bench() -> (Store, BatchId, [LoadId; 2], [JarId; 2]) {

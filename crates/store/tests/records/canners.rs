@@ -14,7 +14,8 @@ use bodega_core::tables::process::Method;
 use bodega_core::towel::seal::LidVerdict;
 use bodega_store::{Store, StoreError};
 
-use crate::common::{NOW, batch, lot, make_ready, undo};
+use crate::common::{NOW, batch, lot, make_ready};
+use crate::undo::undo;
 
 /// One batch of three quarts in two loads, every jar ready.
 fn ready_batch(store: &Store) -> BatchId {

@@ -7,10 +7,9 @@ use bodega_core::jars::size::JarSize;
 use bodega_core::measures::ids::{CannerId, LoadId, LotId};
 use bodega_core::measures::moment::{Minutes, Moment};
 use bodega_core::records::batch::{Draw, NewBatch, NewLoad};
-use bodega_core::records::load::CannerLoad;
 use bodega_core::records::lot::NewLot;
 use bodega_core::tables::process::{Medium, Method, Pack, Product};
-use bodega_store::{Store, StoreError};
+use bodega_store::Store;
 use jiff::civil::date;
 
 pub const NOW: Moment = Moment(1_790_000_000_000);
@@ -52,10 +51,4 @@ pub fn batch(draws: Vec<Draw>) -> NewBatch {
         loads: vec![load(2), load(1)],
         canner: CannerId(1),
     }
-}
-
-/// Takes the last event of a load back, as a page does that shows it.
-pub fn undo(store: &Store, load: LoadId, now: Moment) -> Result<CannerLoad, StoreError> {
-    let last = store.load(load).unwrap().clock.happened().last().map_or(now, |last| last.at);
-    store.undo_event(load, last, now)
 }

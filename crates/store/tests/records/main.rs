@@ -11,4 +11,5 @@ mod refusals;
 mod safe_keeping;
 mod shelf;
 mod store;
+mod undo;
 mod walks;

@@ -18,7 +18,8 @@ use bodega_core::tables::process::{Method, ProcessOption};
 use bodega_core::towel::seal::{LidVerdict, NoRescue, Rescue};
 use bodega_store::{Store, StoreError};
 
-use crate::common::{NOW, batch, lot, make_ready, undo};
+use crate::common::{NOW, batch, lot, make_ready};
+use crate::undo::undo;
 
 fn kitchen() -> (Store, BatchId, Vec<LoadId>) {
     let store = Store::in_memory().unwrap();

@@ -15,7 +15,8 @@ use bodega_core::records::shelf::ShelfSearch;
 use bodega_core::towel::seal::{LidVerdict, Rescue};
 use bodega_store::{Store, StoreError};
 
-use crate::common::{NOW, batch, lot, make_ready, undo};
+use crate::common::{NOW, batch, lot, make_ready};
+use crate::undo::undo;
 
 /// A kitchen with one batch of two quarts and one quart; returns the ids of its two loads.
 fn with_batch(store: &Store) -> (BatchId, LoadId, LoadId) {

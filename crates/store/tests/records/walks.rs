@@ -92,11 +92,7 @@ impl Books {
                 full |= inside && at - from >= NEEDED_MS;
             }
             match event {
-                BoilEvent::Boils | BoilEvent::HeatAgain => {
-                    if *event == BoilEvent::Boils {
-                        since = Some(*at);
-                    }
-                }
+                BoilEvent::Boils => since = Some(*at),
                 BoilEvent::JarBroken if *which == Some(jar.id) => return false,
                 BoilEvent::JarOut if *which == Some(jar.id) => inside = false,
                 BoilEvent::JarAdded if *which == Some(jar.id) => inside = true,

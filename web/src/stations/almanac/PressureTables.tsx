@@ -19,11 +19,10 @@ function options(rows: Table["rows"], name: string, column: number): string {
     .join(", or ");
 }
 
-/** For one gauge: the kitchen's own column, or every column when none is its own. */
+/** For one gauge: the kitchen's own column, or why there is none. */
 function Options({ table }: { table: Table }) {
   const own = table.bands.findIndex((band) => band.here);
-  const columns = own === -1 ? table.bands.map((_, column) => column) : [own];
-  const names = [...new Set(table.rows.map(nameOf))];
+  const names = own === -1 ? [] : [...new Set(table.rows.map(nameOf))];
   return (
     <section data-testid={`${table.gauge}-table`}>
       <h3 className="mb-1 text-base">
@@ -37,12 +36,7 @@ function Options({ table }: { table: Table }) {
         {names.map((name) => (
           <li key={name} className="border-t-2 border-line py-1.5 leading-snug">
             <span className="font-semibold">{name.charAt(0).toUpperCase() + name.slice(1)}</span>
-            {columns.map((column) => (
-              <span key={column} className={own === -1 ? "block text-muted" : "block"}>
-                {own === -1 && `${table.bands[column]?.label ?? ""}: `}
-                {options(table.rows, name, column)}
-              </span>
-            ))}
+            <span className="block">{options(table.rows, name, own)}</span>
           </li>
         ))}
       </ul>

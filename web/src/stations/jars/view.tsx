@@ -113,7 +113,7 @@ function Bench({ load }: { load: LoadView }) {
             before it is filled.
           </Note>
         ))}
-        {load.jars.some((jar) => jar.lid) && <LoadCard load={load} />}
+        {load.jars.some((jar) => jar.filled) && <LoadCard load={load} />}
         <Findings items={load.judged.findings} />
         <Questions items={load.judged.questions} />
         {acid < count && (
