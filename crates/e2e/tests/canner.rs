@@ -3,7 +3,7 @@
 use bodega_e2e::{Bodega, Browser};
 
 /// Minutes on the clock for each minute on the wall: 50 minutes of boil pass in 20 seconds.
-const FAST: &str = "150";
+const FAST: &str = "120";
 
 async fn moment(browser: &Browser) -> anyhow::Result<String> {
     Ok(browser.find("//*[@data-testid=\"moment\"]").await?.text().await?)
