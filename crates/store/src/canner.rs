@@ -10,9 +10,10 @@ use bodega_core::records::load::{CannerLoad, CannerReading, JarMoment, NewGroup}
 use bodega_core::tables::process::ProcessOption;
 use rusqlite::{Connection, params};
 
-use crate::jars::{make_ready, settle_pot};
+use crate::jars::make_ready;
 use crate::kitchen::read_kitchen;
 use crate::lineup::{append, check_canner_free, check_capacity, renumber, set_out};
+use crate::pot::settle_pot;
 use crate::rows::lifting::lifting;
 use crate::rows::load::{OPEN, one};
 use crate::rows::{canner, ids, jar};

@@ -1,16 +1,16 @@
 //! Jars on the bench: acid first, then food; later whether the lid holds.
 
 use bodega_core::jars::bench::{JarStep, may_tick};
-use bodega_core::jars::doses::{DosedPot, has_acid};
+use bodega_core::jars::doses::has_acid;
 use bodega_core::jars::size::JarSize;
 use bodega_core::measures::ids::{BatchId, JarId, LoadId};
 use bodega_core::measures::moment::Moment;
 use bodega_core::records::jar::Jar;
 use rusqlite::{Connection, params};
 
-use crate::plan::sizes;
+use crate::pot::{dosed_pot, settle_pot};
 use crate::rows::jar::{of_load, one};
-use crate::rows::{found, load, word};
+use crate::rows::{found, load};
 use crate::{Store, StoreError, lineup};
 
 /// Column of a step.
@@ -209,19 +209,6 @@ fn check_on_bench(connection: &Connection, load: LoadId) -> Result<(), StoreErro
     if load::one(connection, load)?.clock.has_begun() { Err(StoreError::LoadBegun) } else { Ok(()) }
 }
 
-/// Marks the jars that have their acid from the pot, when the pot turns out to have too little for all of them, and takes
-/// the mark off again when it has enough.
-pub(crate) fn settle_pot(connection: &Connection, batch: BatchId, now: Moment) -> Result<(), StoreError> {
-    let agent =
-        connection.query_row("SELECT agent FROM batch WHERE id = ?1", [batch.0], |row| word(row, "agent"))?;
-    let enough = dosed_pot(connection, batch)?.is_some_and(|pot| pot.is_enough(agent));
-    connection.execute(
-        "UPDATE jar SET undosed_at = iif(?2, NULL, coalesce(undosed_at, ?3)) WHERE batch_id = ?1 AND acid_from_pot",
-        params![batch.0, enough, now.0],
-    )?;
-    Ok(())
-}
-
 /// Ticks a step of a jar that has its acid, or the acid itself. Acid that is in the pot is in the jar from the moment it is
 /// filled.
 fn tick(
@@ -243,12 +230,4 @@ fn tick(
     };
     connection.execute(&format!("UPDATE jar SET {steps} WHERE id = ?1"), params![jar.id.0, now.0])?;
     Ok(())
-}
-
-/// The pot of a batch, when acid was stirred into it.
-fn dosed_pot(connection: &Connection, batch: BatchId) -> Result<Option<DosedPot>, StoreError> {
-    let sql = "SELECT pot_dose_tsp FROM batch WHERE id = ?1";
-    let given: Option<f64> = connection.query_row(sql, [batch.0], |row| row.get(0))?;
-    let Some(given_tsp) = given else { return Ok(None) };
-    Ok(Some(DosedPot { batch, given_tsp, jars: sizes(connection, batch)? }))
 }

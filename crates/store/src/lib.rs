@@ -19,6 +19,7 @@ mod kitchen;
 mod lineup;
 mod mend;
 mod plan;
+mod pot;
 mod rows;
 mod schema;
 mod shelf;

@@ -18,7 +18,7 @@ use bodega_core::records::lot::Lot;
 use bodega_core::tables::process::Medium;
 use rusqlite::{Connection, Transaction, params};
 
-use crate::jars::settle_pot;
+use crate::pot::{settle_pot, sizes};
 use crate::rows::batch::{SELECT, one, read, stored_additions};
 use crate::rows::{ids, lot, optional_word, word};
 use crate::{Store, StoreError, lineup};
@@ -300,14 +300,6 @@ impl Store {
     pub fn batch_sizes(&self, id: BatchId) -> Result<Vec<(JarSize, u32)>, StoreError> {
         sizes(&self.lock(), id)
     }
-}
-
-/// Sizes of a batch's jars, with how many there are of each.
-pub(crate) fn sizes(connection: &Connection, batch: BatchId) -> Result<Vec<(JarSize, u32)>, StoreError> {
-    let mut statement = connection
-        .prepare_cached("SELECT size, count(*) AS count FROM jar WHERE batch_id = ?1 GROUP BY size")?;
-    let rows = statement.query_map([batch.0], |row| Ok((word(row, "size")?, row.get("count")?)))?;
-    Ok(rows.collect::<Result<_, _>>()?)
 }
 
 /// Refuses a batch of which a jar has been touched.
