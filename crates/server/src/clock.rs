@@ -1,16 +1,12 @@
 //! The only place that reads the time of day; everything else is handed a moment.
 
 use std::sync::atomic::{AtomicI64, Ordering};
-use std::time::Duration;
 
-use actix_web::web;
 use bodega_core::measures::moment::Moment;
 use jiff::civil::{Date, date};
 use jiff::tz::TimeZone;
 use jiff::{Span, Timestamp, ZonedDateTime};
 use rustix::time::{ClockId, clock_gettime};
-
-use crate::state::Shared;
 
 /// What a machine's two clocks show, in milliseconds: the wall clock, which somebody or the network may set, and the one that
 /// runs on from when the machine was started, through its sleep too, and is never set.
@@ -113,27 +109,6 @@ impl Clock {
     pub fn week(&self) -> String {
         let week = zoned(self.now()).date().iso_week_date();
         format!("{:04}-W{:02}", week.year(), week.week())
-    }
-}
-
-/// How often the two clocks are compared.
-const LOOKS_EVERY: Duration = Duration::from_secs(1);
-
-/// Compares the kitchen's clock with the wall's as long as the program runs. A step is taken over at once when no canner
-/// counts, else when the count is over; until then the line says so.
-pub async fn watch(shared: web::Data<Shared>) {
-    loop {
-        actix_web::rt::time::sleep(LOOKS_EVERY).await;
-        let Some(step) = shared.clock.stepped() else { continue };
-        let inner = shared.clone();
-        let counts = web::block(move || inner.store.open_loads()).await;
-        let Ok(Ok(loads)) = counts else { continue };
-        if loads.iter().any(|load| load.clock.has_begun()) {
-            continue;
-        }
-        tracing::warn!(step, "the machine's clock was set; the kitchen's follows");
-        shared.clock.take_over(step);
-        shared.live.changed();
     }
 }
 

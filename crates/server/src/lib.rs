@@ -28,4 +28,5 @@ pub mod safe;
 pub mod shelf;
 pub mod state;
 pub mod towel;
+pub mod watch;
 pub mod words;

@@ -8,7 +8,7 @@ use actix_web::{App, HttpServer, web};
 use anyhow::Context;
 use bodega::clock::Clock;
 use bodega::state::Shared;
-use bodega::{clock, demo, routes, safe};
+use bodega::{demo, routes, safe, watch};
 use bodega_store::Store;
 use clap::{Parser, Subcommand};
 
@@ -119,7 +119,7 @@ fn run(store: Store, clock: Clock, port: u16) -> anyhow::Result<()> {
     let shared = web::Data::from(Arc::new(Shared::new(store, clock)));
     actix_web::rt::System::new().block_on(async move {
         actix_web::rt::spawn(safe::backups::keep_daily(shared.clone()));
-        actix_web::rt::spawn(clock::watch(shared.clone()));
+        actix_web::rt::spawn(watch::watch(shared.clone()));
         let server = HttpServer::new(move || App::new().app_data(shared.clone()).configure(routes::routes))
             .workers(2)
             .shutdown_timeout(1)
