@@ -9,8 +9,8 @@ use anyhow::{Context, bail};
 use base64::prelude::{BASE64_STANDARD, Engine};
 use thirtyfour::prelude::*;
 
-/// How long a page may take to show what is waited for; generous for two busy cores.
-const PATIENCE: Duration = Duration::from_secs(20);
+/// How long a page may take to show what is waited for; generous, as two cores may be busy and some of it is boiled for.
+const PATIENCE: Duration = Duration::from_secs(60);
 /// How often it is looked for.
 const GLANCE: Duration = Duration::from_millis(50);
 

@@ -2,7 +2,7 @@
 
 use bodega_e2e::{Bodega, Browser};
 
-/// Minutes on the clock for each minute on the wall: 50 minutes of boil pass in 20 seconds.
+/// Minutes on the clock for each minute on the wall: 50 minutes of boil pass in 25 seconds.
 const FAST: &str = "120";
 
 async fn moment(browser: &Browser) -> anyhow::Result<String> {

@@ -5,16 +5,21 @@ use bodega_e2e::{Bodega, Browser};
 /// Minutes on the clock for each minute on the wall: 50 minutes of boil pass in 15 seconds.
 const FAST: &str = "200";
 
+/// Weighs in the fruit of six quarts and comes to their plan.
+async fn plan_six_quarts(phone: &Browser, bodega: &Bodega) -> anyhow::Result<()> {
+    phone.page.goto(format!("{}/crates", bodega.address)).await?;
+    phone.fill("On the scale", "18").await?;
+    phone.find("//form//button[normalize-space(.)=\"Weigh in\"]").await?.click().await?;
+    phone.sees("6 whole").await?;
+    Ok(phone.page.goto(format!("{}/plan", bodega.address)).await?)
+}
+
 #[tokio::test(flavor = "multi_thread")]
 async fn heat_off_too_early_is_said_before_and_after_until_the_full_time_was_counted() -> anyhow::Result<()> {
     let bodega = Bodega::start(&["demo", "--bare", "--pace", FAST])?;
     let phone = Browser::open(390, 844).await?;
     let to = |station: &str| phone.page.goto(format!("{}/{station}", bodega.address));
-    to("crates").await?;
-    phone.fill("On the scale", "18").await?;
-    phone.find("//form//button[normalize-space(.)=\"Weigh in\"]").await?.click().await?;
-    phone.sees("6 whole").await?;
-    to("plan").await?;
+    plan_six_quarts(&phone, &bodega).await?;
     // Nobody has said what else goes in: it cannot be told, here and at the bench.
     phone.find("//*[@data-question=\"additions\"]").await?;
     phone.press("Set out 6 jars").await?;
@@ -53,11 +58,7 @@ async fn acid_is_said_as_it_was_and_a_jar_without_it_never_reaches_the_shelf() -
     let bodega = Bodega::start(&["demo", "--bare", "--pace", FAST])?;
     let phone = Browser::open(390, 844).await?;
     let to = |station: &str| phone.page.goto(format!("{}/{station}", bodega.address));
-    to("crates").await?;
-    phone.fill("On the scale", "18").await?;
-    phone.find("//form//button[normalize-space(.)=\"Weigh in\"]").await?.click().await?;
-    phone.sees("6 whole").await?;
-    to("plan").await?;
+    plan_six_quarts(&phone, &bodega).await?;
     phone.press("Nothing").await?;
     phone.press("Set out 6 jars").await?;
     to("jars").await?;

@@ -1,11 +1,11 @@
 import { useState } from "react";
-import { api, take, type Claims, type LoadView } from "../api/client";
-import { useChange } from "../api/queries";
+import type { Claims, LoadView } from "../api/client";
 import { WORDS } from "../api/words.generated";
 import { Choice } from "./Choice";
 import { Note, Trouble } from "./Note";
 import { Touch } from "./Touch";
 import { changed, isUsual, USUAL, WATER_OVER, waterOver } from "./claims";
+import { useClaims } from "./useClaims";
 
 const words = <T extends string>(of: Record<T, string>) =>
   (Object.keys(of) as T[]).map((value) => ({ value, text: of[value].replace(/^./, (c) => c.toUpperCase()) }));
@@ -55,9 +55,7 @@ function Differs({ load, onSay }: { load: LoadView; onSay: (claims: Claims) => v
 /** What is claimed of a load's jars: confirmed by one touch, or changed where it differs. */
 export function LoadCard({ load }: { load: LoadView }) {
   const [open, setOpen] = useState(false);
-  const save = useChange((body: Claims) =>
-    take(api.PUT("/api/loads/{id}/claims", { params: { path: { id: load.id } }, body })),
-  );
+  const save = useClaims(load.id);
   const isSeen = load.claims != null;
   return (
     <Note tone={load.claims == null ? "warn" : isUsual(load.claims) ? "good" : "note"}>
@@ -86,9 +84,7 @@ export function LoadCard({ load }: { load: LoadView }) {
 
 /** How high the water stands over the lids, once somebody has looked. */
 export function WaterOver({ load }: { load: LoadView }) {
-  const save = useChange((body: Claims) =>
-    take(api.PUT("/api/loads/{id}/claims", { params: { path: { id: load.id } }, body })),
-  );
+  const save = useClaims(load.id);
   if (load.method !== "boiling_water" || load.claims == null) return null;
   return (
     <>

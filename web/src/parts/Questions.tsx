@@ -6,6 +6,7 @@ import { USUAL } from "./claims";
 import { ContentsPicker } from "./ContentsPicker";
 import { Note, Trouble } from "./Note";
 import { Touch } from "./Touch";
+import { useClaims } from "./useClaims";
 
 /** What else goes in, said where it was found to be missing. */
 function SayContents({ onSave }: { onSave: (additions: Added[]) => void }) {
@@ -31,12 +32,10 @@ function SayContents({ onSave }: { onSave: (additions: Added[]) => void }) {
 
 /** The card of a load, confirmed where its jars are no longer looked at one by one. */
 function SayUsual({ load }: { load: number }) {
-  const save = useChange(() =>
-    take(api.PUT("/api/loads/{id}/claims", { params: { path: { id: load } }, body: USUAL })),
-  );
+  const save = useClaims(load);
   return (
     <div>
-      <Touch onPress={() => save.mutate(undefined)}>Yes, all of that</Touch>
+      <Touch onPress={() => save.mutate(USUAL)}>Yes, all of that</Touch>
       <Trouble error={save.error} />
     </div>
   );
