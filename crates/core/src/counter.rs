@@ -2,6 +2,7 @@
 
 use serde::Serialize;
 
+use crate::canner::beside::waits_too_long_from;
 use crate::canner::events::Phase;
 use crate::canner::moment::said;
 use crate::canner::probe::Suggestion;
@@ -57,6 +58,12 @@ pub fn of_canner(load: &CannerLoad, suggests: Option<Suggestion>, is_one: bool, 
     let at_once = here.call.into_iter().chain(probe).map(|text| Call::new(name(text), now));
     let later = then.and_then(|then| then.call).zip(ends(phase));
     at_once.chain(later.map(|(text, ends)| Call::new(name(text), ends))).collect()
+}
+
+/// Filled jars on the bench: hot packs go in at once.
+#[must_use]
+pub fn of_bench(load: &CannerLoad) -> Option<Call> {
+    Some(Call::once("Filled jars wait for the canner", waits_too_long_from(load)?))
 }
 
 /// Juice is held between these, in degrees Celsius: 190 and 200 °F. Common practice, no source.

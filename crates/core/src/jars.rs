@@ -7,3 +7,4 @@ pub mod contents;
 pub mod doses;
 pub mod ph;
 pub mod size;
+pub mod spoons;

@@ -32,7 +32,7 @@ pub fn check_tables() -> Result<(), TableError> {
     tables::process::Tables::parse()?;
     jars::acid::parse_doses()?;
     plan::yields::parse_table()?;
-    canner::pot::parse_packing()?;
+    canner::standing::parse_packing()?;
     kitchen::places::check_airfields()?;
     Ok(())
 }

@@ -2,12 +2,13 @@
 //! that the handlers check against, so that a form can say them before anything is sent.
 
 use bodega_core::measures::limits::{
-    ACID_STOCK, ADDITION, ALTITUDE, BOTTLE, BOTTLE_AGE, BRIX, CELSIUS, CHOICE, DAY_LAG, DAY_LENGTH,
-    DAY_MINUTES, DAY_RESOURCE, DAY_SLIP, DEPTH_READ, EFFICIENCY, EVAPORATION, FRACTION_LEFT, HEADSPACE, HELP,
-    HOURS, JAR_COUNT, JAR_DIAMETER, JAR_HEIGHT, JAR_STOCK, KETTLE_VOLUME, LABEL_GAP, LABEL_SIDE, LABEL_START,
-    LATITUDE, LEAVES, LOG_MINUTE, LONGITUDE, Limit, MINUTES, PH, PLANT_YIELD, POT_DOSE, POUNDS, PREFERENCE,
-    PROBE, RACK_HEIGHT, RIPE_SHARE, SEARCH_TIME, SHELF_YEAR, THERMOMETER_ERROR, TURNAROUND, VESSEL_DIAMETER,
-    VESSEL_HEIGHT, WATER_COVER, WATTS, WEIGHT, WEIGHT_READ,
+    ACID_STOCK, ADDITION, ALSO_COUNT, ALSO_MINUTES, ALTITUDE, BOTTLE, BOTTLE_AGE, BRIX, CELSIUS, CHOICE,
+    DAY_LAG, DAY_LENGTH, DAY_MINUTES, DAY_RESOURCE, DAY_SLIP, DEPTH_READ, DOSE_AMOUNT, EFFICIENCY,
+    EVAPORATION, FRACTION_LEFT, HEADSPACE, HELP, HOURS, JAR_COUNT, JAR_DIAMETER, JAR_HEIGHT, JAR_STOCK,
+    KETTLE_VOLUME, LABEL_GAP, LABEL_SIDE, LABEL_START, LATITUDE, LEAVES, LOG_MINUTE, LONGITUDE, Limit,
+    MINUTES, PH, PLANT_YIELD, POT_DOSE, POUNDS, PREFERENCE, PROBE, RACK_HEIGHT, RIPE_SHARE, SEARCH_TIME,
+    SHELF_YEAR, THERMOMETER_ERROR, TURNAROUND, VESSEL_DIAMETER, VESSEL_HEIGHT, WATER_COVER, WATTS, WEIGHT,
+    WEIGHT_READ,
 };
 use serde_json::{Value, json};
 
@@ -18,6 +19,7 @@ type Fields = &'static [(&'static str, Limit)];
 const OF_SCHEMAS: &[(&str, Fields)] = &[
     ("AcidRequest", &[("bottle_ml", BOTTLE), ("pot_dose_tsp", POT_DOSE)]),
     ("Added", &[("cups", ADDITION), ("leaves", LEAVES)]),
+    ("AlsoIn", &[("count", ALSO_COUNT), ("minutes", ALSO_MINUTES)]),
     ("AuditAcid", &[("bottle_age_months", BOTTLE_AGE), ("pot_dose_tsp", POT_DOSE)]),
     ("AuditFruit", &[("weight_kg", WEIGHT)]),
     ("AuditJar", &[("count", JAR_COUNT)]),
@@ -105,15 +107,16 @@ const OF_SCHEMAS: &[(&str, Fields)] = &[
             ("people", DAY_RESOURCE),
         ],
     ),
+    ("Measured", &[("amount", DOSE_AMOUNT), ("bottle_ml", BOTTLE)]),
     ("NewKettleRequest", &[("depth_mm", VESSEL_HEIGHT), ("inner_diameter_mm", VESSEL_DIAMETER)]),
     ("PhRequest", &[("ph", PH), ("sample_c", CELSIUS)]),
     ("Pin", &[("choice", CHOICE), ("jars", JAR_COUNT)]),
-    ("PotDoseRequest", &[("tsp", POT_DOSE)]),
     (
         "PotSize",
         &[
             ("inner_diameter_mm", VESSEL_DIAMETER),
             ("inner_height_mm", VESSEL_HEIGHT),
+            ("inner_length_mm", VESSEL_DIAMETER),
             ("rack_height_mm", RACK_HEIGHT),
         ],
     ),
@@ -122,14 +125,6 @@ const OF_SCHEMAS: &[(&str, Fields)] = &[
     ("RecountRequest", &[("count", JAR_COUNT)]),
     ("RetimeRequest", &[("psi", POUNDS)]),
     ("SlipRequest", &[("minutes", DAY_SLIP)]),
-    (
-        "Vessel",
-        &[
-            ("inner_diameter_mm", VESSEL_DIAMETER),
-            ("inner_height_mm", VESSEL_HEIGHT),
-            ("rack_height_mm", RACK_HEIGHT),
-        ],
-    ),
     ("Claims", &[("headspace_in", HEADSPACE), ("water_over_in", WATER_COVER)]),
     ("WarmthRequest", &[("jars_c", CELSIUS)]),
     ("Weight", &[("value", WEIGHT_READ)]),

@@ -183,7 +183,12 @@ pub fn furnish(store: &Store) -> Result<(), StoreError> {
         canner,
         &CannerChange {
             name: Some("black speckled canner".to_owned()),
-            pot: Some(PotSize { inner_diameter_mm: 305.0, inner_height_mm: 270.0, rack_height_mm: 12.0 }),
+            pot: Some(PotSize {
+                inner_diameter_mm: 305.0,
+                inner_length_mm: None,
+                inner_height_mm: 270.0,
+                rack_height_mm: 12.0,
+            }),
             power_w: Some(2600.0),
             burner_mm: Some(220.0),
             ..CannerChange::default()

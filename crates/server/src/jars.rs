@@ -4,8 +4,9 @@ use actix_web::{HttpResponse, delete, post, put, web};
 use bodega_core::jars::bench::JarStep;
 use bodega_core::jars::claims::Claims;
 use bodega_core::jars::size::JarSize;
+use bodega_core::jars::spoons::Measured;
 use bodega_core::measures::ids::{BatchId, JarId, LoadId};
-use bodega_core::measures::limits::{CELSIUS, HEADSPACE, JAR_COUNT, POT_DOSE, WATER_COVER};
+use bodega_core::measures::limits::{CELSIUS, HEADSPACE, JAR_COUNT, WATER_COVER};
 use bodega_core::measures::moment::Moment;
 use bodega_core::records::batch::Batch;
 use bodega_core::records::jar::Jar;
@@ -200,8 +201,8 @@ pub async fn set_claims(
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct PotDoseRequest {
-    /// Teaspoons, above 0 to 4,000; `null` takes it back.
-    pub tsp: Option<f64>,
+    /// All that went in, line by line, in the household's spoons or any other measure; empty for nothing.
+    pub said: Vec<Measured>,
 }
 
 /// Writes down how much acid was stirred into a batch's pot; the bench shows what each jar still lacks.
@@ -213,14 +214,7 @@ pub async fn set_pot_dose(
     id: web::Path<BatchId>,
     Json(request): Json<PotDoseRequest>,
 ) -> Result<web::Json<Batch>, ApiError> {
-    let tsp = request.tsp.map(|tsp| POT_DOSE.check(tsp).named("tsp")).transpose()?;
-    if tsp.is_some_and(|tsp| tsp <= 0.0) {
-        return Err(ApiError::field(
-            "tsp",
-            "give the teaspoons that were stirred in, or null when none were",
-        ));
-    }
-    Ok(web::Json(
-        change(&shared, move |shared| shared.store.set_pot_dose(*id, tsp, shared.clock.now())).await?,
-    ))
+    let dosed =
+        change(&shared, move |shared| shared.store.set_pot_dose(*id, &request.said, shared.clock.now()));
+    Ok(web::Json(dosed.await?))
 }

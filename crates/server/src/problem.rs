@@ -105,6 +105,10 @@ fn store_parts(error: &StoreError) -> (StatusCode, &'static str, Option<String>)
         StoreError::Overdrawn { .. } => conflict("lot_overdrawn", Some("weight")),
         StoreError::BelowZero => conflict("below_zero", Some("weight")),
         StoreError::NotForJars { .. } => conflict("not_for_jars", Some("lots")),
+        StoreError::NotMeasured(not) => {
+            let field = format!("said[{}].{}", not.line, not.why.field());
+            (StatusCode::UNPROCESSABLE_ENTITY, "not_measured", Some(field))
+        }
         StoreError::AcidFirst(_) => conflict("acid_first", Some("step")),
         StoreError::JarsNotReady { .. } => conflict("jars_not_ready", Some("event")),
         StoreError::CannerBusy { .. } => conflict("canner_busy", Some("event")),
@@ -142,6 +146,7 @@ fn store_parts(error: &StoreError) -> (StatusCode, &'static str, Option<String>)
         StoreError::LoadBegun => conflict("load_begun", None),
         StoreError::JarFilled { .. } => conflict("jar_filled", Some("count")),
         StoreError::CannerFull => conflict("canner_full", Some("count")),
+        StoreError::NoRoom(_) => conflict("no_room", Some("size")),
         StoreError::CannerPlanned { .. } => conflict("canner_planned", Some("method")),
         StoreError::OtherMethod => conflict("other_method", Some("canner")),
         StoreError::NotTogether => conflict("not_together", None),

@@ -97,6 +97,7 @@ api! {
     canner::routes::add_event,
     canner::routes::undo_event,
     canner::routes::retime_load,
+    canner::routes::set_also,
     canner::routes::move_load,
     canner::routes::add_reading,
     canner::simulated::simulate_canner,

@@ -8,6 +8,7 @@ use bodega_core::jars::bench::JarStep;
 use bodega_core::jars::contents::Ingredient;
 use bodega_core::jars::ph::{PhSample, Remedy};
 use bodega_core::jars::size::{JarSize, Mouth};
+use bodega_core::jars::spoons::{DoseMeasure, Spoons};
 use bodega_core::judge::Severity;
 use bodega_core::judge::case::{JarKind, LidState};
 use bodega_core::kettle::{CookWhat, HeatSetting, KettleHeat};
@@ -37,6 +38,7 @@ pub fn all() -> Vec<Words> {
         Condition,
         CookWhat,
         Discard,
+        DoseMeasure,
         Fault,
         HeatSetting,
         Ingredient,
@@ -60,6 +62,7 @@ pub fn all() -> Vec<Words> {
         Rest,
         Severity,
         Shape,
+        Spoons,
         Station,
         Thickness,
         Work,

@@ -4,15 +4,14 @@ use bodega_core::canner::events::BoilEvent;
 use bodega_core::jars::claims::Claims;
 use bodega_core::measures::ids::{BatchId, CannerId, JarId, LoadId};
 use bodega_core::measures::moment::{Moment, Touched};
-use bodega_core::records::jar::count_sizes;
 use bodega_core::records::kitchen::Kitchen;
-use bodega_core::records::load::{CannerLoad, CannerReading, JarMoment, NewGroup};
+use bodega_core::records::load::{AlsoIn, CannerLoad, CannerReading, JarMoment, NewGroup};
 use bodega_core::tables::process::ProcessOption;
 use rusqlite::{Connection, params};
 
 use crate::jars::make_ready;
 use crate::kitchen::read_kitchen;
-use crate::lineup::{append, check_canner_free, check_capacity, renumber, set_out};
+use crate::lineup::{append, check_canner_free, check_room, renumber, set_out};
 use crate::pot::settle_pot;
 use crate::rows::lifting::lifting;
 use crate::rows::load::{OPEN, one};
@@ -95,6 +94,7 @@ impl Store {
         let load = one(&transaction, id)?;
         if !load.clock.has_begun() {
             check_ready(&load)?;
+            check_room(&transaction, &load.canner, &load.stands())?;
             check_canner_free(&transaction, &load)?;
         }
         let load = write_event(&transaction, load, event, None, touched.into())?;
@@ -122,9 +122,9 @@ impl Store {
             JarMoment::Broken(jar) => (BoilEvent::JarBroken, jar),
             JarMoment::Out(jar) => (BoilEvent::JarOut, jar),
             JarMoment::Added(size) => {
-                let mut sizes = count_sizes(&load.jars);
+                let mut sizes = load.stands();
                 sizes.push((size, 1));
-                check_capacity(&load.canner, &sizes)?;
+                check_room(&transaction, &load.canner, &sizes)?;
                 // Refused before a jar is set out that the clock would not take.
                 load.clock.after(BoilEvent::JarAdded, None, now)?;
                 let jar = set_out(&transaction, load.batch.id, id, size)?;
@@ -182,6 +182,29 @@ impl Store {
         one(&connection, id)
     }
 
+    /// Says what else stands in a load's canner, and gives the load the longest time of all of it.
+    ///
+    /// # Errors
+    /// [`StoreError::CannerFull`] and [`StoreError::NoRoom`] when it does not fit; [`StoreError::NotFound`].
+    pub fn set_also(&self, id: LoadId, also: &[AlsoIn]) -> Result<CannerLoad, StoreError> {
+        let text = serde_json::to_string(also).map_err(|error| StoreError::Damaged(error.to_string()))?;
+        let mut connection = self.lock();
+        let transaction = connection.transaction()?;
+        transaction.execute("UPDATE canner_load SET also = ?2 WHERE id = ?1", params![id.0, text])?;
+        let load = one(&transaction, id)?;
+        check_room(&transaction, &load.canner, &load.stands())?;
+        let altitude = read_kitchen(&transaction)?.altitude();
+        // Where nothing can be looked up the time stays; the judge says why.
+        let longest = altitude.and_then(|altitude| load.longest_process(altitude).ok().flatten());
+        if let Some(longest) = longest {
+            let minutes = params![id.0, longest.minutes.0];
+            transaction.execute("UPDATE canner_load SET minutes = ?2 WHERE id = ?1", minutes)?;
+        }
+        let load = one(&transaction, id)?;
+        transaction.commit()?;
+        Ok(load)
+    }
+
     /// Puts a waiting load into another canner of the same kind.
     ///
     /// # Errors
@@ -196,7 +219,7 @@ impl Store {
         if canner.method != load.batch.method {
             return Err(StoreError::OtherMethod);
         }
-        check_capacity(&canner, &count_sizes(&load.jars))?;
+        check_room(&connection, &canner, &load.stands())?;
         connection
             .execute("UPDATE canner_load SET canner_id = ?2 WHERE id = ?1", params![id.0, canner.id.0])?;
         one(&connection, id)

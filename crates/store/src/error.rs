@@ -1,7 +1,9 @@
 //! What can go wrong with the records.
 
 use bodega_core::canner::events::OutOfOrder;
+use bodega_core::canner::room::NoRoom;
 use bodega_core::jars::bench::AcidFirst;
+use bodega_core::jars::spoons::NotCounted;
 use bodega_core::measures::ids::LotId;
 use bodega_core::towel::seal::NoRescue;
 
@@ -42,6 +44,9 @@ pub enum StoreError {
     /// A jar cannot be filled before its acid is in.
     #[error(transparent)]
     AcidFirst(#[from] AcidFirst),
+    /// Acid that cannot be counted as it was said.
+    #[error(transparent)]
+    NotMeasured(#[from] NotCounted),
     /// Jars of the load are not ready for the canner.
     #[error("{unready} of {all} jars are not ready: {}", if *no_acid > 0 { format!("{no_acid} without acid") } else { "not all have their lids on".to_owned() })]
     JarsNotReady {
@@ -182,8 +187,14 @@ pub enum StoreError {
         number: u32,
     },
     /// More jars than the canner holds.
-    #[error("the canner does not hold so many in one load; put the rest into a load of their own")]
+    #[error(
+        "the canner does not hold so many in one load: put the rest into a load of their own, take smaller jars or another \
+         canner; or count and measure it anew under Kitchen"
+    )]
     CannerFull,
+    /// A jar that the canner holds none of.
+    #[error(transparent)]
+    NoRoom(#[from] NoRoom),
     /// Loads were planned for a canner that is to heat otherwise.
     #[error("loads are planned for {name} as it heats now; lift or remove them first, or add another canner")]
     CannerPlanned {

@@ -106,7 +106,7 @@ impl Store {
             return Err(StoreError::LoadBegun);
         }
         let is_counted = |jar: &Jar| jar.size == size && jar.batch == batch;
-        lineup::check_capacity(&found.canner, &[(size, 1)])?;
+        lineup::check_room(&transaction, &found.canner, &[(size, 1)])?;
         let counted: Vec<&Jar> = found.jars.iter().filter(|jar| is_counted(jar)).collect();
         let have = counted.len();
         let want = count as usize;

@@ -3,6 +3,7 @@
 use std::collections::BTreeMap;
 
 use bodega_core::jars::size::JarSize;
+use bodega_core::jars::spoons::Spoons;
 use bodega_core::measures::ids::ContainerId;
 use bodega_core::records::kitchen::{Container, JarMeasure, Kitchen, KitchenChange, USUAL_TURNAROUND, Units};
 use bodega_core::tables::process::Method;
@@ -62,7 +63,7 @@ impl Store {
              units = coalesce(?3, units), turnaround_minutes = coalesce(?4, turnaround_minutes),
              canner_id = coalesce(?5, canner_id), pounds_per_plant = coalesce(?6, pounds_per_plant),
              people = coalesce(?7, people), burners = coalesce(?8, burners), day_ends = coalesce(?9, day_ends),
-             break_at = iif(?10, ?11, break_at)",
+             break_at = iif(?10, ?11, break_at), spoons = coalesce(?12, spoons)",
             params![
                 change.name,
                 change.altitude_ft,
@@ -74,7 +75,8 @@ impl Store {
                 change.burners,
                 change.day_ends,
                 change.break_at.is_some(),
-                change.break_at.flatten()
+                change.break_at.flatten(),
+                change.spoons.map(Spoons::word)
             ],
         )?;
         for (jar, measure) in &change.jar_outsides {
@@ -142,11 +144,13 @@ pub(crate) fn read_kitchen(connection: &Connection) -> Result<Kitchen, StoreErro
     let mut statement = connection.prepare_cached(sql)?;
     let mut rows = statement.query([])?;
     let row = rows.next()?.ok_or_else(|| StoreError::Damaged("there is no kitchen".to_owned()))?;
-    let (units, chosen): (String, Option<i64>) = (row.get("units")?, row.get("canner_id")?);
+    let (units, spoons): (String, String) = (row.get("units")?, row.get("spoons")?);
+    let chosen: Option<i64> = row.get("canner_id")?;
     let canner = canners.iter().find(|canner| Some(canner.id.0) == chosen).or_else(|| canners.first());
     Ok(Kitchen {
         name: row.get("name")?,
         altitude_ft: row.get("altitude_ft")?,
+        spoons: spoons.parse().unwrap_or(Spoons::Us),
         units: if units == Units::Metric.word() { Units::Metric } else { Units::Us },
         turnaround_minutes: row.get("turnaround_minutes")?,
         pounds_per_plant: row.get("pounds_per_plant")?,

@@ -1,15 +1,15 @@
 //! Which jars stand in which waiting load: finding room for one more, counting places again, handing loads over.
 
-use bodega_core::canner::loads::fits;
+use bodega_core::canner::room::Room;
 use bodega_core::jars::size::JarSize;
 use bodega_core::measures::ids::{BatchId, CannerId, JarId, LoadId};
 use bodega_core::measures::moment::Minutes;
 use bodega_core::records::canner::Canner;
-use bodega_core::records::jar::count_sizes;
 use bodega_core::records::load::CannerLoad;
 use rusqlite::{Connection, params};
 
 use crate::StoreError;
+use crate::kitchen::read_kitchen;
 use crate::rows::load::{OPEN, one};
 use crate::rows::{ids, readable};
 
@@ -40,9 +40,17 @@ pub(crate) fn look_again(connection: &Connection, load: LoadId) -> Result<(), St
     Ok(())
 }
 
-/// Whether a canner holds these jars in one load.
-pub(crate) fn check_capacity(canner: &Canner, sizes: &[(JarSize, u32)]) -> Result<(), StoreError> {
-    if fits(&canner.capacities(), sizes) { Ok(()) } else { Err(StoreError::CannerFull) }
+/// Whether a canner holds these jars in one load, as the household counted and measured.
+pub(crate) fn check_room(
+    connection: &Connection,
+    canner: &Canner,
+    sizes: &[(JarSize, u32)],
+) -> Result<(), StoreError> {
+    let room = canner.room(&read_kitchen(connection)?.outsides());
+    for (size, _) in sizes.iter().filter(|(_, count)| *count > 0) {
+        room.most_of(*size)?;
+    }
+    if room.holds(sizes) { Ok(()) } else { Err(StoreError::CannerFull) }
 }
 
 /// Refuses while another load is in the canner.
@@ -82,11 +90,11 @@ pub(crate) fn with_room(connection: &Connection, load: LoadId, size: JarSize) ->
         .prepare_cached("SELECT id FROM canner_load WHERE batch_id = ?1 ORDER BY id <> ?2, position")?;
     let sisters = ids(&mut statement, [wanted.batch.id.0, load.0], LoadId)?;
     for sister in readable(sisters.into_iter().map(|id| one(connection, id)))? {
-        let mut sizes = count_sizes(&sister.jars);
+        let mut sizes = sister.stands();
         sizes.push((size, 1));
         let is_waiting = !sister.clock.has_begun() && sister.canner.id == wanted.canner.id;
         let is_alike = is_waiting && sister.psi == wanted.psi;
-        if is_alike && check_capacity(&sister.canner, &sizes).is_ok() {
+        if is_alike && check_room(connection, &sister.canner, &sizes).is_ok() {
             if sister.clock.required() < wanted.clock.required() {
                 connection.execute(
                     "UPDATE canner_load SET minutes = ?2 WHERE id = ?1",

@@ -5,6 +5,7 @@ use bodega_core::day::overnight::waits_as_juice;
 use bodega_core::jars::contents::Added;
 use bodega_core::jars::ph::{PhSample, Remedy};
 use bodega_core::jars::size::JarSize;
+use bodega_core::jars::spoons::{Measured, all_of};
 use bodega_core::judge::records::BatchFacts;
 use bodega_core::measures::ids::{BatchId, LotId};
 use bodega_core::measures::moment::Moment;
@@ -18,8 +19,9 @@ use bodega_core::records::lot::Lot;
 use bodega_core::tables::process::Medium;
 use rusqlite::{Connection, Transaction, params};
 
+use crate::kitchen::read_kitchen;
 use crate::pot::{settle_pot, sizes};
-use crate::rows::batch::{SELECT, one, read, stored_additions};
+use crate::rows::batch::{SELECT, one, read, stored};
 use crate::rows::{ids, lot, optional_word, word};
 use crate::{Store, StoreError, lineup};
 
@@ -257,15 +259,21 @@ impl Store {
         one(&connection, id)
     }
 
-    /// Writes down how much acid was stirred into the pot of a batch, or that none was.
+    /// Writes down what acid was stirred into the pot of a batch, as it was measured out: all of it, nothing when the list is
+    /// empty.
     ///
     /// # Errors
-    /// [`StoreError::NotFound`].
-    pub fn set_pot_dose(&self, id: BatchId, tsp: Option<f64>, now: Moment) -> Result<Batch, StoreError> {
+    /// [`StoreError::NotFound`]; [`StoreError::NotMeasured`] for a line that cannot be counted.
+    pub fn set_pot_dose(&self, id: BatchId, said: &[Measured], now: Moment) -> Result<Batch, StoreError> {
         let mut connection = self.lock();
         let transaction = connection.transaction()?;
-        one(&transaction, id)?;
-        transaction.execute("UPDATE batch SET pot_dose_tsp = ?2 WHERE id = ?1", params![id.0, tsp])?;
+        let agent = one(&transaction, id)?.agent;
+        let spoons = read_kitchen(&transaction)?.spoons;
+        let tsp = all_of(said, agent, spoons)?;
+        transaction.execute(
+            "UPDATE batch SET pot_dose_tsp = ?2, pot_said = ?3 WHERE id = ?1",
+            params![id.0, tsp, stored(tsp.map(|_| said).as_ref())?],
+        )?;
         settle_pot(&transaction, id, now)?;
         let batch = one(&transaction, id)?;
         transaction.commit()?;
@@ -280,7 +288,7 @@ impl Store {
         let connection = self.lock();
         connection.execute(
             "UPDATE batch SET additions = ?2, additions_asked = 1 WHERE id = ?1",
-            params![id.0, stored_additions(Some(additions))?],
+            params![id.0, stored(Some(additions))?],
         )?;
         one(&connection, id)
     }
@@ -371,7 +379,7 @@ fn insert_batch(transaction: &Transaction<'_>, new: &NewBatch, now: Moment) -> R
             new.altitude_ft,
             now.0,
             new.rest.map(Rest::word),
-            stored_additions(new.additions.as_ref())?
+            stored(new.additions.as_ref())?
         ],
     )?;
     Ok(BatchId(transaction.last_insert_rowid()))

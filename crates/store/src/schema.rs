@@ -17,6 +17,8 @@ pub(crate) const MIGRATIONS: &[M<'static>] = &[
     M::up(include_str!("../migrations/10-what-else.sql")),
     M::up(include_str!("../migrations/11-acid-in-its-order.sql")),
     M::up(include_str!("../migrations/12-the-card.sql")),
+    M::up(include_str!("../migrations/13-whose-spoons.sql")),
+    M::up(include_str!("../migrations/14-what-stands-beside.sql")),
 ];
 
 /// Brings a kitchen up to date.

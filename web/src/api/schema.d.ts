@@ -1036,6 +1036,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/loads/{id}/also": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Says what else stands in a load's canner: it takes room and water, and everything gets the longest time. Bodega neither
+         *     approves nor times it.
+         */
+        put: operations["set_also"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/loads/{id}/canner": {
         parameters: {
             query?: never;
@@ -1549,6 +1569,8 @@ export interface components {
             jar: components["schemas"]["JarSize"];
             /** @description As measured out. */
             label: string;
+            /** @description The same without spoons: `30 mL`. */
+            volume: string;
         };
         /** @description Dose of like jars. */
         AcidLine: {
@@ -1718,6 +1740,23 @@ export interface components {
             sources: components["schemas"]["Source"][];
             /** @description Its rows. */
             water: components["schemas"]["WaterLine"][];
+        };
+        /** @description Like jars of something else that ride along in a load: neither approved nor timed here. */
+        AlsoIn: {
+            /**
+             * Format: int32
+             * @description How many, 1 to 1,000.
+             */
+            count: number;
+            /** @description Minutes that they need by their own recipe, 1 to 1,440. */
+            minutes: components["schemas"]["Minutes"];
+            /** @description Size. */
+            size: components["schemas"]["JarSize"];
+        };
+        /** @description What else stands in a load's canner. */
+        AlsoRequest: {
+            /** @description Jars of something else; empty for none. */
+            also: components["schemas"]["AlsoIn"][];
         };
         /** @description How much fruit: weighed, or counted in containers. */
         Amount: {
@@ -1960,9 +1999,11 @@ export interface components {
             pack: components["schemas"]["Pack"];
             /**
              * Format: double
-             * @description Acid stirred into the pot instead of the jars, in teaspoons.
+             * @description Acid stirred into the pot instead of the jars, in US teaspoons.
              */
             pot_dose_tsp?: number | null;
+            /** @description The same as it was measured out, line by line; empty when nothing was. */
+            pot_said: components["schemas"]["Measured"][];
             /** @description What it becomes. */
             product: components["schemas"]["Product"];
             rest?: components["schemas"]["Rest"] | null;
@@ -2232,7 +2273,7 @@ export interface components {
             /** @description Jars that go in together. */
             jars: components["schemas"]["JarCount"][];
             /** @description The pot. */
-            vessel: components["schemas"]["Vessel"];
+            vessel: components["schemas"]["PotSize"];
         };
         /** @description A word that would do. */
         Choice: {
@@ -2777,6 +2818,8 @@ export interface components {
              * @description Headspace in inches.
              */
             headspace_in: number;
+            /** @description What was stirred into its pot: `1¼ cups (296 mL)`; `null` when nothing was. */
+            in_pot?: string | null;
             /** @description Size. */
             jar: components["schemas"]["JarSize"];
             /** @description What goes in. */
@@ -2787,7 +2830,14 @@ export interface components {
             still_lacks?: string | null;
             /** @description What goes into each jar now: the dose, or what the pot leaves to be added; `null` when the pot has it all. */
             to_add?: string | null;
+            /** @description The same without spoons: `30 mL`. */
+            to_add_volume?: string | null;
         };
+        /**
+         * @description What a dose was measured with.
+         * @enum {string}
+         */
+        DoseMeasure: "tsp" | "tbsp" | "cup" | "ml" | "g" | "bottle";
         /** @description What draining thin juice now would change. */
         DrainView: {
             /**
@@ -3520,6 +3570,8 @@ export interface components {
              * @description Pounds of fruit to expect of one plant.
              */
             pounds_per_plant: number;
+            /** @description Spoons and cups that doses are measured with. */
+            spoons: components["schemas"]["Spoons"];
             /**
              * Format: int32
              * @description Minutes from lifting one load to the next one's jars going in.
@@ -3569,6 +3621,7 @@ export interface components {
              * @description Pounds of fruit to expect of one plant, 0.5 to 100.
              */
             pounds_per_plant?: number | null;
+            spoons?: components["schemas"]["Spoons"] | null;
             /**
              * Format: int32
              * @description Minutes between two loads, 0 to 240.
@@ -3709,6 +3762,8 @@ export interface components {
         };
         /** @description A load with all that its stations show. */
         LoadView: {
+            /** @description Jars of something else in the same canner. */
+            also: components["schemas"]["AlsoIn"][];
             /** @description Whether any of its jars is to be covered with a liquid. */
             asks_liquid: boolean;
             /** @description The batch it is counted with. */
@@ -3770,16 +3825,23 @@ export interface components {
             psi?: number | null;
             /** @description Minutes the jars rest before they are lifted. */
             rest_minutes: components["schemas"]["Minutes"];
+            /** @description What is said of them; `null` when there are none. */
+            rides_along?: string | null;
             /** @description Every event in this canner's words. */
             sayings: components["schemas"]["Saying"][];
             /** @description What that says. */
             says: components["schemas"]["Said"];
             /** @description Whether a simulated probe stands in it, and whether its flame is on. */
             simulated_flame?: boolean | null;
-            /** @description Where they stand, from above, in the order of the jars. */
+            /** @description Where they stand, from above, in the order of the jars; empty when no place was found for all of them. */
             standing: components["schemas"]["Place"][];
             /** @description The steps of its jars on the bench, in working order. */
             steps: components["schemas"]["BenchStep"][];
+            /**
+             * Format: double
+             * @description Length of the canner over its width: 1 for a round one.
+             */
+            stretch: number;
             then?: components["schemas"]["Said"] | null;
             /** @description How often the boil was lost. */
             times_lost: number;
@@ -3793,6 +3855,7 @@ export interface components {
              * @description Minutes the last unbroken boil has lasted, rounded down.
              */
             unbroken_minutes: number;
+            waits_too_long_from?: components["schemas"]["Moment"] | null;
             water?: components["schemas"]["WaterView"] | null;
         };
         /** @description The loads. */
@@ -3824,7 +3887,7 @@ export interface components {
              * @description Minutes added to each load, 0 to 240.
              */
             turnaround_minutes: number;
-            vessel?: components["schemas"]["Vessel"] | null;
+            vessel?: components["schemas"]["PotSize"] | null;
         };
         /**
          * @description A line in the log of a boil.
@@ -3929,6 +3992,21 @@ export interface components {
             block: string;
             /** @description How far it is. */
             mark: components["schemas"]["Mark"];
+        };
+        /** @description Acid as somebody measured it out. */
+        Measured: {
+            /**
+             * Format: double
+             * @description How much, above 0 to 20,000 of the measure.
+             */
+            amount: number;
+            /**
+             * Format: double
+             * @description What one bottle holds in millilitres, 50 to 20,000; needed for bottles alone.
+             */
+            bottle_ml?: number | null;
+            /** @description Of what. */
+            measure: components["schemas"]["DoseMeasure"];
         };
         /**
          * @description What whole tomatoes are packed in.
@@ -4262,7 +4340,7 @@ export interface components {
              */
             jars: number;
         };
-        /** @description A jar as it stands in the canner, seen from above: middle and radius in units of the canner's inner radius. */
+        /** @description A jar as it stands in the canner, seen from above: middle and radius in units of half the canner's inner width. */
         Place: {
             /**
              * Format: double
@@ -4326,6 +4404,8 @@ export interface components {
         PlanLine: {
             /** @description Acid for one, as measured out. */
             acid: string;
+            /** @description The same without spoons: `30 mL`. */
+            acid_volume: string;
             /** @description What to mind. */
             cautions: string[];
             /**
@@ -4352,6 +4432,11 @@ export interface components {
             minutes: components["schemas"]["Minutes"];
             /** @description Where the jars stand, from above, in the order of the counts. */
             standing: components["schemas"]["Place"][];
+            /**
+             * Format: double
+             * @description Length of the canner over its width: 1 for a round one.
+             */
+            stretch: number;
         };
         /** @description Either a plan or a refusal. */
         PlanPreview: {
@@ -4408,17 +4493,14 @@ export interface components {
         };
         /** @description Acid stirred into the pot. */
         PotDoseRequest: {
-            /**
-             * Format: double
-             * @description Teaspoons, above 0 to 4,000; `null` takes it back.
-             */
-            tsp?: number | null;
+            /** @description All that went in, line by line, in the household's spoons or any other measure; empty for nothing. */
+            said: components["schemas"]["Measured"][];
         };
         /** @description A canner from inside, in millimetres. */
         PotSize: {
             /**
              * Format: double
-             * @description Inner width.
+             * @description Inner width; of an oblong one across.
              */
             inner_diameter_mm: number;
             /**
@@ -4426,6 +4508,11 @@ export interface components {
              * @description Inner height.
              */
             inner_height_mm: number;
+            /**
+             * Format: double
+             * @description Inner length of an oblong one with rounded ends; `null` for a round one.
+             */
+            inner_length_mm?: number | null;
             /**
              * Format: double
              * @description Top of the rack over the bottom.
@@ -4833,6 +4920,11 @@ export interface components {
             pins?: components["schemas"]["Pin"][];
         };
         /**
+         * @description Whose spoons and cups the household measures with.
+         * @enum {string}
+         */
+        Spoons: "us" | "metric" | "australian";
+        /**
          * @description Where a step is done.
          * @enum {string}
          */
@@ -4985,24 +5077,6 @@ export interface components {
             /** @description Fine, not fine or cannot tell; a known mistake outweighs what is not known. */
             ruling: components["schemas"]["Ruling"];
         };
-        /** @description The pot, from inside. */
-        Vessel: {
-            /**
-             * Format: double
-             * @description Inner width, 80 to 1,000 mm.
-             */
-            inner_diameter_mm: number;
-            /**
-             * Format: double
-             * @description Inner height, 50 to 1,000 mm.
-             */
-            inner_height_mm: number;
-            /**
-             * Format: double
-             * @description Height of the rack, 0 to 200 mm.
-             */
-            rack_height_mm: number;
-        };
         /**
          * @description State of the vine when the fruit was picked.
          * @enum {string}
@@ -5037,6 +5111,8 @@ export interface components {
              * @description Water over the lids that this gives, in inches.
              */
             cover_in: number;
+            /** @description Whether the jars stand side by side and under water; if not, there is nothing to fill. */
+            fits: boolean;
             /**
              * Format: double
              * @description From the water to the rim once the jars are in, in millimetres.
@@ -7347,6 +7423,55 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    set_also: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AlsoRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LoadView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

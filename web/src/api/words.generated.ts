@@ -51,6 +51,14 @@ export const WORDS = {
     dropped: "dropped",
     too_late: "not put right in time",
   },
+  DoseMeasure: {
+    tsp: "tsp",
+    tbsp: "Tbsp",
+    cup: "cups",
+    ml: "mL",
+    g: "g",
+    bottle: "bottles",
+  },
   Fault: {
     overripe: "overripe",
     mouldy: "mouldy",
@@ -188,6 +196,11 @@ export const WORDS = {
   Shape: {
     round: "round, for lids",
     rectangle: "rectangular, for the glass",
+  },
+  Spoons: {
+    us: "US: tablespoon 14.8 mL",
+    metric: "Metric: tablespoon 15 mL",
+    australian: "Australian: tablespoon 20 mL",
   },
   Station: {
     crates: "crates",

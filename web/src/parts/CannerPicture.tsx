@@ -3,23 +3,43 @@ import { jarsText } from "./format";
 
 /** A jar in the canner; places are in units of the canner's inner radius. */
 export interface Standing {
-  label: number;
+  /** Its number; jars of something else have none. */
+  label: number | null;
   place: LoadView["standing"][number];
   gone: boolean;
 }
 
 const R = 96;
 
-/** The canner from above, its jars standing where they fit. */
-export function CannerPicture({ jars, boiling }: { jars: readonly Standing[]; boiling: boolean }) {
+/** The canner from above, its jars standing where they fit; nothing where no place was found for them. */
+export function CannerPicture({
+  jars,
+  stretch,
+  boiling,
+}: {
+  jars: readonly Standing[];
+  stretch: number;
+  boiling: boolean;
+}) {
+  if (jars.length === 0) return null;
+  const half = 100 * stretch;
   return (
     <svg
-      viewBox="-106 -106 212 212"
+      viewBox={`${-half - 6} -106 ${2 * half + 12} 212`}
       className="h-full w-full"
       role="img"
       aria-label={`${jarsText(jars.length)} in the canner`}
     >
-      <circle r="100" fill="#bfdced" stroke="#1d3d80" strokeWidth="9" />
+      <rect
+        x={-half}
+        y="-100"
+        width={2 * half}
+        height="200"
+        rx="100"
+        fill="#bfdced"
+        stroke="#1d3d80"
+        strokeWidth="9"
+      />
       {boiling &&
         [0, 1, 2, 3, 4, 5, 6, 7].map((spot) => (
           <circle
@@ -37,7 +57,12 @@ export function CannerPicture({ jars, boiling }: { jars: readonly Standing[]; bo
         return (
           <g key={index} transform={`translate(${place.x * R} ${place.y * R})`} opacity={gone ? 0.6 : 1}>
             <circle r={r - 1} fill="#bd9138" stroke="#16213f" strokeWidth="2" />
-            <circle r={r - 5} fill={gone ? "#f3f8fb" : "#ecd08a"} stroke="#a87d2a" strokeWidth="1.5" />
+            <circle
+              r={r - 5}
+              fill={gone || label === null ? "#f3f8fb" : "#ecd08a"}
+              stroke="#a87d2a"
+              strokeWidth="1.5"
+            />
             <text y="6" textAnchor="middle" fontSize="18" fontWeight="700" fill="#16213f">
               {label}
             </text>

@@ -1,35 +1,13 @@
 //! Which jars go into the canner together, so that the canner is busy for the shortest time.
 //!
-//! A load fits when its jars' shares of the canner (count over capacity) add up to at most one. Every jar in a load gets
-//! the longest time any of them needs (common practice, no source; it follows from "never shorter than tested").
+//! What goes in together is the [`Room`]'s to say. Every jar in a load gets the longest time any of them needs (common
+//! practice, no source; it follows from "never shorter than tested").
 
 use std::collections::HashMap;
 
+use super::room::{NoRoom, Room, Shares};
 use crate::jars::size::JarSize;
 use crate::measures::moment::Minutes;
-
-/// How many jars of one size a canner holds when it holds nothing else.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub struct Capacity {
-    /// Size of jar.
-    pub jar: JarSize,
-    /// Jars of it that fit, at least one.
-    pub count: u32,
-}
-
-/// Slack for a sum of shares that is exactly one.
-const SHARE_SLACK: f64 = 1e-9;
-
-/// Whether a canner holds these jars in one load: the sum of count over capacity is at most one. A size that the canner
-/// holds none of never fits.
-#[must_use]
-pub fn fits(capacity: &[Capacity], jars: &[(JarSize, u32)]) -> bool {
-    let share = |(size, count): &(JarSize, u32)| {
-        let most = capacity.iter().find(|capacity| capacity.jar == *size && capacity.count > 0);
-        most.map_or(f64::INFINITY, |most| f64::from(*count) / f64::from(most.count))
-    };
-    jars.iter().filter(|(_, count)| *count > 0).map(share).sum::<f64>() <= 1.0 + SHARE_SLACK
-}
 
 /// Like jars that need the same time.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -62,11 +40,6 @@ pub struct LoadPlan {
     pub lower_bound: Minutes,
 }
 
-/// The canner's capacity for a jar size is not known.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, thiserror::Error)]
-#[error("the canner's capacity for {} is not given; say how many fit", .0.plural())]
-pub struct NoCapacity(pub JarSize);
-
 /// States the exact search may visit before it settles for the best plan found; keeps the answer well under a second.
 const STATE_LIMIT: usize = 300_000;
 
@@ -78,9 +51,9 @@ const STATE_LIMIT: usize = 300_000;
 /// many states, the plan is the best found and `lower_bound` says how far off it can be.
 ///
 /// # Errors
-/// [`NoCapacity`] for a jar size the canner has no capacity for.
-pub fn group(groups: &[Group], capacity: &[Capacity], turnaround: Minutes) -> Result<LoadPlan, NoCapacity> {
-    let mut search = Search::new(groups, capacity, turnaround)?;
+/// [`NoRoom`] for a jar size the canner has no room for.
+pub fn group(groups: &[Group], room: &dyn Room, turnaround: Minutes) -> Result<LoadPlan, NoRoom> {
+    let mut search = Search::new(groups, room, turnaround)?;
     let start: Vec<usize> = vec![0; search.lanes.len()];
     let bound = search.bound(&start);
     let total = search.best(&start);
@@ -91,12 +64,14 @@ pub fn group(groups: &[Group], capacity: &[Capacity], turnaround: Minutes) -> Re
 
 /// Jars of one size, longest time first.
 struct Lane {
+    size: JarSize,
     share: u64,
     /// Index of the group and minutes, for each jar.
     jars: Vec<(usize, u32)>,
 }
 
-struct Search {
+struct Search<'a> {
+    room: &'a dyn Room,
     lanes: Vec<Lane>,
     /// The whole canner, in the unit of the lanes' shares.
     whole: u64,
@@ -105,29 +80,23 @@ struct Search {
     times: Vec<u32>,
     /// Least minutes from a state on, with the filling that reaches it.
     known: HashMap<Vec<usize>, (u32, Vec<usize>)>,
+    /// Fillings that were tried, and whether the canner holds them.
+    tried: HashMap<Vec<usize>, bool>,
     /// Whether the state limit kept the search from trying everything.
     cut: bool,
 }
 
-impl Search {
-    fn new(groups: &[Group], capacity: &[Capacity], turnaround: Minutes) -> Result<Self, NoCapacity> {
+impl<'a> Search<'a> {
+    fn new(groups: &[Group], room: &'a dyn Room, turnaround: Minutes) -> Result<Self, NoRoom> {
         let mut sizes: Vec<JarSize> =
             groups.iter().filter(|group| group.count > 0).map(|group| group.jar).collect();
         sizes.sort_unstable();
         sizes.dedup();
-        let held = |jar: JarSize| {
-            capacity
-                .iter()
-                .find(|cap| cap.jar == jar && cap.count > 0)
-                .map(|cap| u64::from(cap.count))
-                .ok_or(NoCapacity(jar))
-        };
-        let counts: Vec<u64> = sizes.iter().map(|jar| held(*jar)).collect::<Result<_, _>>()?;
-        let whole = counts.iter().copied().fold(1, least_common_multiple);
+        let Shares { whole, each } = room.shares(&sizes)?;
         let lanes = sizes
             .iter()
-            .zip(counts)
-            .map(|(size, count)| {
+            .zip(each)
+            .map(|(size, share)| {
                 let mut jars: Vec<(usize, u32)> = groups
                     .iter()
                     .enumerate()
@@ -135,14 +104,23 @@ impl Search {
                     .flat_map(|(index, group)| (0..group.count).map(move |_| (index, group.minutes.0)))
                     .collect();
                 jars.sort_by_key(|(index, minutes)| (std::cmp::Reverse(*minutes), *index));
-                Lane { share: whole / count, jars }
+                Lane { size: *size, share, jars }
             })
             .collect();
         let mut times: Vec<u32> =
             groups.iter().filter(|group| group.count > 0).map(|group| group.minutes.0).collect();
         times.sort_unstable_by(|a, b| b.cmp(a));
         times.dedup();
-        Ok(Self { lanes, whole, turnaround: turnaround.0, times, known: HashMap::new(), cut: false })
+        Ok(Self {
+            room,
+            lanes,
+            whole,
+            turnaround: turnaround.0,
+            times,
+            known: HashMap::new(),
+            tried: HashMap::new(),
+            cut: false,
+        })
     }
 
     /// Proven bound: the jars that need at least `t` minutes fill at least so many loads, for every `t`.
@@ -199,8 +177,21 @@ impl Search {
         cost
     }
 
+    /// Whether the canner holds so many jars of each lane.
+    fn holds(&mut self, filling: &[usize]) -> bool {
+        if let Some(known) = self.tried.get(filling) {
+            return *known;
+        }
+        let count = |jars: usize| u32::try_from(jars).unwrap_or(u32::MAX);
+        let jars: Vec<(JarSize, u32)> =
+            self.lanes.iter().zip(filling).map(|(lane, jars)| (lane.size, count(*jars))).collect();
+        let held = self.room.holds(&jars);
+        self.tried.insert(filling.to_vec(), held);
+        held
+    }
+
     /// Every maximal filling that holds a jar of the lane `must`, fullest first.
-    fn fillings(&self, taken: &[usize], must: usize) -> Vec<Vec<usize>> {
+    fn fillings(&mut self, taken: &[usize], must: usize) -> Vec<Vec<usize>> {
         let mut found = Vec::new();
         let mut filling = vec![0; self.lanes.len()];
         self.extend(taken, must, 0, self.whole, &mut filling, &mut found);
@@ -213,7 +204,7 @@ impl Search {
     }
 
     fn extend(
-        &self,
+        &mut self,
         taken: &[usize],
         must: usize,
         lane: usize,
@@ -222,9 +213,7 @@ impl Search {
         found: &mut Vec<Vec<usize>>,
     ) {
         if lane == self.lanes.len() {
-            let could_add =
-                |l: usize| self.lanes[l].share <= room && taken[l] + filling[l] < self.lanes[l].jars.len();
-            if filling[must] > 0 && !(0..self.lanes.len()).any(could_add) {
+            if filling[must] > 0 && !(0..lane).any(|more| self.could_add(taken, more, filling)) {
                 found.push(filling.clone());
             }
             return;
@@ -234,18 +223,28 @@ impl Search {
         let fits = usize::try_from(room / share).unwrap_or(usize::MAX);
         for count in (0..=left.min(fits)).rev() {
             filling[lane] = count;
-            self.extend(taken, must, lane + 1, room - share * count as u64, filling, found);
+            if self.holds(filling) {
+                self.extend(taken, must, lane + 1, room - share * count as u64, filling, found);
+            }
         }
         filling[lane] = 0;
     }
 
-    fn unroll(&self, mut taken: Vec<usize>) -> Vec<Load> {
+    fn could_add(&mut self, taken: &[usize], lane: usize, filling: &mut [usize]) -> bool {
+        if taken[lane] + filling[lane] >= self.lanes[lane].jars.len() {
+            return false;
+        }
+        filling[lane] += 1;
+        let could = self.holds(filling);
+        filling[lane] -= 1;
+        could
+    }
+
+    fn unroll(&mut self, mut taken: Vec<usize>) -> Vec<Load> {
         let mut loads = Vec::new();
         while let Some((longest, minutes)) = self.longest_lane(&taken) {
-            let filling = match self.known.get(&taken) {
-                Some((_, filling)) => filling.clone(),
-                None => self.fillings(&taken, longest).swap_remove(0),
-            };
+            let known = self.known.get(&taken).map(|(_, filling)| filling.clone());
+            let filling = known.unwrap_or_else(|| self.fillings(&taken, longest).swap_remove(0));
             let mut jars: Vec<(usize, u32)> = Vec::new();
             for (lane, count) in filling.iter().enumerate() {
                 for (index, _) in &self.lanes[lane].jars[taken[lane]..taken[lane] + count] {
@@ -265,7 +264,7 @@ impl Search {
 
 /// Why a grouping is as it is, in one line.
 #[must_use]
-pub fn why(groups: &[Group], plan: &LoadPlan, capacity: &[Capacity], turnaround: Minutes) -> String {
+pub fn why(groups: &[Group], plan: &LoadPlan, room: &dyn Room, turnaround: Minutes) -> String {
     let in_use = || groups.iter().filter(|group| group.count > 0);
     let mut times: Vec<u32> = in_use().map(|group| group.minutes.0).collect();
     times.sort_unstable();
@@ -288,19 +287,11 @@ pub fn why(groups: &[Group], plan: &LoadPlan, capacity: &[Capacity], turnaround:
         .iter()
         .map(|minutes| {
             let alike: Vec<Group> = in_use().filter(|group| group.minutes.0 == *minutes).copied().collect();
-            self::group(&alike, capacity, turnaround).ok().map(|plan| plan.total.0)
+            self::group(&alike, room, turnaround).ok().map(|plan| plan.total.0)
         })
         .sum();
     let saved = apart.map_or(0, |apart| apart.saturating_sub(plan.total.0));
     format!(
         "Short jars ride along for the longest time: in loads of their own the day would take {saved} min more."
     )
-}
-
-fn least_common_multiple(a: u64, b: u64) -> u64 {
-    let (mut x, mut y) = (a, b);
-    while y != 0 {
-        (x, y) = (y, x % y);
-    }
-    a / x * b
 }

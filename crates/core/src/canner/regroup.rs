@@ -1,6 +1,8 @@
 //! The waiting loads of one canner, put together anew.
 
-use super::loads::{Group, LoadPlan, NoCapacity, group, why};
+use super::loads::{Group, LoadPlan, group, why};
+use super::outline::Outsides;
+use super::room::NoRoom;
 use crate::kitchen::altitude::Altitude;
 use crate::measures::ids::LoadId;
 use crate::measures::moment::Minutes;
@@ -32,7 +34,7 @@ pub enum NoRegrouping {
     Refused(Refusal),
     /// The canner's capacity for a size is not known.
     #[error(transparent)]
-    NoCapacity(#[from] NoCapacity),
+    NoRoom(#[from] NoRoom),
 }
 
 /// Puts the waiting loads of a canner together anew; under pressure only those at the first one's pressure. `None` when
@@ -43,6 +45,7 @@ pub enum NoRegrouping {
 pub fn regroup(
     open: Vec<CannerLoad>,
     canner: &Canner,
+    outsides: &Outsides,
     altitude: Altitude,
     turnaround: Minutes,
 ) -> Result<Option<Regrouping>, NoRegrouping> {
@@ -65,8 +68,8 @@ pub fn regroup(
         groups[place].count += 1;
         members[place].push(jar);
     }
-    let capacity = canner.capacities();
-    let plan = group(&groups, &capacity, turnaround)?;
+    let room = &canner.room(outsides);
+    let plan = group(&groups, room, turnaround)?;
     let mut waiting: Vec<std::vec::IntoIter<&Jar>> = members.into_iter().map(Vec::into_iter).collect();
     let best = plan.loads.iter().filter_map(|load| {
         let mut jars: Vec<&Jar> = Vec::new();
@@ -80,7 +83,7 @@ pub fn regroup(
         best: best.collect(),
         loads: loads.iter().map(|load| load.id).collect(),
         now: Minutes(loads.iter().map(|load| load.clock.required().0 + turnaround.0).sum()),
-        why: why(&groups, &plan, &capacity, turnaround),
+        why: why(&groups, &plan, room, turnaround),
         plan,
     }))
 }

@@ -3,11 +3,11 @@
 use uom::si::power::watt;
 
 use super::heat::{Charge, USUAL_EFFICIENCY, USUAL_POWER_W, come_up, food_at, tap_water, water_before};
-use super::pot::{COVER_IN, Filling, Pot, fill, overhangs};
+use super::outline::Outline;
+use super::pot::{COVER_IN, Filling, fill, overhangs};
 use crate::kitchen::altitude::Altitude;
-use crate::measures::units::{Length, Power, Time, Volume, inches, litres, millimetres};
+use crate::measures::units::{Power, Time, Volume, inches, litres, millimetres};
 use crate::records::canner::{Canner, PotSize};
-use crate::records::jar::count_sizes;
 use crate::records::kitchen::Kitchen;
 use crate::records::load::CannerLoad;
 use crate::tables::process::Method;
@@ -23,10 +23,10 @@ const USUAL_WATER_L: f64 = 12.0;
 pub const OVERHANG: &str = "The canner stands more than 2 in over its burner on a side: its edge will not boil. Take a \
     larger burner or a smaller pot.";
 
-/// Inner width of a canner; a usual one's until somebody measured it.
+/// A canner from above; a usual one until somebody measured it.
 #[must_use]
-pub fn inner_width(canner: &Canner) -> Length {
-    millimetres(canner.pot.map_or(USUAL_DIAMETER_MM, |pot| pot.inner_diameter_mm))
+pub fn outline(canner: &Canner) -> Outline {
+    canner.pot.map_or_else(|| Outline::round(millimetres(USUAL_DIAMETER_MM)), PotSize::outline)
 }
 
 /// Whether a measured canner stands too far over its burner.
@@ -36,20 +36,12 @@ pub fn stands_over(canner: &Canner) -> bool {
     overhangs(millimetres(pot.inner_diameter_mm + WALLS_MM), millimetres(burner))
 }
 
-fn inside(pot: PotSize) -> Pot {
-    Pot {
-        inner_diameter: millimetres(pot.inner_diameter_mm),
-        inner_height: millimetres(pot.inner_height_mm),
-        rack_height: millimetres(pot.rack_height_mm),
-    }
-}
-
 /// The canner filled for a load; `None` in steam and under pressure, and while nobody has measured the pot.
 #[must_use]
 pub fn filling(load: &CannerLoad, kitchen: &Kitchen) -> Option<Filling> {
     let pot = load.canner.pot.filter(|_| load.batch.method == Method::BoilingWater)?;
     let cover = inches(COVER_IN);
-    Some(fill(&inside(pot), &count_sizes(&load.jars), cover, &kitchen.outsides()))
+    Some(fill(&pot.inside(), &load.stands(), cover, &kitchen.outsides()))
 }
 
 /// What the canner has to heat once the jars are in; a usual canner's water when its own is not known.
@@ -58,7 +50,7 @@ pub fn charge(load: &CannerLoad, filling: Option<&Filling>) -> Charge {
     Charge {
         water: filling.map_or_else(|| litres(USUAL_WATER_L), |filling| filling.water),
         water_at: water_before(load.batch.pack),
-        food: load.jars.iter().fold(Volume::default(), |sum, jar| sum + jar.size.volume()),
+        food: load.stands().iter().map(|(size, count)| size.volume() * f64::from(*count)).sum(),
         food_at: food_at(load.batch.pack),
     }
 }

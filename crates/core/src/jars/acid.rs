@@ -158,15 +158,14 @@ pub fn pot_share(pot_tsp: f64, jar: JarSize, jars: &[(JarSize, u32)]) -> f64 {
     if all > Volume::default() { pot_tsp * (jar.volume() / all).get::<uom::si::ratio::ratio>() } else { 0.0 }
 }
 
-/// A decimal number of teaspoons as a person measures it, rounded up to the next eighth.
-#[must_use]
-pub fn label_of(tsp: f64) -> String {
+/// A decimal number of teaspoons as a person can measure it: rounded up to the next eighth.
+pub(crate) fn next_eighth(tsp: f64) -> Teaspoons {
     const EIGHTHS: f64 = 8.0;
     // A decimal typed for a whole eighth must not become the next one.
     let eighths = (tsp * EIGHTHS - 1e-6).ceil().clamp(0.0, 1e6);
     #[allow(clippy::cast_possible_truncation)] // clamped just above
     let eighths = eighths as i64;
-    Teaspoons::new(eighths, 8).total_label()
+    Teaspoons::new(eighths, 8)
 }
 
 /// An agent's amount in grams, for those that are weighed; liquids are measured.

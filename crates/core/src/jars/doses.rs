@@ -5,6 +5,7 @@ use uom::si::length::inch;
 
 use super::acid::{self, Agent, LeastDose};
 use super::size::JarSize;
+use super::spoons::{Spoons, volume_of};
 use crate::measures::ids::BatchId;
 use crate::plan::batch::salt_per_jar;
 use crate::records::jar::Jar;
@@ -36,6 +37,10 @@ pub struct Dose {
     pub still_lacks: Option<String>,
     /// What goes into each jar now: the dose, or what the pot leaves to be added; `null` when the pot has it all.
     pub to_add: Option<String>,
+    /// The same without spoons: `30 mL`.
+    pub to_add_volume: Option<String>,
+    /// What was stirred into its pot: `1¼ cups (296 mL)`; `null` when nothing was.
+    pub in_pot: Option<String>,
 }
 
 /// Acid stirred into one batch's pot, and all the jars it has to reach.
@@ -56,12 +61,12 @@ impl DosedPot {
         LeastDose { needed: acid::total(agent, &self.jars), given_tsp: self.given_tsp }.enough()
     }
 
-    /// What a jar still lacks after its share of the pot, in proportion to its dose; `None` when it lacks nothing.
-    fn lacks(&self, jar: &Jar) -> Option<String> {
+    /// Teaspoons that a jar still lacks after its share of the pot, in proportion to its dose; `None` when it lacks nothing.
+    fn lacks(&self, jar: &Jar) -> Option<f64> {
         let needed = acid::total(jar.agent, &self.jars);
         let short = LeastDose { needed, given_tsp: self.given_tsp }.short_tsp();
         let share = acid::per_jar(jar.agent, jar.size).as_f64() / needed.as_f64();
-        (short > 0.0).then(|| acid::label_of(short * share))
+        (short > 0.0).then_some(short * share)
     }
 }
 
@@ -71,9 +76,9 @@ pub fn has_acid(jar: &Jar, pots: &[DosedPot]) -> bool {
     jar.acid || pots.iter().any(|pot| pot.batch == jar.batch && pot.is_enough(jar.agent))
 }
 
-/// The doses of jars, by batch, the largest jar first.
+/// The doses of jars in the household's spoons, by batch, the largest jar first.
 #[must_use]
-pub fn doses(jars: &[Jar], pots: &[DosedPot]) -> Vec<Dose> {
+pub fn doses(jars: &[Jar], pots: &[DosedPot], spoons: Spoons) -> Vec<Dose> {
     let mut lines: Vec<Dose> = Vec::new();
     for jar in jars {
         if let Some(line) = lines.iter_mut().find(|line| line.batch == jar.batch && line.jar == jar.size) {
@@ -81,8 +86,11 @@ pub fn doses(jars: &[Jar], pots: &[DosedPot]) -> Vec<Dose> {
             continue;
         }
         let pot = pots.iter().find(|pot| pot.batch == jar.batch);
-        let dose = acid::per_jar(jar.agent, jar.size).label();
-        let lacks = pot.and_then(|pot| pot.lacks(jar));
+        let dose = acid::per_jar(jar.agent, jar.size);
+        let label = spoons.dose(jar.agent, dose);
+        let missing = pot.and_then(|pot| pot.lacks(jar));
+        let lacks = missing.map(|tsp| spoons.total(jar.agent, acid::next_eighth(tsp)));
+        let to_add_tsp = if pot.is_some() { missing } else { Some(dose.as_f64()) };
         lines.push(Dose {
             batch: jar.batch,
             code: jar.code.clone(),
@@ -90,8 +98,10 @@ pub fn doses(jars: &[Jar], pots: &[DosedPot]) -> Vec<Dose> {
             jar: jar.size,
             count: 1,
             agent: jar.agent,
-            to_add: if pot.is_some() { lacks.clone() } else { Some(dose.clone()) },
-            acid: dose,
+            to_add: if pot.is_some() { lacks.clone() } else { Some(label.clone()) },
+            to_add_volume: to_add_tsp.map(|tsp| volume_of(jar.agent, tsp)),
+            in_pot: pot.map(|pot| spoons.amount_with_volume(jar.agent, pot.given_tsp)),
+            acid: label,
             salt: jar.wants_salt.then(|| salt_per_jar(jar.size).label()),
             headspace_in: headspace(jar.product).get::<inch>(),
             still_lacks: lacks,

@@ -40,7 +40,7 @@ vocabulary! {
 }
 
 /// Nanolitres in a US pint: 16 fl oz of 29.5735295625 mL, exact.
-const PINT_NL: i64 = 473_176_473;
+pub(crate) const PINT_NL: i64 = 473_176_473;
 /// Nanolitres in a litre.
 const LITRE_NL: i64 = 1_000_000_000;
 

@@ -2,8 +2,9 @@
 
 use super::case::{AcidSource, Case, CaseAcid};
 use super::{Code, Finding, Severity};
-use crate::jars::acid::{Agent, LeastDose, label_of, least_per_jar, per_jar, pot_share, total};
+use crate::jars::acid::{Agent, LeastDose, least_per_jar, per_jar, pot_share, total};
 use crate::jars::size::JarSize;
+use crate::jars::spoons::Spoons;
 use crate::measures::words::counted;
 use crate::tables::source::Source;
 
@@ -101,17 +102,22 @@ fn jar_share(agent: Agent, jar: JarSize) -> f64 {
     pint.in_proportion(jar.pints()).as_f64()
 }
 
+/// In the published spoons, and in millilitres for everybody else's.
+fn said(agent: Agent, tsp: f64) -> String {
+    Spoons::Us.amount_with_volume(agent, tsp)
+}
+
 fn jar_short(agent: Agent, jar: JarSize, dose: LeastDose) -> Finding {
     let asked = LeastDose { needed: per_jar(agent, jar), ..dose };
     Finding::new(
         Code::AcidShort,
         format!(
             "{} of {agent} in a {jar} is too little: it needs {}.",
-            label_of(dose.given_tsp),
-            per_jar(agent, jar).label()
+            said(agent, dose.given_tsp),
+            said(agent, per_jar(agent, jar).as_f64())
         ),
         WHY,
-        format!("Add {} more to each {jar} before the lid goes on.", label_of(asked.short_tsp())),
+        format!("Add {} more to each {jar} before the lid goes on.", said(agent, asked.short_tsp())),
         Source::usda_guide_3(),
     )
 }
@@ -123,12 +129,12 @@ fn pot_short(agent: Agent, jars: &[(JarSize, u32)], given_tsp: f64) -> Finding {
         Code::PotDoseShort,
         format!(
             "{} of {agent} in the pot does not cover {}: the full dose is {}.",
-            label_of(given_tsp),
+            said(agent, given_tsp),
             counted(f64::from(count), "jar"),
-            dose.needed.total_label()
+            said(agent, dose.needed.as_f64())
         ),
         "A dose stirred into the pot is shared by all jars; each jar more makes every jar's share smaller.",
-        format!("Stir in {} more, or put what is missing into each jar.", label_of(dose.short_tsp())),
+        format!("Stir in {} more, or put what is missing into each jar.", said(agent, dose.short_tsp())),
         Source::usda_guide_3(),
     )
 }

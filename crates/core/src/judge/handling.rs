@@ -7,13 +7,10 @@ use super::case::{Case, Heating};
 use super::{Code, Finding};
 use crate::canner::clock::REST;
 use crate::canner::pot::COVER_IN;
+use crate::canner::room::LEAST_COVER_IN;
 use crate::measures::words::{counted, short};
 use crate::tables::source::Source;
 use crate::towel::seal::{CHECK_BY, CHECK_FROM};
-
-/// Least water over the lids in a boiling-water canner, inches; below it a jar is not processed all round.
-/// Source: USDA Guide 1, from memory.
-pub const LEAST_COVER_IN: f64 = 1.0;
 
 pub(super) fn judge(case: &Case) -> Vec<Finding> {
     [cover(case), rest(case), seal_check(case), reprocess(case), rings(case)].into_iter().flatten().collect()

@@ -8,8 +8,8 @@ use uom::si::time::minute;
 
 use super::acid::under_lids;
 use super::case::{
-    AcidSource, Case, CaseAcid, CaseFruit, CaseJar, Damage, LogEvent, LogLine, PhReading, PhSample, Ripeness,
-    Temperatures, Vine,
+    AcidSource, Case, CaseAcid, CaseFruit, CaseJar, Damage, LogEvent, LogLine, OtherJars, PhReading,
+    PhSample, Ripeness, Temperatures, Vine,
 };
 use super::{Ask, Code, Finding, Question, Ruling, Severity, Subject, judge};
 use crate::canner::clock::BoilClock;
@@ -27,7 +27,7 @@ use crate::measures::units::{Mass, Time, celsius, grams, inches};
 use crate::plan::batch::{BatchPlan, Wish};
 use crate::records::batch::Batch;
 use crate::records::jar::{Jar, PhRecord, count_sizes};
-use crate::records::load::CannerLoad;
+use crate::records::load::{AlsoIn, CannerLoad};
 use crate::records::lot::Lot;
 use crate::records::towel::Towel;
 
@@ -225,11 +225,23 @@ fn case_of(
         additions: counted(facts.and_then(|facts| facts.batch.additions.as_ref())),
         fruit: CaseFruit { weight, ..CaseFruit::default() },
         boil: boil_log(clock),
+        load: load.also.iter().map(of_something_else).collect(),
         rest,
         temperatures,
         ph: facts.and_then(|facts| standing(&facts.ph)).map(ph_case),
         ..Case::default()
     })
+}
+
+/// Jars that ride along: nothing is known of them but their minutes.
+fn of_something_else(also: &AlsoIn) -> OtherJars {
+    OtherJars {
+        product: None,
+        medium: None,
+        pack: None,
+        jar: Some(also.size),
+        minutes: Some(Time::new::<minute>(f64::from(also.minutes.0))),
+    }
 }
 
 /// Whether a jar has its acid or can still get it: on the bench it is ticked before its lid.

@@ -83,6 +83,20 @@ pub const CAPACITY: Limit = Limit {
 /// Acid stirred into a pot.
 pub const POT_DOSE: Limit =
     Limit { name: "pot dose", unit: "tsp", min: 0.0, max: 4000.0, why: "the dose of a thousand quarts" };
+/// Acid as it was measured out, in whatever measure.
+pub const DOSE_AMOUNT: Limit =
+    Limit { name: "amount", unit: "", min: 0.0, max: 20_000.0, why: "the largest pot dose in millilitres" };
+/// Jars of something else in a canner.
+pub const ALSO_COUNT: Limit = Limit {
+    name: "count",
+    unit: "jars",
+    min: 1.0,
+    max: 100.0,
+    why: "one; the largest household canner, twice over",
+};
+/// Minutes that something else needs.
+pub const ALSO_MINUTES: Limit =
+    Limit { name: "minutes", unit: "min", min: 1.0, max: 1440.0, why: "a minute; a whole day" };
 /// Minutes between two loads.
 pub const TURNAROUND: Limit =
     Limit { name: "turnaround", unit: "minutes", min: 0.0, max: 240.0, why: "half a working day" };

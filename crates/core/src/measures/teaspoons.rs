@@ -77,30 +77,60 @@ impl Teaspoons {
         self.as_f64() * ML_PER_TSP
     }
 
+    /// As a person measures it out with US spoons.
+    const fn in_us_spoons(self) -> Spoonfuls {
+        Spoonfuls { tsp: self, to_tbsp: TSP_PER_TBSP, to_cup: TSP_PER_CUP }
+    }
+
     /// What a person measures out for one jar: `"1½ Tbsp"`, `"⅜ tsp"`, `"2 Tbsp + ½ tsp"`.
     #[must_use]
     pub fn label(self) -> String {
-        let half_tbsp = Ratio::new(TSP_PER_TBSP, 2);
-        let halves = self.0 / half_tbsp;
-        if self.0 >= half_tbsp && halves.is_integer() {
-            return format!("{} Tbsp", mixed(halves / 2));
-        }
-        let (tbsp, tsp) = split(self.0, TSP_PER_TBSP);
-        join(&[(tbsp, "Tbsp")], tsp)
+        self.in_us_spoons().label()
     }
 
     /// What a person measures out for a whole batch, in cups from a quarter cup upward: `"1 cup + 2 Tbsp"`.
     #[must_use]
     pub fn total_label(self) -> String {
-        let quarter_cup = Ratio::from(TSP_PER_CUP / 4);
-        if self.0 < quarter_cup {
+        self.in_us_spoons().total_label()
+    }
+}
+
+/// Teaspoons of some household, with what its tablespoon and cup hold of them.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub(crate) struct Spoonfuls {
+    /// How many of its teaspoons.
+    pub(crate) tsp: Teaspoons,
+    /// Of them in a tablespoon.
+    pub(crate) to_tbsp: i64,
+    /// Of them in a cup.
+    pub(crate) to_cup: i64,
+}
+
+impl Spoonfuls {
+    /// For one jar.
+    pub(crate) fn label(self) -> String {
+        let amount = self.tsp.0;
+        let half_tbsp = Ratio::new(self.to_tbsp, 2);
+        let halves = amount / half_tbsp;
+        // Where a half tablespoon is whole teaspoons, those are on the spoon set.
+        if self.to_tbsp % 2 == 1 && amount >= half_tbsp && halves.is_integer() {
+            return format!("{} Tbsp", mixed(halves / 2));
+        }
+        let (tbsp, tsp) = split(amount, self.to_tbsp);
+        join(&[(tbsp, "Tbsp")], tsp)
+    }
+
+    /// For many jars, in cups from a quarter cup upward.
+    pub(crate) fn total_label(self) -> String {
+        let quarter_cup = Ratio::new(self.to_cup, 4);
+        if self.tsp.0 < quarter_cup {
             return self.label();
         }
-        let quarters = (self.0 / quarter_cup).floor();
-        let rest = self.0 - quarters * quarter_cup;
+        let quarters = (self.tsp.0 / quarter_cup).floor();
+        let rest = self.tsp.0 - quarters * quarter_cup;
         let cups = quarters / 4;
         let noun = if cups > Ratio::ONE { "cups" } else { "cup" };
-        let (tbsp, tsp) = split(rest, TSP_PER_TBSP);
+        let (tbsp, tsp) = split(rest, self.to_tbsp);
         join(&[(cups, noun), (tbsp, "Tbsp")], tsp)
     }
 }

@@ -15,7 +15,7 @@ use uom::si::time::hour;
 use uom::si::volume::liter;
 
 pub use uom::si::f64::{
-    AvailableEnergy, Energy, Length, Mass, MassDensity, MassRate, Power, Pressure,
+    Area, AvailableEnergy, Energy, Length, Mass, MassDensity, MassRate, Power, Pressure,
     ThermodynamicTemperature as Temperature, Time, Volume, VolumeRate,
 };
 

@@ -2,7 +2,9 @@
 
 use uom::si::f64::Volume;
 
-use crate::canner::loads::{self, Capacity, Group, LoadPlan, NoCapacity};
+use crate::canner::loads::{self, Group, LoadPlan};
+use crate::canner::room::NoRoom;
+use crate::canner::room::Room;
 use crate::jars::acid::{self, Agent};
 use crate::jars::size::JarSize;
 use crate::kitchen::altitude::Altitude;
@@ -76,7 +78,7 @@ pub enum NoPlan {
     Refused(Refusal),
     /// The canner's capacity is not known.
     #[error(transparent)]
-    NoCapacity(#[from] NoCapacity),
+    NoRoom(#[from] NoRoom),
 }
 
 /// Salt for one jar, taste only: 1 tsp a quart, in proportion, to the next ⅛ tsp. Source: USDA Guide 3, from memory.
@@ -104,7 +106,7 @@ fn proposed_mix(wish: &Wish, volume: Volume) -> Vec<(JarSize, u32)> {
 ///
 /// # Errors
 /// [`NoPlan`] when a jar of the plan has no tested process, or the canner's capacity for it is not known.
-pub fn work_out(wish: &Wish, capacity: &[Capacity], turnaround: Minutes) -> Result<BatchPlan, NoPlan> {
+pub fn work_out(wish: &Wish, room: &dyn Room, turnaround: Minutes) -> Result<BatchPlan, NoPlan> {
     let volume = wish.volume;
     let full = |volume| yields::full_jars(volume, wish.jar);
     let full_jars = Range { low: full(volume.low), expected: full(volume.expected), high: full(volume.high) };
@@ -131,13 +133,13 @@ pub fn work_out(wish: &Wish, capacity: &[Capacity], turnaround: Minutes) -> Resu
         .collect();
     let held =
         mix.iter().fold(Volume::default(), |sum, line| sum + line.jar.volume() * f64::from(line.count));
-    let grouped = loads::group(&groups, capacity, turnaround)?;
+    let grouped = loads::group(&groups, room, turnaround)?;
     Ok(BatchPlan {
         volume,
         full_jars,
         left_over: volume.expected - held,
         acid_total: mix.iter().map(|line| line.acid.times(line.count)).sum(),
-        why: loads::why(&groups, &grouped, capacity, turnaround),
+        why: loads::why(&groups, &grouped, room, turnaround),
         loads: grouped,
         mix,
     })
@@ -146,7 +148,7 @@ pub fn work_out(wish: &Wish, capacity: &[Capacity], turnaround: Minutes) -> Resu
 #[cfg(test)]
 mod tests {
     use super::{BatchPlan, NoPlan, Wish, work_out};
-    use crate::canner::loads::Capacity;
+    use crate::canner::room::Capacity;
     use crate::jars::acid::Agent;
     use crate::jars::size::JarSize;
     use crate::kitchen::altitude::Altitude;

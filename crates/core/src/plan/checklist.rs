@@ -8,6 +8,7 @@ use crate::canner::pot::COVER_IN;
 use crate::jars::acid::{self, Agent};
 use crate::jars::contents::{Added, in_words};
 use crate::jars::size::JarSize;
+use crate::jars::spoons::Spoons;
 use crate::measures::moment::Minutes;
 use crate::measures::units::inches;
 use crate::measures::vocabulary::vocabulary;
@@ -64,6 +65,8 @@ pub struct Sheet {
     pub additions: Option<Vec<Added>>,
     /// Acid of choice.
     pub agent: Agent,
+    /// The household's spoons.
+    pub spoons: Spoons,
     /// Salt wanted.
     pub salt: bool,
     /// Where the rest goes that fills no jar.
@@ -136,7 +139,7 @@ fn jars(sheet: &Sheet) -> Vec<String> {
         format!(
             "Acid first, into the empty jar: {}, {}.",
             sheet.agent,
-            each(&|jar| acid::per_jar(sheet.agent, jar).label())
+            each(&|jar| sheet.spoons.dose_with_volume(sheet.agent, acid::per_jar(sheet.agent, jar)))
         ),
     ];
     if sheet.salt {
@@ -224,6 +227,7 @@ mod tests {
     use crate::jars::acid::Agent;
     use crate::jars::contents::Ingredient;
     use crate::jars::size::JarSize;
+    use crate::jars::spoons::Spoons;
     use crate::measures::moment::Minutes;
     use crate::plan::outlook::Making;
     use crate::tables::process::{Method, Product};
@@ -234,6 +238,7 @@ mod tests {
             jars: vec![(JarSize::Quart, 7), (JarSize::Pint, 2)],
             additions: Some(Vec::new()),
             agent: Agent::BottledLemonJuice,
+            spoons: Spoons::Us,
             salt: false,
             rest: Some(super::Rest::Freezer),
             method,
@@ -247,7 +252,7 @@ mod tests {
             let list = steps(&sheet(*product, Method::BoilingWater, None));
             assert!(list.is_sorted_by_key(|step| step.station), "{product}");
             let place = |word: &str| list.iter().position(|step| step.text.contains(word)).unwrap();
-            assert!(place("2 Tbsp in each quart, 1 Tbsp in each pint") < place("Fill to"));
+            assert!(place("2 Tbsp (30 mL) in each quart, 1 Tbsp (15 mL) in each pint") < place("Fill to"));
             assert!(list[place("Count from")].text.contains("7 jars, 50 minutes; then 2 jars"));
         }
     }

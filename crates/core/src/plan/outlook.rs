@@ -4,7 +4,7 @@
 use uom::si::ratio::ratio;
 use uom::si::time::minute;
 
-use crate::canner::loads::Capacity;
+use crate::canner::room::Room;
 use crate::crates::fruit::Kind;
 use crate::day::sink;
 use crate::jars::acid::{self, Agent};
@@ -137,7 +137,7 @@ pub struct Ground<'a> {
     /// Height of the kitchen.
     pub altitude: Altitude,
     /// What the canner holds.
-    pub capacity: &'a [Capacity],
+    pub room: &'a dyn Room,
     /// Minutes between two loads.
     pub turnaround: Minutes,
     /// Acid of choice.
@@ -210,12 +210,7 @@ pub fn outlook(making: Making, jar: JarSize, lots: &[(Kind, Mass)], ground: &Gro
         altitude: ground.altitude,
     };
     let process = look_up(&query).map(|tested| tested.options[0]);
-    let fits = ground
-        .capacity
-        .iter()
-        .find(|capacity| capacity.jar == jar)
-        .map_or(1, |capacity| capacity.count.max(1));
-    let loads = jars.expected.div_ceil(fits);
+    let loads = jars.expected.div_ceil(ground.room.most_of(jar).unwrap_or(1));
     let minutes = process.as_ref().map_or(0, |option| option.minutes.0);
     let effort = effort(&making);
     let hands = effort.hands_per_lb * in_pounds(weight) + effort.hands_per_jar * f64::from(jars.expected);

@@ -6,6 +6,7 @@ use serde::Serialize;
 use crate::jars::acid::Agent;
 use crate::jars::contents::Added;
 use crate::jars::size::JarSize;
+use crate::jars::spoons::Measured;
 use crate::measures::ids::{BatchId, CannerId, LotId};
 use crate::measures::moment::{Minutes, Moment};
 use crate::plan::checklist::Rest;
@@ -45,8 +46,10 @@ pub struct Batch {
     pub jars: u32,
     /// Jars that have come out of the canner.
     pub jars_lifted: u32,
-    /// Acid stirred into the pot instead of the jars, in teaspoons.
+    /// Acid stirred into the pot instead of the jars, in US teaspoons.
     pub pot_dose_tsp: Option<f64>,
+    /// The same as it was measured out, line by line; empty when nothing was.
+    pub pot_said: Vec<Measured>,
     /// What goes in besides tomatoes, acid and salt; empty for nothing, `null` while nobody said.
     pub additions: Option<Vec<Added>>,
     /// Whether that was asked at all: it was not of batches recorded before the question existed.

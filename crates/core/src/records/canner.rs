@@ -4,9 +4,11 @@ use std::collections::BTreeMap;
 
 use serde::{Deserialize, Serialize};
 
-use crate::canner::loads::Capacity;
+use crate::canner::outline::Outline;
+use crate::canner::pot::Pot;
 use crate::jars::size::JarSize;
 use crate::measures::ids::CannerId;
+use crate::measures::units::millimetres;
 use crate::tables::process::Method;
 
 /// A canner with what it holds.
@@ -30,25 +32,40 @@ pub struct Canner {
     pub burner_mm: Option<f64>,
 }
 
-impl Canner {
-    /// The capacity in the core's terms.
-    #[must_use]
-    pub fn capacities(&self) -> Vec<Capacity> {
-        self.capacity.iter().map(|(jar, count)| Capacity { jar: *jar, count: *count }).collect()
-    }
-}
-
 /// A canner from inside, in millimetres.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(deny_unknown_fields)]
 pub struct PotSize {
-    /// Inner width.
+    /// Inner width; of an oblong one across.
     pub inner_diameter_mm: f64,
+    /// Inner length of an oblong one with rounded ends; `null` for a round one.
+    #[serde(default)]
+    pub inner_length_mm: Option<f64>,
     /// Inner height.
     pub inner_height_mm: f64,
     /// Top of the rack over the bottom.
     pub rack_height_mm: f64,
+}
+
+impl PotSize {
+    /// From above. One that is not longer than wide is round.
+    #[must_use]
+    pub fn outline(self) -> Outline {
+        let width = millimetres(self.inner_diameter_mm);
+        let length = self.inner_length_mm.map_or(width, millimetres);
+        Outline { length: length.max(width), width }
+    }
+
+    /// All of it.
+    #[must_use]
+    pub fn inside(self) -> Pot {
+        Pot {
+            outline: self.outline(),
+            inner_height: millimetres(self.inner_height_mm),
+            rack_height: millimetres(self.rack_height_mm),
+        }
+    }
 }
 
 /// A change to a canner; absent fields stay.

@@ -4,8 +4,9 @@ use std::collections::BTreeMap;
 
 use serde::{Deserialize, Serialize};
 
-use crate::canner::pot::{JarOutside, Outsides};
+use crate::canner::outline::{JarOutside, Outsides};
 use crate::jars::size::JarSize;
+use crate::jars::spoons::Spoons;
 use crate::kitchen::altitude::Altitude;
 use crate::measures::ids::{CannerId, ContainerId};
 use crate::measures::units::millimetres;
@@ -43,6 +44,8 @@ pub struct Kitchen {
     pub altitude_ft: Option<f64>,
     /// Units to show.
     pub units: Units,
+    /// Spoons and cups that doses are measured with.
+    pub spoons: Spoons,
     /// Minutes from lifting one load to the next one's jars going in.
     pub turnaround_minutes: u32,
     /// Pounds of fruit to expect of one plant.
@@ -104,6 +107,8 @@ pub struct KitchenChange {
     pub altitude_ft: Option<f64>,
     /// New units.
     pub units: Option<Units>,
+    /// New spoons.
+    pub spoons: Option<Spoons>,
     /// New turnaround.
     pub turnaround_minutes: Option<u32>,
     /// New number of hands.

@@ -1,6 +1,6 @@
 //! Canner loads: their jars, their batch and what happened to them.
 
-use serde::Serialize;
+use serde::{Deserialize, Serialize};
 
 use crate::canner::clock::BoilClock;
 use crate::canner::events::Fate;
@@ -11,7 +11,7 @@ use crate::measures::ids::{BatchId, JarId, LoadId};
 use crate::measures::moment::{Minutes, Moment};
 use crate::records::batch::Batch;
 use crate::records::canner::Canner;
-use crate::records::jar::Jar;
+use crate::records::jar::{Jar, count_sizes};
 use crate::tables::process::{Medium, ProcessOption, Query, Refusal, at_pounds, look_up};
 
 /// A load with its jars, its batch and its clock.
@@ -33,6 +33,10 @@ pub struct CannerLoad {
     pub claims: Option<Claims>,
     /// Whether that is asked of it: loads from before it was asked make no claim and raise no alarm.
     pub claims_asked: bool,
+    /// Jars of something else in the same canner.
+    pub also: Vec<AlsoIn>,
+    /// When the first of its jars was filled.
+    pub filled_since: Option<Moment>,
     /// What a probe in the canner read, oldest first.
     pub readings: Vec<CannerReading>,
     /// Pressure, if it is a pressure process.
@@ -81,15 +85,33 @@ impl CannerLoad {
         Ok(at_its_pounds.unwrap_or(options[0]))
     }
 
-    /// The tested process of the jar that needs longest: everything in a canner gets the longest time. `None` when it
-    /// has no jars.
+    /// Everything that stands in the canner, by size.
+    #[must_use]
+    pub fn stands(&self) -> Vec<(JarSize, u32)> {
+        let mut sizes = count_sizes(&self.jars);
+        for also in &self.also {
+            match sizes.iter_mut().find(|(size, _)| *size == also.size) {
+                Some((_, count)) => *count += also.count,
+                None => sizes.push((also.size, also.count)),
+            }
+        }
+        sizes
+    }
+
+    /// The tested process of the jar that needs longest: everything in a canner gets the longest time, what rides along
+    /// with it too. `None` when it has no jars.
     ///
     /// # Errors
     /// [`Refusal`] of the first jar that has none.
     pub fn longest_process(&self, altitude: Altitude) -> Result<Option<ProcessOption>, Refusal> {
         let own = self.jars.iter().map(|jar| self.own_process(jar, altitude));
         let own = own.collect::<Result<Vec<_>, _>>()?;
-        Ok(own.into_iter().max_by_key(|option| option.minutes))
+        let longest = own.into_iter().max_by_key(|option| option.minutes);
+        let also = self.also.iter().map(|also| also.minutes).max();
+        Ok(longest.map(|option| ProcessOption {
+            minutes: also.map_or(option.minutes, |also| also.max(option.minutes)),
+            ..option
+        }))
     }
 
     /// What became of one of its jars in the canner.
@@ -117,6 +139,19 @@ impl CannerLoad {
             Fate::OutTooEarly | Fate::Broken => false,
         }
     }
+}
+
+/// Like jars of something else that ride along in a load: neither approved nor timed here.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(deny_unknown_fields)]
+pub struct AlsoIn {
+    /// Size.
+    pub size: JarSize,
+    /// How many, 1 to 1,000.
+    pub count: u32,
+    /// Minutes that they need by their own recipe, 1 to 1,440.
+    pub minutes: Minutes,
 }
 
 /// A jar that did not stay with its load.

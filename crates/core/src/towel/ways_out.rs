@@ -5,6 +5,7 @@ use serde::Serialize;
 use super::seal::{Cooling, FRIDGE_DAYS, LidVerdict, Rescue, Wrong, window};
 use crate::canner::moment::unbroken;
 use crate::jars::acid::per_jar;
+use crate::jars::spoons::Spoons;
 use crate::measures::ids::JarId;
 use crate::measures::moment::{Minutes, Moment};
 use crate::measures::words::{capital, counted};
@@ -66,11 +67,12 @@ fn of_failed(jar: &TowelJar, cooling: &Cooling, now: Moment) -> WaysOut {
     WaysOut { jars: vec![jar.id], wrong: Wrong::Lid, words, at, ways: ways(is_late), asks_cold: is_late }
 }
 
-/// The dose of each size among some jars: "½ tsp citric acid into each quart".
+/// The dose of each size among some jars: "½ tsp (2.5 mL, 2.5 g) citric acid into each quart", in the published spoons.
 fn doses_of(jars: &[&TowelJar], load: &CannerLoad) -> String {
     let mut doses: Vec<String> = Vec::new();
     for jar in load.jars.iter().filter(|jar| jars.iter().any(|other| other.id == jar.id)) {
-        let dose = format!("{} {} into each {}", per_jar(jar.agent, jar.size).label(), jar.agent, jar.size);
+        let dose = Spoons::Us.dose_with_volume(jar.agent, per_jar(jar.agent, jar.size));
+        let dose = format!("{dose} {} into each {}", jar.agent, jar.size);
         if !doses.contains(&dose) {
             doses.push(dose);
         }

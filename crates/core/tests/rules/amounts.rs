@@ -1,11 +1,12 @@
 //! Spoons, grams, millilitres and bottles; the cupboard that holds them; the window of the lids.
 
 use bodega_core::jars::acid::{
-    Agent, CITRIC_G_PER_TSP, LeastDose, bottles, grams, label_of, least_per_jar, measured, per_jar,
-    pot_share, teaspoons_of, total,
+    Agent, CITRIC_G_PER_TSP, LeastDose, bottles, grams, least_per_jar, measured, per_jar, pot_share,
+    teaspoons_of, total,
 };
 use bodega_core::jars::bench::{JarStep, bench_steps, last_step, may_tick, next_step, state_of};
 use bodega_core::jars::size::{JarSize, Mouth, TableJar};
+use bodega_core::jars::spoons::Spoons;
 use bodega_core::kitchen::cupboard::missing;
 use bodega_core::measures::moment::{Minutes, Moment};
 use bodega_core::measures::teaspoons::{ML_PER_TSP, Teaspoons};
@@ -90,7 +91,8 @@ fn decimals_are_said_in_eighths_and_upwards() {
         (96.0, "2 cups"),
         (-3.0, "0 tsp"),
     ] {
-        assert_eq!(label_of(tsp), said, "{tsp}");
+        let amount = Spoons::Us.amount_with_volume(Agent::BottledLemonJuice, tsp);
+        assert_eq!(amount.split(" (").next(), Some(said), "{tsp}");
     }
 }
 
@@ -329,7 +331,7 @@ fn acid_in_the_pot_counts_for_every_jar_once_it_is_enough_for_all() {
     assert!(may_tick(&quart, JarStep::Lid, false, &pot(9.0)).is_err());
     let steps = bench_steps(std::slice::from_ref(&quart), &pot(12.0));
     assert_eq!((steps[0].step, steps[0].have), (JarStep::Acid, 1));
-    let to_add = |pots: &[DosedPot]| doses(std::slice::from_ref(&quart), pots)[0].to_add.clone();
+    let to_add = |pots: &[DosedPot]| doses(std::slice::from_ref(&quart), pots, Spoons::Us)[0].to_add.clone();
     assert_eq!(to_add(&[]).as_deref(), Some("2 Tbsp"));
     assert_eq!(to_add(&pot(9.0)).as_deref(), Some("½ Tbsp"), "three teaspoons short for two jars");
     assert_eq!(to_add(&pot(12.0)), None);

@@ -218,7 +218,10 @@ fn the_smallest_of_several_jars_is_short_by_its_own_dose() {
     acid.per_jar_tsp = Some(BTreeMap::from([(JarSize::Quart, 6.0), (JarSize::Pint, 1.5)]));
     let found = judge(&case).findings;
     assert_eq!(found.len(), 1);
-    assert_eq!(found[0].message, "½ Tbsp of bottled lemon juice in a pint is too little: it needs 1 Tbsp.");
+    assert_eq!(
+        found[0].message,
+        "½ Tbsp (7.4 mL) of bottled lemon juice in a pint is too little: it needs 1 Tbsp (15 mL)."
+    );
     // Of two sizes that are short, the one that is short by more is named; a size without a line got nothing.
     case.acid.as_mut().unwrap().per_jar_tsp = Some(BTreeMap::from([(JarSize::Pint, 2.5)]));
     assert!(judge(&case).findings[0].message.contains("in a quart is too little: it needs 2 Tbsp"));

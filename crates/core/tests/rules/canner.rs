@@ -2,10 +2,10 @@
 
 use bodega_core::canner::events::BoilEvent;
 use bodega_core::canner::heat::{Charge, come_up, food_at, heat_to_boil, tap_water, water_before};
-use bodega_core::canner::pot::{Crowding, Outsides, Pot, fill, overhangs, topping_up, usual_outside};
+use bodega_core::canner::outline::{Outline, Outsides, usual_outside};
+use bodega_core::canner::pot::{Crowding, Pot, fill, overhangs, topping_up};
 use bodega_core::canner::probe::{Suggestion, suggestion};
-use bodega_core::canner::standing::standing;
-use bodega_core::canner::water::{come_up_of, filling, inner_width, stands_over, warm_up_of};
+use bodega_core::canner::water::{come_up_of, filling, outline, stands_over, warm_up_of};
 use bodega_core::counter::{of_canner, of_kettle, of_lids};
 use bodega_core::jars::size::JarSize;
 use bodega_core::kitchen::altitude::Altitude;
@@ -14,7 +14,6 @@ use bodega_core::measures::units::{Power, Volume, celsius, litres, millimetres};
 use bodega_core::records::canner::PotSize;
 use bodega_core::records::load::{CannerLoad, CannerReading};
 use bodega_core::tables::process::{Method, Pack};
-use proptest::prelude::*;
 use uom::si::energy::kilojoule;
 use uom::si::length::millimeter;
 use uom::si::power::watt;
@@ -69,8 +68,12 @@ fn water_and_food_start_as_warm_as_the_pack_says() {
 fn with_pot(method: Method) -> CannerLoad {
     let jars = (1..=7).map(|number| jar(number, 1, JarSize::Quart)).collect();
     let mut load = load(method, 50, jars, &[]);
-    load.canner.pot =
-        Some(PotSize { inner_diameter_mm: 305.0, inner_height_mm: 270.0, rack_height_mm: 12.0 });
+    load.canner.pot = Some(PotSize {
+        inner_diameter_mm: 305.0,
+        inner_length_mm: None,
+        inner_height_mm: 270.0,
+        rack_height_mm: 12.0,
+    });
     load.canner.power_w = Some(3000.0);
     load
 }
@@ -108,14 +111,14 @@ fn a_loads_water_is_what_its_pot_holds_around_its_jars() {
 #[test]
 fn a_canner_is_as_wide_as_somebody_measured() {
     let mut canner = with_pot(Method::BoilingWater).canner;
-    assert!((inner_width(&canner).get::<millimeter>() - 305.0).abs() < 1e-9);
+    assert!((outline(&canner).width.get::<millimeter>() - 305.0).abs() < 1e-9);
     assert!(!stands_over(&canner), "nobody measured the burner");
     canner.burner_mm = Some(209.0);
     assert!(stands_over(&canner), "311 mm outside, 51 mm over on a side");
     canner.burner_mm = Some(210.0);
     assert!(!stands_over(&canner));
     canner.pot = None;
-    assert!(!stands_over(&canner) && (inner_width(&canner).get::<millimeter>() - 305.0).abs() < 1e-9);
+    assert!(!stands_over(&canner) && (outline(&canner).width.get::<millimeter>() - 305.0).abs() < 1e-9);
     assert!(!overhangs(millimetres(301.5), millimetres(200.0)));
     assert!(overhangs(millimetres(301.7), millimetres(200.0)));
 }
@@ -123,7 +126,7 @@ fn a_canner_is_as_wide_as_somebody_measured() {
 #[test]
 fn a_pot_says_what_does_not_fit() {
     let pot = |high: f64| Pot {
-        inner_diameter: millimetres(305.0),
+        outline: Outline::round(millimetres(305.0)),
         inner_height: millimetres(high),
         rack_height: millimetres(10.0),
     };
@@ -142,51 +145,12 @@ fn a_pot_says_what_does_not_fit() {
     // Two inches over the lids for every process of more than half an hour.
     assert_eq!(said(full + 30.0, 7, 50.8), (true, vec![]));
     assert_eq!(said(full + 30.0, 7, 50.0), (true, vec![Crowding::LowCover]));
-    let narrow = Pot { inner_diameter: millimetres(60.0), ..pot(400.0) };
+    let narrow = Pot { outline: Outline::round(millimetres(60.0)), ..pot(400.0) };
     let none = fill(&narrow, &[(JarSize::Quart, 1)], millimetres(38.0), &Outsides::default());
     assert!(!none.fits && none.water == Volume::default(), "{none:?}");
     for (minutes, litres) in [(0, 1.0), (60, 1.0), (61, 61.0 / 60.0), (120, 2.0)] {
         assert!((topping_up(Minutes(minutes)).get::<liter>() - litres).abs() < 1e-9, "{minutes}");
     }
-}
-
-proptest! {
-    #![proptest_config(ProptestConfig::with_cases(60))]
-
-    #[test]
-    fn jars_are_drawn_inside_and_beside_each_other(count in 1_usize..=20, wide in 400.0_f64..600.0) {
-        let places = standing(millimetres(wide), &vec![JarSize::HalfPint; count], &Outsides::default());
-        prop_assert_eq!(places.len(), count);
-        let radius = usual_outside(JarSize::HalfPint).diameter.get::<millimeter>() / wide;
-        for (number, place) in places.iter().enumerate() {
-            prop_assert!((place.r - radius).abs() < 1e-9);
-            prop_assert!(place.x.hypot(place.y) + place.r < 1.0 + 1e-6, "jar {number} is outside");
-            for other in &places[..number] {
-                let apart = (place.x - other.x).hypot(place.y - other.y);
-                prop_assert!(apart > (place.r + other.r) * 0.985, "jars lie on one another");
-            }
-        }
-    }
-}
-
-#[test]
-fn one_jar_stands_in_the_middle_and_a_ring_begins_at_the_top() {
-    let wide = millimetres(305.0);
-    let of = |count: usize| standing(wide, &vec![JarSize::Quart; count], &Outsides::default());
-    assert!(of(0).is_empty());
-    let one = of(1)[0];
-    assert!(one.x.abs() < 1e-9 && one.y.abs() < 1e-9);
-    for count in 2..=6 {
-        let ring = of(count);
-        assert!(ring[0].x.abs() < 1e-9 && (ring[0].y + 1.0 - ring[0].r).abs() < 1e-9, "{count}");
-        // They stand evenly round the wall.
-        let turn = std::f64::consts::TAU / f64::from(u32::try_from(count).unwrap());
-        let angle = |place: &bodega_core::canner::standing::Place| place.y.atan2(place.x);
-        let step = (angle(&ring[1]) - angle(&ring[0])).rem_euclid(std::f64::consts::TAU);
-        assert!((step - turn).abs() < 1e-6, "{count}: {step}");
-    }
-    let seven = of(7);
-    assert!(seven[6].x.abs() < 1e-6 && seven[6].y.abs() < 1e-6, "the seventh in the middle");
 }
 
 fn reading(after: i64, temp_c: f64) -> CannerReading {

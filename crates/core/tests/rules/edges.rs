@@ -1,7 +1,7 @@
 //! Where a rule turns over: the exact value, and the one beside it.
 
-use bodega_core::canner::loads::Capacity;
-use bodega_core::canner::pot::{jars_side_by_side, usual_outside};
+use bodega_core::canner::outline::{Outline, Outsides, usual_outside};
+use bodega_core::canner::room::Capacity;
 use bodega_core::jars::acid::{Agent, measured, per_jar};
 use bodega_core::jars::contents::{Added, Ingredient, NotCounted};
 use bodega_core::jars::size::JarSize;
@@ -27,10 +27,11 @@ fn water_that_leaves_by_volume_and_by_weight_is_the_same_water() {
 #[test]
 fn a_pot_of_just_the_published_width_holds_the_published_number() {
     // Equal circles in a circle: seven in one of three diameters, exactly; two in one of two.
-    let jar = usual_outside(JarSize::Quart);
-    assert_eq!(jars_side_by_side(jar.diameter * 3.0, jar), 7);
-    assert_eq!(jars_side_by_side(jar.diameter * 2.0, jar), 2);
-    assert_eq!(jars_side_by_side(jar.diameter * 0.99, jar), 0);
+    let wide = usual_outside(JarSize::Quart).diameter;
+    let most = |times: f64| Outline::round(wide * times).most_of(JarSize::Quart, &Outsides::default());
+    assert_eq!(most(3.0), 7);
+    assert_eq!(most(2.0), 2);
+    assert_eq!(most(0.99), 0);
 }
 
 #[test]

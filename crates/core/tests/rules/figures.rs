@@ -1,7 +1,7 @@
 //! Figures worked out by hand, one formula at a time.
 
-use bodega_core::canner::loads::Capacity;
 use bodega_core::canner::pot::overhangs;
+use bodega_core::canner::room::Capacity;
 use bodega_core::crates::fruit::{KNOWN_CONTAINERS, Kind};
 use bodega_core::jars::acid::Agent;
 use bodega_core::jars::size::JarSize;
@@ -74,7 +74,7 @@ fn an_outlook_adds_hands_and_canner_up() {
     let ground = Ground {
         method: Method::BoilingWater,
         altitude: Altitude::from_feet(2000.0).unwrap(),
-        capacity: &capacity,
+        room: &capacity,
         turnaround: Minutes(25),
         agent: Agent::CitricAcid,
         household: &household,

@@ -8,6 +8,7 @@ use bodega_core::crates::fruit::{Condition, Fault, Kind};
 use bodega_core::jars::acid::Agent;
 use bodega_core::jars::claims::Claims;
 use bodega_core::jars::size::JarSize;
+use bodega_core::jars::spoons::Spoons;
 use bodega_core::kitchen::altitude::Altitude;
 use bodega_core::measures::ids::{BatchId, CannerId, JarId, LoadId, LotId};
 use bodega_core::measures::moment::{Minutes, Moment};
@@ -79,6 +80,7 @@ pub fn batch(id: i64, method: Method) -> Batch {
         jars: 7,
         jars_lifted: 0,
         pot_dose_tsp: None,
+        pot_said: Vec::new(),
         additions: Some(Vec::new()),
         additions_asked: true,
         chilled_at: None,
@@ -110,6 +112,8 @@ pub fn load(method: Method, minutes: u32, mut jars: Vec<Jar>, events: &[(BoilEve
         jars_c: None,
         claims: Some(Claims::USUAL),
         claims_asked: true,
+        also: Vec::new(),
+        filled_since: None,
         readings: Vec::new(),
         psi: None,
         jars,
@@ -182,6 +186,7 @@ pub fn house(altitude_ft: Option<f64>) -> Kitchen {
     Kitchen {
         name: "Saltbrook Terrace".to_owned(),
         altitude_ft,
+        spoons: Spoons::Us,
         units: Units::Us,
         turnaround_minutes: 25,
         pounds_per_plant: 10.0,

@@ -1,7 +1,8 @@
 //! Canner loads against an exhaustive search, and against the published canner.
 
-use bodega_core::canner::loads::{Capacity, Group, LoadPlan, group, why};
-use bodega_core::canner::pot::{jars_side_by_side, usual_outside};
+use bodega_core::canner::loads::{Group, LoadPlan, group, why};
+use bodega_core::canner::outline::{Outline, Outsides};
+use bodega_core::canner::room::Capacity;
 use bodega_core::jars::size::JarSize;
 use bodega_core::measures::moment::Minutes;
 use bodega_core::measures::units::millimetres;
@@ -80,9 +81,9 @@ fn a_size_without_capacity_is_named() {
 #[test]
 fn standard_canner_holds_seven_quarts_or_nine_pints() {
     // USDA Guide 1 and 3, from memory: a canner load is 7 quarts or 9 pints. 305 mm is the usual inner width.
-    let inner = millimetres(305.0);
-    assert_eq!(jars_side_by_side(inner, usual_outside(JarSize::Quart)), 7);
-    assert_eq!(jars_side_by_side(inner, usual_outside(JarSize::Pint)), 9);
+    let inner = Outline::round(millimetres(305.0));
+    assert_eq!(inner.most_of(JarSize::Quart, &Outsides::default()), 7);
+    assert_eq!(inner.most_of(JarSize::Pint, &Outsides::default()), 9);
 }
 
 /// Tries every way to put the jars, one after another, into an open load or a new one.

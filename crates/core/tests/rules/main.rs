@@ -15,5 +15,6 @@ mod limits;
 mod loads;
 mod messages;
 mod mixed;
+mod room;
 mod split;
 mod tables;

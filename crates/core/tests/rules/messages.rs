@@ -6,14 +6,15 @@ use std::fmt::Write;
 use bodega_core::UnknownWord;
 use bodega_core::canner::clock::BoilClock;
 use bodega_core::canner::events::{BoilEvent, Happened, OutOfOrder};
-use bodega_core::canner::loads::NoCapacity;
 use bodega_core::canner::moment::{Lacks, Touch, said};
 use bodega_core::canner::probe::Suggestion;
+use bodega_core::canner::room::NoRoom;
 use bodega_core::counter::{of_canner, of_kettle, of_lids, of_towel};
 use bodega_core::day::overnight::advice;
 use bodega_core::jars::acid::Agent;
 use bodega_core::jars::bench::{JarStep, bench_steps, may_tick, state_of};
 use bodega_core::jars::size::JarSize;
+use bodega_core::jars::spoons::Spoons;
 use bodega_core::kitchen::altitude::{Altitude, NotBoiling};
 use bodega_core::measures::ids::LoadId;
 use bodega_core::measures::moment::Minutes;
@@ -356,6 +357,7 @@ fn checklists() -> Vec<String> {
                     jars: vec![(JarSize::Quart, 7), (JarSize::Pint, 1)],
                     additions: rest.map(|_| Vec::new()),
                     agent: *agent,
+                    spoons: Spoons::Us,
                     salt: true,
                     rest,
                     method,
@@ -440,7 +442,9 @@ fn errors() -> Vec<String> {
     let unknown: UnknownWord = "gallon".parse::<JarSize>().unwrap_err();
     let mut all = vec![
         unknown.to_string(),
-        NoCapacity(JarSize::Quart).to_string(),
+        NoRoom::NotCounted(JarSize::Quart).to_string(),
+        NoRoom::TooTall(JarSize::Quart).to_string(),
+        NoRoom::TooWide(JarSize::Quart).to_string(),
         NotBoiling(45.0).to_string(),
         MediumError::Missing.to_string(),
         MediumError::NotForProduct.to_string(),

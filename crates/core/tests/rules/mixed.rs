@@ -1,8 +1,10 @@
 //! Loads that several batches share: every jar by its own batch, the load by the jar that needs longest.
 
 use bodega_core::canner::events::{BoilEvent, Fate, Happened};
-use bodega_core::canner::loads::{Capacity, fits};
+use bodega_core::canner::outline::Outsides;
 use bodega_core::canner::regroup::{NoRegrouping, regroup};
+use bodega_core::canner::room::Capacity;
+use bodega_core::canner::room::Room;
 use bodega_core::jars::acid::Agent;
 use bodega_core::jars::bench::next_load;
 use bodega_core::jars::claims::Claims;
@@ -10,6 +12,7 @@ use bodega_core::jars::contents::Added;
 use bodega_core::jars::doses::{DosedPot, doses};
 use bodega_core::jars::ph::{PhSample, Remedy};
 use bodega_core::jars::size::JarSize;
+use bodega_core::jars::spoons::Spoons;
 use bodega_core::judge::case::{Ingredient, LidState};
 use bodega_core::judge::records::{
     BatchFacts, Judged, judge_load, judge_plan, judge_towel, lot_findings, ph_findings,
@@ -231,8 +234,8 @@ fn a_jar_that_left_early_is_held_against_its_own_time() {
 
 #[test]
 fn one_rule_says_whether_jars_fit() {
-    let capacity = canner(Method::BoilingWater).capacities();
-    let fit = |jars: &[(JarSize, u32)]| fits(&capacity, jars);
+    let room = canner(Method::BoilingWater).room(&Outsides::default());
+    let fit = |jars: &[(JarSize, u32)]| room.holds(jars);
     assert!(fit(&[(JarSize::Quart, 7)]) && !fit(&[(JarSize::Quart, 8)]));
     assert!(fit(&[(JarSize::Pint, 9)]) && !fit(&[(JarSize::Pint, 10)]));
     // 4/7 and 3/9 are 57/63; a quart more is 66/63.
@@ -240,8 +243,7 @@ fn one_rule_says_whether_jars_fit() {
     assert!(!fit(&[(JarSize::Quart, 5), (JarSize::Pint, 3)]));
     assert!(!fit(&[(JarSize::Litre, 1)]), "a size whose capacity nobody gave does not fit");
     assert!(fit(&[]));
-    assert_eq!(capacity.len(), 3);
-    assert!(capacity.contains(&Capacity { jar: JarSize::Quart, count: 7 }));
+    assert_eq!((room.most_of(JarSize::Quart), room.most_of(JarSize::Pint)), (Ok(7), Ok(9)));
 }
 
 fn waiting(id: i64, jars: Vec<Jar>) -> CannerLoad {
@@ -281,7 +283,7 @@ fn waiting_loads_go_together_by_time_and_pressure() {
     let quarts =
         |count: u32, from: u32| (0..count).map(|n| jar(from + n, 1, JarSize::Quart)).collect::<Vec<_>>();
     let open = vec![waiting(1, quarts(3, 1)), waiting(2, quarts(4, 4)), waiting(3, Vec::new())];
-    let found = regroup(open.clone(), &canner, altitude, Minutes(10)).unwrap().unwrap();
+    let found = regroup(open.clone(), &canner, &Outsides::default(), altitude, Minutes(10)).unwrap().unwrap();
     assert_eq!(found.loads, [LoadId(1), LoadId(2)]);
     assert_eq!((found.now, found.plan.total), (Minutes(120), Minutes(60)));
     assert_eq!(found.best.len(), 1);
@@ -295,7 +297,7 @@ fn waiting_loads_go_together_by_time_and_pressure() {
         other.medium = Some(Medium::Juice);
     }
     let kinds = vec![waiting(1, kinds)];
-    let apart = regroup(kinds, &canner, altitude, Minutes(10)).unwrap().unwrap();
+    let apart = regroup(kinds, &canner, &Outsides::default(), altitude, Minutes(10)).unwrap().unwrap();
     let mut sizes: Vec<(u32, usize)> =
         apart.best.iter().map(|load| (load.minutes.0, load.jars.len())).collect();
     sizes.sort_unstable();
@@ -309,19 +311,22 @@ fn waiting_loads_go_together_by_time_and_pressure() {
     let mut begun = open.clone();
     begun[0] = CannerLoad { id: LoadId(1), ..load(Method::BoilingWater, 50, quarts(3, 1), &BOIL[..1]) };
     begun[1].canner.id = CannerId(2);
-    assert_eq!(regroup(begun, &canner, altitude, Minutes(10)).unwrap(), None);
+    assert_eq!(regroup(begun, &canner, &Outsides::default(), altitude, Minutes(10)).unwrap(), None);
 
     let mut pressed = open.clone();
     pressed[1].psi = Some(6);
-    let alone = regroup(pressed, &canner, altitude, Minutes(10)).unwrap().unwrap();
+    let alone = regroup(pressed, &canner, &Outsides::default(), altitude, Minutes(10)).unwrap().unwrap();
     assert_eq!(alone.loads, [LoadId(1)], "another pressure is another load");
 
     let mut odd = open.clone();
     odd[0].jars[0].size = JarSize::HalfGallon;
-    assert!(matches!(regroup(odd, &canner, altitude, Minutes(10)), Err(NoRegrouping::Refused(_))));
+    assert!(matches!(
+        regroup(odd, &canner, &Outsides::default(), altitude, Minutes(10)),
+        Err(NoRegrouping::Refused(_))
+    ));
     let mut litre = open;
     litre[0].jars[0].size = JarSize::Litre;
-    let error = regroup(litre, &canner, altitude, Minutes(10)).unwrap_err();
+    let error = regroup(litre, &canner, &Outsides::default(), altitude, Minutes(10)).unwrap_err();
     assert_eq!(error.to_string(), "the canner's capacity for litres is not given; say how many fit");
 }
 
@@ -333,7 +338,7 @@ fn doses_of_a_shared_load_are_each_batchs_own() {
         jar.wants_salt = true;
     });
     jars.push(jar(3, 1, JarSize::Pint));
-    let found = doses(&jars, &[]);
+    let found = doses(&jars, &[], Spoons::Us);
     let lines: Vec<(i64, &str, u32, &str, Option<&str>)> = found
         .iter()
         .map(|dose| (dose.batch.0, dose.jar.label(), dose.count, dose.acid.as_str(), dose.salt.as_deref()))
@@ -353,9 +358,9 @@ fn doses_of_a_shared_load_are_each_batchs_own() {
         vec![DosedPot { batch: BatchId(1), given_tsp, jars: vec![(JarSize::Quart, 2), (JarSize::Pint, 1)] }]
     };
     let lacks: Vec<Option<String>> =
-        doses(&jars, &pot(12.0)).into_iter().map(|dose| dose.still_lacks).collect();
+        doses(&jars, &pot(12.0), Spoons::Us).into_iter().map(|dose| dose.still_lacks).collect();
     assert_eq!(lacks, [Some("1¼ tsp".to_owned()), Some("⅝ tsp".to_owned()), None]);
-    assert!(doses(&jars, &pot(15.0)).iter().all(|dose| dose.still_lacks.is_none()));
+    assert!(doses(&jars, &pot(15.0), Spoons::Us).iter().all(|dose| dose.still_lacks.is_none()));
 }
 
 #[test]
@@ -389,7 +394,7 @@ fn a_reading_of_ph_says_its_own_things_and_no_more() {
 }
 
 /// What is known of batch 1 of the test kitchen.
-fn facts() -> BatchFacts {
+pub fn facts() -> BatchFacts {
     BatchFacts { batch: batch(1, Method::BoilingWater), sizes: vec![(JarSize::Quart, 2)], ph: Vec::new() }
 }
 
@@ -592,8 +597,8 @@ fn a_plan_is_judged_by_its_longest_load() {
     use bodega_core::plan::batch::work_out;
     let (wish, plan): (Wish, _) = {
         let wish = super::kitchen::wish(Product::Whole, Some(Medium::Water), Pack::Raw);
-        let capacity = canner(Method::BoilingWater).capacities();
-        let plan = work_out(&wish, &capacity, Minutes(10)).unwrap();
+        let room = canner(Method::BoilingWater).room(&Outsides::default());
+        let plan = work_out(&wish, &room, Minutes(10)).unwrap();
         (wish, plan)
     };
     let codes = |findings: Vec<Finding>| findings.into_iter().map(|finding| finding.code).collect::<Vec<_>>();

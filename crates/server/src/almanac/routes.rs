@@ -3,6 +3,7 @@
 use actix_web::{get, web};
 use bodega_core::jars::acid::{self, Agent};
 use bodega_core::jars::size::JarSize;
+use bodega_core::jars::spoons::volume_of;
 use bodega_core::kitchen::altitude::{Altitude, WaterBand};
 use bodega_core::tables::process::{Gauge, Method, Product, headspace, tables};
 use bodega_core::tables::source::Source;
@@ -49,7 +50,14 @@ pub async fn get_almanac(shared: web::Data<Shared>) -> Result<web::Json<Almanac>
                 agent: *agent,
                 doses: ACID_JARS
                     .iter()
-                    .map(|jar| AcidDose { jar: *jar, label: acid::per_jar(*agent, *jar).label() })
+                    .map(|jar| {
+                        let dose = acid::per_jar(*agent, *jar);
+                        AcidDose {
+                            jar: *jar,
+                            label: kitchen.spoons.dose(*agent, dose),
+                            volume: volume_of(*agent, dose.as_f64()),
+                        }
+                    })
                     .collect(),
             })
             .collect(),

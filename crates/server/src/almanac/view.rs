@@ -75,6 +75,8 @@ pub struct AcidDose {
     pub jar: JarSize,
     /// As measured out.
     pub label: String,
+    /// The same without spoons: `30 mL`.
+    pub volume: String,
 }
 
 /// Headspace of a product.

@@ -34,9 +34,11 @@ pub(crate) async fn grouping(shared: &web::Data<Shared>) -> Result<Option<Regrou
     let turnaround = Minutes(kitchen.turnaround_minutes);
     off_thread(move || {
         let altitude = altitude_of(&kitchen)?;
-        regroup_loads(loads, &kitchen.canner, altitude, turnaround).map_err(|error| match error {
-            NoRegrouping::Refused(_) => ApiError::field("altitude_ft", error),
-            NoRegrouping::NoCapacity(_) => ApiError::field("capacity", error),
+        regroup_loads(loads, &kitchen.canner, &kitchen.outsides(), altitude, turnaround).map_err(|error| {
+            match error {
+                NoRegrouping::Refused(_) => ApiError::field("altitude_ft", error),
+                NoRegrouping::NoRoom(_) => ApiError::field("capacity", error),
+            }
         })
     })
     .await?

@@ -4,11 +4,11 @@ use actix_web::{delete, get, post, put, web};
 use bodega_core::canner::events::BoilEvent;
 use bodega_core::jars::size::JarSize;
 use bodega_core::measures::ids::{CannerId, JarId, LoadId};
-use bodega_core::measures::limits::{POUNDS, PROBE};
+use bodega_core::measures::limits::{ALSO_COUNT, ALSO_MINUTES, POUNDS, PROBE};
 use bodega_core::measures::moment::{Minutes, Moment};
 use bodega_core::plan::checklist::wash_up;
 use bodega_core::records::kitchen::Kitchen;
-use bodega_core::records::load::{CannerLoad, CannerReading, JarMoment};
+use bodega_core::records::load::{AlsoIn, CannerLoad, CannerReading, JarMoment};
 use bodega_store::StoreError;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -174,6 +174,32 @@ pub async fn retime_load(
         Ok(longest)
     };
     changed(&shared, move |shared, now| shared.store.retime_load(*id, time, now)).await
+}
+
+/// What else stands in a load's canner.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct AlsoRequest {
+    /// Jars of something else; empty for none.
+    pub also: Vec<AlsoIn>,
+}
+
+/// Says what else stands in a load's canner: it takes room and water, and everything gets the longest time. Bodega neither
+/// approves nor times it.
+#[utoipa::path(params(("id" = i64, Path)), request_body = AlsoRequest,
+    responses((status = 200, body = LoadView), (status = 404, body = Problem), (status = 409, body = Problem),
+        (status = 422, body = Problem)))]
+#[put("/api/loads/{id}/also")]
+pub async fn set_also(
+    shared: web::Data<Shared>,
+    id: web::Path<LoadId>,
+    Json(request): Json<AlsoRequest>,
+) -> Result<web::Json<LoadView>, ApiError> {
+    for (place, line) in request.also.iter().enumerate() {
+        ALSO_COUNT.check(f64::from(line.count)).named(&format!("also[{place}].count"))?;
+        ALSO_MINUTES.check(f64::from(line.minutes.0)).named(&format!("also[{place}].minutes"))?;
+    }
+    changed(&shared, move |shared, _| shared.store.set_also(*id, &request.also)).await
 }
 
 /// Which canner a load goes into.

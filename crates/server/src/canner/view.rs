@@ -1,12 +1,13 @@
 //! A load as its stations show it: doses, water, clock, what happened, what the judge says.
 
+use bodega_core::canner::beside::{rides_along, waits_too_long_from};
 use bodega_core::canner::events::{BoilEvent, Phase};
 use bodega_core::canner::heat::water_before;
 use bodega_core::canner::moment::{Said, said};
 use bodega_core::canner::pot::{COVER_IN, Filling, topping_up};
 use bodega_core::canner::probe::{Suggestion, suggestion};
 use bodega_core::canner::standing::{Place, standing};
-use bodega_core::canner::water::{OVERHANG, come_up_of, filling, inner_width, stands_over};
+use bodega_core::canner::water::{OVERHANG, come_up_of, filling, outline, stands_over};
 use bodega_core::jars::bench::{BenchStep, JarStep, bench_steps, last_step, next_step, state_of};
 use bodega_core::jars::claims::{Claims, asks_liquid};
 use bodega_core::jars::doses::{Dose, DosedPot, doses, has_acid};
@@ -18,7 +19,7 @@ use bodega_core::measures::moment::{Minutes, Moment};
 use bodega_core::records::batch::Batch;
 use bodega_core::records::jar::Jar;
 use bodega_core::records::kitchen::Kitchen;
-use bodega_core::records::load::{CannerLoad, GoneJar};
+use bodega_core::records::load::{AlsoIn, CannerLoad, GoneJar};
 use bodega_core::tables::process::Method;
 use bodega_store::{StoreError, if_readable};
 use serde::Serialize;
@@ -128,8 +129,16 @@ pub struct LoadView {
     pub doses: Vec<Dose>,
     /// Its jars.
     pub jars: Vec<JarView>,
-    /// Where they stand, from above, in the order of the jars.
+    /// Where they stand, from above, in the order of the jars; empty when no place was found for all of them.
     pub standing: Vec<Place>,
+    /// Length of the canner over its width: 1 for a round one.
+    pub stretch: f64,
+    /// Jars of something else in the same canner.
+    pub also: Vec<AlsoIn>,
+    /// What is said of them; `null` when there are none.
+    pub rides_along: Option<String>,
+    /// From when on its filled jars have waited too long on the bench; `null` when none wait.
+    pub waits_too_long_from: Option<Moment>,
     /// How warm the empty jars are, in degrees Celsius, as somebody judged.
     pub jars_c: Option<f64>,
     /// What somebody saw of its jars; `null` while nobody looked.
@@ -187,6 +196,8 @@ pub struct WaterView {
     pub cover_in: f64,
     /// How warm it should be when the jars go in, in degrees Celsius.
     pub water_c: f64,
+    /// Whether the jars stand side by side and under water; if not, there is nothing to fill.
+    pub fits: bool,
     /// What to mind.
     pub cautions: Vec<String>,
 }
@@ -202,6 +213,7 @@ impl WaterView {
             water_l: filling.water.get::<liter>(),
             headroom_mm: filling.headroom.get::<millimeter>(),
             cover_in: COVER_IN,
+            fits: filling.fits,
             water_c: water_before(load.batch.pack).get::<degree_celsius>(),
             cautions,
         }
@@ -238,7 +250,9 @@ impl LoadView {
         let water = filling(&load, kitchen).map(|filling| WaterView::new(&load, &filling));
         let come_up = come_up_of(&load, kitchen);
         let (says, then) = said(&load, come_up, now);
-        let sizes: Vec<JarSize> = load.jars.iter().map(|jar| jar.size).collect();
+        let outline = outline(&load.canner);
+        let beside = load.also.iter().flat_map(|also| vec![also.size; also.count as usize]);
+        let sizes: Vec<JarSize> = load.jars.iter().map(|jar| jar.size).chain(beside).collect();
         let number =
             |id: Option<JarId>| load.jars.iter().find(|jar| Some(jar.id) == id).map(|jar| jar.number);
         Ok(Self {
@@ -251,8 +265,11 @@ impl LoadView {
             minutes: load.clock.required(),
             rest_minutes: load.clock.rest(),
             psi: load.psi,
-            doses: doses(&load.jars, &pots),
-            standing: standing(inner_width(&load.canner), &sizes, &kitchen.outsides()),
+            doses: doses(&load.jars, &pots, kitchen.spoons),
+            standing: standing(outline, &sizes, &kitchen.outsides()).unwrap_or_default(),
+            stretch: outline.stretch(),
+            rides_along: rides_along(&load),
+            waits_too_long_from: waits_too_long_from(&load),
             jars_c: load.jars_c,
             claims: load.claims,
             claims_words: load.claims.unwrap_or(Claims::USUAL).words(&load.jars),
@@ -289,6 +306,7 @@ impl LoadView {
             probe: ProbeView::of(&load, altitude),
             simulated_flame: shared.simulated_canners.flame(load.id),
             jars: load.jars.into_iter().map(|jar| JarView::new(jar, &pots)).collect(),
+            also: load.also,
             batch: load.batch,
         })
     }

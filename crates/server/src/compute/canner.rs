@@ -3,17 +3,19 @@
 use std::collections::BTreeMap;
 
 use actix_web::{post, web};
-use bodega_core::canner::pot::{Filling, Outsides, Pot, fill, jars_side_by_side, usual_outside};
+use bodega_core::canner::outline::Outsides;
+use bodega_core::canner::pot::{Filling, fill};
 use bodega_core::jars::size::JarSize;
-use bodega_core::measures::limits::{JAR_COUNT, RACK_HEIGHT, VESSEL_DIAMETER, VESSEL_HEIGHT, WATER_COVER};
-use bodega_core::measures::units::{Length, millimetres};
+use bodega_core::measures::limits::{JAR_COUNT, WATER_COVER};
+use bodega_core::measures::units::Length;
+use bodega_core::records::canner::PotSize;
 use serde::{Deserialize, Serialize};
 use uom::si::length::{inch, millimeter};
 use uom::si::volume::liter;
 use utoipa::ToSchema;
 
-use crate::compute::loads::Vessel;
 use crate::json::Json;
+use crate::kitchen::canners::check_pot;
 use crate::plan::view::JarCount;
 use crate::problem::{ApiError, NameField, Problem};
 
@@ -22,7 +24,7 @@ use crate::problem::{ApiError, NameField, Problem};
 #[serde(deny_unknown_fields)]
 pub struct CannerRequest {
     /// The pot.
-    pub vessel: Vessel,
+    pub vessel: PotSize,
     /// Jars that go in together.
     pub jars: Vec<JarCount>,
     /// Water wanted over the lids, in inches, 0 to 20.
@@ -51,30 +53,18 @@ pub struct CannerAnswer {
 #[utoipa::path(request_body = CannerRequest, responses((status = 200, body = CannerAnswer), (status = 422, body = Problem)))]
 #[post("/api/compute/canner")]
 pub async fn compute_canner(Json(request): Json<CannerRequest>) -> Result<web::Json<CannerAnswer>, ApiError> {
-    let vessel = request.vessel;
-    let pot = Pot {
-        inner_diameter: millimetres(
-            VESSEL_DIAMETER.check(vessel.inner_diameter_mm).named("vessel.inner_diameter_mm")?,
-        ),
-        inner_height: millimetres(
-            VESSEL_HEIGHT.check(vessel.inner_height_mm).named("vessel.inner_height_mm")?,
-        ),
-        rack_height: millimetres(RACK_HEIGHT.check(vessel.rack_height_mm).named("vessel.rack_height_mm")?),
-    };
+    let pot = check_pot(request.vessel, "vessel")?.inside();
     let mut jars = Vec::new();
     for (place, line) in request.jars.iter().enumerate() {
         JAR_COUNT.check(f64::from(line.count)).named(&format!("jars[{place}].count"))?;
         jars.push((line.jar, line.count));
     }
     let cover = Length::new::<inch>(WATER_COVER.check(request.cover_in).named("cover_in")?);
-    let Filling { fits, water, level_before, headroom, cautions } =
-        fill(&pot, &jars, cover, &Outsides::default());
+    let outsides = Outsides::default();
+    let Filling { fits, water, level_before, headroom, cautions } = fill(&pot, &jars, cover, &outsides);
     Ok(web::Json(CannerAnswer {
         fits,
-        max_of: JarSize::ALL
-            .iter()
-            .map(|jar| (*jar, jars_side_by_side(pot.inner_diameter, usual_outside(*jar))))
-            .collect(),
+        max_of: JarSize::ALL.iter().map(|jar| (*jar, pot.outline.most_of(*jar, &outsides))).collect(),
         water_level_before_mm: level_before.get::<millimeter>(),
         water_l: water.get::<liter>(),
         headroom_mm: headroom.get::<millimeter>(),

@@ -3,34 +3,22 @@
 use std::collections::BTreeMap;
 
 use actix_web::{post, web};
-use bodega_core::canner::loads::{Capacity, Group, group};
-use bodega_core::canner::pot::{jars_side_by_side, usual_outside};
+use bodega_core::canner::loads::{Group, group};
+use bodega_core::canner::room::Capacity;
+use bodega_core::canner::room::{CannerRoom, Room};
 use bodega_core::jars::size::JarSize;
 use bodega_core::kitchen::altitude::Altitude;
-use bodega_core::measures::limits::{
-    CAPACITY, JAR_COUNT, RACK_HEIGHT, TURNAROUND, VESSEL_DIAMETER, VESSEL_HEIGHT,
-};
+use bodega_core::measures::limits::{CAPACITY, JAR_COUNT, TURNAROUND};
 use bodega_core::measures::moment::Minutes;
-use bodega_core::measures::units::millimetres;
+use bodega_core::records::canner::PotSize;
 use bodega_core::tables::process::{Medium, Method, Pack, Product, Query, check_medium, look_up};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use crate::json::Json;
+use crate::kitchen::canners::check_pot;
 use crate::problem::{ApiError, NameField, Problem};
 use crate::state::off_thread;
-
-/// The pot, from inside.
-#[derive(Debug, Clone, Copy, Deserialize, ToSchema)]
-#[serde(deny_unknown_fields)]
-pub struct Vessel {
-    /// Inner width, 80 to 1,000 mm.
-    pub inner_diameter_mm: f64,
-    /// Inner height, 50 to 1,000 mm.
-    pub inner_height_mm: f64,
-    /// Height of the rack, 0 to 200 mm.
-    pub rack_height_mm: f64,
-}
 
 /// Like jars to process.
 #[derive(Debug, Clone, Copy, Serialize, Deserialize, ToSchema)]
@@ -56,7 +44,7 @@ pub struct LoadsRequest {
     #[schema(value_type = Option<BTreeMap<String, u32>>)]
     pub capacity: Option<BTreeMap<JarSize, u32>>,
     /// The pot, when the capacity is not known.
-    pub vessel: Option<Vessel>,
+    pub vessel: Option<PotSize>,
     /// How the jars are heated.
     pub method: Method,
     /// Height of the kitchen in feet.
@@ -87,28 +75,19 @@ pub struct LoadsAnswer {
     pub lower_bound_minutes: Minutes,
 }
 
-fn capacities(request: &LoadsRequest) -> Result<Vec<Capacity>, ApiError> {
+/// A pot of one calculator: where jars can stand, whatever a household counted.
+fn room(request: &LoadsRequest) -> Result<Box<dyn Room + Send>, ApiError> {
     if let Some(capacity) = &request.capacity {
-        return capacity
-            .iter()
-            .map(|(jar, count)| {
-                CAPACITY.check(f64::from(*count)).named(&format!("capacity.{}", jar.word()))?;
-                Ok(Capacity { jar: *jar, count: *count })
-            })
-            .collect();
+        let counted = capacity.iter().map(|(jar, count)| {
+            CAPACITY.check(f64::from(*count)).named(&format!("capacity.{}", jar.word()))?;
+            Ok(Capacity { jar: *jar, count: *count })
+        });
+        return Ok(Box::new(counted.collect::<Result<Vec<_>, ApiError>>()?));
     }
     let Some(vessel) = request.vessel else {
         return Err(ApiError::field("capacity", "give the canner's capacity, or its vessel"));
     };
-    let inner = VESSEL_DIAMETER.check(vessel.inner_diameter_mm).named("vessel.inner_diameter_mm")?;
-    VESSEL_HEIGHT.check(vessel.inner_height_mm).named("vessel.inner_height_mm")?;
-    RACK_HEIGHT.check(vessel.rack_height_mm).named("vessel.rack_height_mm")?;
-    let fits = |jar: JarSize| jars_side_by_side(millimetres(inner), usual_outside(jar));
-    Ok(JarSize::ALL
-        .iter()
-        .map(|jar| Capacity { jar: *jar, count: fits(*jar) })
-        .filter(|capacity| capacity.count > 0)
-        .collect())
+    Ok(Box::new(CannerRoom::of_pot(check_pot(vessel, "vessel")?, request.method)))
 }
 
 /// Groups the jars into loads of least total time.
@@ -117,7 +96,7 @@ fn capacities(request: &LoadsRequest) -> Result<Vec<Capacity>, ApiError> {
 pub async fn compute_loads(Json(request): Json<LoadsRequest>) -> Result<web::Json<LoadsAnswer>, ApiError> {
     let altitude = Altitude::from_feet(request.altitude_ft).named("altitude_ft")?;
     TURNAROUND.check(f64::from(request.turnaround_minutes)).named("turnaround_minutes")?;
-    let capacity = capacities(&request)?;
+    let room = room(&request)?;
     let mut groups = Vec::new();
     for (place, line) in request.jars.iter().enumerate() {
         JAR_COUNT.check(f64::from(line.count)).named(&format!("jars[{place}].count"))?;
@@ -138,9 +117,9 @@ pub async fn compute_loads(Json(request): Json<LoadsRequest>) -> Result<web::Jso
     }
     let turnaround = Minutes(request.turnaround_minutes);
     let lines = request.jars;
-    let plan = off_thread(move || group(&groups, &capacity, turnaround))
-        .await?
-        .map_err(|error| ApiError::field("capacity", error))?;
+    let plan = off_thread(move || group(&groups, &*room, turnaround)).await?.map_err(|error| {
+        ApiError::field(if request.vessel.is_some() { "vessel" } else { "capacity" }, error)
+    })?;
     let loads = plan
         .loads
         .into_iter()

@@ -2,7 +2,7 @@
 
 use bodega_core::canner::events::Phase;
 use bodega_core::canner::probe::{Suggestion, suggestion};
-use bodega_core::counter::{Call, of_canner, of_kettle, of_lids, of_towel};
+use bodega_core::counter::{Call, of_bench, of_canner, of_kettle, of_lids, of_towel};
 use bodega_core::jars::bench::next_load;
 use bodega_core::jars::doses::has_acid;
 use bodega_core::measures::ids::LoadId;
@@ -168,6 +168,7 @@ pub(crate) fn count(shared: &Shared) -> Result<Counter, StoreError> {
     let mut calls: Vec<Call> =
         in_canner.iter().flat_map(|load| of_canner(load, suggestion(load, altitude), is_one, now)).collect();
     calls.extend(kettle.iter().flat_map(|kettle| of_kettle(kettle.finish, kettle.temp_c, now)));
+    calls.extend(loads.iter().filter_map(of_bench));
     calls.extend(next_check.map(of_lids));
     let amiss = amiss(shared, &towel, now)?;
     let jars_of = |wrong: Wrong| amiss.iter().filter(|item| item.0 == wrong).map(|item| item.1).sum();

@@ -20,6 +20,7 @@ use utoipa::ToSchema;
 use crate::kettle::instruments::Simulation;
 use crate::state::Shared;
 
+const LEMON: Agent = Agent::BottledLemonJuice;
 /// Share of the way from which it sticks to the bottom.
 pub(crate) const STIR_FROM: f64 = 0.7;
 
@@ -127,7 +128,8 @@ pub struct CookView {
 }
 
 pub(crate) fn view(shared: &Shared, cook: Cook) -> Result<CookView, StoreError> {
-    let altitude = shared.store.kitchen()?.altitude();
+    let kitchen = shared.store.kitchen()?;
+    let altitude = kitchen.altitude();
     let down = cook_down(&cook, altitude);
     let forecast = down.forecast();
     let now = span(cook.started_at, shared.clock.now());
@@ -153,7 +155,7 @@ pub(crate) fn view(shared: &Shared, cook: Cook) -> Result<CookView, StoreError> 
         stir: done >= STIR_FROM && !reached,
         drain_first: drain_first(&down, &forecast, now).map(DrainView::from),
         pints: full_jars(forecast.goal.volume(), JarSize::Pint),
-        acid_per_pint: acid::per_jar(Agent::BottledLemonJuice, JarSize::Pint).label(),
+        acid_per_pint: kitchen.spoons.dose_with_volume(LEMON, acid::per_jar(LEMON, JarSize::Pint)),
         curve: forecast
             .curve
             .iter()

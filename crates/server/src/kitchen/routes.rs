@@ -4,6 +4,7 @@ use std::collections::BTreeMap;
 
 use actix_web::{get, patch, web};
 use bodega_core::jars::size::JarSize;
+use bodega_core::jars::spoons::Spoons;
 use bodega_core::measures::ids::CannerId;
 use bodega_core::measures::limits::{
     ALTITUDE, HELP, JAR_DIAMETER, JAR_HEIGHT, MINUTES, PLANT_YIELD, TURNAROUND,
@@ -27,6 +28,8 @@ pub struct KitchenRequest {
     pub altitude_ft: Option<f64>,
     /// Units to show.
     pub units: Option<Units>,
+    /// Spoons and cups that doses are measured with.
+    pub spoons: Option<Spoons>,
     /// Minutes between two loads, 0 to 240.
     pub turnaround_minutes: Option<u32>,
     /// Pairs of hands, 1 to 20.
@@ -81,6 +84,7 @@ pub async fn change_kitchen(
         name: request.name.map(|name| clean_name(&name, "name")).transpose()?,
         altitude_ft: request.altitude_ft.map(|feet| ALTITUDE.check(feet).named("altitude_ft")).transpose()?,
         units: request.units,
+        spoons: request.spoons,
         turnaround_minutes: request.turnaround_minutes,
         pounds_per_plant: request
             .pounds_per_plant

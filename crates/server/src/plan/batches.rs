@@ -2,6 +2,7 @@
 
 use actix_web::{get, patch, put, web};
 use bodega_core::jars::contents::Added;
+use bodega_core::jars::spoons::Spoons;
 use bodega_core::measures::ids::BatchId;
 use bodega_core::plan::checklist::{Sheet, Step, steps};
 use bodega_core::records::batch::Batch;
@@ -132,12 +133,13 @@ pub async fn set_additions(
 }
 
 /// What a batch's checklist is made of.
-pub(crate) fn sheet(batch: &Batch, loads: &[CannerLoad]) -> Sheet {
+pub(crate) fn sheet(batch: &Batch, loads: &[CannerLoad], spoons: Spoons) -> Sheet {
     Sheet {
         making: batch.making(),
         jars: count_sizes(loads.iter().flat_map(|load| &load.jars)),
         additions: batch.additions.clone(),
         agent: batch.agent,
+        spoons,
         salt: batch.salt,
         rest: batch.rest,
         method: batch.method,
@@ -158,7 +160,9 @@ pub async fn get_checklist(
     shared: web::Data<Shared>,
     id: web::Path<BatchId>,
 ) -> Result<web::Json<BatchSheet>, ApiError> {
-    let (batch, loads) =
-        read(&shared, move |shared| Ok((shared.store.batch(*id)?, shared.store.batch_loads(*id)?))).await?;
-    Ok(web::Json(BatchSheet { steps: steps(&sheet(&batch, &loads)), batch }))
+    let (batch, loads, kitchen) = read(&shared, move |Shared { store, .. }| {
+        Ok((store.batch(*id)?, store.batch_loads(*id)?, store.kitchen()?))
+    })
+    .await?;
+    Ok(web::Json(BatchSheet { steps: steps(&sheet(&batch, &loads, kitchen.spoons)), batch }))
 }

@@ -80,7 +80,7 @@ pub async fn compare(
     let ground = Ground {
         method: table.kitchen.canner.method,
         altitude: table.altitude,
-        capacity: &table.capacity,
+        room: &table.room,
         turnaround: Minutes(table.kitchen.turnaround_minutes),
         agent: request.agent,
         household: &table.household,
@@ -104,7 +104,7 @@ pub async fn compare(
                 loads: seen.loads,
                 canner_minutes: seen.canner,
                 minutes: seen.process.as_ref().ok().map(|option| option.minutes),
-                acid: seen.acid.total_label(),
+                acid: table.kitchen.spoons.amount_with_volume(request.agent, seen.acid.as_f64()),
                 learned_from: seen.learned_from,
                 missing: missing(&table.cupboard, request.agent, seen.jar, seen.jars.expected),
             }

@@ -2,10 +2,11 @@
 
 use actix_web::web;
 use bodega_core::canner::standing::standing;
-use bodega_core::canner::water::inner_width;
+use bodega_core::canner::water::outline;
 use bodega_core::crates::fruit::Kind;
 use bodega_core::jars::contents::Added;
 use bodega_core::jars::size::JarSize;
+use bodega_core::jars::spoons::volume_of;
 use bodega_core::kitchen::altitude::Altitude;
 use bodega_core::kitchen::cupboard::missing;
 use bodega_core::measures::ids::LotId;
@@ -135,10 +136,10 @@ impl Ground {
     /// The plan or the refusal; a capacity that is not known is about the jar that was asked for.
     pub(crate) fn work_out(&self) -> Result<Result<BatchPlan, Refusal>, ApiError> {
         let turnaround = Minutes(self.kitchen.turnaround_minutes);
-        match batch::work_out(&self.wish, &self.kitchen.canner.capacities(), turnaround) {
+        match batch::work_out(&self.wish, &self.kitchen.canner.room(&self.kitchen.outsides()), turnaround) {
             Ok(plan) => Ok(Ok(plan)),
             Err(NoPlan::Refused(refusal)) => Ok(Err(refusal)),
-            Err(NoPlan::NoCapacity(error)) => Err(ApiError::field("jar", error)),
+            Err(NoPlan::NoRoom(error)) => Err(ApiError::field("jar", error)),
         }
     }
 
@@ -182,7 +183,7 @@ impl Ground {
 
     pub(crate) fn answer(&self, plan: BatchPlan) -> PlanAnswer {
         let litres = |volume: bodega_core::measures::units::Volume| volume.get::<liter>();
-        let (width, outsides) = (inner_width(&self.kitchen.canner), self.kitchen.outsides());
+        let (outline, outsides) = (outline(&self.kitchen.canner), self.kitchen.outsides());
         let loads = plan
             .loads
             .loads
@@ -195,7 +196,12 @@ impl Ground {
                     .collect();
                 let sizes: Vec<JarSize> =
                     jars.iter().flat_map(|line| vec![line.jar; line.count as usize]).collect();
-                PlanLoad { jars, standing: standing(width, &sizes, &outsides), minutes: load.minutes }
+                PlanLoad {
+                    jars,
+                    standing: standing(outline, &sizes, &outsides).unwrap_or_default(),
+                    stretch: outline.stretch(),
+                    minutes: load.minutes,
+                }
             })
             .collect();
         PlanAnswer {
@@ -207,7 +213,7 @@ impl Ground {
             },
             full_jars: plan.full_jars,
             left_over_litres: litres(plan.left_over),
-            acid_total: plan.acid_total.total_label(),
+            acid_total: self.kitchen.spoons.amount_with_volume(self.wish.agent, plan.acid_total.as_f64()),
             headspace_in: headspace(self.wish.product).get::<inch>(),
             loads,
             canner_minutes: plan.loads.total,
@@ -230,7 +236,8 @@ impl Ground {
                         .unwrap_or(line.tested.options[0].minutes),
                     jar: line.jar,
                     count: line.count,
-                    acid: line.acid.label(),
+                    acid: self.kitchen.spoons.dose(self.wish.agent, line.acid),
+                    acid_volume: volume_of(self.wish.agent, line.acid.as_f64()),
                     salt: line.salt.label(),
                     options: line.tested.options,
                     cautions: line.tested.cautions.iter().map(ToString::to_string).collect(),

@@ -1,5 +1,6 @@
 //! The question that the best split is asked, out of the records, and its answer.
 
+use bodega_core::canner::room::Room;
 use bodega_core::jars::acid::{self, Agent};
 use bodega_core::jars::size::JarSize;
 use bodega_core::measures::limits::{DAY_MINUTES, JAR_COUNT};
@@ -54,7 +55,7 @@ pub(crate) fn choices(table: &Table, agent: Agent, pins: &[Pin]) -> Vec<Choice> 
                 altitude: table.altitude,
             };
             let minutes = look_up(&query).ok()?.options[0].minutes;
-            let fits = table.capacity.iter().find(|capacity| capacity.jar == jar)?.count;
+            let fits = table.room.most_of(jar).ok()?;
             Some(Choice {
                 making,
                 jar,
@@ -213,7 +214,7 @@ pub(crate) fn batch_of(
         mix: Some(vec![(choice.jar, share.jars)]),
     };
     let worked =
-        bodega_core::plan::batch::work_out(&wish, &table.capacity, Minutes(table.kitchen.turnaround_minutes))
+        bodega_core::plan::batch::work_out(&wish, &table.room, Minutes(table.kitchen.turnaround_minutes))
             .map_err(|error| NoSplit::Failed(error.to_string()))?;
     let draws = fruit_of(table, share);
     Ok(NewBatch {

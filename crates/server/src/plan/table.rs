@@ -1,7 +1,7 @@
 //! What a comparison or a split is laid out on.
 
 use actix_web::web;
-use bodega_core::canner::loads::Capacity;
+use bodega_core::canner::room::CannerRoom;
 use bodega_core::kitchen::altitude::Altitude;
 use bodega_core::measures::ids::LotId;
 use bodega_core::plan::yields::learn::Household;
@@ -17,7 +17,7 @@ use crate::state::{Shared, altitude_of, read};
 pub(crate) struct Table {
     pub(crate) kitchen: Kitchen,
     pub(crate) altitude: Altitude,
-    pub(crate) capacity: Vec<Capacity>,
+    pub(crate) room: CannerRoom,
     pub(crate) household: Household,
     pub(crate) cupboard: Cupboard,
     pub(crate) goals: Vec<Goal>,
@@ -32,7 +32,7 @@ pub(crate) async fn set_table(shared: &web::Data<Shared>, lots: &[LotId]) -> Res
     .await?;
     Ok(Table {
         altitude: altitude_of(&kitchen)?,
-        capacity: kitchen.canner.capacities(),
+        room: kitchen.canner.room(&kitchen.outsides()),
         household: Household { finished },
         lots: waiting_lots(&all, lots)?,
         kitchen,

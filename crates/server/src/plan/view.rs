@@ -62,6 +62,8 @@ pub struct PlanLine {
     pub count: u32,
     /// Acid for one, as measured out.
     pub acid: String,
+    /// The same without spoons: `30 mL`.
+    pub acid_volume: String,
     /// Salt for one, as measured out.
     pub salt: String,
     /// Ways to run the tested process.
@@ -81,6 +83,8 @@ pub struct PlanLoad {
     pub jars: Vec<JarCount>,
     /// Where the jars stand, from above, in the order of the counts.
     pub standing: Vec<Place>,
+    /// Length of the canner over its width: 1 for a round one.
+    pub stretch: f64,
     /// How long.
     pub minutes: Minutes,
 }

@@ -9,6 +9,7 @@ use bodega_core::measures::words::counted;
 use bodega_core::plan::checklist::steps;
 use bodega_core::records::batch::Batch;
 use bodega_core::records::jar::JarRecord;
+use bodega_core::records::kitchen::Kitchen;
 use bodega_core::records::lot::Lot;
 use bodega_core::records::shelf::{ShelfGroup, ShelfSearch};
 use bodega_core::records::towel::{Rescued, Towel};
@@ -277,10 +278,10 @@ pub async fn export_calendar(shared: web::Data<Shared>) -> Result<HttpResponse, 
 fn recipe(
     batch: &Batch,
     loads: &[bodega_core::records::load::CannerLoad],
-    kitchen: &str,
+    kitchen: &Kitchen,
     made_on: Option<Date>,
 ) -> Value {
-    let sheet = sheet(batch, loads);
+    let sheet = sheet(batch, loads, kitchen.spoons);
     let steps: Vec<Value> = steps(&sheet)
         .iter()
         .map(|step| json!({"@type": "HowToStep", "name": step.station.label(), "text": step.text}))
@@ -292,7 +293,7 @@ fn recipe(
         "@context": "https://schema.org",
         "@type": "Recipe",
         "name": format!("{}, batch {}", batch.product.label(), batch.code),
-        "author": {"@type": "Organization", "name": kitchen},
+        "author": {"@type": "Organization", "name": kitchen.name},
         "dateCreated": made_on,
         "recipeYield": jars,
         "recipeIngredient": [format!("{fruit_kg:.2} kg tomatoes"), format!("{}, per jar as in the steps", batch.agent.label())],
@@ -312,7 +313,7 @@ pub async fn export_recipe(
     let document = read(&shared, move |shared| {
         let (batch, loads) = (shared.store.batch(*id)?, shared.store.batch_loads(*id)?);
         let made_on = shared.store.batch_jars(*id)?.iter().filter_map(|jar| jar.lifted_at).min().map(day_of);
-        Ok(recipe(&batch, &loads, &shared.store.kitchen()?.name, made_on))
+        Ok(recipe(&batch, &loads, &shared.store.kitchen()?, made_on))
     });
     json_file("application/ld+json", "recipe.jsonld", &document.await?)
 }

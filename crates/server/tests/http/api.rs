@@ -121,7 +121,7 @@ async fn a_batch_walks_through_the_api_in_order_only() {
     let (_, fewer) = put(&shared, "/api/loads/1/jars", json!({"jar": "quart", "count": 6})).await;
     assert_eq!(fewer["jars"].as_array().unwrap().len(), 6);
     let (_, problem) = put(&shared, "/api/loads/1/jars", json!({"jar": "half_gallon", "count": 1})).await;
-    assert_eq!(problem["code"], "canner_full");
+    assert_eq!(problem["code"], "no_room");
     put(&shared, "/api/loads/1/jars", json!({"jar": "quart", "count": 7})).await;
 
     let happen = |event: &str| json!({ "event": event });

@@ -12,6 +12,10 @@ fn plan(lot: i64) -> Value {
         "agent": "citric_acid", "lots": [lot]})
 }
 
+fn tsp_in_pot(tsp: f64) -> Value {
+    json!({"said": [{"amount": tsp, "measure": "tsp"}]})
+}
+
 /// A kitchen at 500 ft with one batch of seven quarts in one load.
 async fn with_load() -> web::Data<Shared> {
     let shared = empty();
@@ -34,7 +38,7 @@ async fn acid_that_is_in_the_pot_is_followed_to_every_jar_and_to_the_canner() {
     wish["additions"] = json!([]);
     assert_eq!(post(&shared, "/api/batches", wish).await.1["jars"], 7);
     let load = async || send(&shared, Method::GET, "/api/loads/1", String::new()).await.1;
-    let dose = async |tsp: f64| put(&shared, "/api/batches/1/pot_dose", json!({ "tsp": tsp })).await;
+    let dose = async |tsp: f64| put(&shared, "/api/batches/1/pot_dose", tsp_in_pot(tsp)).await;
     // Seven quarts of citric acid take 3½ tsp.
     dose(3.5).await;
     let covered = load().await;
@@ -69,13 +73,13 @@ async fn acid_that_is_in_the_pot_is_followed_to_every_jar_and_to_the_canner() {
 async fn a_short_pot_dose_says_what_each_jar_still_lacks_and_follows_the_count() {
     let shared = with_load().await;
     // Seven quarts need 3½ tsp of citric acid; 2¾ tsp leave ¾ tsp to seven jars: ⅛ each, rounded up.
-    put(&shared, "/api/batches/1/pot_dose", json!({"tsp": 2.75})).await;
+    put(&shared, "/api/batches/1/pot_dose", tsp_in_pot(2.75)).await;
     assert_eq!(first_load(&shared).await["doses"][0]["still_lacks"], "⅛ tsp");
     put(&shared, "/api/loads/1/jars", json!({"jar": "quart", "count": 5})).await;
     assert_eq!(first_load(&shared).await["doses"][0]["still_lacks"], Value::Null, "enough for five");
-    let (status, problem) = put(&shared, "/api/batches/1/pot_dose", json!({"tsp": 0})).await;
-    assert_eq!((status, problem["field"].as_str()), (422, Some("tsp")));
-    let (status, _) = put(&shared, "/api/batches/9/pot_dose", json!({"tsp": 1})).await;
+    let (status, problem) = put(&shared, "/api/batches/1/pot_dose", tsp_in_pot(0.0)).await;
+    assert_eq!((status, problem["field"].as_str()), (422, Some("said[0].amount")));
+    let (status, _) = put(&shared, "/api/batches/9/pot_dose", tsp_in_pot(1.0)).await;
     assert_eq!(status, 404);
 }
 
@@ -286,4 +290,80 @@ async fn the_card_of_a_load_is_confirmed_once_and_changed_where_it_differs() {
         let (status, problem) = put(&shared, "/api/loads/1/claims", claims).await;
         assert_eq!((status, &problem["field"]), (422, &json!(field)));
     }
+}
+
+#[actix_web::test]
+async fn acid_is_said_in_whatever_it_was_measured_with() {
+    let shared = with_load().await;
+    send(&shared, Method::PATCH, "/api/kitchen", r#"{"spoons": "australian"}"#.to_owned()).await;
+    let stir = async |said: Value| put(&shared, "/api/batches/1/pot_dose", json!({ "said": said })).await;
+    // Seven quarts of citric acid: 3½ US teaspoons. An Australian tablespoon holds 20 mL, more than four of them.
+    let (_, batch) = stir(json!([{"amount": 0.5, "measure": "tbsp"}, {"amount": 2.5, "measure": "g"}])).await;
+    let tsp = batch["pot_dose_tsp"].as_f64().unwrap();
+    assert!((tsp - (10.0 / 4.928_921_593_75 + 0.5)).abs() < 1e-9, "{tsp}");
+    assert_eq!(batch["pot_said"].as_array().unwrap().len(), 2, "as it was said");
+    let dose = first_load(&shared).await["doses"][0].clone();
+    assert_eq!((&dose["acid"], &dose["to_add_volume"]), (&json!("½ tsp"), &json!("0.7 mL, 0.7 g")));
+    assert!(dose["in_pot"].as_str().unwrap().contains("mL"), "{dose}");
+    for (said, field) in [
+        (json!([{"amount": 1, "measure": "tsp"}, {"amount": 1, "measure": "bottle"}]), "said[1].measure"),
+        (json!([{"amount": -1, "measure": "tsp"}]), "said[0].amount"),
+        (json!([{"amount": 4000, "measure": "cup"}]), "said[0].amount"),
+    ] {
+        let (status, problem) = stir(said).await;
+        assert_eq!((status, problem["field"].as_str()), (422, Some(field)), "{problem}");
+    }
+    assert_eq!(first_load(&shared).await["batch"]["pot_dose_tsp"].as_f64(), Some(tsp), "nothing is lost");
+    assert_eq!(stir(json!([])).await.1["pot_dose_tsp"], Value::Null);
+}
+
+#[actix_web::test]
+async fn jars_that_do_not_fit_a_measured_canner_go_neither_on_the_plan_nor_in() {
+    let shared = with_load().await;
+    post(&shared, "/api/loads/1/steps", json!({"step": "acid"})).await;
+    post(&shared, "/api/loads/1/steps", json!({"step": "lid"})).await;
+    let pot = async |wide: i32, long: Value, high: i32| {
+        let inside = json!({"inner_diameter_mm": wide, "inner_length_mm": long, "inner_height_mm": high, "rack_height_mm": 12});
+        send(&shared, Method::PATCH, "/api/canners/1", json!({ "pot": inside }).to_string()).await
+    };
+    let jars_in = async || post(&shared, "/api/loads/1/events", json!({"event": "jars_in"})).await;
+    pot(305, Value::Null, 200).await;
+    assert_eq!(jars_in().await.1["code"], "no_room", "too tall for it");
+    send(&shared, Method::POST, "/api/lots", lot("22")).await;
+    let (status, problem) = post(&shared, "/api/batches", plan(2)).await;
+    assert_eq!((status, problem["field"].as_str()), (422, Some("jar")), "{problem}");
+    assert!(problem["detail"].as_str().unwrap().contains("smaller jars or another canner"), "{problem}");
+    pot(250, Value::Null, 300).await;
+    assert_eq!(jars_in().await.1["code"], "canner_full");
+    assert_eq!(first_load(&shared).await["standing"], json!([]), "no picture that cannot be kept");
+    let (status, problem) = pot(250, json!(200), 300).await;
+    assert_eq!((status, problem["field"].as_str()), (422, Some("pot.inner_length_mm")));
+    pot(250, json!(420), 300).await;
+    let roaster = first_load(&shared).await;
+    assert_eq!((roaster["standing"].as_array().unwrap().len(), &roaster["stretch"]), (7, &json!(1.68)));
+    assert_eq!(jars_in().await.0, 201);
+}
+
+#[actix_web::test]
+async fn what_rides_along_takes_room_and_the_longest_time_and_filled_jars_call_when_they_wait() {
+    let shared = with_load().await;
+    let also = async |also: Value| put(&shared, "/api/loads/1/also", json!({ "also": also })).await;
+    put(&shared, "/api/loads/1/jars", json!({"jar": "quart", "count": 4})).await;
+    let (status, load) = also(json!([{"size": "pint", "count": 2, "minutes": 60}])).await;
+    assert_eq!((status, &load["minutes"]), (200, &json!(60)), "everything gets the longest time");
+    assert!(load["rides_along"].as_str().unwrap().contains("2 pints (60 min) of something else"));
+    assert_eq!(also(json!([{"size": "quart", "count": 4, "minutes": 20}])).await.1["code"], "canner_full");
+    let (status, problem) = also(json!([{"size": "quart", "count": 0, "minutes": 20}])).await;
+    assert_eq!((status, problem["field"].as_str()), (422, Some("also[0].count")));
+    assert_eq!(first_load(&shared).await["also"].as_array().unwrap().len(), 1, "nothing of it was kept");
+    assert_eq!(also(json!([])).await.1["minutes"], 45);
+    assert_eq!(first_load(&shared).await["waits_too_long_from"], Value::Null);
+    post(&shared, "/api/loads/1/steps", json!({"step": "acid"})).await;
+    post(&shared, "/api/loads/1/steps", json!({"step": "lid"})).await;
+    let from = first_load(&shared).await["waits_too_long_from"].clone();
+    let (_, counter) = send(&shared, Method::GET, "/api/counter", String::new()).await;
+    let calls = counter["calls"].as_array().unwrap();
+    assert!(
+        calls.iter().any(|call| call["text"] == "Filled jars wait for the canner" && call["from"] == from)
+    );
 }

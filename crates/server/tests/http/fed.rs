@@ -43,7 +43,7 @@ fn raised_by(code: Code) -> (Value, Option<(&'static str, &'static str, &'static
         Code::FreshCitrus => (acid(json!({"source": "fresh"})), None),
         Code::PotDoseShort => (
             acid(json!({"per_jar_tsp": {}, "pot_dose_tsp": 20})),
-            Some(("put", "/api/batches/{id}/pot_dose", "tsp")),
+            Some(("put", "/api/batches/{id}/pot_dose", "said")),
         ),
         Code::ProcessShort => (json!({ "altitude_ft": 2640 }), altitude),
         Code::NoTestedProcess => (json!({ "medium": "none", "pack": "hot" }), claims("covered")),

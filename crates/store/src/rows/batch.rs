@@ -1,9 +1,10 @@
 //! Batches as rows.
 
-use bodega_core::jars::contents::Added;
 use bodega_core::measures::ids::BatchId;
 use bodega_core::records::batch::Batch;
 use rusqlite::{Connection, Row};
+use serde::Serialize;
+use serde::de::DeserializeOwned;
 
 use super::{found, moment, optional_word, word};
 use crate::StoreError;
@@ -32,23 +33,24 @@ pub(crate) fn read(row: &Row<'_>) -> rusqlite::Result<Batch> {
         jars: row.get("jars")?,
         jars_lifted: row.get("jars_lifted")?,
         pot_dose_tsp: row.get("pot_dose_tsp")?,
-        additions: read_additions(row)?,
+        pot_said: kept(row, "pot_said")?.unwrap_or_default(),
+        additions: kept(row, "additions")?,
         additions_asked: row.get("additions_asked")?,
         chilled_at: moment(row, "chilled_at")?,
     })
 }
 
-fn read_additions(row: &Row<'_>) -> rusqlite::Result<Option<Vec<Added>>> {
-    let stored: Option<String> = row.get("additions")?;
+/// A list that is kept as JSON; `NULL` while nobody said.
+fn kept<T: DeserializeOwned>(row: &Row<'_>, column: &str) -> rusqlite::Result<Option<T>> {
+    let stored: Option<String> = row.get(column)?;
     stored.map(|text| serde_json::from_str(&text)).transpose().map_err(|error| {
         rusqlite::Error::FromSqlConversionFailure(0, rusqlite::types::Type::Text, Box::new(error))
     })
 }
 
-/// As it is kept: `NULL` while nobody said.
-pub(crate) fn stored_additions(additions: Option<&Vec<Added>>) -> Result<Option<String>, StoreError> {
-    let text = additions.map(serde_json::to_string).transpose();
-    text.map_err(|error| StoreError::Damaged(error.to_string()))
+/// As it is kept.
+pub(crate) fn stored<T: Serialize>(list: Option<&T>) -> Result<Option<String>, StoreError> {
+    list.map(serde_json::to_string).transpose().map_err(|error| StoreError::Damaged(error.to_string()))
 }
 
 /// One batch, removed or not.

@@ -13,9 +13,12 @@ fn read(row: &Row<'_>) -> rusqlite::Result<Canner> {
     let inside: [Option<f64>; 3] =
         [row.get("inner_diameter_mm")?, row.get("inner_height_mm")?, row.get("rack_height_mm")?];
     let pot = match inside {
-        [Some(inner_diameter_mm), Some(inner_height_mm), Some(rack_height_mm)] => {
-            Some(PotSize { inner_diameter_mm, inner_height_mm, rack_height_mm })
-        }
+        [Some(inner_diameter_mm), Some(inner_height_mm), Some(rack_height_mm)] => Some(PotSize {
+            inner_diameter_mm,
+            inner_length_mm: row.get("inner_length_mm")?,
+            inner_height_mm,
+            rack_height_mm,
+        }),
         _ => None,
     };
     Ok(Canner {

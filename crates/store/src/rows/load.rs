@@ -32,7 +32,8 @@ pub(crate) fn are_open_for(connection: &Connection, canner: CannerId) -> Result<
 }
 
 pub(crate) fn one(connection: &Connection, id: LoadId) -> Result<CannerLoad, StoreError> {
-    let sql = "SELECT batch_id, position, minutes, psi, canner_id, jars_c, claims, claims_asked,
+    let sql = "SELECT batch_id, position, minutes, psi, canner_id, jars_c, claims, claims_asked, also,
+        (SELECT min(filled_at) FROM jar WHERE load_id = canner_load.id) AS filled_since,
         (SELECT count(*) FROM canner_load AS sister WHERE sister.batch_id = canner_load.batch_id) AS of
         FROM canner_load WHERE id = ?1";
     let mut statement = connection.prepare_cached(sql)?;
@@ -49,6 +50,8 @@ pub(crate) fn one(connection: &Connection, id: LoadId) -> Result<CannerLoad, Sto
         // A card that cannot be read is no card: it is asked for again.
         claims: row.get::<_, Option<String>>("claims")?.and_then(|text| serde_json::from_str(&text).ok()),
         claims_asked: row.get("claims_asked")?,
+        also: serde_json::from_str(&row.get::<_, String>("also")?).unwrap_or_default(),
+        filled_since: row.get::<_, Option<i64>>("filled_since")?.map(Moment),
         readings: readings(connection, id)?,
         psi: row.get::<_, Option<i64>>("psi")?.map(|psi| unsigned(psi, "a load's pressure")).transpose()?,
         jars: jar::of_load(connection, id)?,

@@ -3,6 +3,7 @@
 use bodega_core::canner::events::BoilEvent;
 use bodega_core::jars::bench::JarStep;
 use bodega_core::jars::size::JarSize;
+use bodega_core::jars::spoons::{DoseMeasure, Measured};
 use bodega_core::measures::ids::{BatchId, JarId, LoadId};
 use bodega_core::records::shelf::ShelfSearch;
 use bodega_core::towel::seal::{LidVerdict, NoRescue, Rescue};
@@ -20,6 +21,11 @@ fn bench() -> (Store, BatchId, [LoadId; 2], [JarId; 2]) {
     let loads = store.batch_loads(batch).unwrap();
     let jars = [loads[0].jars[0].id, loads[0].jars[1].id];
     (store, batch, [loads[0].id, loads[1].id], jars)
+}
+
+/// Teaspoons of acid as somebody stirred them into a pot.
+pub fn tsp(amount: f64) -> Vec<Measured> {
+    vec![Measured { amount, measure: DoseMeasure::Tsp, bottle_ml: None }]
 }
 
 /// Boils a load for its full 50 minutes and lifts it.
@@ -139,7 +145,7 @@ fn a_jar_without_its_dose_is_not_on_the_shelf_and_comes_back_for_it_within_the_d
 fn a_pot_that_turns_out_short_takes_its_jars_off_the_shelf() {
     let (store, batch, [load, second_load], [first, second]) = bench();
     // Three quarts need 1.5 tsp of citric acid.
-    store.set_pot_dose(batch, Some(1.5), NOW).unwrap();
+    store.set_pot_dose(batch, &tsp(1.5), NOW).unwrap();
     store.tick_load(load, JarStep::Lid, NOW).unwrap();
     assert!(matches!(store.untick_load(load, NOW.plus_minutes(9)), Ok(())));
     process(&store, load, 0);
@@ -152,13 +158,13 @@ fn a_pot_that_turns_out_short_takes_its_jars_off_the_shelf() {
     assert_eq!(on_shelf(&store), 0);
     store.recount(second_load, batch, JarSize::Quart, 1, morning).unwrap();
     assert_eq!(on_shelf(&store), 2);
-    for short in [Some(1.4), None] {
-        store.set_pot_dose(batch, short, morning).unwrap();
+    for short in [tsp(1.4), Vec::new()] {
+        store.set_pot_dose(batch, &short, morning).unwrap();
         assert_eq!(on_shelf(&store), 0, "{short:?}");
         let refused = store.judge_seals(&[first], Some(LidVerdict::Holds), morning).unwrap_err();
         assert!(matches!(refused, StoreError::NotDosed { .. }), "{refused}");
     }
-    store.set_pot_dose(batch, Some(1.5), morning).unwrap();
+    store.set_pot_dose(batch, &tsp(1.5), morning).unwrap();
     assert_eq!(on_shelf(&store), 2);
 }
 

@@ -92,7 +92,12 @@ fn a_named_part_of_a_canner_changes_and_the_rest_stays() {
     assert_eq!(change(&[(JarSize::HalfPint, None)]).capacity, expected);
     assert_eq!(change(&[]).capacity, expected);
 
-    let pot = PotSize { inner_diameter_mm: 300.0, inner_height_mm: 250.0, rack_height_mm: 10.0 };
+    let pot = PotSize {
+        inner_diameter_mm: 300.0,
+        inner_length_mm: None,
+        inner_height_mm: 250.0,
+        rack_height_mm: 10.0,
+    };
     let with_pot = CannerChange { pot: Some(pot), power_w: Some(2000.0), ..CannerChange::default() };
     let changed = store.change_canner(first.id, &with_pot).unwrap();
     assert_eq!(

@@ -109,7 +109,7 @@ fn jars_are_recounted_on_the_bench_and_the_yield_follows() {
     store.recount(third, batch, JarSize::Quart, 0, NOW).unwrap();
     store.recount(second, batch, JarSize::Quart, 1, NOW).unwrap();
     store.recount(first, batch, JarSize::Quart, 4, NOW).unwrap();
-    assert!(matches!(store.recount(first, batch, JarSize::HalfGallon, 1, NOW), Err(StoreError::CannerFull)));
+    assert!(matches!(store.recount(first, batch, JarSize::HalfGallon, 1, NOW), Err(StoreError::NoRoom(_))));
     make_ready(&store, first, NOW);
     assert!(matches!(store.recount(first, batch, JarSize::Quart, 3, NOW), Err(StoreError::JarFilled { .. })));
     assert_eq!(store.load(first).unwrap().jars.len(), 4, "nothing is taken by half");

@@ -16,6 +16,7 @@ use bodega_core::records::shelf::ShelfSearch;
 use bodega_core::towel::seal::{LidVerdict, Rescue};
 use bodega_store::{Store, StoreError};
 
+use crate::acid::tsp;
 use crate::common::{NOW, batch, lot};
 
 const MINUTE: i64 = 60_000;
@@ -193,9 +194,9 @@ impl Walk {
                 drop(self.store.fill_before_acid(jar, now));
             }
             _ => {
-                let tsp = self.chance.of(&[None, Some(1.0), Some(1.5), Some(2.0)]).unwrap();
-                self.store.set_pot_dose(self.batch, tsp, now).unwrap();
-                self.books.pot_tsp = tsp.unwrap_or(0.0);
+                let stirred = self.chance.of(&[None, Some(1.0), Some(1.5), Some(2.0)]).unwrap();
+                self.store.set_pot_dose(self.batch, &stirred.map(tsp).unwrap_or_default(), now).unwrap();
+                self.books.pot_tsp = stirred.unwrap_or(0.0);
             }
         }
     }

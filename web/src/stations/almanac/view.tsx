@@ -32,6 +32,9 @@ function AcidTable({ almanac }: { almanac: Almanac }) {
             {row.doses.map((dose) => (
               <td key={dose.jar} className="py-1.5 text-right font-slab text-lg font-bold whitespace-nowrap">
                 {dose.label}
+                <span className="block font-plain text-xs font-normal whitespace-normal text-muted">
+                  {dose.volume}
+                </span>
               </td>
             ))}
           </tr>

@@ -15,7 +15,9 @@ import { Plate } from "../../parts/Plate";
 import { Questions } from "../../parts/Questions";
 import { Share } from "../../parts/Share";
 import { Touch } from "../../parts/Touch";
+import { WaitNote } from "../../parts/WaitNote";
 import { allowNotifications } from "../../parts/useAlarm";
+import { AlsoIn } from "./AlsoIn";
 import { JarTrouble } from "./JarTrouble";
 import { figureText, saidNow, shareOver, touchText, wordsText } from "./model";
 import { ProbeNote } from "./ProbeNote";
@@ -125,7 +127,8 @@ export function InCanner({ load }: { load: LoadView }) {
   const others = canners.filter((canner) => canner.method === load.method);
   const standing = load.standing.map((place, index) => {
     const jar = load.jars[index];
-    return { label: jar?.number ?? index, place, gone: load.gone.some((item) => item.jar === jar?.id) };
+    const gone = jar !== undefined && load.gone.some((item) => item.jar === jar.id);
+    return { label: jar?.number ?? null, place, gone };
   });
   const figure = figureText(said.figure, now);
   return (
@@ -161,8 +164,8 @@ export function InCanner({ load }: { load: LoadView }) {
         </div>
       </Plate>
       <Plate title="In the canner">
-        <div className="mx-auto aspect-square max-w-[270px]">
-          <CannerPicture jars={standing} boiling={said.boiling} />
+        <div className="mx-auto max-h-[270px] max-w-[270px]">
+          <CannerPicture jars={standing} stretch={load.stretch} boiling={said.boiling} />
         </div>
         <div className="mt-4 grid gap-3">
           {load.times_lost > 0 && (
@@ -176,7 +179,10 @@ export function InCanner({ load }: { load: LoadView }) {
               Jar {gone.number} {GONE[gone.fate]}
             </Note>
           ))}
+          {waiting && <WaitNote load={load} now={now} />}
+          {load.rides_along != null && <Note tone="note">{load.rides_along}</Note>}
           {waiting && <WaterNote load={load} units={units} />}
+          {!["lifted", "rested", "resting"].includes(load.now.phase) && <AlsoIn load={load} />}
           <LoadCard load={load} />
           {said.running && <WaterOver load={load} />}
           {waiting && others.length > 1 && (

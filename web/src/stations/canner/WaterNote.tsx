@@ -9,24 +9,26 @@ export function WaterNote({ load, units }: { load: LoadView; units: Units }) {
     return (
       <Note tone="note">
         {load.method === "boiling_water"
-          ? "Water 1 to 2 in over the lids, a rack or towel under the jars."
+          ? "Water to 2 in over the lids, a rack or towel under the jars."
           : "Water as the maker says, a rack under the jars; it must last the whole time."}
       </Note>
     );
   }
   return (
     <>
-      <Note tone="note">
-        <p>
-          <strong>Fill to {depthText(water.level_before_mm, units)} before the jars go in</strong>,{" "}
-          {volumeText(water.water_l, units)} at about {temperatureText(water.water_c, units)}. They lift it to{" "}
-          {water.cover_in} in over the lids, {depthText(water.headroom_mm, units)} under the rim.
-          {spare != null && ` Keep ${volumeText(spare, units)} boiling beside it for topping up.`}
-          {comeUp != null && ` It boils about ${Math.round(comeUp)} min after the jars go in.`}
-        </p>
-      </Note>
+      {water.fits && (
+        <Note tone="note">
+          <p>
+            <strong>Fill to {depthText(water.level_before_mm, units)} before the jars go in</strong>,{" "}
+            {volumeText(water.water_l, units)} at about {temperatureText(water.water_c, units)}. They lift it
+            to {water.cover_in} in over the lids, {depthText(water.headroom_mm, units)} under the rim.
+            {spare != null && ` Keep ${volumeText(spare, units)} boiling beside it for topping up.`}
+            {comeUp != null && ` It boils about ${Math.round(comeUp)} min after the jars go in.`}
+          </p>
+        </Note>
+      )}
       {water.cautions.map((caution) => (
-        <Note key={caution} tone="warn">
+        <Note key={caution} tone={water.fits ? "warn" : "stop"}>
           {caution}
         </Note>
       ))}

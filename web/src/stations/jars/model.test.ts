@@ -1,5 +1,5 @@
 import { describe, expect, test } from "vitest";
-import { intoEach, jarsText, toAdd, touchOf, WARMTH, warmthOf } from "./model";
+import { intoEach, jarsText, measuresOf, toAdd, touchOf, WARMTH, warmthOf } from "./model";
 
 test("one touch does the next thing, takes the last one back, or tells that the food came first", () => {
   const empty = { next: "acid", last: null, has_acid: false } as const;
@@ -35,15 +35,27 @@ test("a word for how warm the jars are gives the same word back", () => {
   expect(warmthOf(undefined)).toBe("");
 });
 
+test("crystals are never measured by the bottle, and liquids never weighed", () => {
+  expect(measuresOf("citric_acid")).not.toContain("bottle");
+  expect(measuresOf("bottled_lemon_juice")).not.toContain("g");
+  expect(measuresOf("vinegar_5pct")).toContain("bottle");
+});
+
 describe("the dose in big figures", () => {
-  const dose = { agent: "citric_acid", jar: "quart", count: 11, still_lacks: null } as const;
+  const dose = {
+    agent: "citric_acid",
+    jar: "quart",
+    count: 11,
+    to_add_volume: "2.5 mL, 2.5 g",
+    still_lacks: null,
+  } as const;
   test.each([
-    [{ ...dose, to_add: "½ tsp" }, "½ tsp", "citric acid in each quart"],
-    [{ ...dose, to_add: null }, "In the pot", "✓ citric acid for 11 quarts"],
+    [{ ...dose, to_add: "½ tsp" }, "½ tsp", "(2.5 mL, 2.5 g) citric acid in each quart"],
+    [{ ...dose, to_add: null, to_add_volume: null }, "In the pot", "✓ citric acid for 11 quarts"],
     [
-      { ...dose, to_add: "⅛ tsp", still_lacks: "⅛ tsp" },
+      { ...dose, to_add: "⅛ tsp", to_add_volume: "0.7 mL, 0.7 g", still_lacks: "⅛ tsp" },
       "⅛ tsp",
-      "more citric acid in each quart: the pot had too little",
+      "(0.7 mL, 0.7 g) more citric acid in each quart: the pot had too little",
     ],
   ])("of %j is %s", (of, figure, words) => {
     expect([toAdd(of), intoEach(of)]).toEqual([figure, words]);

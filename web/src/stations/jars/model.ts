@@ -1,4 +1,4 @@
-import type { JarStep, LoadView } from "../../api/client";
+import type { Agent, DoseMeasure, JarStep, LoadView } from "../../api/client";
 import { AGENT, jarText } from "../../parts/format";
 
 export type Jar = LoadView["jars"][number];
@@ -32,13 +32,20 @@ type Dose = LoadView["doses"][number];
 export const toAdd = (dose: Pick<Dose, "to_add">): string => dose.to_add ?? "In the pot";
 
 /** What that figure is of. */
-export function intoEach(dose: Pick<Dose, "to_add" | "still_lacks" | "agent" | "jar" | "count">): string {
-  const { agent, jar, count } = dose;
+export function intoEach(
+  dose: Pick<Dose, "to_add" | "to_add_volume" | "still_lacks" | "agent" | "jar" | "count">,
+): string {
+  const { agent, jar, count, to_add_volume: volume } = dose;
   if (dose.to_add == null) return `✓ ${AGENT[agent]} for ${count} ${jarText(jar, count)}`;
+  const into = `${AGENT[agent]} in each ${jarText(jar)}`;
   return dose.still_lacks == null
-    ? `${AGENT[agent]} in each ${jarText(jar)}`
-    : `more ${AGENT[agent]} in each ${jarText(jar)}: the pot had too little`;
+    ? `(${volume}) ${into}`
+    : `(${volume}) more ${into}: the pot had too little`;
 }
+
+/** What an acid is measured out with, the likeliest first: crystals are weighed, liquids come in bottles. */
+export const measuresOf = (agent: Agent): readonly [DoseMeasure, ...DoseMeasure[]] =>
+  agent === "citric_acid" ? ["tsp", "tbsp", "g", "ml"] : ["tbsp", "cup", "tsp", "ml", "bottle"];
 
 /** How warm a hand finds the empty jars, in degrees Celsius. */
 export const WARMTH = { cold: 15, warm: 50, hot: 70 } as const;

@@ -3,6 +3,7 @@ import { useState } from "react";
 import { useNavigate } from "react-router";
 import { api, take, type JarStep, type LoadView } from "../../api/client";
 import { ask, useChange } from "../../api/queries";
+import { useKitchenNow } from "../../counter/clock";
 import { useSay } from "../../counter/notices";
 import { Choice, optionsOf } from "../../parts/Choice";
 import { AGENT, isShared, jarsText, jarText, loadText } from "../../parts/format";
@@ -14,6 +15,7 @@ import { Pending } from "../../parts/Pending";
 import { Plate } from "../../parts/Plate";
 import { Questions } from "../../parts/Questions";
 import { Touch } from "../../parts/Touch";
+import { WaitNote } from "../../parts/WaitNote";
 import { BenchCare } from "./BenchCare";
 import { Doses } from "./Doses";
 import { Grouping } from "./Grouping";
@@ -22,6 +24,7 @@ import { HANDS, touchOf, type Hand, type Jar, type Tick } from "./model";
 
 function Bench({ load }: { load: LoadView }) {
   const { data: counter } = useQuery(ask.counter());
+  const now = useKitchenNow();
   const go = useNavigate();
   const say = useSay();
   const [hand, setHand] = useState<Hand>("next");
@@ -106,14 +109,15 @@ function Bench({ load }: { load: LoadView }) {
         {lacking.map((dose) => (
           <Note key={`${dose.batch} ${dose.jar}`} tone="stop">
             <strong>
-              The pot had too little acid for these jars: {dose.still_lacks} more {AGENT[dose.agent]} into
-              each {jarText(dose.jar)}
+              The pot had too little acid for these jars: {dose.still_lacks} ({dose.to_add_volume}) more{" "}
+              {AGENT[dose.agent]} into each {jarText(dose.jar)}
               {mixed && ` of ${dose.code}`}
             </strong>{" "}
             before it is filled.
           </Note>
         ))}
         {load.jars.some((jar) => jar.filled) && <LoadCard load={load} />}
+        <WaitNote load={load} now={now} />
         <Findings items={load.judged.findings} />
         <Questions items={load.judged.questions} />
         {acid < count && (

@@ -1,12 +1,12 @@
 import * as v from "valibot";
 import type { PotSize, Units } from "../../api/client";
-import { number, useFields, useRefusal } from "../../parts/fields";
+import { number, optionalNumber, useFields, useRefusal } from "../../parts/fields";
 import { depthText } from "../../parts/format";
 import { NumberOf } from "../../parts/FormFields";
 import { Touch } from "../../parts/Touch";
 import { lengthScale } from "../../parts/units";
 
-const EMPTY = { wide: "", high: "", rack: "" };
+const EMPTY = { wide: "", long: "", high: "", rack: "" };
 
 /** The canner from inside, so that the water can be worked out before the jars go in. */
 export function PotForm({
@@ -24,6 +24,7 @@ export function PotForm({
   const form = useFields(
     v.object({
       wide: number("PotSize.inner_diameter_mm", scale),
+      long: optionalNumber("PotSize.inner_length_mm", scale),
       high: number("PotSize.inner_height_mm", scale),
       rack: number("PotSize.rack_height_mm", scale),
     }),
@@ -32,6 +33,7 @@ export function PotForm({
   const { control, handleSubmit, reset } = form;
   useRefusal(form, error, {
     "pot.inner_diameter_mm": "wide",
+    "pot.inner_length_mm": "long",
     "pot.inner_height_mm": "high",
     "pot.rack_height_mm": "rack",
   });
@@ -39,8 +41,13 @@ export function PotForm({
     <form
       className="mt-4 border-t-2 border-line pt-3"
       onSubmit={(event) =>
-        void handleSubmit(({ wide, high, rack }) => {
-          onSet({ inner_diameter_mm: wide, inner_height_mm: high, rack_height_mm: rack });
+        void handleSubmit(({ wide, long, high, rack }) => {
+          onSet({
+            inner_diameter_mm: wide,
+            inner_height_mm: high,
+            rack_height_mm: rack,
+            ...(long !== undefined && { inner_length_mm: long }),
+          });
           reset(EMPTY);
         })(event)
       }
@@ -48,7 +55,7 @@ export function PotForm({
       <p className="mb-2 text-muted">
         {pot === null
           ? "Measure it from inside, and Bodega says how high to fill it before the jars go in."
-          : `Inside ${depthText(pot.inner_diameter_mm, units)} wide, ${depthText(pot.inner_height_mm, units)} high, rack at ${depthText(pot.rack_height_mm, units)}.`}
+          : `Inside ${depthText(pot.inner_diameter_mm, units)} wide, ${pot.inner_length_mm == null ? "" : `${depthText(pot.inner_length_mm, units)} long, `}${depthText(pot.inner_height_mm, units)} high, rack at ${depthText(pot.rack_height_mm, units)}.`}
       </p>
       <div className="flex flex-wrap items-end gap-2">
         <NumberOf
@@ -56,6 +63,13 @@ export function PotForm({
           name="wide"
           label="Canner, wide"
           bound="PotSize.inner_diameter_mm"
+          scale={scale}
+        />
+        <NumberOf
+          control={control}
+          name="long"
+          label="Long, if oblong"
+          bound="PotSize.inner_length_mm"
           scale={scale}
         />
         <NumberOf

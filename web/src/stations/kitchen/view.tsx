@@ -3,7 +3,8 @@ import * as v from "valibot";
 import { api, take, type Kitchen } from "../../api/client";
 import { ask, useChange } from "../../api/queries";
 import { useSay } from "../../counter/notices";
-import { Choice } from "../../parts/Choice";
+import { WORDS } from "../../api/words.generated";
+import { Choice, optionsOf } from "../../parts/Choice";
 import { named, useFields } from "../../parts/fields";
 import { altitudeText } from "../../parts/format";
 import { Note, Trouble } from "../../parts/Note";
@@ -36,8 +37,11 @@ function Rename({ name, onRename }: { name: string; onRename: (name: string) => 
 function Settings({ kitchen }: { kitchen: Kitchen }) {
   const say = useSay();
   const change = useChange(
-    (body: Partial<Pick<Kitchen, "name" | "altitude_ft" | "units" | "jar_outsides">> & { canner?: number }) =>
-      take(api.PATCH("/api/kitchen", { body })),
+    (
+      body: Partial<Pick<Kitchen, "name" | "altitude_ft" | "units" | "spoons" | "jar_outsides">> & {
+        canner?: number;
+      },
+    ) => take(api.PATCH("/api/kitchen", { body })),
   );
   const use = (feet: number) => {
     const before = kitchen.altitude_ft;
@@ -81,6 +85,12 @@ function Settings({ kitchen }: { kitchen: Kitchen }) {
                 { value: "metric", text: "Kilograms, litres" },
               ]}
               onChoose={(units) => change.mutate({ units })}
+            />
+            <Choice
+              label="Your measuring spoons and cups"
+              value={kitchen.spoons}
+              options={optionsOf(["us", "metric", "australian"] as const, WORDS.Spoons)}
+              onChoose={(spoons) => change.mutate({ spoons })}
             />
             <Rename name={kitchen.name} onRename={(name) => change.mutate({ name })} />
           </div>

@@ -67,9 +67,10 @@ export function Worked({
             const count = load.jars.reduce((sum, line) => sum + line.count, 0);
             return (
               <figure key={index} className="text-center">
-                <div className="mx-auto size-[84px]">
+                <div className="mx-auto max-h-[84px] max-w-[84px]">
                   <CannerPicture
                     jars={load.standing.map((place, i) => ({ label: i + 1, place, gone: false }))}
+                    stretch={load.stretch}
                     boiling={false}
                   />
                 </div>
@@ -92,7 +93,7 @@ export function Worked({
         />
         <Figure
           value={first?.acid ?? ""}
-          words={`${AGENT[request.agent]} per ${jarText(request.jar)}, ${plan.acid_total} in all`}
+          words={`(${first?.acid_volume ?? ""}) ${AGENT[request.agent]} per ${jarText(request.jar)}, ${plan.acid_total} in all`}
         />
         <Figure
           value={`${plan.loads.length} ${plan.loads.length === 1 ? "load" : "loads"}`}

@@ -3,25 +3,23 @@ use uom::si::power::watt;
 use uom::si::thermodynamic_temperature::degree_celsius;
 use uom::si::volume::liter;
 
-use super::{
-    Crowding, JarOutside, Outsides, Pot, fill, jars_side_by_side, overhangs, topping_up, usual_outside,
-};
+use super::{Crowding, Pot, fill, overhangs, topping_up};
 use crate::canner::heat::{Charge, come_up};
-use crate::canner::standing::{Place, standing};
+use crate::canner::outline::{JarOutside, Outline, Outsides, usual_outside};
 use crate::jars::size::JarSize;
 use crate::kitchen::altitude::Altitude;
 use crate::measures::moment::Minutes;
 use crate::measures::units::{Power, Temperature, litres, millimetres as mm};
 
 fn standard() -> Pot {
-    Pot { inner_diameter: mm(305.0), inner_height: mm(255.0), rack_height: mm(12.0) }
+    Pot { outline: Outline::round(mm(305.0)), inner_height: mm(255.0), rack_height: mm(12.0) }
 }
 
 #[test]
 fn standard_canner_holds_what_is_published() {
     // USDA Guide 1, from memory: a usual canner holds 7 quarts or 9 pints.
     for (jar, most) in [(JarSize::Quart, 7), (JarSize::Pint, 9)] {
-        assert_eq!(jars_side_by_side(mm(305.0), usual_outside(jar)), most, "{jar}");
+        assert_eq!(Outline::round(mm(305.0)).most_of(jar, &Outsides::default()), most, "{jar}");
     }
 }
 
@@ -46,28 +44,6 @@ fn too_many_too_tall_and_too_little_water_are_said() {
     assert_eq!((tall.fits, tall.cautions), (false, vec![Crowding::TooTall]));
     let thin = fill(&standard(), &[(JarSize::Pint, 9)], mm(10.0), &Outsides::default());
     assert_eq!((thin.fits, thin.cautions), (true, vec![Crowding::LowCover]));
-}
-
-#[test]
-fn jars_are_drawn_where_they_can_stand() {
-    let overlap = |places: &[Place]| {
-        let mut worst = 0.0_f64;
-        for (i, a) in places.iter().enumerate() {
-            worst = worst.max(a.x.hypot(a.y) + a.r - 1.0);
-            for b in &places[i + 1..] {
-                worst = worst.max(a.r + b.r - (a.x - b.x).hypot(a.y - b.y));
-            }
-        }
-        worst
-    };
-    for (jar, count) in
-        [(JarSize::Quart, 7), (JarSize::Pint, 9), (JarSize::HalfPint, 12), (JarSize::Quart, 1)]
-    {
-        let places = standing(mm(305.0), &vec![jar; count], &Outsides::default());
-        assert!(places.len() == count && overlap(&places) < 0.02, "{count} of {jar}: {}", overlap(&places));
-    }
-    let mixed = [vec![JarSize::Quart; 3], vec![JarSize::Pint; 4]].concat();
-    assert!(overlap(&standing(mm(305.0), &mixed, &Outsides::default())) < 0.02);
 }
 
 #[test]
