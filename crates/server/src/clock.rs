@@ -3,6 +3,7 @@
 use std::sync::atomic::{AtomicI64, Ordering};
 
 use bodega_core::measures::moment::Moment;
+use bodega_store::KeptClock;
 use jiff::civil::{Date, date};
 use jiff::tz::TimeZone;
 use jiff::{Span, Timestamp, ZonedDateTime};
@@ -52,11 +53,21 @@ impl Clock {
     /// The machine's own time.
     #[must_use]
     pub fn wall() -> Self {
-        Self::read(Reading::now())
+        Self::resumed(None, "", Reading::now())
     }
 
-    fn read(reading: Reading) -> Self {
-        Self { shown: AtomicI64::new(reading.wall - reading.steady), pace: 1, follows: true }
+    /// The clock that was kept, where the machine has run on since; the machine's own time where it was started anew.
+    #[must_use]
+    pub fn resumed(kept: Option<&KeptClock>, run: &str, reading: Reading) -> Self {
+        let shown =
+            kept.filter(|kept| kept.run == run).map_or(reading.wall - reading.steady, |kept| kept.offset);
+        Self { shown: AtomicI64::new(shown), pace: 1, follows: true }
+    }
+
+    /// What is to be kept of it.
+    #[must_use]
+    pub fn to_keep(&self, run: &str) -> KeptClock {
+        KeptClock { run: run.to_owned(), offset: self.shown.load(Ordering::Relaxed), seen: self.now() }
     }
 
     /// A clock that shows `moment` now and runs on `pace` times as fast as the wall.
@@ -70,6 +81,12 @@ impl Clock {
     #[must_use]
     pub const fn pace(&self) -> u32 {
         self.pace
+    }
+
+    /// Whether it is to show the wall's time.
+    #[must_use]
+    pub const fn follows_the_wall(&self) -> bool {
+        self.follows
     }
 
     /// The moment it shows.
@@ -162,7 +179,7 @@ mod tests {
 
     #[test]
     fn a_step_of_the_wall_clock_moves_no_count() {
-        let clock = Clock::read(after(0, 0));
+        let clock = Clock::resumed(None, "", after(0, 0));
         for step in [0, 40 * MINUTE, -40 * MINUTE, 365 * 24 * 60 * MINUTE] {
             assert_eq!(clock.at(after(31, step)).0, NINE + 31 * MINUTE, "{step}");
         }
@@ -170,7 +187,7 @@ mod tests {
 
     #[test]
     fn a_step_is_seen_and_taken_over_when_nothing_counts() {
-        let clock = Clock::read(after(0, 0));
+        let clock = Clock::resumed(None, "", after(0, 0));
         assert_eq!(clock.stepped_at(after(31, 0)), None);
         assert_eq!(clock.stepped_at(after(31, 1_900)), None, "the clock's own corrections are no step");
         assert_eq!(clock.stepped_at(after(31, 40 * MINUTE)), Some(40 * MINUTE));
@@ -178,6 +195,18 @@ mod tests {
         clock.take_over(40 * MINUTE);
         assert_eq!(clock.stepped_at(after(32, 40 * MINUTE)), None);
         assert_eq!(clock.at(after(32, 40 * MINUTE)).0, NINE + 72 * MINUTE);
+    }
+
+    #[test]
+    fn a_program_that_is_started_again_goes_on_from_where_it_was_and_a_machine_does_not() {
+        let clock = Clock::resumed(None, "", after(0, 0));
+        let kept = clock.to_keep("monday");
+        // The wall was set while the program was off.
+        let again = Clock::resumed(Some(&kept), "monday", after(31, 40 * MINUTE));
+        assert_eq!(again.at(after(31, 40 * MINUTE)).0, NINE + 31 * MINUTE);
+        assert_eq!(again.stepped_at(after(31, 40 * MINUTE)), Some(40 * MINUTE), "and is said to have been");
+        let other = Clock::resumed(Some(&kept), "tuesday", after(31, 40 * MINUTE));
+        assert_eq!(other.at(after(31, 40 * MINUTE)).0, NINE + 71 * MINUTE);
     }
 
     #[test]

@@ -75,7 +75,11 @@ fn main() -> anyhow::Result<()> {
         .init();
     bodega_core::check_tables()?;
     match Cli::parse().command {
-        Command::Serve { data, port } => run(Store::open(&data)?, Clock::wall(), port),
+        Command::Serve { data, port } => {
+            let store = Store::open(&data)?;
+            let clock = watch::wake(&store)?;
+            run(store, clock, port)
+        }
         Command::Demo { data, pace, bare, port } => {
             let temporary = tempfile::tempdir()?;
             let directory = data.unwrap_or_else(|| temporary.path().to_owned());

@@ -1,28 +1,72 @@
-//! Keeps the kitchen's clock beside the wall's.
+//! Keeps the kitchen's clock beside the wall's, and from one run of the program to the next.
 
 use std::time::Duration;
 
 use actix_web::web;
+use bodega_store::{Store, StoreError};
 
+use crate::clock::{Clock, Reading};
 use crate::state::Shared;
 
 /// How often the two clocks are compared.
 const LOOKS_EVERY: Duration = Duration::from_secs(1);
+/// How often the clock is kept while a canner is on, in looks.
+const KEEPS_EVERY: u32 = 10;
 
-/// Compares the kitchen's clock with the wall's as long as the program runs. A step is taken over at once when no canner
-/// counts, else when the count is over; until then the line says so.
+/// Which run of the machine this is. Where the system does not say, each start of the program counts as one.
+fn run_of_machine() -> String {
+    let told = std::fs::read_to_string("/proc/sys/kernel/random/boot_id");
+    told.map_or_else(|_| format!("unknown since {}", Reading::now().wall), |id| id.trim().to_owned())
+}
+
+/// The clock of a program that starts. After a restart of the machine the loads that counted are marked: nobody timed them.
+///
+/// # Errors
+/// When the records cannot be read or written.
+pub fn wake(store: &Store) -> Result<Clock, StoreError> {
+    let (kept, run) = (store.kept_clock()?, run_of_machine());
+    let clock = Clock::resumed(kept.as_ref(), &run, Reading::now());
+    if kept.as_ref().is_none_or(|kept| kept.run != run) {
+        let marked = store.mark_unwatched(kept.map(|kept| kept.seen), clock.now())?;
+        if !marked.is_empty() {
+            tracing::warn!(loads = marked.len(), "the machine was off while a canner counted");
+        }
+    }
+    store.keep_clock(&clock.to_keep(&run))?;
+    Ok(clock)
+}
+
+/// Compares the kitchen's clock with the wall's as long as the program runs, and keeps it while a canner is on. A step is
+/// taken over at once when no canner counts, else when the count is over; until then the line says so.
 pub async fn watch(shared: web::Data<Shared>) {
-    loop {
+    let run = run_of_machine();
+    for look in 1_u32.. {
         actix_web::rt::time::sleep(LOOKS_EVERY).await;
-        let Some(step) = shared.clock.stepped() else { continue };
-        let inner = shared.clone();
-        let counts = web::block(move || inner.store.open_loads()).await;
-        let Ok(Ok(loads)) = counts else { continue };
-        if loads.iter().any(|load| load.clock.has_begun()) {
+        let step = shared.clock.stepped();
+        let keeps = shared.clock.follows_the_wall() && look.is_multiple_of(KEEPS_EVERY);
+        if step.is_none() && !keeps {
             continue;
         }
-        tracing::warn!(step, "the machine's clock was set; the kitchen's follows");
-        shared.clock.take_over(step);
-        shared.live.changed();
+        let (inner, run) = (shared.clone(), run.clone());
+        let looked = web::block(move || -> Result<bool, StoreError> {
+            let counts = inner.store.open_loads()?.iter().any(|load| load.clock.has_begun());
+            match step {
+                Some(step) if !counts => {
+                    inner.clock.take_over(step);
+                    inner.store.keep_clock(&inner.clock.to_keep(&run))?;
+                    Ok(true)
+                }
+                _ if counts => inner.store.keep_clock(&inner.clock.to_keep(&run)).map(|()| false),
+                _ => Ok(false),
+            }
+        });
+        match looked.await {
+            Ok(Ok(true)) => {
+                tracing::warn!(?step, "the machine's clock was set; the kitchen's follows");
+                shared.live.changed();
+            }
+            Ok(Ok(false)) => {}
+            failed => tracing::error!(?failed, "the clock could not be kept"),
+        }
     }
 }

@@ -1,6 +1,6 @@
 //! Canner loads and what happened to them; the clock is derived from the events, never stored.
 
-use bodega_core::canner::events::BoilEvent;
+use bodega_core::canner::events::{BoilEvent, OutOfOrder};
 use bodega_core::jars::claims::Claims;
 use bodega_core::measures::ids::{BatchId, CannerId, JarId, LoadId};
 use bodega_core::measures::moment::{Moment, Touched};
@@ -324,6 +324,7 @@ impl Store {
     /// Takes the event of a moment back, which must be the last one; the record of it stays. Said twice, it takes back one.
     ///
     /// # Errors
+    /// [`StoreError::OutOfOrder`] while nobody said whether the boil held when the machine was off;
     /// [`StoreError::NotTheLast`] when something else was said since; [`StoreError::NothingToUndo`] when nothing happened
     /// then; when lifting is taken back, [`StoreError::CannerBusy`] while the next load is in and
     /// [`StoreError::LidsJudged`] once somebody looked at the lids.
@@ -339,6 +340,9 @@ impl Store {
             let sql = "SELECT EXISTS (SELECT 1 FROM load_event WHERE load_id = ?1 AND at = ?2)";
             let is_back = transaction.query_row(sql, [id.0, at.0], |row| row.get(0))?;
             return if is_back { Ok(load) } else { Err(StoreError::NothingToUndo) };
+        }
+        if last.is_some_and(|last| last.event == BoilEvent::Unwatched) {
+            return Err(OutOfOrder::unwatched().into());
         }
         if last.is_some_and(|last| last.event == BoilEvent::Lifted) {
             check_canner_free(&transaction, &load)?;

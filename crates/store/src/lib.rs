@@ -6,6 +6,7 @@
 mod backup;
 mod canner;
 mod canners;
+mod clock;
 mod crates;
 mod cupboard;
 mod day;
@@ -27,6 +28,7 @@ mod store;
 mod towel;
 
 pub use backup::BackupFile;
+pub use clock::KeptClock;
 pub use error::{StoreError, if_readable};
 pub use files::{FILE_NAME, check_file, restore};
 pub use mend::{BrokenRecord, Choice};

@@ -19,6 +19,7 @@ pub(crate) const MIGRATIONS: &[M<'static>] = &[
     M::up(include_str!("../migrations/12-the-card.sql")),
     M::up(include_str!("../migrations/13-whose-spoons.sql")),
     M::up(include_str!("../migrations/14-what-stands-beside.sql")),
+    M::up(include_str!("../migrations/15-the-clock-kept.sql")),
 ];
 
 /// Brings a kitchen up to date.

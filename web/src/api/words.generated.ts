@@ -10,6 +10,8 @@ export const WORDS = {
     vents: "Steam streams out",
     boils: "It boils",
     boil_lost: "Boil lost",
+    unwatched: "The machine was off",
+    held_on: "It boiled all the time",
     pounds_raised: "Pounds raised",
     topped_up_boiling: "Topped up, boiling",
     topped_up_cold: "Topped up, cold",

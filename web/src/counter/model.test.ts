@@ -60,6 +60,7 @@ describe("the line", () => {
     [{ phase: "counting", since: NOW, ends: NOW + 1_390_000 }, "23:10", "boiling"],
     [{ phase: "counting", since: NOW, ends: NOW }, "Heat off", ""],
     [{ phase: "boil_lost", at: NOW }, "Lost", "no boil"],
+    [{ phase: "unwatched", since: NOW, at: NOW }, "Held?", "the boil"],
     [{ phase: "time_up", at: NOW }, "Heat off", ""],
     [{ phase: "dropping", since: NOW }, "7", "pressure drops"],
     [{ phase: "resting", since: NOW, ends: NOW + 5_000 }, "00:05", "rest"],

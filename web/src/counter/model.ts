@@ -49,6 +49,8 @@ function cannerPlace(counter: Counter, now: number): Place {
             hot: true,
           }
         : { ...place, figure: "Heat off", words: "" };
+    case "unwatched":
+      return { ...place, figure: "Held?", words: "the boil" };
     case "boil_lost":
       return { ...place, figure: "Lost", words: "no boil" };
     case "time_up":

@@ -5,7 +5,7 @@
 //! steam. Source of the rules: USDA Guide 1, from memory; of the steam canner's: university extension guidance of 2015,
 //! from memory.
 
-use super::events::{BoilEvent, Fate, Happened, OutOfOrder, Phase};
+use super::events::{BoilEvent, Fate, HELD_OR_NOT, Happened, OutOfOrder, Phase};
 use crate::measures::ids::JarId;
 use crate::measures::moment::{Minutes, Moment};
 use crate::measures::units::Time;
@@ -35,6 +35,8 @@ enum Stage {
     Heating(Moment),
     Venting(Moment),
     Counting(Moment),
+    /// Since when it boils, and since when nobody knows.
+    Unwatched(Moment, Moment),
     /// The boil fell after its full time, with nobody at the heat yet.
     Full(Moment),
     Lost(Moment),
@@ -104,8 +106,8 @@ impl BoilClock {
     /// What may be said at a moment, and the words for what comes next.
     fn allowed(&self, now: Moment) -> (&'static [BoilEvent], &'static str) {
         use BoilEvent::{
-            BoilLost, Boils, HeatAgain, HeatOff, JarAdded, JarBroken, JarOut, JarsIn, Lifted, PressureDown,
-            ToppedUpBoiling, ToppedUpCold, Vents,
+            BoilLost, Boils, HeatAgain, HeatOff, HeldOn, JarAdded, JarBroken, JarOut, JarsIn, Lifted,
+            PressureDown, ToppedUpBoiling, ToppedUpCold, Vents,
         };
         const AGAIN: &str = "\"Boil it again\", or \"Jars are out\"";
         let pressure = self.method.is_pressure();
@@ -128,6 +130,7 @@ impl BoilClock {
                 &[BoilLost, HeatOff, ToppedUpBoiling, ToppedUpCold, JarBroken, JarOut, JarAdded],
                 "\"Boil lost\" or \"Heat off\"",
             ),
+            Phase::Unwatched { .. } => (&[HeldOn, BoilLost, HeatOff, JarBroken], HELD_OR_NOT),
             Phase::BoilLost { .. } if !water => {
                 (&[Boils, HeatOff, JarBroken], "the return of it, or \"Heat off\"")
             }
@@ -171,9 +174,14 @@ impl BoilClock {
             (_, BoilEvent::Lifted) => Stage::Lifted(at),
             (Stage::Waiting, BoilEvent::JarsIn) => Stage::Heating(at),
             (Stage::Heating(_), BoilEvent::Vents) if pressure => Stage::Venting(at),
-            (Stage::Waiting | Stage::Heating(_) | Stage::Venting(_) | Stage::Lost(_), BoilEvent::Boils) => {
-                Stage::Counting(at)
-            }
+            (
+                Stage::Waiting
+                | Stage::Heating(_)
+                | Stage::Venting(_)
+                | Stage::Unwatched(..)
+                | Stage::Lost(_),
+                BoilEvent::Boils,
+            ) => Stage::Counting(at),
             (
                 Stage::Counting(since),
                 BoilEvent::BoilLost
@@ -188,12 +196,25 @@ impl BoilClock {
                     Stage::Lost(at)
                 }
             }
+            (Stage::Counting(since), BoilEvent::Unwatched) => Stage::Unwatched(since, at),
+            // Whether the air was out cannot be known either; it is driven out once more.
+            (Stage::Venting(_), BoilEvent::Unwatched) => Stage::Heating(at),
+            (Stage::Unwatched(since, _), BoilEvent::HeldOn) => Stage::Counting(since),
+            (
+                Stage::Unwatched(..),
+                BoilEvent::BoilLost
+                | BoilEvent::PoundsRaised
+                | BoilEvent::ToppedUpCold
+                | BoilEvent::JarOut
+                | BoilEvent::JarAdded,
+            ) => Stage::Lost(at),
             (Stage::Dropping(_) | Stage::Resting(_), BoilEvent::HeatAgain) => Stage::Heating(at),
             (
                 Stage::Waiting
                 | Stage::Heating(_)
                 | Stage::Venting(_)
                 | Stage::Counting(_)
+                | Stage::Unwatched(..)
                 | Stage::Full(_)
                 | Stage::Lost(_),
                 BoilEvent::HeatOff,
@@ -227,6 +248,7 @@ impl BoilClock {
                 ends if now >= ends => Phase::TimeUp { at: ends },
                 ends => Phase::Counting { since, ends },
             },
+            Stage::Unwatched(since, at) => Phase::Unwatched { since, at },
             Stage::Full(at) => Phase::TimeUp { at },
             Stage::Lost(at) => Phase::BoilLost { at },
             Stage::Dropping(since) => Phase::Dropping { since },
@@ -266,6 +288,12 @@ impl BoilClock {
                         last.1 = Some(*item);
                     }
                 }
+                // It held all the while: the same stretch goes on.
+                (Stage::Unwatched(..), Stage::Counting(_)) if item.event == BoilEvent::HeldOn => {
+                    if let Some(last) = found.last_mut() {
+                        last.1 = None;
+                    }
+                }
                 (_, Stage::Counting(since)) => found.push((since, None)),
                 _ => {}
             }
@@ -277,8 +305,11 @@ impl BoilClock {
     /// How long the boil that counts has lasted at a moment: the last unbroken stretch.
     #[must_use]
     pub fn unbroken_ms(&self, now: Moment) -> i64 {
-        let lasted =
-            |(since, end): &(Moment, Option<Happened>)| end.map_or(now, |end| end.at).since_ms(*since).max(0);
+        let lasted = |(since, end): &(Moment, Option<Happened>)| match end {
+            // How long it held is what nobody knows.
+            Some(end) if end.event == BoilEvent::Unwatched => 0,
+            _ => end.map_or(now, |end| end.at).since_ms(*since).max(0),
+        };
         self.stretches().last().map_or(0, lasted)
     }
 
@@ -301,7 +332,8 @@ impl BoilClock {
     pub fn times_lost(&self) -> usize {
         let is_lost = |(since, end): &(Moment, Option<Happened>)| {
             end.is_some_and(|end| {
-                end.event != BoilEvent::HeatOff && end.at.since_ms(*since) < self.required.ms()
+                !matches!(end.event, BoilEvent::HeatOff | BoilEvent::Unwatched)
+                    && end.at.since_ms(*since) < self.required.ms()
             })
         };
         self.stretches().iter().filter(|stretch| is_lost(stretch)).count()

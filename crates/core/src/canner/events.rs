@@ -16,6 +16,10 @@ vocabulary! {
         Boils = "boils", "It boils";
         /// The boil, the steam or the pressure fell before the time was up.
         BoilLost = "boil_lost", "Boil lost";
+        /// The machine that counts was off for a while: nobody knows whether the boil held.
+        Unwatched = "unwatched", "The machine was off";
+        /// Somebody knows that the boil held all the while.
+        HeldOn = "held_on", "It boiled all the time";
         /// The pounds were raised; minutes counted below them do not count.
         PoundsRaised = "pounds_raised", "Pounds raised";
         /// Boiling water was poured in.
@@ -47,10 +51,12 @@ impl BoilEvent {
         match self {
             Self::Boils if pressure => "Pressure is up",
             Self::BoilLost if pressure => "Pressure lost",
+            Self::HeldOn if pressure => "The pressure held all the time",
             Self::HeatOff if pressure => "Heat off",
             Self::HeatAgain if !matches!(method, Method::BoilingWater) => "Process it again",
             Self::Boils if matches!(method, Method::AtmosphericSteam) => "Full steam",
             Self::BoilLost if matches!(method, Method::AtmosphericSteam) => "Steam lost",
+            Self::HeldOn if matches!(method, Method::AtmosphericSteam) => "It steamed all the time",
             _ => self.label(),
         }
     }
@@ -98,6 +104,13 @@ pub enum Phase {
         /// When the time is up if the boil holds.
         ends: Moment,
     },
+    /// The machine was off while it counted: nothing counts until somebody says whether the boil held.
+    Unwatched {
+        /// When this boil began.
+        since: Moment,
+        /// When the machine was back.
+        at: Moment,
+    },
     /// The boil was lost; nothing counts until it is back.
     BoilLost {
         /// When it was lost.
@@ -141,6 +154,17 @@ pub struct OutOfOrder {
     /// What would make sense, in words.
     pub next: &'static str,
 }
+
+impl OutOfOrder {
+    /// That the machine was off is not taken back, but answered.
+    #[must_use]
+    pub const fn unwatched() -> Self {
+        Self { said: BoilEvent::Unwatched.label(), next: HELD_OR_NOT }
+    }
+}
+
+/// What comes next when nobody timed a boil.
+pub(super) const HELD_OR_NOT: &str = "whether the boil held while the machine was off";
 
 /// What became of a jar in the canner.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, serde::Serialize)]

@@ -114,6 +114,7 @@ struct Words {
     counts: &'static str,
     keep: &'static str,
     lost: &'static str,
+    unwatched: &'static str,
     off: &'static str,
     unbroken: &'static str,
     not_processed: &'static str,
@@ -126,6 +127,7 @@ const WATER: Words = Words {
     counts: "left at a full rolling boil.",
     keep: "Keep it boiling. Top up only with boiling water.",
     lost: "The boil was lost. Bring it back to a full boil; the whole time counts again from there.",
+    unwatched: "The machine was off while it counted. Did it boil without a break from {at} on? If you do not know, it was lost: the whole time counts again.",
     off: "Turn the heat off and take the lid off, away from you.",
     unbroken: "at an unbroken boil",
     not_processed: "Not processed: boil it again",
@@ -137,6 +139,7 @@ const STEAM: Words = Words {
     counts: "left at full steam.",
     keep: "Leave the lid on and do not top up; the water must last.",
     lost: "The steam was lost. Bring it back; the whole time counts again from there.",
+    unwatched: "The machine was off while it counted. Did it steam without a break from {at} on? If you do not know, it was lost: the whole time counts again.",
     off: "Turn the heat off and take the lid off, away from you.",
     unbroken: "at full steam",
     not_processed: "Not processed: steam it again",
@@ -148,6 +151,7 @@ const PRESSURE: Words = Words {
     counts: "left at pressure.",
     keep: "Hold it at or a little above the pressure; below it, the time starts again.",
     lost: "The pressure was lost. Bring it back; the whole time counts again from there.",
+    unwatched: "The machine was off while it counted. Did the pressure hold from {at} on? If you do not know, it was lost: the whole time counts again.",
     off: "Turn the heat off. Let the pressure drop by itself; never cool it with water.",
     unbroken: "at pressure without a break",
     not_processed: "Not processed: bring it back to pressure",
@@ -182,7 +186,8 @@ const fn key(event: BoilEvent) -> char {
         BoilEvent::PressureDown => 'D',
         BoilEvent::Lifted => 'O',
         BoilEvent::PoundsRaised => 'P',
-        BoilEvent::JarBroken | BoilEvent::JarOut | BoilEvent::JarAdded => 'X',
+        BoilEvent::HeldOn => 'Y',
+        BoilEvent::JarBroken | BoilEvent::JarOut | BoilEvent::JarAdded | BoilEvent::Unwatched => 'X',
     }
 }
 
@@ -271,6 +276,22 @@ impl Speaker<'_> {
             )
         };
         self.off_too_early(said, Lacks::Until { ends })
+    }
+
+    /// Nothing counts until somebody says whether the boil held while nobody timed it.
+    fn unwatched(&self, since: Moment) -> Said {
+        let touches = [
+            (BoilEvent::HeldOn, Look::Done),
+            (BoilEvent::BoilLost, Look::Heat),
+            (BoilEvent::HeatOff, Look::Plain),
+        ];
+        let said = Said {
+            at: Some(since),
+            call: Some("The machine was off: did the boil hold?"),
+            running: true,
+            ..self.still(Figure::Word { word: "Did it hold?" }, self.words().unwatched, &touches)
+        };
+        self.off_too_early(said, Lacks::All { minutes: self.load.clock.required() })
     }
 
     fn time_up(&self) -> Said {
@@ -365,6 +386,7 @@ impl Speaker<'_> {
             Phase::Vented { .. } => (self.vented(), None),
             Phase::Counting { since, ends } => (self.counting(since, ends), Some(self.time_up())),
             Phase::TimeUp { .. } => (self.time_up(), None),
+            Phase::Unwatched { since, .. } => (self.unwatched(since), None),
             Phase::BoilLost { .. } => {
                 let first = [(BoilEvent::Boils, Look::Heat), (BoilEvent::HeatOff, Look::Plain)];
                 let lost = self.still(self.whole(), self.words().lost, &self.with_top_ups(&first));

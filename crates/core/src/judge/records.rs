@@ -13,7 +13,7 @@ use super::case::{
 };
 use super::{Ask, Code, Finding, Question, Ruling, Severity, Subject, judge};
 use crate::canner::clock::BoilClock;
-use crate::canner::events::BoilEvent;
+use crate::canner::events::{BoilEvent, Happened};
 use crate::canner::heat::{food_at, water_before};
 use crate::crates::fruit::{Condition, Fault};
 use crate::jars::acid::{Agent, per_jar, pot_share};
@@ -113,29 +113,39 @@ fn seen_jars(sizes: &[(JarSize, u32)], claims: Option<Claims>) -> Vec<CaseJar> {
 }
 
 fn boil_log(clock: &BoilClock) -> Vec<LogLine> {
-    let Some(first) = clock.happened().first() else { return Vec::new() };
-    let line = |event: BoilEvent| match event {
-        BoilEvent::JarsIn => Some(LogEvent::In),
-        BoilEvent::Boils => Some(LogEvent::Boil),
-        BoilEvent::HeatOff => Some(LogEvent::End),
-        // A jar lifted or put in under way, and cold water, stop the boil.
-        BoilEvent::BoilLost
-        | BoilEvent::PoundsRaised
-        | BoilEvent::ToppedUpCold
-        | BoilEvent::JarOut
-        | BoilEvent::JarAdded => Some(LogEvent::Lost),
-        BoilEvent::Vents
-        | BoilEvent::ToppedUpBoiling
-        | BoilEvent::JarBroken
-        | BoilEvent::HeatAgain
-        | BoilEvent::PressureDown
-        | BoilEvent::Lifted => None,
+    let happened = clock.happened();
+    let Some(first) = happened.first() else { return Vec::new() };
+    let line = |(place, item): (usize, &Happened)| {
+        let event = match item.event {
+            BoilEvent::JarsIn => Some(LogEvent::In),
+            BoilEvent::Boils => Some(LogEvent::Boil),
+            BoilEvent::HeatOff => Some(LogEvent::End),
+            // A jar lifted or put in under way, and cold water, stop the boil.
+            BoilEvent::BoilLost
+            | BoilEvent::PoundsRaised
+            | BoilEvent::ToppedUpCold
+            | BoilEvent::JarOut
+            | BoilEvent::JarAdded => Some(LogEvent::Lost),
+            BoilEvent::Unwatched => (!held_on(&happened[place + 1..])).then_some(LogEvent::Lost),
+            BoilEvent::Vents
+            | BoilEvent::HeldOn
+            | BoilEvent::ToppedUpBoiling
+            | BoilEvent::JarBroken
+            | BoilEvent::HeatAgain
+            | BoilEvent::PressureDown
+            | BoilEvent::Lifted => None,
+        };
+        Some(LogLine { at: item.at.since(first.at), event: event? })
     };
-    clock
-        .happened()
+    happened.iter().enumerate().filter_map(line).collect()
+}
+
+/// Whether somebody said that the boil had held, before anything else was said of it.
+fn held_on(after: &[Happened]) -> bool {
+    after
         .iter()
-        .filter_map(|item| Some(LogLine { at: item.at.since(first.at), event: line(item.event)? }))
-        .collect()
+        .find(|item| item.event != BoilEvent::JarBroken)
+        .is_some_and(|item| item.event == BoilEvent::HeldOn)
 }
 
 /// When something happened last.

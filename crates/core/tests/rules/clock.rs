@@ -24,24 +24,33 @@ fn foreign() -> impl Strategy<Value = Vec<Happened>> {
 /// does not. Knows nothing of stages.
 fn longest_boil(items: &[Happened], until: Moment) -> i64 {
     let mut boils = false;
+    // Minutes of which nobody knows whether it boiled.
+    let mut unknown: Option<i64> = None;
     let (mut minutes, mut longest) = (0, 0);
     let mut minute = START.plus_minutes(-400);
     while minute < until {
         let here = |item: &&Happened| item.at == minute;
         for item in items.iter().filter(here) {
             match item.event {
-                BoilEvent::Boils if !boils => (boils, minutes) = (true, 0),
+                BoilEvent::Boils if !boils || unknown.is_some() => {
+                    (boils, minutes, unknown) = (true, 0, None)
+                }
+                BoilEvent::Unwatched if boils => unknown = unknown.or(Some(0)),
+                BoilEvent::HeldOn => minutes += unknown.take().unwrap_or(0),
                 BoilEvent::BoilLost
                 | BoilEvent::PoundsRaised
                 | BoilEvent::ToppedUpCold
                 | BoilEvent::JarOut
                 | BoilEvent::JarAdded
                 | BoilEvent::HeatOff
-                | BoilEvent::Lifted => boils = false,
+                | BoilEvent::Lifted => (boils, unknown) = (false, None),
                 _ => {}
             }
         }
-        minutes += i64::from(boils);
+        match &mut unknown {
+            Some(unknown) => *unknown += 1,
+            None => minutes += i64::from(boils),
+        }
         longest = minutes.max(longest);
         minute = minute.plus_minutes(1);
     }

@@ -100,7 +100,7 @@ fn cautions() -> Vec<String> {
 
 /// A load of a kind of canner at every phase it can reach.
 fn phases(method: Method) -> Vec<(&'static str, CannerLoad, i64)> {
-    use BoilEvent::{BoilLost, Boils, HeatOff, JarsIn, Lifted, PressureDown, Vents};
+    use BoilEvent::{BoilLost, Boils, HeatOff, JarsIn, Lifted, PressureDown, Unwatched, Vents};
     let of = |events: &[(BoilEvent, i64)]| load(method, 50, vec![jar(1, 1, JarSize::Quart)], events);
     let mut all = vec![("waiting", of(&[]), 0), ("heating", of(&[(JarsIn, 0)]), 5)];
     if method.is_pressure() {
@@ -115,6 +115,7 @@ fn phases(method: Method) -> Vec<(&'static str, CannerLoad, i64)> {
             ("counting", of(&up), 30),
             ("time up", of(&up), 72),
             ("lost", of(&[up[0], up[1], up[2], (BoilLost, 40)]), 41),
+            ("unwatched", of(&[up[0], up[1], up[2], (Unwatched, 40)]), 41),
             ("dropping", of(&off), 80),
             ("resting", of(&down), 105),
             ("rested", of(&down), 110),
@@ -130,6 +131,7 @@ fn phases(method: Method) -> Vec<(&'static str, CannerLoad, i64)> {
             ("counting", of(&boils), 30),
             ("time up", of(&boils), 70),
             ("lost", of(&[boils[0], boils[1], (BoilLost, 40)]), 41),
+            ("unwatched", of(&[boils[0], boils[1], (Unwatched, 40)]), 41),
             ("resting", of(&off), 72),
             ("rested", of(&off), 75),
             ("resting, short", of(&[boils[0], boils[1], (HeatOff, 40)]), 41),

@@ -124,7 +124,11 @@ fn amiss(shared: &Shared, towel: &[Towel], now: Moment) -> Result<Vec<(Wrong, us
 pub(crate) const fn calls_at(phase: Phase) -> Moment {
     match phase {
         Phase::Counting { ends, .. } | Phase::Resting { ends, .. } | Phase::Venting { ends, .. } => ends,
-        Phase::TimeUp { at } | Phase::Rested { at } | Phase::Vented { at } | Phase::BoilLost { at } => at,
+        Phase::TimeUp { at }
+        | Phase::Rested { at }
+        | Phase::Vented { at }
+        | Phase::BoilLost { at }
+        | Phase::Unwatched { at, .. } => at,
         Phase::Heating { since } | Phase::Dropping { since } => since,
         Phase::Waiting | Phase::Lifted { .. } => Moment(i64::MAX),
     }

@@ -65,7 +65,9 @@ pub(crate) fn load_work(load: &CannerLoad, kitchen: &Kitchen, now: Moment, pace:
     let minutes = match load.clock.phase(now) {
         Phase::Waiting => come_up + full,
         Phase::Heating { since } => full + come_up.saturating_sub(minutes_to(since, now)).max(1),
-        Phase::Venting { .. } | Phase::Vented { .. } | Phase::BoilLost { .. } => full + 1,
+        Phase::Venting { .. } | Phase::Vented { .. } | Phase::BoilLost { .. } | Phase::Unwatched { .. } => {
+            full + 1
+        }
         Phase::Counting { ends, .. } => minutes_to(now, ends) + rest,
         Phase::Resting { .. } | Phase::Rested { .. } | Phase::Dropping { .. }
             if load.clock.ended_short(now) =>

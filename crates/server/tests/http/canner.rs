@@ -367,3 +367,28 @@ async fn what_rides_along_takes_room_and_the_longest_time_and_filled_jars_call_w
         calls.iter().any(|call| call["text"] == "Filled jars wait for the canner" && call["from"] == from)
     );
 }
+
+#[actix_web::test]
+async fn after_the_machine_was_off_it_is_asked_whether_the_boil_held() {
+    let shared = with_load().await;
+    post(&shared, "/api/loads/1/steps", json!({"step": "acid"})).await;
+    post(&shared, "/api/loads/1/steps", json!({"step": "lid"})).await;
+    let say = async |event: &str| post(&shared, "/api/loads/1/events", json!({ "event": event })).await;
+    say("jars_in").await;
+    say("boils").await;
+    shared.store.mark_unwatched(None, shared.clock.now()).unwrap();
+    let asked = first_load(&shared).await;
+    assert_eq!((&asked["now"]["phase"], &asked["processed"]), (&json!("unwatched"), &json!(false)));
+    let (_, counter) = send(&shared, Method::GET, "/api/counter", String::new()).await;
+    assert!(counter["calls"].to_string().contains("did the boil hold"), "{counter}");
+    assert_eq!(say("lifted").await.0, 409, "it is answered first");
+    assert_eq!(say("held_on").await.1["now"]["phase"], "counting");
+    let lost = |load: &Value| load["judged"]["findings"].to_string().contains("boil_lost");
+    assert!(!lost(&first_load(&shared).await));
+    shared.store.mark_unwatched(None, shared.clock.now()).unwrap();
+    let (_, ended) = say("heat_off").await;
+    assert!(
+        ended["not_processed"] == true && lost(&ended),
+        "nobody knows, so it counts for nothing: {ended}"
+    );
+}

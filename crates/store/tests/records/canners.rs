@@ -12,7 +12,7 @@ use bodega_core::records::kitchen::KitchenChange;
 use bodega_core::records::load::{JarMoment, NewGroup};
 use bodega_core::tables::process::Method;
 use bodega_core::towel::seal::LidVerdict;
-use bodega_store::{Store, StoreError};
+use bodega_store::{KeptClock, Store, StoreError};
 
 use crate::common::{NOW, batch, lot, make_ready};
 use crate::undo::undo;
@@ -119,4 +119,38 @@ fn loads_of_two_batches_are_put_together_and_survive_one_of_them_leaving() {
     assert_eq!(left.clock.phase(NOW), Phase::Waiting);
     store.remove_batch(first, false, None, NOW).unwrap();
     assert_eq!(store.open_loads().unwrap()[0].jars.len(), 6, "and come back");
+}
+
+#[test]
+fn after_a_restart_of_the_machine_only_what_still_counted_is_asked_about() {
+    let store = Store::in_memory().unwrap();
+    assert_eq!(store.kept_clock().unwrap(), None);
+    let kept = KeptClock { run: "monday".to_owned(), offset: 5, seen: NOW };
+    store.keep_clock(&kept).unwrap();
+    store.keep_clock(&KeptClock { seen: NOW.plus_minutes(1), ..kept.clone() }).unwrap();
+    assert_eq!(store.kept_clock().unwrap().map(|kept| kept.seen), Some(NOW.plus_minutes(1)));
+    let id = lot(&store, 10_000, Condition::FirmRipe);
+    let batch = store.add_batch(&batch(vec![Draw { lot: id, weight_g: 4_000 }]), NOW).unwrap().id;
+    let load = store.batch_loads(batch).unwrap()[0].id;
+    assert_eq!(store.mark_unwatched(None, NOW).unwrap(), [], "nothing is in the canner");
+    make_ready(&store, load, NOW);
+    store.add_event(load, BoilEvent::JarsIn, NOW).unwrap();
+    assert_eq!(store.mark_unwatched(None, NOW.plus_minutes(5)).unwrap(), [], "nothing counts yet");
+    store.add_event(load, BoilEvent::Boils, NOW.plus_minutes(20)).unwrap();
+    // It was full before the machine went off, and stays so.
+    let (later, morning) = (NOW.plus_minutes(71), NOW.plus_minutes(900));
+    assert_eq!(store.mark_unwatched(Some(later), morning).unwrap(), []);
+    assert_eq!(store.mark_unwatched(Some(NOW.plus_minutes(69)), morning).unwrap(), [load]);
+    let phase = |store: &Store| store.load(load).unwrap().clock.phase(morning);
+    assert_eq!(phase(&store), Phase::Unwatched { since: NOW.plus_minutes(20), at: morning });
+    assert_eq!(store.mark_unwatched(None, morning).unwrap(), [], "it is asked once");
+    assert!(
+        matches!(store.undo_event(load, morning, morning), Err(StoreError::OutOfOrder(_))),
+        "and not taken back"
+    );
+    let answered = NOW.plus_minutes(901);
+    store.add_event(load, BoilEvent::HeldOn, answered).unwrap();
+    assert_eq!(phase(&store), Phase::TimeUp { at: NOW.plus_minutes(70) });
+    store.undo_event(load, answered, answered).unwrap();
+    assert_eq!(phase(&store), Phase::Unwatched { since: NOW.plus_minutes(20), at: morning });
 }

@@ -72,6 +72,7 @@ impl Books {
     fn boiled(&self, jar: &JarRecord) -> bool {
         let none = Vec::new();
         let mut since: Option<i64> = None;
+        let mut unknown: Option<i64> = None;
         let mut full = false;
         let mut inside = !self
             .loads
@@ -89,11 +90,16 @@ impl Books {
                     | BoilEvent::HeatOff
                     | BoilEvent::Lifted
             );
+            if breaks {
+                unknown = None;
+            }
             if breaks && let Some(from) = since.take() {
                 full |= inside && at - from >= NEEDED_MS;
             }
             match event {
-                BoilEvent::Boils => since = Some(*at),
+                BoilEvent::Boils => (since, unknown) = (Some(*at), None),
+                BoilEvent::Unwatched => unknown = since.take().or(unknown),
+                BoilEvent::HeldOn => since = unknown.take().or(since),
                 BoilEvent::JarBroken if *which == Some(jar.id) => return false,
                 BoilEvent::JarOut if *which == Some(jar.id) => inside = false,
                 BoilEvent::JarAdded if *which == Some(jar.id) => inside = true,
@@ -224,8 +230,11 @@ impl Walk {
     }
 
     fn canner(&mut self) {
-        use BoilEvent::{BoilLost, Boils, HeatAgain, HeatOff, JarsIn, Lifted, ToppedUpBoiling, ToppedUpCold};
-        const LIKELY: [BoilEvent; 12] = [
+        use BoilEvent::{
+            BoilLost, Boils, HeatAgain, HeatOff, HeldOn, JarsIn, Lifted, ToppedUpBoiling, ToppedUpCold,
+        };
+        const LIKELY: [BoilEvent; 13] = [
+            HeldOn,
             JarsIn,
             JarsIn,
             Boils,
@@ -240,6 +249,13 @@ impl Walk {
             HeatAgain,
         ];
         let loads = self.loads();
+        if self.chance.once_in(60) {
+            // The machine was off for a while.
+            for load in self.store.mark_unwatched(None, self.moment()).unwrap() {
+                self.books.loads.entry(load).or_default().push((BoilEvent::Unwatched, self.now, None));
+            }
+            return;
+        }
         let Some(load) = self.chance.of(&loads) else { return };
         if self.chance.once_in(12) {
             self.jar_event(load);

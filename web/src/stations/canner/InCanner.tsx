@@ -84,7 +84,7 @@ function Touches({
         <div className="mt-3 flex flex-wrap gap-2">
           {small.map((touch) => (
             <Touch key={touch.event} shortcut={touch.key} onPress={() => onPress(touch)}>
-              {touch.says}
+              {touchText(touch, now)}
             </Touch>
           ))}
         </div>
@@ -155,9 +155,11 @@ export function InCanner({ load }: { load: LoadView }) {
         <Running figure={said.figure} now={now} />
         <Touches touches={said.touches} now={now} onPress={press} />
         <div className="mt-3">
-          {said.running && !load.not_processed && !["resting", "dropping"].includes(load.now.phase) && (
-            <JarTrouble load={load} closed={load.method !== "boiling_water"} />
-          )}
+          {said.running &&
+            !load.not_processed &&
+            !["resting", "dropping", "unwatched"].includes(load.now.phase) && (
+              <JarTrouble load={load} closed={load.method !== "boiling_water"} />
+            )}
         </div>
         <div className="mt-3">
           <Trouble error={happen.error ?? undo.error ?? retime.error ?? move.error} />
@@ -217,7 +219,7 @@ export function InCanner({ load }: { load: LoadView }) {
           {said.mind != null && <Note tone="note">{said.mind}</Note>}
           {said.running && <ProbeNote load={load} units={units} />}
           <p className="text-sm text-muted">{historyText(load)}</p>
-          {load.events.length > 0 && (
+          {load.events.length > 0 && load.now.phase !== "unwatched" && (
             <Touch onPress={() => undo.mutate(lastOf(load))}>Take the last step back</Touch>
           )}
         </div>

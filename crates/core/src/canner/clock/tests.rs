@@ -135,3 +135,38 @@ fn a_pressure_canner_vents_ten_minutes_counts_at_pressure_and_drops_by_itself() 
     clock = clock.after(BoilEvent::PressureDown, None, at(110)).unwrap();
     assert_eq!(clock.phase(at(115)), Phase::Resting { since: at(110), ends: at(120) });
 }
+
+#[test]
+fn what_nobody_timed_counts_only_when_somebody_knows_that_it_held() {
+    use BoilEvent::{BoilLost, Boils, HeatOff, HeldOn, JarsIn, Unwatched};
+    let until_then = [(JarsIn, 0), (Boils, 20), (Unwatched, 200)];
+    let off = run(&until_then);
+    assert_eq!(off.phase(at(500)), Phase::Unwatched { since: at(20), at: at(200) });
+    assert!(!off.is_processed(at(500)), "three hours by the wall are no boil");
+    assert_eq!((off.unbroken_ms(at(500)), off.times_lost()), (0, 0));
+    let then = |events: &[(BoilEvent, i64)]| run(&[&until_then, events].concat());
+    // It held: the count goes on from where it began.
+    let held = then(&[(HeldOn, 205)]);
+    assert_eq!(held.phase(at(210)), Phase::TimeUp { at: at(70) });
+    assert!(held.is_processed(at(210)));
+    let short = run(&[(JarsIn, 0), (Boils, 20), (Unwatched, 40), (HeldOn, 41)]);
+    assert_eq!(short.phase(at(45)), Phase::Counting { since: at(20), ends: at(70) });
+    // It did not, or the heat was turned off unseen: the whole time again.
+    let lost = then(&[(BoilLost, 205), (Boils, 215)]);
+    assert_eq!(lost.phase(at(220)), Phase::Counting { since: at(215), ends: at(265) });
+    let ended = then(&[(HeatOff, 205)]);
+    assert!(ended.ended_short(at(300)) && !ended.is_processed(at(300)));
+    assert!(off.after(BoilEvent::Lifted, None, at(210)).is_err(), "it is asked first");
+    // Twice off is asked once.
+    assert_eq!(then(&[(Unwatched, 300)]).phase(at(301)), Phase::Unwatched { since: at(20), at: at(200) });
+    let vents = BoilClock::replay(
+        Method::PressureDial,
+        Minutes(20),
+        &[(JarsIn, 0), (BoilEvent::Vents, 10), (Unwatched, 60)].map(|(event, minute)| Happened {
+            event,
+            at: at(minute),
+            jar: None,
+        }),
+    );
+    assert_eq!(vents.phase(at(61)), Phase::Heating { since: at(60) }, "it vents once more");
+}
