@@ -159,11 +159,27 @@ pub fn start_of_year(year: i16) -> Option<Moment> {
     Some(Moment(zoned.timestamp().as_millisecond()))
 }
 
-/// Minutes after midnight of a moment, local time.
+/// The moment of the same local day at so many minutes after midnight as the clock on the wall shows them, on a day when
+/// the clocks change too.
 #[must_use]
-pub fn minute_of_day(moment: Moment) -> u32 {
-    let time = zoned(moment).time();
-    u32::try_from(i32::from(time.hour()) * 60 + i32::from(time.minute())).unwrap_or(0)
+pub fn at_minute(moment: Moment, minutes: u32) -> Moment {
+    at_minute_in(&TimeZone::system(), moment, minutes)
+}
+
+fn at_minute_in(zone: &TimeZone, moment: Moment, minutes: u32) -> Moment {
+    const DAY: u32 = 24 * 60;
+    let today = timestamp(moment).to_zoned_datetime(zone.clone()).date();
+    let day = today.checked_add(Span::new().days(minutes / DAY)).unwrap_or(today);
+    let (hour, minute) = (minutes % DAY / 60, minutes % 60);
+    let small = |part: u32| i8::try_from(part).unwrap_or_default();
+    let wall = day.at(small(hour), small(minute), 0, 0);
+    wall.to_zoned_datetime(zone.clone()).map_or(moment, |zoned| Moment(zoned.timestamp().as_millisecond()))
+}
+
+/// The name of the kitchen's time zone, the one of the machine that keeps its records; `None` when it has none.
+#[must_use]
+pub fn zone() -> Option<String> {
+    TimeZone::system().iana_name().map(str::to_owned)
 }
 
 #[cfg(test)]
@@ -207,6 +223,25 @@ mod tests {
         assert_eq!(again.stepped_at(after(31, 40 * MINUTE)), Some(40 * MINUTE), "and is said to have been");
         let other = Clock::resumed(Some(&kept), "tuesday", after(31, 40 * MINUTE));
         assert_eq!(other.at(after(31, 40 * MINUTE)).0, NINE + 71 * MINUTE);
+    }
+
+    #[test]
+    fn an_hour_of_the_day_is_that_hour_when_the_clocks_change_too() {
+        // Central Europe: an hour forward on the last Sunday of March, back on that of October.
+        let zone = jiff::tz::TimeZone::posix("CET-1CEST,M3.5.0,M10.5.0/3").unwrap();
+        let at = |text: &str| {
+            let stamp: jiff::Timestamp = text.parse().unwrap();
+            bodega_core::measures::moment::Moment(stamp.as_millisecond())
+        };
+        for (now, ends) in [
+            ("2026-06-01T06:00:00Z", "2026-06-01T19:00:00Z"),
+            ("2026-03-29T00:30:00Z", "2026-03-29T19:00:00Z"),
+            ("2026-10-25T00:30:00Z", "2026-10-25T20:00:00Z"),
+        ] {
+            assert_eq!(super::at_minute_in(&zone, at(now), 21 * 60), at(ends), "{now}");
+        }
+        let midnight = super::at_minute_in(&zone, at("2026-06-01T06:00:00Z"), 24 * 60);
+        assert_eq!(midnight, at("2026-06-01T22:00:00Z"));
     }
 
     #[test]

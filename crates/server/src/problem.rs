@@ -124,6 +124,7 @@ fn store_parts(error: &StoreError) -> (StatusCode, &'static str, Option<String>)
         StoreError::NotProcessed { .. } => conflict("not_processed", Some("holds")),
         StoreError::NotDosed { .. } => conflict("not_dosed", Some("verdict")),
         StoreError::OnBench { .. } => conflict("on_bench", Some("jars")),
+        StoreError::PotShort { .. } => conflict("pot_short", Some("jars")),
         StoreError::InPot { .. } => conflict("in_pot", Some("jars")),
         StoreError::NoRescue { reason, .. } => match reason {
             NoRescue::NothingWrong => conflict("not_failed", Some("rescue")),

@@ -143,6 +143,14 @@ pub enum StoreError {
         /// Number of the jar in its batch.
         number: u32,
     },
+    /// The jar has nothing but its share of a pot that was dosed for fewer.
+    #[error(
+        "jar {number} has its acid from the pot, which has too little for all its jars; say all that was stirred in at the bench"
+    )]
+    PotShort {
+        /// Number of the jar in its batch.
+        number: u32,
+    },
     /// The jar cannot be rescued so.
     #[error("jar {number}: {reason}")]
     NoRescue {

@@ -172,7 +172,8 @@ impl Store {
     ///
     /// # Errors
     /// [`StoreError::OnBench`] while the jar is not in the canner, where its tick is taken back; [`StoreError::InPot`] when
-    /// the pot has its dose; [`StoreError::AlreadyGone`]; [`StoreError::NotFound`].
+    /// the pot has its dose; [`StoreError::PotShort`] when it has too little and that is to be taken back;
+    /// [`StoreError::AlreadyGone`]; [`StoreError::NotFound`].
     pub fn set_undosed(&self, jars: &[JarId], undosed: bool, now: Moment) -> Result<(), StoreError> {
         let mut connection = self.lock();
         let transaction = connection.transaction()?;
@@ -188,6 +189,10 @@ impl Store {
             }
             if dosed_pot(&transaction, jar.batch)?.is_some_and(|pot| pot.is_enough(jar.agent)) {
                 return Err(StoreError::InPot { number });
+            }
+            let sql = "SELECT acid_from_pot FROM jar WHERE id = ?1";
+            if !undosed && transaction.query_row(sql, [id.0], |row| row.get(0))? {
+                return Err(StoreError::PotShort { number });
             }
             transaction.execute(
                 "UPDATE jar SET undosed_at = iif(?2, coalesce(undosed_at, ?3), NULL) WHERE id = ?1",

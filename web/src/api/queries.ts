@@ -10,12 +10,21 @@ import {
   type Thickness,
 } from "./client";
 import type { paths } from "./schema";
+import { showZone } from "../parts/format";
 
 export type LabelQuery = paths["/api/labels"]["get"]["parameters"]["query"];
 
 /** Every question the screens ask, key and fetcher in one place. */
 export const ask = {
-  counter: () => queryOptions({ queryKey: ["counter"], queryFn: () => take(api.GET("/api/counter")) }),
+  counter: () =>
+    queryOptions({
+      queryKey: ["counter"],
+      queryFn: async () => {
+        const counter = await take(api.GET("/api/counter"));
+        showZone(counter.zone);
+        return counter;
+      },
+    }),
   lots: () => queryOptions({ queryKey: ["lots"], queryFn: () => take(api.GET("/api/lots")) }),
   containers: () =>
     queryOptions({ queryKey: ["containers"], queryFn: () => take(api.GET("/api/containers")) }),

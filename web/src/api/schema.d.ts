@@ -2671,6 +2671,8 @@ export interface components {
              * @description Grams that can go on to jars.
              */
             waiting_g: number;
+            /** @description Name of the time zone that every screen shows; `null` for the screen's own. */
+            zone?: string | null;
         };
         /** @description The whole cupboard. */
         Cupboard: {

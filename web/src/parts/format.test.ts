@@ -17,6 +17,11 @@ import {
   volumeText,
   weight,
   weightText,
+  ageText,
+  clockText,
+  dayOf,
+  isDue,
+  showZone,
 } from "./format";
 
 test.each([
@@ -111,4 +116,23 @@ describe("words come from the vocabularies", () => {
     [{ product: "whole", pack: "raw", medium: "none" }, "whole, raw pack, no liquid"],
     [{ product: "sauce", pack: "hot", medium: null }, "sauce"],
   ] as const)("%j reads %s", (batch, text) => expect(batchText(batch)).toBe(text));
+});
+
+test("hours and days are the kitchen's, wherever the screen is", () => {
+  // 2026-09-17 23:30 in Lisbon is the 18th in Helsinki and still the 17th in Denver.
+  const late = Date.UTC(2026, 8, 17, 22, 30);
+  for (const [zone, clock, day] of [
+    ["Europe/Lisbon", "23:30", "2026-09-17"],
+    ["Europe/Helsinki", "01:30", "2026-09-18"],
+    ["America/Denver", "16:30", "2026-09-17"],
+  ] as const) {
+    showZone(zone);
+    expect([clockText(late), dayOf(late)]).toEqual([clock, day]);
+    expect(isDue("2026-09-18", late)).toBe(day === "2026-09-18");
+    expect(ageText("2026-09-16", late)).toBe(day === "2026-09-18" ? "picked 2 days ago" : "picked yesterday");
+  }
+  const here = clockText(late);
+  showZone("Nowhere/Here");
+  showZone(null);
+  expect(here).toBe("16:30");
 });

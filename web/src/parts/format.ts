@@ -77,13 +77,37 @@ export function depthText(mm: number, units: Units): string {
 /** Milliseconds of a minute. */
 export const MINUTE = 60_000;
 
+/** The kitchen's time zone: a phone that has another one shows the kitchen's hours all the same. */
+let kitchenZone: { timeZone?: string } = {};
+
+export function showZone(zone: string | null | undefined) {
+  try {
+    kitchenZone = zone == null ? {} : { timeZone: zone };
+    new Date().toLocaleTimeString("en-GB", kitchenZone);
+  } catch {
+    // A browser that does not know the zone shows its own.
+    kitchenZone = {};
+  }
+}
+
 /** Wall clock, "14:56". */
 export function clockText(ms: number): string {
-  return new Date(ms).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" });
+  return new Date(ms).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit", ...kitchenZone });
 }
 
 export function dayText(ms: number): string {
-  return new Date(ms).toLocaleDateString("en-GB", { day: "numeric", month: "long", year: "numeric" });
+  return new Date(ms).toLocaleDateString("en-GB", {
+    day: "numeric",
+    month: "long",
+    year: "numeric",
+    ...kitchenZone,
+  });
+}
+
+/** The day of a moment, written as 2026-09-17. */
+export function dayOf(ms: number): string {
+  // Sweden writes days as the records do.
+  return new Date(ms).toLocaleDateString("sv-SE", kitchenZone);
 }
 
 /** Time left, rounded up to the second so that it never says done too early: "23:10" or "1:02:45". */
@@ -101,9 +125,7 @@ export function spanText(minutes: number): string {
 }
 
 export function ageText(day: string, now: number): string {
-  const start = new Date(now);
-  start.setHours(12, 0, 0, 0);
-  const days = Math.round((start.getTime() - new Date(`${day}T12:00:00`).getTime()) / 86_400_000);
+  const days = (Date.parse(dayOf(now)) - Date.parse(day)) / 86_400_000;
   return days <= 0 ? "picked today" : days === 1 ? "picked yesterday" : `picked ${days} days ago`;
 }
 
@@ -114,7 +136,7 @@ export function shortDay(day: string): string {
 
 /** Whether a day has come. */
 export function isDue(day: string, now: number): boolean {
-  return new Date(`${day}T00:00:00`).getTime() <= now;
+  return day <= dayOf(now);
 }
 
 /** The words of a vocabulary with a capital, as they stand on a touch or begin a line. */

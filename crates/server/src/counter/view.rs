@@ -18,6 +18,7 @@ use serde::Serialize;
 use utoipa::ToSchema;
 
 use crate::canner::view::{dosed_pots, facts};
+use crate::clock::zone;
 use crate::kettle::view::on_stove;
 use crate::state::Shared;
 
@@ -28,6 +29,8 @@ pub struct Counter {
     pub now: Moment,
     /// How many times as fast as the wall it runs; 1 but in a demo.
     pub pace: u32,
+    /// Name of the time zone that every screen shows; `null` for the screen's own.
+    pub zone: Option<String>,
     /// The kitchen.
     pub kitchen: Kitchen,
     /// Grams that can go on to jars.
@@ -189,6 +192,7 @@ pub(crate) fn count(shared: &Shared) -> Result<Counter, StoreError> {
         calls,
         kettle,
         pace: shared.clock.pace(),
+        zone: zone(),
         kitchen,
         waiting_g: grams(|lot| lot.condition.can_be_canned()),
         held_g: grams(|lot| lot.condition == bodega_core::crates::fruit::Condition::Unripe),

@@ -23,7 +23,7 @@ use bodega_core::tables::process::{Method, Pack};
 use bodega_store::StoreError;
 use uom::si::time::minute;
 
-use crate::clock::{day_of, minute_of_day};
+use crate::clock::{at_minute, day_of};
 use crate::day::ground::{Ground, OpenBatch};
 use crate::kettle::view::{CookView, on_stove};
 use crate::state::Shared;
@@ -94,9 +94,14 @@ pub(crate) fn load_work(load: &CannerLoad, kitchen: &Kitchen, now: Moment, pace:
     }
 }
 
+/// Whole minutes until a moment, rounded up; `None` when it has passed.
+fn minutes_until(now: Moment, then: Moment) -> Option<u32> {
+    u32::try_from(then.since_ms(now)).ok().map(|ms| ms.div_ceil(60_000))
+}
+
 /// The break, when it is still to come.
 pub(crate) fn pause(kitchen: &Kitchen, now: Moment) -> Option<Pause> {
-    let at = kitchen.break_at?.checked_sub(minute_of_day(now))?;
+    let at = minutes_until(now, at_minute(now, kitchen.break_at?))?;
     Some(Pause {
         between: (at.saturating_sub(PAUSE_MOVES), at + PAUSE_MOVES),
         minutes: kitchen.break_minutes,
@@ -298,7 +303,7 @@ pub(crate) enum Stage<'a> {
 pub(super) fn ground(shared: &Shared) -> Result<Ground, StoreError> {
     let now = shared.clock.now();
     let kitchen = shared.store.kitchen()?;
-    let left = kitchen.day_ends.saturating_sub(minute_of_day(now));
+    let left = minutes_until(now, at_minute(now, kitchen.day_ends)).unwrap_or(0);
     let count = |count: usize| u32::try_from(count).unwrap_or(u32::MAX);
     let has = Needs {
         people: kitchen.people,

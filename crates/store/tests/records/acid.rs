@@ -161,6 +161,8 @@ fn a_pot_that_turns_out_short_takes_its_jars_off_the_shelf() {
     for short in [tsp(1.4), Vec::new()] {
         store.set_pot_dose(batch, &short, morning).unwrap();
         assert_eq!(on_shelf(&store), 0, "{short:?}");
+        let back = store.set_undosed(&[first], false, morning);
+        assert!(matches!(back, Err(StoreError::PotShort { number: 1 })), "no touch makes up for the pot");
         let refused = store.judge_seals(&[first], Some(LidVerdict::Holds), morning).unwrap_err();
         assert!(matches!(refused, StoreError::NotDosed { .. }), "{refused}");
     }

@@ -4,7 +4,7 @@ import { Link } from "react-router";
 import type { Product, ShelfGroup } from "../../api/client";
 import { ask } from "../../api/queries";
 import { Choice } from "../../parts/Choice";
-import { AGENT, batchText, dayText, jarsText, jarText, PRODUCT } from "../../parts/format";
+import { AGENT, batchText, dayText, jarsText, jarText, PRODUCT, dayOf } from "../../parts/format";
 import { JarPicture } from "../../parts/JarPicture";
 import { Trouble } from "../../parts/Note";
 import { Pending } from "../../parts/Pending";
@@ -76,7 +76,7 @@ function Board({ product, groups }: { product: Product; groups: ShelfGroup[] }) 
 
 /** The years that stand on the shelf, the newest first. */
 function yearsOf(groups: readonly ShelfGroup[]): number[] {
-  const years = groups.map((group) => new Date(group.canned_at).getFullYear());
+  const years = groups.map((group) => Number(dayOf(group.canned_at).slice(0, 4)));
   return [...new Set(years)].sort((a, b) => b - a);
 }
 
