@@ -125,7 +125,7 @@ const OF_SCHEMAS: &[(&str, Fields)] = &[
     ("RecountRequest", &[("count", JAR_COUNT)]),
     ("RetimeRequest", &[("psi", POUNDS)]),
     ("SlipRequest", &[("minutes", DAY_SLIP)]),
-    ("Claims", &[("headspace_in", HEADSPACE), ("water_over_in", WATER_COVER)]),
+    ("Claims", &[("headspace_in", HEADSPACE), ("water_c", CELSIUS), ("water_over_in", WATER_COVER)]),
     ("WarmthRequest", &[("jars_c", CELSIUS)]),
     ("Weight", &[("value", WEIGHT_READ)]),
     ("YieldRequest", &[("weight_kg", WEIGHT)]),

@@ -194,6 +194,7 @@ pub async fn set_claims(
 ) -> Result<web::Json<LoadView>, ApiError> {
     claims.headspace_in.map(|inches| HEADSPACE.check(inches).named("headspace_in")).transpose()?;
     claims.water_over_in.map(|inches| WATER_COVER.check(inches).named("water_over_in")).transpose()?;
+    claims.water_c.map(|degrees| CELSIUS.check(degrees).named("water_c")).transpose()?;
     changed(&shared, move |shared, _| shared.store.set_claims(*id, &claims)).await
 }
 

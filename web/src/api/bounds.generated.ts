@@ -33,6 +33,7 @@ export const BOUNDS = {
   "CannerChangeRequest.power_w": { least: 50, most: 30000 },
   "CannerRequest.cover_in": { least: 0, most: 20 },
   "Claims.headspace_in": { least: 0, most: 6 },
+  "Claims.water_c": { least: -30, most: 200 },
   "Claims.water_over_in": { least: 0, most: 20 },
   "CookEventRequest.brix": { least: 0.5, most: 60 },
   "CookEventRequest.depth_mm": { least: 1, most: 10000 },

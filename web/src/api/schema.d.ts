@@ -2297,6 +2297,13 @@ export interface components {
             lid: components["schemas"]["LidState"];
             /** @description Whether a rim is nicked. */
             nicked: boolean;
+            /** @description Of food that is to be packed boiling hot: whether it went in raw after all. */
+            packed_raw?: boolean;
+            /**
+             * Format: double
+             * @description Temperature of the canner's water when the jars go in, in degrees Celsius, -30 to 200; `null` while nobody looked.
+             */
+            water_c?: number | null;
             /**
              * Format: double
              * @description Water over the lids that was measured, in inches, 0 to 20; `null` while nobody looked.
@@ -3766,6 +3773,8 @@ export interface components {
         LoadView: {
             /** @description Jars of something else in the same canner. */
             also: components["schemas"]["AlsoIn"][];
+            /** @description Whether the card asks how the food was packed. */
+            asks_hot: boolean;
             /** @description Whether any of its jars is to be covered with a liquid. */
             asks_liquid: boolean;
             /** @description The batch it is counted with. */

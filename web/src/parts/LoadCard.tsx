@@ -1,17 +1,28 @@
 import { useState } from "react";
-import type { Claims, LoadView } from "../api/client";
+import type { Claims, LoadView, Units } from "../api/client";
 import { WORDS } from "../api/words.generated";
 import { Choice } from "./Choice";
 import { Note, Trouble } from "./Note";
 import { Touch } from "./Touch";
-import { changed, isUsual, USUAL, WATER_OVER, waterOver } from "./claims";
+import {
+  changed,
+  HEADSPACE,
+  headspaceWord,
+  isUsual,
+  USUAL,
+  WATER_OVER,
+  WATER_WARMTH,
+  waterOver,
+  waterWarmth,
+} from "./claims";
+import { headspaceText } from "./format";
 import { useClaims } from "./useClaims";
 
 const words = <T extends string>(of: Record<T, string>) =>
   (Object.keys(of) as T[]).map((value) => ({ value, text: of[value].replace(/^./, (c) => c.toUpperCase()) }));
 
 /** Where the card differs: each line a choice, nothing chosen before somebody looked. */
-function Differs({ load, onSay }: { load: LoadView; onSay: (claims: Claims) => void }) {
+function Differs({ load, units, onSay }: { load: LoadView; units: Units; onSay: (claims: Claims) => void }) {
   const { claims } = load;
   const say = (part: Partial<Claims>) => onSay(changed(load.claims, part));
   return (
@@ -48,12 +59,39 @@ function Differs({ load, onSay }: { load: LoadView; onSay: (claims: Claims) => v
           onChoose={(liquid) => say({ covered: liquid === "covered" })}
         />
       )}
+      {load.asks_hot && (
+        <Choice
+          label="The food went in"
+          value={claims == null ? "" : claims.packed_raw === true ? "raw" : "hot"}
+          options={[
+            { value: "hot", text: "Boiling hot" },
+            { value: "raw", text: "Raw" },
+          ]}
+          onChoose={(pack) => say({ packed_raw: pack === "raw" })}
+        />
+      )}
+      <Choice
+        label="Headspace, measured"
+        value={headspaceWord(claims)}
+        options={Object.entries(HEADSPACE).map(([value, inches]) => ({
+          value,
+          text: headspaceOption(value, inches, units),
+        }))}
+        onChoose={(word) => say({ headspace_in: HEADSPACE[word] ?? null })}
+      />
     </div>
   );
 }
 
+/** "Less than ¼ in" */
+function headspaceOption(word: string, inches: number | null, units: Units): string {
+  if (inches === null) return "As asked";
+  if (word === "less") return `Less than ${headspaceText(0.25, units)}`;
+  return word === "more" ? `${headspaceText(1, units)} or more` : headspaceText(inches, units);
+}
+
 /** What is claimed of a load's jars: confirmed by one touch, or changed where it differs. */
-export function LoadCard({ load }: { load: LoadView }) {
+export function LoadCard({ load, units }: { load: LoadView; units: Units }) {
   const [open, setOpen] = useState(false);
   const save = useClaims(load.id);
   const isSeen = load.claims != null;
@@ -75,7 +113,7 @@ export function LoadCard({ load }: { load: LoadView }) {
           )}
           <Touch onPress={() => setOpen(!open)}>{open ? "That is all" : "Something differs"}</Touch>
         </div>
-        {open && <Differs load={load} onSay={(claims) => save.mutate(claims)} />}
+        {open && <Differs load={load} units={units} onSay={(claims) => save.mutate(claims)} />}
         <Trouble error={save.error} />
       </div>
     </Note>
@@ -94,6 +132,25 @@ export function WaterOver({ load }: { load: LoadView }) {
         options={Object.entries(WATER_OVER).map(([value, { text }]) => ({ value, text }))}
         onChoose={(word) =>
           save.mutate(changed(load.claims, { water_over_in: WATER_OVER[word]?.inches ?? null }))
+        }
+      />
+      <Trouble error={save.error} />
+    </>
+  );
+}
+
+/** How warm the canner's water is before the jars go in, once somebody has looked at them. */
+export function WaterWarmth({ load }: { load: LoadView }) {
+  const save = useClaims(load.id);
+  if (load.claims == null) return null;
+  return (
+    <>
+      <Choice
+        label="The water in the canner is"
+        value={waterWarmth(load.claims)}
+        options={Object.entries(WATER_WARMTH).map(([value, { text }]) => ({ value, text }))}
+        onChoose={(word) =>
+          save.mutate(changed(load.claims, { water_c: WATER_WARMTH[word]?.celsius ?? null }))
         }
       />
       <Trouble error={save.error} />

@@ -1,5 +1,15 @@
 import { expect, test } from "vitest";
-import { changed, isUsual, USUAL, WATER_OVER, waterOver } from "./claims";
+import {
+  changed,
+  HEADSPACE,
+  headspaceWord,
+  isUsual,
+  USUAL,
+  WATER_OVER,
+  WATER_WARMTH,
+  waterOver,
+  waterWarmth,
+} from "./claims";
 
 test("one thing that differs leaves the rest as it was said", () => {
   expect(changed(null, { nicked: true })).toEqual({ ...USUAL, nicked: true });
@@ -7,7 +17,14 @@ test("one thing that differs leaves the rest as it was said", () => {
   expect(changed(used, { covered: false })).toEqual({ ...USUAL, lid: "reused", covered: false });
   expect(USUAL.water_over_in).toBeNull();
   expect(isUsual(changed(null, { water_over_in: 2 }))).toBe(true);
-  for (const part of [{ kind: "packer" }, { lid: "reused" }, { nicked: true }, { covered: false }] as const)
+  for (const part of [
+    { kind: "packer" },
+    { lid: "reused" },
+    { nicked: true },
+    { covered: false },
+    { packed_raw: true },
+    { headspace_in: 1 },
+  ] as const)
     expect(isUsual(changed(null, part))).toBe(false);
 });
 
@@ -22,4 +39,13 @@ test("a word for the water over the lids gives the same word back, and none befo
     "well",
   ]);
   expect(waterOver({ water_over_in: null })).toBe("");
+});
+
+test("a word for headspace and for the canner's water gives the same word back", () => {
+  for (const [word, inches] of Object.entries(HEADSPACE))
+    expect(headspaceWord({ headspace_in: inches })).toBe(word);
+  expect(headspaceWord(null)).toBe("");
+  for (const [word, { celsius }] of Object.entries(WATER_WARMTH))
+    expect(waterWarmth({ water_c: celsius })).toBe(word);
+  expect(waterWarmth({ water_c: null })).toBe("");
 });

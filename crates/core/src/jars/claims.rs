@@ -5,7 +5,7 @@ use serde::{Deserialize, Serialize};
 use crate::judge::case::{JarKind, LidState};
 use crate::measures::words::short;
 use crate::records::jar::Jar;
-use crate::tables::process::Medium;
+use crate::tables::process::{Medium, Pack};
 
 /// The card of a load. Nothing of it is preset: a load has none until somebody looked.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
@@ -20,12 +20,18 @@ pub struct Claims {
     pub nicked: bool,
     /// Of whole tomatoes in water or juice: whether the liquid covers them. `false`: none went in.
     pub covered: bool,
+    /// Of food that is to be packed boiling hot: whether it went in raw after all.
+    #[serde(default)]
+    pub packed_raw: bool,
     /// Headspace that was measured, in inches, 0 to 6; `null` when it is as asked.
     #[serde(default)]
     pub headspace_in: Option<f64>,
     /// Water over the lids that was measured, in inches, 0 to 20; `null` while nobody looked.
     #[serde(default)]
     pub water_over_in: Option<f64>,
+    /// Temperature of the canner's water when the jars go in, in degrees Celsius, -30 to 200; `null` while nobody looked.
+    #[serde(default)]
+    pub water_c: Option<f64>,
 }
 
 impl Claims {
@@ -35,8 +41,10 @@ impl Claims {
         lid: LidState::New,
         nicked: false,
         covered: true,
+        packed_raw: false,
         headspace_in: None,
         water_over_in: None,
+        water_c: None,
     };
 
     /// What a jar lies in, after what was seen: without its liquid it is a jar of no liquid, with the time of one.
@@ -46,6 +54,12 @@ impl Claims {
             Some(Medium::Water | Medium::Juice) if !self.covered => Some(Medium::None),
             other => other,
         }
+    }
+
+    /// How a jar was packed, after what was seen.
+    #[must_use]
+    pub fn pack_of(&self, jar: &Jar) -> Pack {
+        if self.packed_raw { Pack::Raw } else { jar.pack }
     }
 
     /// The claims in words: "canning jars, new lids, no nicked rim, covered with liquid, headspace as asked".
@@ -62,12 +76,21 @@ impl Claims {
         if asks_liquid(jars) {
             words.push(if self.covered { "covered with liquid" } else { "no liquid" }.to_owned());
         }
+        if asks_hot(jars) {
+            words.push(if self.packed_raw { "packed raw" } else { "packed boiling hot" }.to_owned());
+        }
         words.push(match self.headspace_in {
             None => "headspace as asked".to_owned(),
             Some(inches) => format!("{} in of headspace", short(inches)),
         });
         words.join(", ")
     }
+}
+
+/// Whether any of the jars is to be packed boiling hot.
+#[must_use]
+pub fn asks_hot(jars: &[Jar]) -> bool {
+    jars.iter().any(|jar| jar.pack == Pack::Hot)
 }
 
 /// Whether any of the jars is to be covered with a liquid.

@@ -211,11 +211,13 @@ fn case_of(
     let like = jars.first()?;
     let sizes = count_sizes(jars.iter().copied());
     let clock = &load.clock;
-    let temperatures = load.jars_c.map_or_else(Temperatures::default, |glass| Temperatures {
-        jar: Some(celsius(glass)),
-        food: Some(food_at(like.pack)),
-        water: Some(water_before(load.batch.pack)),
-    });
+    let water_c = load.claims.and_then(|claims| claims.water_c);
+    let is_said = load.jars_c.is_some() || water_c.is_some();
+    let temperatures = Temperatures {
+        jar: load.jars_c.map(celsius),
+        food: is_said.then(|| food_at(load.pack_of(like))),
+        water: is_said.then(|| water_c.map_or_else(|| water_before(load.batch.pack), celsius)),
+    };
     let rest = last(clock, BoilEvent::HeatOff)
         .zip(last(clock, BoilEvent::Lifted))
         .map(|(off, lifted)| lifted.since(off));
@@ -223,7 +225,7 @@ fn case_of(
     Some(Case {
         product: Some(like.product),
         medium: load.medium_of(like),
-        pack: Some(like.pack),
+        pack: Some(load.pack_of(like)),
         heating: Some(load.batch.method.into()),
         altitude,
         headspace: load.claims.and_then(|claims| claims.headspace_in).map(inches),

@@ -12,7 +12,7 @@ use crate::measures::moment::{Minutes, Moment};
 use crate::records::batch::Batch;
 use crate::records::canner::Canner;
 use crate::records::jar::{Jar, count_sizes};
-use crate::tables::process::{Medium, ProcessOption, Query, Refusal, at_pounds, look_up};
+use crate::tables::process::{Medium, Pack, ProcessOption, Query, Refusal, at_pounds, look_up};
 
 /// A load with its jars, its batch and its clock.
 #[derive(Debug, Clone, PartialEq)]
@@ -66,6 +66,12 @@ impl CannerLoad {
         self.claims.map_or(jar.medium, |claims| claims.medium_of(jar))
     }
 
+    /// How a jar was packed, as far as somebody looked.
+    #[must_use]
+    pub fn pack_of(&self, jar: &Jar) -> Pack {
+        self.claims.map_or(jar.pack, |claims| claims.pack_of(jar))
+    }
+
     /// The tested process of one of its jars by itself: under pressure at the load's own pounds, where they reach a tested
     /// pressure, else at the lowest one.
     ///
@@ -75,7 +81,7 @@ impl CannerLoad {
         let query = Query {
             product: jar.product,
             medium: self.medium_of(jar),
-            pack: jar.pack,
+            pack: self.pack_of(jar),
             method: self.batch.method,
             jar: jar.size,
             altitude,

@@ -439,6 +439,32 @@ fn a_load_is_fine_only_when_everything_about_it_is_known() {
 }
 
 #[test]
+fn sauce_that_went_in_raw_has_no_process_and_water_of_another_warmth_breaks_glass() {
+    let sauce = packed(jar(1, 1, JarSize::Quart), Product::Sauce, None, Pack::Hot);
+    let waiting = load(Method::BoilingWater, 40, vec![sauce], &[]);
+    let with = |claims: Claims| {
+        let said = CannerLoad { claims: Some(claims), ..waiting.clone() };
+        assert!(said.claims.unwrap().words(&said.jars).contains("packed"), "the card asks how");
+        codes_of(&judge_load(&said, &[facts()], here()).findings)
+    };
+    let usual = with(Claims::USUAL);
+    assert!(!usual.contains(&Code::NoTestedProcess) && !usual.contains(&Code::ThermalGap), "{usual:?}");
+    assert!(with(Claims { packed_raw: true, ..Claims::USUAL }).contains(&Code::NoTestedProcess));
+    // Food just off the boil, 90 °C, into water from the tap.
+    assert!(with(Claims { water_c: Some(15.0), ..Claims::USUAL }).contains(&Code::ThermalGap));
+    assert!(!with(Claims { water_c: Some(80.0), ..Claims::USUAL }).contains(&Code::ThermalGap));
+    // A quarter of an inch was tested for sauce, half an inch is accepted.
+    for (inches, is_said) in [(0.125, true), (0.25, false), (0.5, false), (1.0, true)] {
+        let found = with(Claims { headspace_in: Some(inches), ..Claims::USUAL });
+        assert_eq!(found.contains(&Code::Headspace), is_said, "{inches}");
+    }
+    // Raw fruit beside nearly boiling water.
+    let raw = load(Method::BoilingWater, 50, quarts(), &[]);
+    let hot = CannerLoad { claims: Some(Claims { water_c: Some(95.0), ..Claims::USUAL }), ..raw };
+    assert!(codes_of(&judge_load(&hot, &[facts()], here()).findings).contains(&Code::ThermalGap));
+}
+
+#[test]
 fn vegetables_are_held_against_the_fruit_that_the_batch_drew() {
     let juice = packed(jar(1, 1, JarSize::Quart), Product::VegetableJuice, None, Pack::Hot);
     let waiting = load(Method::BoilingWater, 45, vec![juice], &[]);

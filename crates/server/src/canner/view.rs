@@ -9,7 +9,7 @@ use bodega_core::canner::probe::{Suggestion, suggestion};
 use bodega_core::canner::standing::{Place, standing};
 use bodega_core::canner::water::{OVERHANG, come_up_of, filling, outline, stands_over};
 use bodega_core::jars::bench::{BenchStep, JarStep, bench_steps, last_step, next_step, state_of};
-use bodega_core::jars::claims::{Claims, asks_liquid};
+use bodega_core::jars::claims::{Claims, asks_hot, asks_liquid};
 use bodega_core::jars::doses::{Dose, DosedPot, doses, has_acid};
 use bodega_core::jars::size::JarSize;
 use bodega_core::judge::records::{BatchFacts, Judged, judge_load};
@@ -147,6 +147,8 @@ pub struct LoadView {
     pub claims_words: String,
     /// Whether any of its jars is to be covered with a liquid.
     pub asks_liquid: bool,
+    /// Whether the card asks how the food was packed.
+    pub asks_hot: bool,
     /// Where it stands now.
     pub now: Phase,
     /// What that says.
@@ -274,6 +276,7 @@ impl LoadView {
             claims: load.claims,
             claims_words: load.claims.unwrap_or(Claims::USUAL).words(&load.jars),
             asks_liquid: asks_liquid(&load.jars),
+            asks_hot: asks_hot(&load.jars),
             now: load.clock.phase(now),
             says,
             then,

@@ -9,7 +9,7 @@ import { CannerPicture } from "../../parts/CannerPicture";
 import { Choice } from "../../parts/Choice";
 import { Findings } from "../../parts/Findings";
 import { useKeys } from "../../parts/keys";
-import { LoadCard, WaterOver } from "../../parts/LoadCard";
+import { LoadCard, WaterOver, WaterWarmth } from "../../parts/LoadCard";
 import { Note, Trouble } from "../../parts/Note";
 import { Plate } from "../../parts/Plate";
 import { Questions } from "../../parts/Questions";
@@ -185,7 +185,8 @@ export function InCanner({ load }: { load: LoadView }) {
           {load.rides_along != null && <Note tone="note">{load.rides_along}</Note>}
           {waiting && <WaterNote load={load} units={units} />}
           {!["lifted", "rested", "resting"].includes(load.now.phase) && <AlsoIn load={load} />}
-          <LoadCard load={load} />
+          <LoadCard load={load} units={units} />
+          {waiting && <WaterWarmth load={load} />}
           {said.running && <WaterOver load={load} />}
           {waiting && others.length > 1 && (
             <Choice

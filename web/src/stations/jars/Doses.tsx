@@ -4,7 +4,7 @@ import { capital, headspaceText, jarText, PRODUCT } from "../../parts/format";
 import { Trouble } from "../../parts/Note";
 import { Answer } from "../../parts/Plate";
 import { CountField } from "../../parts/CountField";
-import { intoEach, jarsText, toAdd } from "./model";
+import { foodText, intoEach, jarsText, toAdd } from "./model";
 
 type Dose = LoadView["doses"][number];
 
@@ -74,8 +74,8 @@ export function Doses({ load, units }: { load: LoadView; units: Units }) {
           <div className="max-w-[820px]">
             <Answer value={toAdd(first)} unit={intoEach(first)}>
               {first.salt != null && `Salt ${first.salt}. `}
-              Acid first, then food to {headspaceText(first.headspace_in, units)} under the rim, bubbles out,
-              rim wiped, lid on.
+              Acid first, then {foodText(load, first.batch)} to {headspaceText(first.headspace_in, units)}{" "}
+              under the rim, bubbles out, rim wiped, lid on.
             </Answer>
           </div>
           <Count dose={first} onSet={set(first)} />
@@ -94,7 +94,8 @@ export function Doses({ load, units }: { load: LoadView; units: Units }) {
             ))}
           </ul>
           <p className="mt-2 text-lg text-muted">
-            Acid first, then food, bubbles out, rim wiped, lid on. Each jar says its own dose.
+            Acid first, then food, hot packs boiling hot, bubbles out, rim wiped, lid on. Each jar says its
+            own dose.
           </p>
         </>
       )}

@@ -1,5 +1,5 @@
 import { describe, expect, test } from "vitest";
-import { intoEach, jarsText, measuresOf, toAdd, touchOf, WARMTH, warmthOf } from "./model";
+import { foodText, intoEach, jarsText, measuresOf, toAdd, touchOf, WARMTH, warmthOf } from "./model";
 
 test("one touch does the next thing, takes the last one back, or tells that the food came first", () => {
   const empty = { next: "acid", last: null, has_acid: false } as const;
@@ -39,6 +39,11 @@ test("crystals are never measured by the bottle, and liquids never weighed", () 
   expect(measuresOf("citric_acid")).not.toContain("bottle");
   expect(measuresOf("bottled_lemon_juice")).not.toContain("g");
   expect(measuresOf("vinegar_5pct")).toContain("bottle");
+});
+
+test("a hot pack is said to go in boiling hot", () => {
+  const load = { jars: [{ batch: 1, pack: "hot" } as const, { batch: 2, pack: "raw" } as const] };
+  expect([foodText(load, 1), foodText(load, 2)]).toEqual(["the food, boiling hot,", "food"]);
 });
 
 describe("the dose in big figures", () => {

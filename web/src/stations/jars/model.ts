@@ -47,6 +47,10 @@ export function intoEach(
 export const measuresOf = (agent: Agent): readonly [DoseMeasure, ...DoseMeasure[]] =>
   agent === "citric_acid" ? ["tsp", "tbsp", "g", "ml"] : ["tbsp", "cup", "tsp", "ml", "bottle"];
 
+/** What goes in after the acid: a hot pack goes in boiling hot. */
+export const foodText = (load: { jars: readonly Pick<Jar, "batch" | "pack">[] }, batch: number): string =>
+  load.jars.some((jar) => jar.batch === batch && jar.pack === "hot") ? "the food, boiling hot," : "food";
+
 /** How warm a hand finds the empty jars, in degrees Celsius. */
 export const WARMTH = { cold: 15, warm: 50, hot: 70 } as const;
 export type Warmth = keyof typeof WARMTH;

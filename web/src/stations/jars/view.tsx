@@ -116,7 +116,7 @@ function Bench({ load }: { load: LoadView }) {
             before it is filled.
           </Note>
         ))}
-        {load.jars.some((jar) => jar.filled) && <LoadCard load={load} />}
+        {load.jars.some((jar) => jar.filled) && <LoadCard load={load} units={counter.kitchen.units} />}
         <WaitNote load={load} now={now} />
         <Findings items={load.judged.findings} />
         <Questions items={load.judged.questions} />

@@ -72,14 +72,12 @@ export function PlanChoices({
             onChoose={(medium) => onWish({ medium })}
           />
         )}
-        {wish.product === "whole" && (
-          <Choice
-            label="Pack"
-            value={wish.pack}
-            options={optionsOf(PACKS, PACK)}
-            onChoose={(pack) => onWish({ pack })}
-          />
-        )}
+        <Choice
+          label={wish.product === "whole" ? "Pack" : "Pack: cooked, and boiling hot into the jar"}
+          value={wish.pack}
+          options={optionsOf(PACKS, PACK)}
+          onChoose={(pack) => onWish({ pack })}
+        />
         {wish.thickness != null && (
           <Choice
             label="Reduced"
