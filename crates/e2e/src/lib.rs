@@ -201,6 +201,29 @@ impl Browser {
         }
     }
 
+    /// Waits until the page no longer says something.
+    ///
+    /// # Errors
+    /// When it goes on saying it.
+    pub async fn sees_no_more(&self, words: &str) -> anyhow::Result<()> {
+        let deadline = tokio::time::Instant::now() + PATIENCE;
+        while self.page.find(By::Tag("body")).await?.text().await?.contains(words) {
+            if tokio::time::Instant::now() > deadline {
+                bail!("the page still says {words:?}");
+            }
+            tokio::time::sleep(GLANCE).await;
+        }
+        Ok(())
+    }
+
+    /// Whether something stands on the page now.
+    ///
+    /// # Errors
+    /// When the page cannot be asked.
+    pub async fn has(&self, xpath: &str) -> anyhow::Result<bool> {
+        Ok(!self.page.find_all(By::XPath(xpath)).await?.is_empty())
+    }
+
     /// Presses the button with these words, when it can be pressed.
     ///
     /// # Errors

@@ -93,3 +93,49 @@ async fn acid_is_said_as_it_was_and_a_jar_without_it_never_reaches_the_shelf() -
     phone.find(&jar("filled, needs acid")).await?;
     phone.close().await
 }
+
+#[tokio::test(flavor = "multi_thread")]
+async fn garlic_said_at_the_plan_is_a_stop_at_every_station_after_it() -> anyhow::Result<()> {
+    let bodega = Bodega::start(&["demo", "--bare", "--pace", FAST])?;
+    let phone = Browser::open(390, 844).await?;
+    plan_six_quarts(&phone, &bodega).await?;
+    let stop = "//*[@data-finding=\"low_acid_addition\"]";
+    phone.press("Something else").await?;
+    phone.press("Garlic").await?;
+    phone.fill("Garlic, chopped, in all", "1").await?;
+    phone.find(stop).await?;
+    phone.press("Set out 6 jars").await?;
+    phone.page.goto(format!("{}/jars", bodega.address)).await?;
+    phone.find(stop).await?;
+    phone.make_load_ready().await?;
+    phone.find(stop).await?;
+    phone.press("Jars are in").await?;
+    phone.press("It boils").await?;
+    phone.sees("The full 50 minutes are done").await?;
+    phone.find(stop).await?;
+    phone.press("Heat off, lid off").await?;
+    phone.press("Jars are out").await?;
+    phone.page.goto(format!("{}/towel", bodega.address)).await?;
+    phone.find(stop).await?;
+    phone.close().await
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn a_lid_found_failed_too_late_is_asked_about_the_cold_and_thrown_away_untasted() -> anyhow::Result<()>
+{
+    // The day and a half until it is too late pass in half a minute.
+    let bodega = Bodega::start(&["demo", "--pace", "3000"])?;
+    let phone = Browser::open(390, 844).await?;
+    phone.page.goto(format!("{}/towel", bodega.address)).await?;
+    phone.sees("Check now").await?;
+    phone.press("Lid failed").await?;
+    phone.find("//button[@data-lid=\"1\"]").await?.click().await?;
+    phone.sees("Was it kept cold all that time?").await?;
+    let offers = |words: &str| format!("//button[normalize-space(.)=\"{words}\"]");
+    assert!(!phone.has(&offers("Process again")).await?, "it is too late for that");
+    assert!(!phone.has(&offers("Refrigerator")).await?, "nor before somebody knows that it was kept cold");
+    phone.press("No, or not sure").await?;
+    phone.press("Discard, untasted").await?;
+    phone.sees_no_more("Was it kept cold all that time?").await?;
+    phone.close().await
+}

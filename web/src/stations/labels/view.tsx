@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import { Refused, type Paper, type Shape } from "../../api/client";
+import { Connection } from "../../connection/Connection";
 import { ask, type LabelQuery } from "../../api/queries";
 import { Choice } from "../../parts/Choice";
 import { Trouble } from "../../parts/Note";
@@ -119,6 +120,7 @@ export function LabelsPage() {
         </p>
         <Trouble error={error instanceof Refused && error.problem.field != null ? null : error} />
       </header>
+      <Connection />
       {size !== null &&
         data?.pages.map((svg, page) => (
           <div
