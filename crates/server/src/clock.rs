@@ -47,7 +47,7 @@ pub struct Clock {
 }
 
 /// Steps of the wall clock that are nothing but its own small corrections.
-const SLACK_MS: i64 = 2_000;
+pub(crate) const SLACK_MS: i64 = 2_000;
 
 impl Clock {
     /// The machine's own time.

@@ -5,7 +5,7 @@ use std::time::Duration;
 use actix_web::web;
 use bodega_store::{Store, StoreError};
 
-use crate::clock::{Clock, Reading};
+use crate::clock::{Clock, Reading, SLACK_MS};
 use crate::state::Shared;
 
 /// How often the two clocks are compared.
@@ -40,16 +40,24 @@ pub fn wake(store: &Store) -> Result<Clock, StoreError> {
 /// taken over at once when no canner counts, else when the count is over; until then the line says so.
 pub async fn watch(shared: web::Data<Shared>) {
     let run = run_of_machine();
+    let mut noted: Option<i64> = None;
     for look in 1_u32.. {
         actix_web::rt::time::sleep(LOOKS_EVERY).await;
         let step = shared.clock.stepped();
         let keeps = shared.clock.follows_the_wall() && look.is_multiple_of(KEEPS_EVERY);
         if step.is_none() && !keeps {
+            noted = None;
             continue;
         }
+        // A step stands until it is taken over, and is written down once.
+        let is_new = step.is_some_and(|step| noted.is_none_or(|noted| (step - noted).abs() > SLACK_MS));
+        noted = step;
         let (inner, run) = (shared.clone(), run.clone());
         let looked = web::block(move || -> Result<bool, StoreError> {
             let counts = inner.store.open_loads()?.iter().any(|load| load.clock.has_begun());
+            if counts && is_new {
+                inner.store.note_clock_set(inner.clock.now())?;
+            }
             match step {
                 Some(step) if !counts => {
                     inner.clock.take_over(step);

@@ -28,7 +28,7 @@ fn write_event(
     jar: Option<JarId>,
     touched: Touched,
 ) -> Result<CannerLoad, StoreError> {
-    let last = load.clock.happened().last();
+    let last = load.clock.last_said();
     if let Some(last) = last.filter(|last| touched.late && last.at > touched.at) {
         // It was heard, and only the answer was lost.
         if last.event == event && last.jar == jar && last.at.since_ms(touched.at) < ANSWER_LOST_MS {
@@ -332,7 +332,7 @@ impl Store {
         let mut connection = self.lock();
         let transaction = connection.transaction()?;
         let load = one(&transaction, id)?;
-        let last = load.clock.happened().last();
+        let last = load.clock.last_said();
         if last.is_none_or(|last| last.at != at) {
             if load.clock.happened().iter().any(|item| item.at == at) {
                 return Err(StoreError::NotTheLast);
@@ -351,7 +351,13 @@ impl Store {
         let added = last.filter(|last| last.event == BoilEvent::JarAdded).and_then(|last| last.jar);
         transaction.execute(
             "UPDATE load_event SET undone_at = ?2 WHERE id =
-             (SELECT max(id) FROM load_event WHERE load_id = ?1 AND undone_at IS NULL)",
+             (SELECT max(id) FROM load_event WHERE load_id = ?1 AND undone_at IS NULL AND event <> 'clock_set')",
+            params![id.0, now.0],
+        )?;
+        // Nothing but a note is left of a load that was not in the canner after all.
+        transaction.execute(
+            "UPDATE load_event SET undone_at = ?2 WHERE load_id = ?1 AND undone_at IS NULL AND NOT EXISTS
+             (SELECT 1 FROM load_event WHERE load_id = ?1 AND undone_at IS NULL AND event <> 'clock_set')",
             params![id.0, now.0],
         )?;
         if let Some(jar) = added {

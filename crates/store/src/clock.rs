@@ -42,6 +42,23 @@ impl Store {
         Ok(())
     }
 
+    /// Writes down of every load in a canner that the machine's clock was set meanwhile.
+    ///
+    /// # Errors
+    /// [`StoreError::Sqlite`] when the file cannot be read or written.
+    pub fn note_clock_set(&self, now: Moment) -> Result<(), StoreError> {
+        for load in self.open_loads()?.iter().filter(|load| load.clock.has_begun()) {
+            self.note(load.id, BoilEvent::ClockSet, now)?;
+        }
+        Ok(())
+    }
+
+    fn note(&self, load: LoadId, event: BoilEvent, now: Moment) -> Result<(), StoreError> {
+        let sql = "INSERT INTO load_event (load_id, event, at) VALUES (?1, ?2, ?3)";
+        self.lock().execute(sql, params![load.0, event.word(), now.0])?;
+        Ok(())
+    }
+
     /// Writes down of every load that counted when the machine was last seen that nobody timed it since; one whose time was
     /// full by then is done. Returns which.
     ///
@@ -56,10 +73,7 @@ impl Store {
                 Phase::Counting { .. } | Phase::TimeUp { .. } | Phase::Venting { .. } | Phase::Vented { .. }
             );
             if counts && !was_full {
-                self.lock().execute(
-                    "INSERT INTO load_event (load_id, event, at) VALUES (?1, ?2, ?3)",
-                    params![load.id.0, BoilEvent::Unwatched.word(), now.0],
-                )?;
+                self.note(load.id, BoilEvent::Unwatched, now)?;
                 marked.push(load.id);
             }
         }

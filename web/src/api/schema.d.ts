@@ -2127,7 +2127,7 @@ export interface components {
          * @description Something a person saw or did at the canner.
          * @enum {string}
          */
-        BoilEvent: "jars_in" | "vents" | "boils" | "boil_lost" | "unwatched" | "held_on" | "pounds_raised" | "topped_up_boiling" | "topped_up_cold" | "jar_broken" | "jar_out" | "jar_added" | "heat_off" | "heat_again" | "pressure_down" | "lifted";
+        BoilEvent: "jars_in" | "vents" | "boils" | "boil_lost" | "unwatched" | "held_on" | "clock_set" | "pounds_raised" | "topped_up_boiling" | "topped_up_cold" | "jar_broken" | "jar_out" | "jar_added" | "heat_off" | "heat_again" | "pressure_down" | "lifted";
         /** @description The altitude that goes with the reading. */
         BoilTestAnswer: {
             /** @description If it reads right. */

@@ -12,6 +12,7 @@ export const WORDS = {
     boil_lost: "Boil lost",
     unwatched: "The machine was off",
     held_on: "It boiled all the time",
+    clock_set: "The machine's clock was set",
     pounds_raised: "Pounds raised",
     topped_up_boiling: "Topped up, boiling",
     topped_up_cold: "Topped up, cold",

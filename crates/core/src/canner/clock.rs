@@ -103,6 +103,12 @@ impl BoilClock {
         &self.happened
     }
 
+    /// What was said last; that the machine's clock was set is noted, and nothing to take back.
+    #[must_use]
+    pub fn last_said(&self) -> Option<&Happened> {
+        self.happened.iter().rfind(|item| item.event != BoilEvent::ClockSet)
+    }
+
     /// What may be said at a moment, and the words for what comes next.
     fn allowed(&self, now: Moment) -> (&'static [BoilEvent], &'static str) {
         use BoilEvent::{
@@ -286,12 +292,6 @@ impl BoilClock {
                 (Stage::Counting(_), _) => {
                     if let Some(last) = found.last_mut() {
                         last.1 = Some(*item);
-                    }
-                }
-                // It held all the while: the same stretch goes on.
-                (Stage::Unwatched(..), Stage::Counting(_)) if item.event == BoilEvent::HeldOn => {
-                    if let Some(last) = found.last_mut() {
-                        last.1 = None;
                     }
                 }
                 (_, Stage::Counting(since)) => found.push((since, None)),

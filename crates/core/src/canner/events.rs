@@ -20,6 +20,8 @@ vocabulary! {
         Unwatched = "unwatched", "The machine was off";
         /// Somebody knows that the boil held all the while.
         HeldOn = "held_on", "It boiled all the time";
+        /// The wall clock of the machine was set: the count went on by another one.
+        ClockSet = "clock_set", "The machine's clock was set";
         /// The pounds were raised; minutes counted below them do not count.
         PoundsRaised = "pounds_raised", "Pounds raised";
         /// Boiling water was poured in.

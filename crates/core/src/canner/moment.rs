@@ -187,7 +187,11 @@ const fn key(event: BoilEvent) -> char {
         BoilEvent::Lifted => 'O',
         BoilEvent::PoundsRaised => 'P',
         BoilEvent::HeldOn => 'Y',
-        BoilEvent::JarBroken | BoilEvent::JarOut | BoilEvent::JarAdded | BoilEvent::Unwatched => 'X',
+        BoilEvent::JarBroken
+        | BoilEvent::JarOut
+        | BoilEvent::JarAdded
+        | BoilEvent::Unwatched
+        | BoilEvent::ClockSet => 'X',
     }
 }
 

@@ -128,6 +128,7 @@ fn boil_log(clock: &BoilClock) -> Vec<LogLine> {
             | BoilEvent::JarAdded => Some(LogEvent::Lost),
             BoilEvent::Unwatched => (!held_on(&happened[place + 1..])).then_some(LogEvent::Lost),
             BoilEvent::Vents
+            | BoilEvent::ClockSet
             | BoilEvent::HeldOn
             | BoilEvent::ToppedUpBoiling
             | BoilEvent::JarBroken
@@ -142,10 +143,8 @@ fn boil_log(clock: &BoilClock) -> Vec<LogLine> {
 
 /// Whether somebody said that the boil had held, before anything else was said of it.
 fn held_on(after: &[Happened]) -> bool {
-    after
-        .iter()
-        .find(|item| item.event != BoilEvent::JarBroken)
-        .is_some_and(|item| item.event == BoilEvent::HeldOn)
+    let is_of_the_boil = |item: &&Happened| !matches!(item.event, BoilEvent::JarBroken | BoilEvent::ClockSet);
+    after.iter().find(is_of_the_boil).is_some_and(|item| item.event == BoilEvent::HeldOn)
 }
 
 /// When something happened last.

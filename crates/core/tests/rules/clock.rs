@@ -36,7 +36,10 @@ fn longest_boil(items: &[Happened], until: Moment) -> i64 {
                     (boils, minutes, unknown) = (true, 0, None)
                 }
                 BoilEvent::Unwatched if boils => unknown = unknown.or(Some(0)),
-                BoilEvent::HeldOn => minutes += unknown.take().unwrap_or(0),
+                BoilEvent::HeldOn => {
+                    minutes += unknown.take().unwrap_or(0);
+                    longest = minutes.max(longest);
+                }
                 BoilEvent::BoilLost
                 | BoilEvent::PoundsRaised
                 | BoilEvent::ToppedUpCold

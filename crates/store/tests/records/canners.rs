@@ -5,7 +5,7 @@ use bodega_core::crates::fruit::Condition;
 use bodega_core::jars::bench::JarStep;
 use bodega_core::jars::size::JarSize;
 use bodega_core::measures::ids::{BatchId, CannerId, JarId, LoadId};
-use bodega_core::measures::moment::Minutes;
+use bodega_core::measures::moment::{Minutes, Touched};
 use bodega_core::records::batch::Draw;
 use bodega_core::records::canner::CannerChange;
 use bodega_core::records::kitchen::KitchenChange;
@@ -153,4 +153,28 @@ fn after_a_restart_of_the_machine_only_what_still_counted_is_asked_about() {
     assert_eq!(phase(&store), Phase::TimeUp { at: NOW.plus_minutes(70) });
     store.undo_event(load, answered, answered).unwrap();
     assert_eq!(phase(&store), Phase::Unwatched { since: NOW.plus_minutes(20), at: morning });
+}
+
+#[test]
+fn a_step_of_the_clock_is_written_down_counts_nothing_and_is_not_what_is_taken_back() {
+    let store = Store::in_memory().unwrap();
+    let batch = ready_batch(&store);
+    let load = store.batch_loads(batch).unwrap()[0].id;
+    store.note_clock_set(NOW).unwrap();
+    assert!(!store.load(load).unwrap().clock.has_begun(), "nothing is in a canner");
+    store.add_event(load, BoilEvent::JarsIn, NOW).unwrap();
+    store.add_event(load, BoilEvent::Boils, NOW.plus_minutes(20)).unwrap();
+    store.note_clock_set(NOW.plus_minutes(30)).unwrap();
+    let clock = store.load(load).unwrap().clock;
+    assert_eq!(clock.happened().last().map(|item| item.event), Some(BoilEvent::ClockSet));
+    let counting = Phase::Counting { since: NOW.plus_minutes(20), ends: NOW.plus_minutes(70) };
+    assert_eq!(clock.phase(NOW.plus_minutes(40)), counting);
+    // A touch that a page kept comes after the note, and is still the next thing said.
+    let late = Touched { at: NOW.plus_minutes(29), late: true };
+    store.add_event(load, BoilEvent::ToppedUpBoiling, late).unwrap();
+    let topped = store.load(load).unwrap().clock.last_said().unwrap().at;
+    store.undo_event(load, topped, NOW.plus_minutes(41)).unwrap();
+    store.undo_event(load, NOW.plus_minutes(20), NOW.plus_minutes(42)).unwrap();
+    store.undo_event(load, NOW, NOW.plus_minutes(43)).unwrap();
+    assert!(!store.load(load).unwrap().clock.has_begun(), "it never was in, and only a note is left of it");
 }

@@ -154,6 +154,8 @@ fn what_nobody_timed_counts_only_when_somebody_knows_that_it_held() {
     // It did not, or the heat was turned off unseen: the whole time again.
     let lost = then(&[(BoilLost, 205), (Boils, 215)]);
     assert_eq!(lost.phase(at(220)), Phase::Counting { since: at(215), ends: at(265) });
+    let anew = then(&[(Boils, 215)]);
+    assert_eq!(anew.unbroken_ms(at(220)), 5 * 60_000, "what was before does not count");
     let ended = then(&[(HeatOff, 205)]);
     assert!(ended.ended_short(at(300)) && !ended.is_processed(at(300)));
     assert!(off.after(BoilEvent::Lifted, None, at(210)).is_err(), "it is asked first");
