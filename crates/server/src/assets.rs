@@ -1,9 +1,11 @@
 //! The embedded front end; unknown addresses get the page, so that deep links survive a reload.
 
+use actix_web::http::Method;
 use actix_web::{HttpRequest, HttpResponse, ResponseError};
 use rust_embed::RustEmbed;
 
 use crate::problem::ApiError;
+use crate::routes::methods_at;
 
 #[derive(RustEmbed)]
 #[folder = "../../web/dist"]
@@ -14,7 +16,14 @@ struct Assets;
 pub async fn serve(request: HttpRequest) -> HttpResponse {
     let path = request.path().trim_start_matches('/');
     if path.starts_with("api/") || path == "api" {
-        return ApiError::NoSuchRoute.error_response();
+        let methods = methods_at(request.path());
+        return match methods.is_empty() {
+            true => ApiError::NoSuchRoute.error_response(),
+            false => ApiError::NoSuchMethod(methods).error_response(),
+        };
+    }
+    if !matches!(*request.method(), Method::GET | Method::HEAD) {
+        return ApiError::NoSuchMethod(vec!["GET", "HEAD"]).error_response();
     }
     // Names under assets/ carry a hash of their content; the page itself must always be asked for again.
     let (name, file, cache) = match Assets::get(path) {

@@ -15,6 +15,7 @@ pub mod crates;
 pub mod created;
 pub mod day;
 pub mod demo;
+pub mod door;
 pub mod health;
 pub mod jars;
 pub mod json;

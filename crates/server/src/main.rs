@@ -4,11 +4,12 @@ use std::net::{Ipv4Addr, TcpListener};
 use std::path::PathBuf;
 use std::sync::Arc;
 
+use actix_web::middleware::from_fn;
 use actix_web::{App, HttpServer, web};
 use anyhow::Context;
 use bodega::clock::Clock;
 use bodega::state::Shared;
-use bodega::{demo, routes, safe, watch};
+use bodega::{demo, door, routes, safe, watch};
 use bodega_store::Store;
 use clap::{Parser, Subcommand};
 
@@ -120,15 +121,23 @@ fn run(store: Store, clock: Clock, port: u16) -> anyhow::Result<()> {
     let listener = TcpListener::bind((Ipv4Addr::LOCALHOST, port))
         .with_context(|| format!("port {port} is taken; give another with --port"))?;
     let address = listener.local_addr()?;
+    let names = door::Names::of_loopback(address);
     let shared = web::Data::from(Arc::new(Shared::new(store, clock)));
     actix_web::rt::System::new().block_on(async move {
         actix_web::rt::spawn(safe::backups::keep_daily(shared.clone()));
         actix_web::rt::spawn(watch::watch(shared.clone()));
-        let server = HttpServer::new(move || App::new().app_data(shared.clone()).configure(routes::routes))
-            .workers(2)
-            .shutdown_timeout(1)
-            .listen(listener)?
-            .run();
+        let server = HttpServer::new(move || {
+            App::new()
+                .app_data(shared.clone())
+                .app_data(web::ThinData(names.clone()))
+                .wrap(from_fn(door::guard))
+                .wrap(door::headers())
+                .configure(routes::routes)
+        })
+        .workers(2)
+        .shutdown_timeout(1)
+        .listen(listener)?
+        .run();
         // The one line on standard output: scripts and tests read the address from it.
         println!("Bodega is open at http://{address}");
         server.await

@@ -50,6 +50,20 @@ pub enum ApiError {
     /// No such address.
     #[error("there is nothing at this address")]
     NoSuchRoute,
+    /// An address that does not take the method.
+    #[error("this address takes {}", .0.join(" and "))]
+    NoSuchMethod(Vec<&'static str>),
+    /// Asked for under a name that the server does not go by.
+    #[error(
+        "Bodega does not go by this name here; open it at the address that it printed when it was started"
+    )]
+    Misdirected,
+    /// A write from another site's page.
+    #[error("only a page of this kitchen may change it")]
+    OtherSite,
+    /// A body that is not said to be JSON.
+    #[error("send JSON, with the content type application/json")]
+    NotJsonType,
     /// The store refused or failed.
     #[error(transparent)]
     Store(#[from] StoreError),
@@ -73,6 +87,12 @@ impl ApiError {
                 (StatusCode::CONFLICT, "altitude_missing", Some("altitude_ft".to_owned()))
             }
             Self::NoSuchRoute => (StatusCode::NOT_FOUND, "no_such_route", None),
+            Self::NoSuchMethod(_) => (StatusCode::METHOD_NOT_ALLOWED, "no_such_method", None),
+            Self::Misdirected => (StatusCode::MISDIRECTED_REQUEST, "misdirected", Some("Host".to_owned())),
+            Self::OtherSite => (StatusCode::FORBIDDEN, "other_site", Some("Origin".to_owned())),
+            Self::NotJsonType => {
+                (StatusCode::UNSUPPORTED_MEDIA_TYPE, "not_json_type", Some("Content-Type".to_owned()))
+            }
             Self::Internal(_) => (StatusCode::INTERNAL_SERVER_ERROR, "internal", None),
             Self::Store(error) => store_parts(error),
         }
@@ -173,7 +193,11 @@ impl ResponseError for ApiError {
         if problem.status >= 500 {
             tracing::error!(error = ?self, "request failed");
         }
-        HttpResponse::build(self.status_code()).content_type("application/problem+json").json(problem)
+        let mut response = HttpResponse::build(self.status_code());
+        if let Self::NoSuchMethod(methods) = self {
+            response.insert_header(("Allow", methods.join(", ")));
+        }
+        response.content_type("application/problem+json").json(problem)
     }
 }
 

@@ -139,6 +139,37 @@ api! {
     compute::yields::compute_yield,
 }
 
+/// Methods that an address of the API takes, by its description; none when there is no such address.
+pub(crate) fn methods_at(path: &str) -> Vec<&'static str> {
+    let is_at = |template: &str| {
+        let (mut said, mut asked) = (template.split('/'), path.split('/'));
+        loop {
+            match (said.next(), asked.next()) {
+                (None, None) => return true,
+                (Some(said), Some(asked)) if said == asked || said.starts_with('{') => {}
+                _ => return false,
+            }
+        }
+    };
+    let description = Description::openapi();
+    let items = description.paths.paths.iter().filter(|(template, _)| is_at(template)).map(|(_, item)| item);
+    let mut methods: Vec<&'static str> = items
+        .flat_map(|item| {
+            [
+                ("GET", item.get.is_some()),
+                ("POST", item.post.is_some()),
+                ("PUT", item.put.is_some()),
+                ("PATCH", item.patch.is_some()),
+                ("DELETE", item.delete.is_some()),
+            ]
+        })
+        .filter_map(|(method, is_taken)| is_taken.then_some(method))
+        .collect();
+    methods.sort_unstable();
+    methods.dedup();
+    methods
+}
+
 /// The API's description as JSON.
 ///
 /// # Errors

@@ -129,6 +129,8 @@ pub async fn get_labels_pdf(
     let bytes = off_thread(move || pdf(&pages)).await?.map_err(ApiError::Internal)?;
     Ok(HttpResponse::Ok()
         .content_type("application/pdf")
+        // A browser draws it with a viewer of its own, which a page's policy would forbid.
+        .insert_header(("Content-Security-Policy", "frame-ancestors 'none'"))
         .insert_header(("Content-Disposition", "inline; filename=\"labels.pdf\""))
         .body(bytes))
 }

@@ -7,6 +7,7 @@ mod canner;
 mod common;
 mod contract;
 mod day;
+mod door;
 mod fed;
 mod old_kitchens;
 mod shelf;
