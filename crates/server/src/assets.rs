@@ -1,11 +1,7 @@
 //! The embedded front end; unknown addresses get the page, so that deep links survive a reload.
 
-use actix_web::http::Method;
-use actix_web::{HttpRequest, HttpResponse, ResponseError};
+use actix_web::{HttpRequest, HttpResponse};
 use rust_embed::RustEmbed;
-
-use crate::problem::ApiError;
-use crate::routes::methods_at;
 
 #[derive(RustEmbed)]
 #[folder = "../../web/dist"]
@@ -13,18 +9,8 @@ use crate::routes::methods_at;
 struct Assets;
 
 /// Serves a file of the front end, or its page.
-pub async fn serve(request: HttpRequest) -> HttpResponse {
+pub fn serve(request: &HttpRequest) -> HttpResponse {
     let path = request.path().trim_start_matches('/');
-    if path.starts_with("api/") || path == "api" {
-        let methods = methods_at(request.path());
-        return match methods.is_empty() {
-            true => ApiError::NoSuchRoute.error_response(),
-            false => ApiError::NoSuchMethod(methods).error_response(),
-        };
-    }
-    if !matches!(*request.method(), Method::GET | Method::HEAD) {
-        return ApiError::NoSuchMethod(vec!["GET", "HEAD"]).error_response();
-    }
     // Names under assets/ carry a hash of their content; the page itself must always be asked for again.
     let (name, file, cache) = match Assets::get(path) {
         Some(file) if path.starts_with("assets/") => {

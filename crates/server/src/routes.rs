@@ -1,6 +1,7 @@
 //! Every route of the API on one screen, and its description made of the same list.
 
-use actix_web::{HttpResponse, get, middleware, web};
+use actix_web::http::Method;
+use actix_web::{HttpRequest, HttpResponse, ResponseError, get, middleware, web};
 use utoipa::OpenApi;
 
 use crate::problem::{ApiError, Problem};
@@ -140,7 +141,7 @@ api! {
 }
 
 /// Methods that an address of the API takes, by its description; none when there is no such address.
-pub(crate) fn methods_at(path: &str) -> Vec<&'static str> {
+fn methods_at(path: &str) -> Vec<&'static str> {
     let is_at = |template: &str| {
         let (mut said, mut asked) = (template.split('/'), path.split('/'));
         loop {
@@ -187,6 +188,21 @@ async fn describe() -> Result<HttpResponse, ApiError> {
     Ok(HttpResponse::Ok().content_type("application/json").body(text))
 }
 
+/// What no route takes: an address or a method that the API does not have, else a file of the front end or its page.
+async fn otherwise(request: HttpRequest) -> HttpResponse {
+    let path = request.path();
+    if path == "/api" || path.starts_with("/api/") {
+        let methods = methods_at(path);
+        let refused =
+            if methods.is_empty() { ApiError::NoSuchRoute } else { ApiError::NoSuchMethod(methods) };
+        return refused.error_response();
+    }
+    if !matches!(*request.method(), Method::GET | Method::HEAD) {
+        return ApiError::NoSuchMethod(vec!["GET", "HEAD"]).error_response();
+    }
+    assets::serve(&request)
+}
+
 /// All routes; what none of them takes is a file of the front end or its page.
 pub fn routes(config: &mut web::ServiceConfig) {
     config
@@ -195,5 +211,5 @@ pub fn routes(config: &mut web::ServiceConfig) {
         )
         .service(describe)
         .configure(services)
-        .default_service(web::route().to(assets::serve).wrap(middleware::Compress::default()));
+        .default_service(web::route().to(otherwise).wrap(middleware::Compress::default()));
 }

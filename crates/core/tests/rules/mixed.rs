@@ -445,6 +445,7 @@ fn sauce_that_went_in_raw_has_no_process_and_water_of_another_warmth_breaks_glas
     let with = |claims: Claims| {
         let said = CannerLoad { claims: Some(claims), ..waiting.clone() };
         assert!(said.claims.unwrap().words(&said.jars).contains("packed"), "the card asks how");
+        assert!(!said.claims.unwrap().words(&quarts()).contains("packed"), "and of a raw pack it does not");
         codes_of(&judge_load(&said, &[facts()], here()).findings)
     };
     let usual = with(Claims::USUAL);

@@ -369,7 +369,8 @@ impl Walk {
         {
             (known.acid_at, known.undosed) = (acid_at.or(known.acid_at), undosed);
         }
-        if rescue == Some(Rescue::Reprocess) {
+        // Said twice it is one way back.
+        if rescue == Some(Rescue::Reprocess) && is.earlier_loads.len() > was.earlier_loads.len() {
             known.before.push((known.acid_at, known.undosed));
             known.holds_at = None;
             if known.undosed {
