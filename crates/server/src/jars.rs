@@ -13,6 +13,7 @@ use bodega_core::records::jar::Jar;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use crate::age::Age;
 use crate::canner::routes::changed;
 use crate::canner::view::LoadView;
 use crate::json::Json;
@@ -47,13 +48,14 @@ pub struct LoadStepRequest {
 pub async fn tick_jar(
     shared: web::Data<Shared>,
     id: web::Path<JarId>,
+    age: Age,
     Json(request): Json<JarStepRequest>,
 ) -> Result<web::Json<Jar>, ApiError> {
     if request.food_first && !(request.step == JarStep::Filled && request.done) {
         return Err(ApiError::field("food_first", "say it of the step filled that is done, or leave it out"));
     }
     let done = change(&shared, move |shared| {
-        let now = shared.clock.now();
+        let now = age.touched(&shared.clock).at;
         if request.food_first {
             return shared.store.fill_before_acid(*id, now);
         }
@@ -78,10 +80,11 @@ pub struct Ticked {
 pub async fn tick_load(
     shared: web::Data<Shared>,
     id: web::Path<LoadId>,
+    age: Age,
     Json(request): Json<LoadStepRequest>,
 ) -> Result<web::Json<Ticked>, ApiError> {
     let ticked = change(&shared, move |shared| {
-        let at = shared.clock.now();
+        let at = age.touched(&shared.clock).at;
         shared.store.tick_load(*id, request.step, at).map(|jars| Ticked { at, jars })
     });
     Ok(web::Json(ticked.await?))

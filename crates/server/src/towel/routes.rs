@@ -7,6 +7,7 @@ use serde::Deserialize;
 use uom::si::length::inch;
 use utoipa::ToSchema;
 
+use crate::age::Age;
 use crate::json::Json;
 use crate::problem::{ApiError, Problem};
 use crate::state::{Shared, change, read};
@@ -35,10 +36,11 @@ pub async fn list_towel(shared: web::Data<Shared>) -> Result<web::Json<Vec<Towel
 #[put("/api/seals")]
 pub async fn judge_seals(
     shared: web::Data<Shared>,
+    age: Age,
     Json(request): Json<SealRequest>,
 ) -> Result<HttpResponse, ApiError> {
     change(&shared, move |shared| {
-        shared.store.judge_seals(&request.jars, request.verdict, shared.clock.now())
+        shared.store.judge_seals(&request.jars, request.verdict, age.touched(&shared.clock).at)
     })
     .await?;
     Ok(HttpResponse::NoContent().finish())
@@ -60,9 +62,13 @@ pub struct TidyRequest {
 #[put("/api/rings")]
 pub async fn tidy_jars(
     shared: web::Data<Shared>,
+    age: Age,
     Json(request): Json<TidyRequest>,
 ) -> Result<HttpResponse, ApiError> {
-    change(&shared, move |shared| shared.store.tidy(&request.jars, request.done, shared.clock.now())).await?;
+    change(&shared, move |shared| {
+        shared.store.tidy(&request.jars, request.done, age.touched(&shared.clock).at)
+    })
+    .await?;
     Ok(HttpResponse::NoContent().finish())
 }
 
@@ -85,10 +91,14 @@ pub struct RescueRequest {
 #[put("/api/rescues")]
 pub async fn rescue_jars(
     shared: web::Data<Shared>,
+    age: Age,
     Json(request): Json<RescueRequest>,
 ) -> Result<HttpResponse, ApiError> {
     let RescueRequest { jars, rescue, kept_cold } = request;
-    change(&shared, move |shared| shared.store.rescue(&jars, rescue, kept_cold, shared.clock.now())).await?;
+    change(&shared, move |shared| {
+        shared.store.rescue(&jars, rescue, kept_cold, age.touched(&shared.clock).at)
+    })
+    .await?;
     Ok(HttpResponse::NoContent().finish())
 }
 

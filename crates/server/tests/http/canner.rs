@@ -5,7 +5,7 @@ use actix_web::web;
 use bodega::state::Shared;
 use serde_json::{Value, json};
 
-use crate::common::{empty, late, lot, post, put, send};
+use crate::common::{empty, late, late_put, lot, post, put, send};
 
 fn plan(lot: i64) -> Value {
     json!({"product": "whole", "medium": "water", "pack": "raw", "thickness": null, "jar": "quart", "jars": null,
@@ -391,4 +391,27 @@ async fn after_the_machine_was_off_it_is_asked_whether_the_boil_held() {
         ended["not_processed"] == true && lost(&ended),
         "nobody knows, so it counts for nothing: {ended}"
     );
+}
+
+#[actix_web::test]
+async fn a_lid_that_was_looked_at_without_a_connection_was_looked_at_then() {
+    let shared = with_load().await;
+    post(&shared, "/api/loads/1/steps", json!({"step": "acid"})).await;
+    post(&shared, "/api/loads/1/steps", json!({"step": "lid"})).await;
+    // Everything at the canner was touched half a day ago, and a little more.
+    const HOUR: i64 = 60 * 60 * 1000;
+    for (event, hours) in [("jars_in", 15), ("boils", 14), ("heat_off", 13), ("lifted", 12)] {
+        let age = (hours * HOUR + 60_000).to_string();
+        let (status, said) = late(&shared, "/api/loads/1/events", json!({ "event": event }), &age).await;
+        assert_eq!(status, 201, "{said}");
+    }
+    let towel =
+        async || send(&shared, Method::GET, "/api/towel", String::new()).await.1[0]["jars"][0].clone();
+    let jar = towel().await["id"].clone();
+    let seal = json!({"jars": [jar], "verdict": "holds"});
+    let app = |age: i64| late_put(&shared, "/api/seals", seal.clone(), age);
+    assert_eq!(app(HOUR).await, 204);
+    assert_ne!(towel().await["second_look"], Value::Null, "an hour ago it was too early to say");
+    assert_eq!(app(0).await, 204);
+    assert_eq!(towel().await["second_look"], Value::Null);
 }

@@ -41,6 +41,14 @@ pub async fn late(shared: &web::Data<Shared>, path: &str, body: Value, age_ms: &
     (status, serde_json::from_slice(&test::read_body(response).await).unwrap_or(Value::Null))
 }
 
+/// Puts something that a page kept for so many milliseconds; gives the status.
+pub async fn late_put(shared: &web::Data<Shared>, path: &str, body: Value, age_ms: i64) -> u16 {
+    let app = test::init_service(App::new().app_data(shared.clone()).configure(routes)).await;
+    let request =
+        test::TestRequest::put().uri(path).insert_header((HEADER, age_ms.to_string())).set_json(body);
+    test::call_service(&app, request.to_request()).await.status().as_u16()
+}
+
 pub async fn put(shared: &web::Data<Shared>, path: &str, body: Value) -> (u16, Value) {
     send(shared, Method::PUT, path, body.to_string()).await
 }

@@ -1,5 +1,4 @@
 import { useQuery } from "@tanstack/react-query";
-import { useNavigate } from "react-router";
 import { api, take, type BoilEvent, type LoadView } from "../../api/client";
 import { ask, useChange } from "../../api/queries";
 import { useKitchenNow } from "../../counter/clock";
@@ -21,6 +20,7 @@ import { AlsoIn } from "./AlsoIn";
 import { JarTrouble } from "./JarTrouble";
 import { figureText, saidNow, shareOver, touchText, wordsText } from "./model";
 import { ProbeNote } from "./ProbeNote";
+import { useWays } from "./useWays";
 import { useScreenAwake } from "./useScreenAwake";
 import { lastOf, useUndo } from "./useUndo";
 import { WaterNote } from "./WaterNote";
@@ -98,7 +98,6 @@ export function InCanner({ load }: { load: LoadView }) {
   const now = useKitchenNow();
   const { data: counter } = useQuery(ask.counter());
   const say = useSay();
-  const go = useNavigate();
   const path = { params: { path: { id: load.id } } };
   const words = (event: BoilEvent) => load.sayings.find((saying) => saying.event === event)?.says ?? event;
   const undo = useUndo(load.id);
@@ -106,10 +105,7 @@ export function InCanner({ load }: { load: LoadView }) {
     (event: BoilEvent) => take(api.POST("/api/loads/{id}/events", { ...path, body: { event } })),
     (changed, event) => say(words(event), () => undo.mutate(lastOf(changed))),
   );
-  const retime = useChange(
-    (psi: number | null) => take(api.PUT("/api/loads/{id}/time", { ...path, body: { psi } })),
-    (changed) => say(`${changed.minutes} minutes now`),
-  );
+  const { ways, error: notTaken } = useWays(load.id);
   const move = useChange((canner: number) =>
     take(api.PUT("/api/loads/{id}/canner", { ...path, body: { canner } })),
   );
@@ -131,6 +127,7 @@ export function InCanner({ load }: { load: LoadView }) {
     return { label: jar?.number ?? null, place, gone };
   });
   const figure = figureText(said.figure, now);
+  const stops = load.judged.findings.filter((item) => item.severity === "stop");
   return (
     <div className="grid gap-3 lg:grid-cols-[1.65fr_1fr]">
       <Plate
@@ -153,6 +150,11 @@ export function InCanner({ load }: { load: LoadView }) {
           {wordsText(said)}
         </p>
         <Running figure={said.figure} now={now} />
+        {stops.length > 0 && (
+          <div className="mt-3 grid gap-3">
+            <Findings items={stops} ways={ways} />
+          </div>
+        )}
         <Touches touches={said.touches} now={now} onPress={press} />
         <div className="mt-3">
           {said.running &&
@@ -162,7 +164,7 @@ export function InCanner({ load }: { load: LoadView }) {
             )}
         </div>
         <div className="mt-3">
-          <Trouble error={happen.error ?? undo.error ?? retime.error ?? move.error} />
+          <Trouble error={happen.error ?? undo.error ?? notTaken ?? move.error} />
         </div>
       </Plate>
       <Plate title="In the canner">
@@ -196,25 +198,7 @@ export function InCanner({ load }: { load: LoadView }) {
               onChoose={(id) => Number(id) !== load.canner && move.mutate(Number(id))}
             />
           )}
-          <Findings
-            items={load.judged.findings}
-            ways={(fix) => {
-              switch (fix.way) {
-                case "raise_time":
-                  return [{ text: `Set ${fix.minutes} minutes`, take: () => retime.mutate(null) }];
-                case "use_pressure":
-                  return fix.options.map(({ psi, minutes }) => ({
-                    text: `Hold ${psi ?? 0} lb for ${minutes} min`,
-                    take: () => retime.mutate(psi ?? null),
-                  }));
-                case "find_altitude":
-                  return [{ text: "To the kitchen", take: () => void go("/kitchen") }];
-                case "use_boiling_water":
-                case "bring_back_boil":
-                  return [];
-              }
-            }}
-          />
+          <Findings items={load.judged.findings.filter((item) => item.severity !== "stop")} ways={ways} />
           <Questions items={load.judged.questions} />
           {said.good != null && <Note tone="good">{said.good}</Note>}
           {said.mind != null && <Note tone="note">{said.mind}</Note>}

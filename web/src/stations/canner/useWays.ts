@@ -1,0 +1,33 @@
+import { useNavigate } from "react-router";
+import { api, take, type Fix } from "../../api/client";
+import { useChange } from "../../api/queries";
+import { useSay } from "../../counter/notices";
+import type { WayOut } from "../../parts/Findings";
+
+/** The ways out of a finding that the canner can take at a touch. */
+export function useWays(load: number) {
+  const say = useSay();
+  const go = useNavigate();
+  const retime = useChange(
+    (psi: number | null) =>
+      take(api.PUT("/api/loads/{id}/time", { params: { path: { id: load } }, body: { psi } })),
+    (changed) => say(`${changed.minutes} minutes now`),
+  );
+  const ways = (fix: Fix): WayOut[] => {
+    switch (fix.way) {
+      case "raise_time":
+        return [{ text: `Set ${fix.minutes} minutes`, take: () => retime.mutate(null) }];
+      case "use_pressure":
+        return fix.options.map(({ psi, minutes }) => ({
+          text: `Hold ${psi ?? 0} lb for ${minutes} min`,
+          take: () => retime.mutate(psi ?? null),
+        }));
+      case "find_altitude":
+        return [{ text: "To the kitchen", take: () => void go("/kitchen") }];
+      case "use_boiling_water":
+      case "bring_back_boil":
+        return [];
+    }
+  };
+  return { ways, error: retime.error };
+}
