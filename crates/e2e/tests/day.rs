@@ -99,6 +99,8 @@ async fn juice_that_the_evening_does_not_hold_waits_in_the_refrigerator() -> any
     browser.press_link("One batch").await?;
     browser.sees("Its juice waits overnight in the refrigerator").await?;
     browser.press("Not after all").await?;
+    // A page that is left takes with it what it has not yet said.
+    browser.sees_no_more("Its juice waits overnight in the refrigerator").await?;
     browser.page.goto(format!("{}/plan/day", bodega.address)).await?;
     browser.sees("Does not fit").await?;
     browser.close().await

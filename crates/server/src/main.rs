@@ -78,7 +78,7 @@ fn main() -> anyhow::Result<()> {
     match Cli::parse().command {
         Command::Serve { data, port } => {
             let store = Store::open(&data)?;
-            let clock = watch::wake(&store)?;
+            let clock = watch::wake(&store);
             run(store, clock, port)
         }
         Command::Demo { data, pace, bare, port } => {

@@ -20,20 +20,28 @@ fn run_of_machine() -> String {
 }
 
 /// The clock of a program that starts. After a restart of the machine the loads that counted are marked: nobody timed them.
-///
-/// # Errors
-/// When the records cannot be read or written.
-pub fn wake(store: &Store) -> Result<Clock, StoreError> {
-    let (kept, run) = (store.kept_clock()?, run_of_machine());
+/// What cannot be read or written stands in the log and is tried again at the next start; the kitchen opens all the same.
+#[must_use]
+pub fn wake(store: &Store) -> Clock {
+    let run = run_of_machine();
+    let kept = store.kept_clock().unwrap_or_else(|error| {
+        tracing::error!(%error, "the kept clock could not be read");
+        None
+    });
     let clock = Clock::resumed(kept.as_ref(), &run, Reading::now());
-    if kept.as_ref().is_none_or(|kept| kept.run != run) {
-        let marked = store.mark_unwatched(kept.map(|kept| kept.seen), clock.now())?;
+    let went_on = kept.as_ref().is_some_and(|kept| kept.run == run);
+    let seen = kept.map(|kept| kept.seen);
+    let marked = if went_on { Ok(Vec::new()) } else { store.mark_unwatched(seen, clock.now()) };
+    let woken = marked.and_then(|marked| {
         if !marked.is_empty() {
             tracing::warn!(loads = marked.len(), "the machine was off while a canner counted");
         }
+        store.keep_clock(&clock.to_keep(&run))
+    });
+    if let Err(error) = woken {
+        tracing::error!(%error, "whether a canner counted while the machine was off could not be written down");
     }
-    store.keep_clock(&clock.to_keep(&run))?;
-    Ok(clock)
+    clock
 }
 
 /// Compares the kitchen's clock with the wall's as long as the program runs, and keeps it while a canner is on. A step is

@@ -9,7 +9,7 @@ export function WaitNote({ load, now }: { load: Pick<LoadView, "waits_too_long_f
     <Note tone="warn">
       <strong>These filled jars have waited for more than ten minutes.</strong> A hot pack goes in at once.
       Put them in now; while another load is in the canner, fill no more, and keep the food hot in its pot.
-      Jars that have cooled go into water no hotter than they are.
+      Jars that have cooled go into warm water, not into water near the boil.
     </Note>
   );
 }
