@@ -466,6 +466,25 @@ fn sauce_that_went_in_raw_has_no_process_and_water_of_another_warmth_breaks_glas
 }
 
 #[test]
+fn a_boil_that_nobody_timed_is_judged_by_what_somebody_knows_of_it() {
+    use BoilEvent::{Boils, ClockSet, HeatOff, HeldOn, JarBroken, JarsIn, Unwatched};
+    let lost = |events: &[(BoilEvent, i64)]| {
+        let boiled = load(Method::BoilingWater, 50, quarts(), events);
+        codes_of(&judge_load(&boiled, &[facts()], here()).findings).contains(&Code::BoilLost)
+    };
+    let off = [(JarsIn, 0), (Boils, 20), (Unwatched, 40)];
+    let then = |events: &[(BoilEvent, i64)]| [off.as_slice(), events].concat();
+    assert!(lost(&then(&[(HeatOff, 75)])), "nobody knows");
+    assert!(!lost(&then(&[(HeldOn, 45), (HeatOff, 75)])));
+    assert!(
+        !lost(&then(&[(JarBroken, 41), (ClockSet, 42), (HeldOn, 45), (HeatOff, 75)])),
+        "nothing of the boil between"
+    );
+    assert!(lost(&then(&[(Boils, 45), (HeldOn, 46), (HeatOff, 75)])), "it was said to boil anew first");
+    assert!(!lost(&[(JarsIn, 0), (Boils, 20), (HeatOff, 75)]));
+}
+
+#[test]
 fn vegetables_are_held_against_the_fruit_that_the_batch_drew() {
     let juice = packed(jar(1, 1, JarSize::Quart), Product::VegetableJuice, None, Pack::Hot);
     let waiting = load(Method::BoilingWater, 45, vec![juice], &[]);
