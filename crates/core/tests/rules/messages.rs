@@ -312,6 +312,11 @@ fn on_towels() -> Vec<String> {
         );
         load
     };
+    let of_two_sizes = {
+        let mut load = boiled(Method::BoilingWater, 70);
+        load.jars[1].size = JarSize::Pint;
+        load
+    };
     let mut all = Vec::new();
     for (name, towel, load) in [
         ("early heat off", towel(None), boiled(Method::BoilingWater, 40)),
@@ -321,6 +326,7 @@ fn on_towels() -> Vec<String> {
         ("doubtful", towel(Some(LidVerdict::Doubtful)), boiled(Method::BoilingWater, 70)),
         ("broken", towel(Some(LidVerdict::Broken)), boiled(Method::BoilingWater, 70)),
         ("one undosed", undosed(Some(LidVerdict::Holds), &[1]), boiled(Method::BoilingWater, 70)),
+        ("one undosed of two sizes", undosed(Some(LidVerdict::Holds), &[1]), of_two_sizes),
         ("all undosed", undosed(None, &[1, 2]), boiled(Method::BoilingWater, 70)),
         ("undosed and short", undosed(None, &[2]), boiled(Method::BoilingWater, 40)),
     ] {
