@@ -2,7 +2,7 @@
 //!
 //! A browser lets any page of the world send requests to this machine. Whoever asks under another name may have been led
 //! here by a name server (421); whoever writes from another site's page is not one of ours (403), and a form of another
-//! site cannot send JSON (415). Sources: RFC 9110 sections 7.2 and 15.5.20, Fetch Metadata (W3C), from memory.
+//! site can send neither JSON nor CSV (415). Sources: RFC 9110 sections 7.2 and 15.5.20, Fetch Metadata (W3C), from memory.
 
 use std::net::SocketAddr;
 
@@ -64,8 +64,10 @@ fn check(request: &ServiceRequest, names: &Names) -> Result<(), ApiError> {
     }
     let has_body = header(request, &CONTENT_LENGTH).is_some_and(|length| length != "0")
         || request.headers().contains_key(&TRANSFER_ENCODING);
+    // A harvest log is sent as the file it is.
+    let wanted = if request.path().ends_with(".csv") { "text/csv" } else { "application/json" };
     let kind = header(request, &CONTENT_TYPE).and_then(|kind| kind.split(';').next());
-    if has_body && !kind.is_some_and(|kind| kind.trim().eq_ignore_ascii_case("application/json")) {
+    if has_body && !kind.is_some_and(|kind| kind.trim().eq_ignore_ascii_case(wanted)) {
         return Err(ApiError::NotJsonType);
     }
     Ok(())

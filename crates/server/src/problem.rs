@@ -61,8 +61,8 @@ pub enum ApiError {
     /// A write from another site's page.
     #[error("only a page of this kitchen may change it")]
     OtherSite,
-    /// A body that is not said to be JSON.
-    #[error("send JSON, with the content type application/json")]
+    /// A body that is not said to be what the address takes.
+    #[error("send JSON with the content type application/json, or a harvest log with text/csv")]
     NotJsonType,
     /// The store refused or failed.
     #[error(transparent)]

@@ -73,7 +73,17 @@ async fn only_a_page_of_this_kitchen_under_its_own_name_changes_it() {
         let (status, _, problem) = ask(&shared, weigh_in(OURS).insert_header(("Content-Type", kind))).await;
         assert_eq!((status, problem["code"].as_str()), (415, Some("not_json_type")), "{kind}");
     }
+    let log = |kind: &'static str| {
+        let file = TestRequest::post().uri("/api/harvest.csv").insert_header(("Host", OURS));
+        file.insert_header(("Content-Type", kind))
+    };
+    assert_eq!(ask(&shared, log("text/plain").set_payload("picked_on\n")).await.0, 415);
     assert_eq!(lots(&shared).await, 5, "nothing came in");
+    // A file of this kitchen's own page is a file: what is wrong with it is said by whoever reads it.
+    let (_, csv) = crate::common::fetch(&shared, Method::GET, "/api/harvest.csv", String::new()).await;
+    let (status, _, problem) = ask(&shared, log("text/csv").set_payload(csv)).await;
+    assert_eq!(status, 200, "{problem}");
+    assert_eq!(lots(&shared).await, 10);
 }
 
 #[actix_web::test]
