@@ -189,31 +189,22 @@ impl BoilClock {
                 BoilEvent::Boils,
             ) => Stage::Counting(at),
             (
-                Stage::Counting(since),
+                Stage::Counting(_) | Stage::Unwatched(..),
                 BoilEvent::BoilLost
                 | BoilEvent::PoundsRaised
                 | BoilEvent::ToppedUpCold
                 | BoilEvent::JarOut
                 | BoilEvent::JarAdded,
-            ) => {
-                if at.since_ms(since) >= self.required.ms() {
+            ) => match stage {
+                Stage::Counting(since) if at.since_ms(since) >= self.required.ms() => {
                     Stage::Full(since.plus(self.required))
-                } else {
-                    Stage::Lost(at)
                 }
-            }
+                _ => Stage::Lost(at),
+            },
             (Stage::Counting(since), BoilEvent::Unwatched) => Stage::Unwatched(since, at),
             // Whether the air was out cannot be known either; it is driven out once more.
             (Stage::Venting(_), BoilEvent::Unwatched) => Stage::Heating(at),
             (Stage::Unwatched(since, _), BoilEvent::HeldOn) => Stage::Counting(since),
-            (
-                Stage::Unwatched(..),
-                BoilEvent::BoilLost
-                | BoilEvent::PoundsRaised
-                | BoilEvent::ToppedUpCold
-                | BoilEvent::JarOut
-                | BoilEvent::JarAdded,
-            ) => Stage::Lost(at),
             (Stage::Dropping(_) | Stage::Resting(_), BoilEvent::HeatAgain) => Stage::Heating(at),
             (
                 Stage::Waiting
