@@ -122,9 +122,7 @@ impl Store {
             JarMoment::Broken(jar) => (BoilEvent::JarBroken, jar),
             JarMoment::Out(jar) => (BoilEvent::JarOut, jar),
             JarMoment::Added(size) => {
-                let mut sizes = load.stands();
-                sizes.push((size, 1));
-                check_room(&transaction, &load.canner, &sizes)?;
+                check_room(&transaction, &load.canner, &load.stands_with(&[(size, 1)]))?;
                 // Refused before a jar is set out that the clock would not take.
                 load.clock.after(BoilEvent::JarAdded, None, now)?;
                 let jar = set_out(&transaction, load.batch.id, id, size)?;

@@ -90,8 +90,7 @@ pub(crate) fn with_room(connection: &Connection, load: LoadId, size: JarSize) ->
         .prepare_cached("SELECT id FROM canner_load WHERE batch_id = ?1 ORDER BY id <> ?2, position")?;
     let sisters = ids(&mut statement, [wanted.batch.id.0, load.0], LoadId)?;
     for sister in readable(sisters.into_iter().map(|id| one(connection, id)))? {
-        let mut sizes = sister.stands();
-        sizes.push((size, 1));
+        let sizes = sister.stands_with(&[(size, 1)]);
         let is_waiting = !sister.clock.has_begun() && sister.canner.id == wanted.canner.id;
         let is_alike = is_waiting && sister.psi == wanted.psi;
         if is_alike && check_room(connection, &sister.canner, &sizes).is_ok() {

@@ -53,11 +53,16 @@ pub struct Jar {
 /// How many jars of each size there are, in the order the sizes come.
 #[must_use]
 pub fn count_sizes<'a>(jars: impl IntoIterator<Item = &'a Jar>) -> Vec<(JarSize, u32)> {
+    sum_sizes(jars.into_iter().map(|jar| (jar.size, 1)))
+}
+
+/// The same of what is counted already: each size once.
+pub(crate) fn sum_sizes(counts: impl IntoIterator<Item = (JarSize, u32)>) -> Vec<(JarSize, u32)> {
     let mut sizes: Vec<(JarSize, u32)> = Vec::new();
-    for jar in jars {
-        match sizes.iter_mut().find(|(size, _)| *size == jar.size) {
-            Some((_, count)) => *count += 1,
-            None => sizes.push((jar.size, 1)),
+    for (size, count) in counts {
+        match sizes.iter_mut().find(|(other, _)| *other == size) {
+            Some((_, sum)) => *sum += count,
+            None => sizes.push((size, count)),
         }
     }
     sizes

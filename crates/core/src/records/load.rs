@@ -11,7 +11,7 @@ use crate::measures::ids::{BatchId, JarId, LoadId};
 use crate::measures::moment::{Minutes, Moment};
 use crate::records::batch::Batch;
 use crate::records::canner::Canner;
-use crate::records::jar::{Jar, count_sizes};
+use crate::records::jar::{Jar, sum_sizes};
 use crate::tables::process::{Medium, Pack, ProcessOption, Query, Refusal, at_pounds, look_up};
 
 /// A load with its jars, its batch and its clock.
@@ -94,14 +94,15 @@ impl CannerLoad {
     /// Everything that stands in the canner, by size.
     #[must_use]
     pub fn stands(&self) -> Vec<(JarSize, u32)> {
-        let mut sizes = count_sizes(&self.jars);
-        for also in &self.also {
-            match sizes.iter_mut().find(|(size, _)| *size == also.size) {
-                Some((_, count)) => *count += also.count,
-                None => sizes.push((also.size, also.count)),
-            }
-        }
-        sizes
+        self.stands_with(&[])
+    }
+
+    /// The same with more jars.
+    #[must_use]
+    pub fn stands_with(&self, more: &[(JarSize, u32)]) -> Vec<(JarSize, u32)> {
+        let own = self.jars.iter().map(|jar| (jar.size, 1));
+        let also = self.also.iter().map(|also| (also.size, also.count));
+        sum_sizes(own.chain(also).chain(more.iter().copied()))
     }
 
     /// The tested process of the jar that needs longest: everything in a canner gets the longest time, what rides along

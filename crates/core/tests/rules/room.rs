@@ -176,6 +176,9 @@ fn what_rides_along_counts_for_the_time_the_water_and_the_judge() {
         AlsoIn { size: JarSize::Quart, count: 2, minutes: Minutes(60) },
     ];
     assert_eq!(mixed.stands(), vec![(JarSize::Quart, 6), (JarSize::Pint, 1)]);
+    let more = [(JarSize::Pint, 2), (JarSize::HalfPint, 1)];
+    let all = vec![(JarSize::Quart, 6), (JarSize::Pint, 3), (JarSize::HalfPint, 1)];
+    assert_eq!(mixed.stands_with(&more), all, "each size once");
     let altitude = Altitude::from_feet(500.0).unwrap();
     assert_eq!(mixed.longest_process(altitude).unwrap().unwrap().minutes, Minutes(60));
     let codes = |load: &_| {
