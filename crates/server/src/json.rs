@@ -4,13 +4,27 @@ use std::future::Future;
 use std::pin::Pin;
 
 use actix_web::dev::Payload;
+use actix_web::http::StatusCode;
 use actix_web::{FromRequest, HttpRequest, web};
 use serde::de::DeserializeOwned;
 
 use crate::problem::ApiError;
 
+/// The largest body of a question or a touch, in bytes.
+pub const BODY_MOST: usize = 256 * 1024;
+/// The same, as a person reads it.
+pub const BODY_MOST_SAID: &str = "256 kB";
+
 /// A decoded body.
 pub struct Json<T>(pub T);
+
+/// Why a body could not be read.
+pub(crate) fn not_read(error: &actix_web::Error) -> ApiError {
+    if error.as_response_error().status_code() == StatusCode::PAYLOAD_TOO_LARGE {
+        return ApiError::TooLarge { most: BODY_MOST_SAID };
+    }
+    ApiError::NotJson(error.to_string())
+}
 
 impl<T: DeserializeOwned + 'static> FromRequest for Json<T> {
     type Error = ApiError;
@@ -19,7 +33,7 @@ impl<T: DeserializeOwned + 'static> FromRequest for Json<T> {
     fn from_request(request: &HttpRequest, payload: &mut Payload) -> Self::Future {
         let bytes = web::Bytes::from_request(request, payload);
         Box::pin(async move {
-            let bytes = bytes.await.map_err(|error| ApiError::NotJson(error.to_string()))?;
+            let bytes = bytes.await.map_err(|error| not_read(&error))?;
             decode(&bytes).map(Json)
         })
     }

@@ -10,7 +10,7 @@ use anyhow::Context;
 use bodega::clock::Clock;
 use bodega::state::Shared;
 use bodega::{demo, door, routes, safe, watch};
-use bodega_store::Store;
+use bodega_store::{Store, StoreError};
 use clap::{Parser, Subcommand};
 
 /// The counter of a tomato canning kitchen.
@@ -31,6 +31,12 @@ enum Command {
         /// Port on the loopback address; 0 takes a free one.
         #[arg(long, default_value_t = 4730)]
         port: u16,
+        /// Begin with an empty kitchen where the records are not whole; what is there is kept beside it.
+        #[arg(long, conflicts_with = "rescue")]
+        new: bool,
+        /// Offer a page with the choice where the records are not whole, instead of ending.
+        #[arg(long)]
+        rescue: bool,
     },
     /// Serve a made-up kitchen in the middle of a September day.
     Demo {
@@ -47,10 +53,13 @@ enum Command {
         #[arg(long, default_value_t = 4730)]
         port: u16,
     },
-    /// Write a backup of a kitchen's records to a file.
+    /// Write a backup of a kitchen's records to a file, whether Bodega runs or not.
     Backup {
         /// The file to write.
         file: PathBuf,
+        /// Write over a file that is there.
+        #[arg(long)]
+        force: bool,
         /// Directory of the records.
         #[arg(long, default_value = "bodega-data")]
         data: PathBuf,
@@ -76,12 +85,24 @@ fn main() -> anyhow::Result<()> {
         .init();
     bodega_core::check_tables()?;
     match Cli::parse().command {
-        Command::Serve { data, port } => {
-            let store = Store::open(&data)?;
+        Command::Serve { data, port, new, rescue } => {
+            let listener = listen(port)?;
+            if new {
+                bodega_store::begin_anew(&data, &stamp())?;
+            }
+            let store = match Store::open(&data) {
+                Err(error @ StoreError::NotWhole { .. }) if rescue => {
+                    println!("Bodega is closed at http://{}: {error}", listener.local_addr()?);
+                    safe::rescue::offer(&listener, &data, &error)?;
+                    Store::open(&data)?
+                }
+                opened => opened?,
+            };
             let clock = watch::wake(&store);
-            run(store, clock, port)
+            run(store, clock, listener)
         }
         Command::Demo { data, pace, bare, port } => {
+            let listener = listen(port)?;
             let temporary = tempfile::tempdir()?;
             let directory = data.unwrap_or_else(|| temporary.path().to_owned());
             demo::check_empty(&directory)?;
@@ -89,21 +110,15 @@ fn main() -> anyhow::Result<()> {
             let store = Store::open(&directory)?;
             let set_up = if bare { demo::furnish(&store) } else { demo::fill(&store, clock.now()) };
             set_up.context("the demo kitchen could not be set up")?;
-            run(store, clock, port)
+            run(store, clock, listener)
         }
-        Command::Backup { file, data } => {
-            anyhow::ensure!(
-                data.join(bodega_store::FILE_NAME).is_file(),
-                "there are no records in {}",
-                data.display()
-            );
-            Store::open(&data)?.backup_to(&file)?;
+        Command::Backup { file, force, data } => {
+            bodega_store::backup(&data, &file, force)?;
             println!("The records are in {}", file.display());
             Ok(())
         }
         Command::Restore { file, data } => {
-            let stamp = Clock::wall().now().0.to_string();
-            let kept = bodega_store::restore(&file, &data, &stamp)?;
+            let kept = bodega_store::restore(&file, &data, &stamp())?;
             println!("The records of {} are back", file.display());
             if let Some(kept) = kept {
                 println!("What was there before is kept in {}", kept.display());
@@ -117,9 +132,17 @@ fn main() -> anyhow::Result<()> {
     }
 }
 
-fn run(store: Store, clock: Clock, port: u16) -> anyhow::Result<()> {
-    let listener = TcpListener::bind((Ipv4Addr::LOCALHOST, port))
-        .with_context(|| format!("port {port} is taken; give another with --port"))?;
+/// What tells one set of files that were set aside from another.
+fn stamp() -> String {
+    Clock::wall().now().0.to_string()
+}
+
+fn listen(port: u16) -> anyhow::Result<TcpListener> {
+    TcpListener::bind((Ipv4Addr::LOCALHOST, port))
+        .with_context(|| format!("port {port} is taken; give another with --port"))
+}
+
+fn run(store: Store, clock: Clock, listener: TcpListener) -> anyhow::Result<()> {
     let address = listener.local_addr()?;
     let names = door::Names::of_loopback(address);
     let shared = web::Data::from(Arc::new(Shared::new(store, clock)));

@@ -4,7 +4,7 @@ use actix_web::http::StatusCode;
 use actix_web::{HttpResponse, ResponseError};
 use bodega_core::measures::limits::OutOfRange;
 use bodega_core::towel::seal::NoRescue;
-use bodega_store::StoreError;
+use bodega_store::{StoreError, Trouble};
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -64,6 +64,18 @@ pub enum ApiError {
     /// A body that is not said to be what the address takes.
     #[error("send JSON with the content type application/json, or a harvest log with text/csv")]
     NotJsonType,
+    /// A body that is larger than its address takes.
+    #[error("this is larger than the {most} that are taken here; send less at once")]
+    TooLarge {
+        /// The most, as a person reads it.
+        most: &'static str,
+    },
+    /// The kitchen waits for a choice about its records.
+    #[error("the kitchen is closed, because its records are not whole; open its page and choose")]
+    NotOpen,
+    /// Work that would have taken longer than anybody waits.
+    #[error("{0}")]
+    TooLong(String),
     /// The store refused or failed.
     #[error(transparent)]
     Store(#[from] StoreError),
@@ -93,6 +105,9 @@ impl ApiError {
             Self::NotJsonType => {
                 (StatusCode::UNSUPPORTED_MEDIA_TYPE, "not_json_type", Some("Content-Type".to_owned()))
             }
+            Self::TooLarge { .. } => (StatusCode::PAYLOAD_TOO_LARGE, "too_large", Some("body".to_owned())),
+            Self::NotOpen => (StatusCode::SERVICE_UNAVAILABLE, "not_open", None),
+            Self::TooLong(_) => (StatusCode::SERVICE_UNAVAILABLE, "too_long", None),
             Self::Internal(_) => (StatusCode::INTERNAL_SERVER_ERROR, "internal", None),
             Self::Store(error) => store_parts(error),
         }
@@ -102,7 +117,7 @@ impl ApiError {
     #[must_use]
     pub fn problem(&self) -> Problem {
         let (status, code, field) = self.parts();
-        let detail = if status.is_server_error() {
+        let detail = if status == StatusCode::INTERNAL_SERVER_ERROR {
             "something went wrong in Bodega itself; nothing was changed, try again".to_owned()
         } else {
             self.to_string()
@@ -173,13 +188,29 @@ fn store_parts(error: &StoreError) -> (StatusCode, &'static str, Option<String>)
         StoreError::NotTogether => conflict("not_together", None),
         StoreError::WhichJar => conflict("which_jar", Some("jar")),
         StoreError::NameTaken { .. } => conflict("name_taken", Some("name")),
-        StoreError::BadBackup { .. }
-        | StoreError::DamagedFile { .. }
-        | StoreError::Newer
-        | StoreError::Migration(_)
-        | StoreError::Directory { .. }
-        | StoreError::Damaged(_)
-        | StoreError::Sqlite(_) => (StatusCode::INTERNAL_SERVER_ERROR, "records", None),
+        StoreError::InUse { .. } => conflict("in_use", None),
+        StoreError::StillWhole { .. } => conflict("still_whole", None),
+        StoreError::FileExists { .. } => conflict("file_exists", None),
+        StoreError::BadBackup { .. } | StoreError::NotWhole { .. } | StoreError::NoRecords { .. } => {
+            (StatusCode::SERVICE_UNAVAILABLE, "records_not_whole", None)
+        }
+        StoreError::Directory { .. } | StoreError::Sqlite(_) => disk_parts(error),
+        StoreError::Newer | StoreError::Migration(_) | StoreError::Damaged(_) => {
+            (StatusCode::INTERNAL_SERVER_ERROR, "records", None)
+        }
+    }
+}
+
+/// What the disk does is no fault of the program or of who asks.
+fn disk_parts(error: &StoreError) -> (StatusCode, &'static str, Option<String>) {
+    match error.trouble() {
+        Some(Trouble::Full) => (StatusCode::INSUFFICIENT_STORAGE, "disk_full", None),
+        Some(Trouble::ReadOnly) => (StatusCode::SERVICE_UNAVAILABLE, "disk_read_only", None),
+        Some(Trouble::NotAllowed) => (StatusCode::SERVICE_UNAVAILABLE, "disk_not_allowed", None),
+        Some(Trouble::Fails) => (StatusCode::SERVICE_UNAVAILABLE, "disk_fails", None),
+        Some(Trouble::Damaged) => (StatusCode::SERVICE_UNAVAILABLE, "records_damaged", None),
+        Some(Trouble::Held) => (StatusCode::SERVICE_UNAVAILABLE, "records_held", None),
+        None => (StatusCode::INTERNAL_SERVER_ERROR, "records", None),
     }
 }
 

@@ -3,3 +3,5 @@
 pub mod backups;
 pub mod broken;
 pub mod exchange;
+pub mod rescue;
+pub mod troubles;

@@ -17,6 +17,7 @@ use crate::day::search::Search;
 use crate::kettle::instruments::Simulation;
 use crate::live::Live;
 use crate::problem::{ApiError, NameField};
+use crate::safe::troubles::Troubles;
 
 /// Shared by all handlers.
 pub struct Shared {
@@ -34,6 +35,8 @@ pub struct Shared {
     pub last_day: LastDay,
     /// How long a day is searched for.
     pub search: Search,
+    /// What the disk refused.
+    pub troubles: Troubles,
 }
 
 /// Which records a simulated device stands beside; forgotten when the program ends, as a device would be switched off.
@@ -113,6 +116,7 @@ impl Shared {
             simulated_canners: SimulatedCanners::default(),
             last_day: LastDay::default(),
             search: Search::default(),
+            troubles: Troubles::default(),
         }
     }
 }
@@ -136,8 +140,14 @@ pub async fn answer<T: Send + 'static>(
     shared: &web::Data<Shared>,
     work: impl FnOnce(&Shared) -> Result<T, ApiError> + Send + 'static,
 ) -> Result<T, ApiError> {
-    let shared = shared.clone();
-    off_thread(move || work(&shared)).await?
+    let inner = shared.clone();
+    let done = off_thread(move || work(&inner)).await?;
+    if let Err(ApiError::Store(error)) = &done
+        && shared.troubles.met(error)
+    {
+        shared.live.changed();
+    }
+    done
 }
 
 /// Does work that takes its time on a thread that nobody's request waits on.

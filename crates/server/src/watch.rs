@@ -44,6 +44,15 @@ pub fn wake(store: &Store) -> Clock {
     clock
 }
 
+/// Tries whether a disk that refused to write does so again.
+async fn try_disk(shared: &web::Data<Shared>, run: &str) {
+    let (inner, run) = (shared.clone(), run.to_owned());
+    if let Ok(Ok(())) = web::block(move || inner.store.keep_clock(&inner.clock.to_keep(&run))).await {
+        shared.troubles.disk_is_well();
+        shared.live.changed();
+    }
+}
+
 /// Compares the kitchen's clock with the wall's as long as the program runs, and keeps it while a canner is on. A step is
 /// taken over at once when no canner counts, else when the count is over; until then the line says so.
 pub async fn watch(shared: web::Data<Shared>) {
@@ -53,6 +62,9 @@ pub async fn watch(shared: web::Data<Shared>) {
         actix_web::rt::time::sleep(LOOKS_EVERY).await;
         let step = shared.clock.stepped();
         let keeps = shared.clock.follows_the_wall() && look.is_multiple_of(KEEPS_EVERY);
+        if shared.troubles.has_disk() {
+            try_disk(&shared, &run).await;
+        }
         if step.is_none() && !keeps {
             noted = None;
             continue;

@@ -7,6 +7,8 @@ use bodega_core::jars::spoons::NotCounted;
 use bodega_core::measures::ids::LotId;
 use bodega_core::towel::seal::NoRescue;
 
+use crate::trouble::{Trouble, said, trouble_of_disk, trouble_of_records};
+
 /// A change or a question the store cannot serve.
 #[derive(Debug, thiserror::Error)]
 pub enum StoreError {
@@ -241,21 +243,59 @@ pub enum StoreError {
         /// What is wrong with it.
         what: String,
     },
-    /// The records themselves are damaged.
+    /// Records should stand here, and do not.
     #[error(
-        "the records in {file} are damaged ({what}); the file was left as it is. {}",
+        "the records in {file} {what}; nothing was changed. {}; or start empty with \"bodega serve --new\", which keeps \
+        what is there beside it",
         match backup {
-            Some(backup) => format!("The newest good backup is {backup}; bring it back with \"bodega restore {backup}\""),
-            None => "There is no good backup beside it; restore one of yours with \"bodega restore FILE\"".to_owned(),
+            Some(backup) => {
+                format!("The newest good backup is {backup}: bring it back with \"bodega restore {backup}\"")
+            }
+            None => "There is no good backup beside them: bring one of yours back with \"bodega restore FILE\"".to_owned(),
         }
     )]
-    DamagedFile {
+    NotWhole {
         /// The file.
         file: String,
-        /// What is wrong with it.
+        /// What is wrong with it, after "the records".
         what: String,
         /// The newest good backup.
         backup: Option<String>,
+    },
+    /// Nothing is wrong with the records that were to be set aside.
+    #[error(
+        "the records in {directory} are whole; leave --new out to open them, or name another folder with --data"
+    )]
+    StillWhole {
+        /// The directory.
+        directory: String,
+    },
+    /// Another program has the records open.
+    #[error("another Bodega has the records in {directory} open; stop that one first")]
+    InUse {
+        /// The directory.
+        directory: String,
+    },
+    /// No records to make a backup of.
+    #[error("there are no records in {directory}; name their folder with --data")]
+    NoRecords {
+        /// The directory.
+        directory: String,
+    },
+    /// A backup would be written over something.
+    #[error(
+        "{file} {}",
+        if *is_own {
+            "is one of the records' own files; name another"
+        } else {
+            "is there already; name another, or write over it with --force"
+        }
+    )]
+    FileExists {
+        /// The file.
+        file: String,
+        /// Whether it is the records' own.
+        is_own: bool,
     },
     /// The file was written by a newer program.
     #[error("these records were written by a newer Bodega; update the program, the file was left as it is")]
@@ -264,7 +304,7 @@ pub enum StoreError {
     #[error("the records could not be brought up to date: {0}")]
     Migration(String),
     /// The directory could not be made.
-    #[error("the data directory cannot be used: {cause}")]
+    #[error("the records' folder cannot be used: {}", said(trouble_of_disk(cause), cause))]
     Directory {
         /// What the system said.
         cause: std::io::Error,
@@ -282,7 +322,7 @@ pub enum StoreError {
     #[error("a stored record is damaged: {0}")]
     Damaged(String),
     /// SQLite failed.
-    #[error("the records could not be read or written: {0}")]
+    #[error("the records could not be read or written: {}", said(trouble_of_records(.0), .0))]
     Sqlite(#[from] rusqlite::Error),
 }
 
@@ -297,6 +337,21 @@ impl StoreError {
                     FromSqlConversionFailure(..) | IntegralValueOutOfRange(..) | InvalidColumnType(..)
                 )
         )
+    }
+
+    /// What the disk refuses, when it is the disk.
+    #[must_use]
+    pub fn trouble(&self) -> Option<Trouble> {
+        match self {
+            Self::Sqlite(error) => trouble_of_records(error),
+            Self::Directory { cause } => trouble_of_disk(cause),
+            _ => None,
+        }
+    }
+
+    /// Whether the file itself is damaged, and not the disk or the question.
+    pub(crate) fn is_damage(&self) -> bool {
+        self.trouble() == Some(Trouble::Damaged)
     }
 
     /// Whether one of the schema's own guards spoke.

@@ -1,84 +1,102 @@
-//! The files of a data directory: checked before they are trusted, and one put in the place of another.
+//! The files of a data directory: their names, whose they are, and that they are on disk.
 
+use std::fs::{File, OpenOptions};
 use std::path::{Path, PathBuf};
 
-use rusqlite::{Connection, OpenFlags};
-
 use crate::error::StoreError;
-use crate::schema::MIGRATIONS;
 
 /// Name of the database file inside the data directory.
 pub const FILE_NAME: &str = "bodega.db";
 /// Directory of the automatic backups, beside the records.
 pub(crate) const FOLDER: &str = "backups";
+/// How the names of files begin that are on their way in.
+pub(crate) const ARRIVING: &str = "bodega-arriving-";
+/// What SQLite keeps beside a file: the log of what was written last, and who reads it.
+pub(crate) const TAILS: [&str; 2] = ["-wal", "-shm"];
 
 pub(crate) fn directory_error(cause: std::io::Error) -> StoreError {
     StoreError::Directory { cause }
 }
 
-/// The first thing that a check of the file's structure finds; `None` when it is whole.
-///
-/// A value that the schema would not take is no damage of the file: it is one record's, and stands on a card of its own
-/// ([`crate::Store::broken`]).
-pub(crate) fn damage(connection: &Connection, check: &str) -> rusqlite::Result<Option<String>> {
-    let mut statement = connection.prepare(check)?;
-    let said = statement.query_map([], |row| row.get(0))?.collect::<Result<Vec<String>, _>>()?;
-    Ok(said.into_iter().find(|line| line != "ok" && !line.starts_with("CHECK constraint failed")))
+/// A name with an ending.
+pub(crate) fn with_tail(path: &Path, tail: &str) -> PathBuf {
+    PathBuf::from(format!("{}{tail}", path.display()))
 }
 
-/// Checks that a file is a whole and readable kitchen that this program understands.
-///
-/// # Errors
-/// [`StoreError::BadBackup`] says what is wrong; [`StoreError::Newer`] when a newer program wrote it.
-pub fn check_file(file: &Path) -> Result<(), StoreError> {
-    let bad = |what: String| StoreError::BadBackup { file: file.display().to_string(), what };
-    if !file.is_file() {
-        return Err(bad("there is no such file".to_owned()));
-    }
-    let connection = Connection::open_with_flags(file, OpenFlags::SQLITE_OPEN_READ_ONLY)?;
-    let damaged = |error: rusqlite::Error| bad(format!("it cannot be read: {error}"));
-    let version: u32 = connection.query_row("PRAGMA user_version", [], |row| row.get(0)).map_err(damaged)?;
-    if version as usize > MIGRATIONS.len() {
-        return Err(StoreError::Newer);
-    }
-    let kitchens: i64 = connection
-        .query_row("SELECT count(*) FROM sqlite_master WHERE name = 'kitchen'", [], |row| row.get(0))
-        .map_err(damaged)?;
-    if version == 0 || kitchens == 0 {
-        return Err(bad("it holds no kitchen's records".to_owned()));
-    }
-    match damage(&connection, "PRAGMA integrity_check").map_err(damaged)? {
-        Some(what) => Err(bad(format!("it is damaged: {what}"))),
-        None => Ok(()),
-    }
-}
-
-/// Puts a backup in the place of the records; what was there is kept beside it.
-///
-/// # Errors
-/// As [`check_file`]; [`StoreError::Directory`] when a file cannot be moved. The records are untouched then.
-pub fn restore(file: &Path, directory: &Path, stamp: &str) -> Result<Option<PathBuf>, StoreError> {
-    check_file(file)?;
+/// A directory that only its owner reads, made when absent.
+pub(crate) fn private_directory(directory: &Path) -> Result<(), StoreError> {
     std::fs::create_dir_all(directory).map_err(directory_error)?;
-    let records = directory.join(FILE_NAME);
-    let arriving = directory.join(format!("{FILE_NAME}.arriving"));
-    std::fs::copy(file, &arriving).map_err(directory_error)?;
-    check_file(&arriving)?;
-    let kept = directory.join(format!("{FILE_NAME}.before-{stamp}"));
-    let mut before = None;
-    for tail in ["", "-wal", "-shm"] {
-        let name = |path: &Path| PathBuf::from(format!("{}{tail}", path.display()));
-        if name(&records).exists() {
-            std::fs::rename(name(&records), name(&kept)).map_err(directory_error)?;
-            before = Some(kept.clone());
+    only_owner(directory, 0o700)
+}
+
+/// A file that only its owner reads, made empty when absent.
+pub(crate) fn open_private(file: &Path) -> Result<File, StoreError> {
+    let mut options = OpenOptions::new();
+    options.read(true).write(true).create(true).truncate(false);
+    #[cfg(unix)]
+    std::os::unix::fs::OpenOptionsExt::mode(&mut options, 0o600);
+    let opened = options.open(file).map_err(directory_error)?;
+    only_owner(file, 0o600)?;
+    Ok(opened)
+}
+
+/// Takes a path from everyone but its owner. What is not ours to change stays as it is.
+fn only_owner(path: &Path, mode: u32) -> Result<(), StoreError> {
+    #[cfg(unix)]
+    {
+        use std::os::unix::fs::PermissionsExt;
+        let is = std::fs::metadata(path).map_err(directory_error)?.permissions().mode() & 0o777;
+        if is != mode
+            && let Err(error) = std::fs::set_permissions(path, PermissionsExt::from_mode(mode))
+            && error.kind() != std::io::ErrorKind::PermissionDenied
+        {
+            return Err(directory_error(error));
         }
     }
-    std::fs::rename(&arriving, &records).map_err(directory_error)?;
-    Ok(before)
+    Ok(())
+}
+
+/// Waits until a file is on disk.
+pub(crate) fn sync(file: &Path) -> Result<(), StoreError> {
+    File::open(file).and_then(|file| file.sync_all()).map_err(directory_error)
+}
+
+/// Waits until the names in the directory of a file are on disk.
+pub(crate) fn sync_names(file: &Path) -> Result<(), StoreError> {
+    let directory = file.parent().filter(|parent| !parent.as_os_str().is_empty());
+    sync(directory.unwrap_or_else(|| Path::new(".")))
+}
+
+/// Gives a finished file the name that it is to have, in one step, and waits until that is on disk.
+pub(crate) fn put_in_place(finished: &Path, name: &Path) -> Result<(), StoreError> {
+    sync(finished)?;
+    std::fs::rename(finished, name).map_err(directory_error)?;
+    sync_names(name)
+}
+
+/// Removes a file, if it is there.
+pub(crate) fn remove(file: &Path) -> Result<(), StoreError> {
+    match std::fs::remove_file(file) {
+        Err(error) if error.kind() != std::io::ErrorKind::NotFound => Err(directory_error(error)),
+        _ => Ok(()),
+    }
+}
+
+/// Removes what was on its way in when a program was cut short.
+pub(crate) fn sweep(directory: &Path) -> Result<(), StoreError> {
+    let entries = std::fs::read_dir(directory).map_err(directory_error)?;
+    for entry in entries.filter_map(Result::ok) {
+        let name = entry.file_name();
+        let name = name.to_string_lossy();
+        if name.starts_with(ARRIVING) || name.starts_with(&format!("{FILE_NAME}.arriving")) {
+            remove(&entry.path())?;
+        }
+    }
+    Ok(())
 }
 
 /// The backups whose names start so, oldest first.
-pub(crate) fn files(folder: &Path, prefix: &str) -> Result<Vec<PathBuf>, StoreError> {
+pub(crate) fn backups(folder: &Path, prefix: &str) -> Result<Vec<PathBuf>, StoreError> {
     if !folder.is_dir() {
         return Ok(Vec::new());
     }
@@ -92,15 +110,4 @@ pub(crate) fn files(folder: &Path, prefix: &str) -> Result<Vec<PathBuf>, StoreEr
     // Names carry the day, so the newest sort last.
     found.sort();
     Ok(found)
-}
-
-/// The newest automatic backup of a data directory that is whole.
-///
-/// # Errors
-/// [`StoreError::Directory`] when the folder cannot be read.
-pub(crate) fn newest_good(directory: &Path) -> Result<Option<PathBuf>, StoreError> {
-    let folder = directory.join(FOLDER);
-    let mut all = files(&folder, "weekly-")?;
-    all.extend(files(&folder, "daily-")?);
-    Ok(all.into_iter().rev().find(|file| check_file(file).is_ok()))
 }

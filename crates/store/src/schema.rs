@@ -3,6 +3,8 @@
 use rusqlite::Connection;
 use rusqlite_migration::{M, Migrations};
 
+use crate::error::StoreError;
+
 /// Go up only: there is no way down, a newer file is refused instead.
 pub(crate) const MIGRATIONS: &[M<'static>] = &[
     M::up(include_str!("../migrations/01-first-kitchen.sql")),
@@ -22,11 +24,23 @@ pub(crate) const MIGRATIONS: &[M<'static>] = &[
     M::up(include_str!("../migrations/15-the-clock-kept.sql")),
 ];
 
+/// What a step said.
+pub(crate) fn migrated(error: rusqlite_migration::Error) -> StoreError {
+    match error {
+        rusqlite_migration::Error::MigrationDefinition(_) => StoreError::Newer,
+        rusqlite_migration::Error::RusqliteError { err, .. } => StoreError::Sqlite(err),
+        other => StoreError::Migration(other.to_string()),
+    }
+}
+
 /// Brings a kitchen up to date.
-pub(crate) fn bring_up(connection: &mut Connection) -> Result<(), rusqlite_migration::Error> {
+///
+/// # Errors
+/// [`StoreError::Newer`], [`StoreError::Migration`], or what SQLite says.
+pub(crate) fn bring_up(connection: &mut Connection) -> Result<(), StoreError> {
     // A table that is rebuilt is dropped for a moment, and must not take along what refers to it.
     connection.pragma_update(None, "foreign_keys", false)?;
-    Migrations::from_slice(MIGRATIONS).to_latest(connection)?;
+    Migrations::from_slice(MIGRATIONS).to_latest(connection).map_err(migrated)?;
     connection.pragma_update(None, "foreign_keys", true)?;
     Ok(())
 }

@@ -7,10 +7,14 @@ use std::time::Duration;
 
 use rusqlite::Connection;
 
+use crate::backup::backup_before;
+use crate::copy::open_new;
 use crate::error::StoreError;
-use crate::files::{FILE_NAME, damage, newest_good};
+use crate::files::{FILE_NAME, open_private, sweep};
+use crate::hold::Hold;
 use crate::rows;
-use crate::schema::bring_up;
+use crate::schema::{MIGRATIONS, bring_up};
+use crate::whole::{Standing, newest_good, standing, version_of};
 
 /// How long a statement waits for another process that holds the file, such as a backup.
 const BUSY_TIMEOUT: Duration = Duration::from_secs(5);
@@ -20,32 +24,39 @@ pub struct Store {
     connection: Mutex<Connection>,
     /// Whether a record may have been left out of a list because it cannot be read; nobody has looked at first.
     pub(crate) left_out: AtomicBool,
-    directory: Option<PathBuf>,
+    place: Option<Place>,
+}
+
+/// Where the records lie; nobody else has them meanwhile.
+pub(crate) struct Place {
+    directory: PathBuf,
+    _hold: Hold,
 }
 
 impl Store {
-    /// Opens the kitchen in a directory, creating both when absent.
+    /// Opens the kitchen in a directory, creating both when absent. The directory is this program's while it is open.
     ///
     /// # Errors
-    /// [`StoreError::DamagedFile`] when the file is not whole, with the newest good backup if there is one;
-    /// [`StoreError::Newer`] when a newer program wrote it; [`StoreError::Sqlite`] when it cannot be opened.
+    /// [`StoreError::InUse`] when another program has it; [`StoreError::NotWhole`] when records should stand there and do
+    /// not, with the newest good backup if there is one; [`StoreError::Newer`] when a newer program wrote them;
+    /// [`StoreError::Sqlite`] or [`StoreError::Directory`] when the disk will not have it.
     pub fn open(directory: &Path) -> Result<Self, StoreError> {
-        std::fs::create_dir_all(directory).map_err(|cause| StoreError::Directory { cause })?;
+        let hold = Hold::take(directory)?;
+        sweep(directory)?;
         let file = directory.join(FILE_NAME);
-        let opened = Connection::open(&file).map_err(StoreError::from).and_then(|connection| {
-            match damage(&connection, "PRAGMA quick_check")? {
-                None => Ok(connection),
-                Some(what) => Err(StoreError::Damaged(what)),
+        let connection = match standing(directory)? {
+            Standing::Whole(connection) => connection,
+            Standing::Nothing => open_new(&file)?,
+            Standing::NotWhole(what) => {
+                return Err(StoreError::NotWhole {
+                    file: file.display().to_string(),
+                    what,
+                    backup: newest_good(directory)?.map(|file| file.display().to_string()),
+                });
             }
-        });
-        match opened {
-            Ok(connection) => Self::prepare(connection, Some(directory.to_owned())),
-            Err(error) => Err(StoreError::DamagedFile {
-                file: file.display().to_string(),
-                what: error.to_string(),
-                backup: newest_good(directory)?.map(|file| file.display().to_string()),
-            }),
-        }
+        };
+        open_private(&file)?;
+        Self::prepare(connection, Some(Place { directory: directory.to_owned(), _hold: hold }))
     }
 
     /// Opens a kitchen in memory, for tests and for trying things out.
@@ -56,29 +67,39 @@ impl Store {
         Self::prepare(Connection::open_in_memory()?, None)
     }
 
-    fn prepare(mut connection: Connection, directory: Option<PathBuf>) -> Result<Self, StoreError> {
+    fn prepare(mut connection: Connection, place: Option<Place>) -> Result<Self, StoreError> {
         connection.busy_timeout(BUSY_TIMEOUT)?;
         connection.pragma_update(None, "journal_mode", "WAL")?;
         connection.pragma_update(None, "synchronous", "FULL")?;
+        if let Some(place) = &place {
+            let version = version_of(&connection)?;
+            if version > 0 && version < MIGRATIONS.len() {
+                backup_before(&connection, &place.directory, version)?;
+            }
+        }
         // A new column looks at every row of its table, and one that is broken must not keep the kitchen shut.
         connection.pragma_update(None, "ignore_check_constraints", true)?;
-        bring_up(&mut connection).map_err(|error| match error {
-            rusqlite_migration::Error::MigrationDefinition(_) => StoreError::Newer,
-            other => StoreError::Migration(other.to_string()),
-        })?;
+        bring_up(&mut connection)?;
         connection.pragma_update(None, "ignore_check_constraints", false)?;
-        let store = Self::of(connection, directory);
+        let store = Self::of(connection, place);
         store.settle_kitchen()?;
         Ok(store)
     }
 
-    pub(crate) const fn of(connection: Connection, directory: Option<PathBuf>) -> Self {
-        Self { connection: Mutex::new(connection), left_out: AtomicBool::new(true), directory }
+    pub(crate) const fn of(connection: Connection, place: Option<Place>) -> Self {
+        Self { connection: Mutex::new(connection), left_out: AtomicBool::new(true), place }
     }
 
     /// Where the records lie; `None` in memory.
     pub(crate) fn directory(&self) -> Option<&Path> {
-        self.directory.as_deref()
+        self.place.as_ref().map(|place| place.directory.as_path())
+    }
+
+    /// Another look at the records, for what takes long: nobody's touch waits for it.
+    pub(crate) fn second_connection(&self, directory: &Path) -> Result<Connection, StoreError> {
+        let connection = Connection::open(directory.join(FILE_NAME))?;
+        connection.busy_timeout(BUSY_TIMEOUT)?;
+        Ok(connection)
     }
 
     /// The records of a list that can be read, remembering whether one could not.

@@ -1956,6 +1956,8 @@ export interface components {
             bytes: number;
             /** @description Name of the file in the folder of backups. */
             name: string;
+            /** @description Whether it was found not to be whole, and another made in its place. */
+            set_aside: boolean;
         };
         /** @description A column of a table. */
         Band: {
@@ -2669,6 +2671,8 @@ export interface components {
              * @description Jars on the shelf.
              */
             shelved: number;
+            /** @description What the disk refuses, in sentences; it stands on every screen until it is over. */
+            troubles: string[];
             /** @description Jars on the towel that have no dose of acid. */
             undosed: number;
             /** @description Jars on the towel that are not processed and that nobody has decided about. */
@@ -6858,6 +6862,14 @@ export interface operations {
                     "application/json": components["schemas"]["Imported"];
                 };
             };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -6909,6 +6921,14 @@ export interface operations {
                 };
             };
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            413: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -50,6 +50,11 @@ export function Shell() {
         <Alarms />
       </div>
       <Connection />
+      {data?.troubles.map((trouble) => (
+        <Note key={trouble} tone="stop">
+          <strong>{trouble}</strong>
+        </Note>
+      ))}
       {data?.clock_stepped_minutes != null && (
         <Note tone="warn">
           <strong>This machine&apos;s clock was set {stepText(data.clock_stepped_minutes)}.</strong> The count

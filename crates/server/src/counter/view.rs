@@ -54,6 +54,8 @@ pub struct Counter {
     /// How far the machine's clock was set while a canner counts, in minutes, behind it below 0; the count goes on by the
     /// steady clock.
     pub clock_stepped_minutes: Option<f64>,
+    /// What the disk refuses, in sentences; it stands on every screen until it is over.
+    pub troubles: Vec<String>,
     /// Jars on the towel that have no dose of acid.
     pub undosed: usize,
     /// Jars on the shelf.
@@ -210,6 +212,7 @@ pub(crate) fn count(shared: &Shared) -> Result<Counter, StoreError> {
         undosed: jars_of(Wrong::Undosed),
         #[expect(clippy::cast_precision_loss, reason = "a century of milliseconds stays below 2^53")]
         clock_stepped_minutes: shared.clock.stepped().map(|step| step as f64 / 60_000.0),
+        troubles: shared.troubles.said(),
         shelved: store.shelf(&ShelfSearch::default())?.iter().map(|group| group.count).sum(),
     })
 }

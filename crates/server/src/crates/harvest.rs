@@ -4,6 +4,7 @@
 use actix_web::{HttpResponse, get, post, web};
 use bodega_core::crates::fruit::{Condition, Fault, Kind};
 use bodega_core::measures::limits::WEIGHT;
+use bodega_core::measures::names::check_day;
 use bodega_core::measures::units::grams;
 use bodega_core::records::lot::{Lot, NewLot};
 use jiff::civil::Date;
@@ -11,11 +12,16 @@ use serde::{Deserialize, Serialize};
 use uom::si::mass::kilogram;
 use utoipa::ToSchema;
 
+use crate::json::not_read;
 use crate::problem::{ApiError, Problem};
 use crate::safe::exchange::csv_file;
-use crate::state::{Shared, change, read};
+use crate::state::{Shared, change, off_thread, read};
 
 const G_PER_KG: f64 = 1000.0;
+/// The largest harvest log, in bytes.
+const LOG_MOST: usize = 16 * 1024 * 1024;
+/// The same, as a person reads it.
+const LOG_MOST_SAID: &str = "16 MB";
 /// Bad lines named in one answer.
 const MOST_FAULTS: usize = 20;
 
@@ -55,6 +61,9 @@ impl Line {
     fn checked(self, today: Date) -> Result<NewLot, String> {
         if self.picked_on > today {
             return Err(format!("picked_on {} has not come yet", self.picked_on));
+        }
+        for day in std::iter::once(self.picked_on).chain(self.back_on) {
+            check_day(day).map_err(|error| error.to_string())?;
         }
         let kg = WEIGHT.check(self.weight_kg).map_err(|error| error.to_string())?;
         if self.fault.is_some() && self.condition != Condition::Out {
@@ -126,13 +135,17 @@ fn reason(error: &csv::Error) -> String {
 
 /// Adds lots from a harvest log, all of them or none.
 #[utoipa::path(request_body(content = String, content_type = "text/csv"),
-    responses((status = 200, body = Imported), (status = 422, body = Problem)))]
+    responses((status = 200, body = Imported), (status = 413, body = Problem), (status = 422, body = Problem)))]
 #[post("/api/harvest.csv")]
 pub async fn import_harvest(
     shared: web::Data<Shared>,
-    body: web::Bytes,
+    body: web::Payload,
 ) -> Result<web::Json<Imported>, ApiError> {
-    let lots = parse(&body, shared.clock.today())?;
+    let arrived = body.to_bytes_limited(LOG_MOST).await;
+    let body =
+        arrived.map_err(|_| ApiError::TooLarge { most: LOG_MOST_SAID })?.map_err(|error| not_read(&error))?;
+    let today = shared.clock.today();
+    let lots = off_thread(move || parse(&body, today)).await??;
     let added = change(&shared, move |shared| shared.store.add_lots(&lots, shared.clock.now())).await?;
     Ok(web::Json(Imported { lots: added.len() }))
 }

@@ -5,6 +5,7 @@ use bodega_core::crates::fruit::{Condition, Fault, Kind, SILL_DAYS};
 use bodega_core::judge::records::lot_findings;
 use bodega_core::measures::ids::LotId;
 use bodega_core::measures::limits::RIPE_SHARE;
+use bodega_core::measures::names::check_day;
 use bodega_core::records::lot::{Lot, LotChange, NewLot};
 use jiff::civil::Date;
 use serde::Deserialize;
@@ -66,6 +67,9 @@ pub async fn list_lots(shared: web::Data<Shared>) -> Result<web::Json<Vec<LotVie
 
 /// The day fruit was picked: today when it was not said.
 fn picked_on(given: Option<Date>, today: Date) -> Result<Date, ApiError> {
+    if let Some(day) = given {
+        check_day(day).map_err(|error| ApiError::field("picked_on", error))?;
+    }
     let day = given.unwrap_or(today);
     if day > today {
         return Err(ApiError::field("picked_on", format!("{day} has not come yet; give today or earlier")));

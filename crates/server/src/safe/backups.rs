@@ -10,6 +10,8 @@ use crate::state::{Shared, read};
 
 /// How often the program looks whether a day has begun.
 const LOOKS_EVERY: Duration = Duration::from_secs(30 * 60);
+/// How soon a backup that failed is tried again.
+const TRIES_AGAIN: Duration = Duration::from_secs(60);
 
 /// Backups that are kept, newest first.
 #[utoipa::path(responses((status = 200, body = Vec<BackupFile>)))]
@@ -26,10 +28,18 @@ fn keep(shared: &Shared) -> Result<(), StoreError> {
 pub async fn keep_daily(shared: web::Data<Shared>) {
     loop {
         let inner = shared.clone();
-        match web::block(move || keep(&inner)).await {
-            Ok(Ok(())) => {}
-            failed => tracing::error!(?failed, "the daily backup could not be made"),
+        let failed = match web::block(move || keep(&inner)).await {
+            Ok(Ok(())) => None,
+            Ok(Err(error)) => Some(error.to_string()),
+            Err(error) => Some(error.to_string()),
+        };
+        if let Some(why) = &failed {
+            tracing::error!(why, "the daily backup could not be made");
         }
-        actix_web::rt::time::sleep(LOOKS_EVERY).await;
+        let wait = if failed.is_some() { TRIES_AGAIN } else { LOOKS_EVERY };
+        if shared.troubles.backup_went(failed) {
+            shared.live.changed();
+        }
+        actix_web::rt::time::sleep(wait).await;
     }
 }

@@ -1,6 +1,8 @@
 //! Open formats: everything as JSON, jars and batches as CSV, dates as iCalendar, a batch's procedure as schema.org
 //! JSON-LD. `docs/formats.md` describes them.
 
+use std::io::Write;
+
 use actix_web::{HttpResponse, get, post, web};
 use bodega_core::measures::ids::BatchId;
 use bodega_core::measures::moment::Moment;
@@ -17,15 +19,16 @@ use bodega_core::shelf::pantry::{Discard, Leaving};
 use bodega_core::tables::process::{Medium, Pack, Product};
 use bodega_core::towel::seal::{BEST_MONTHS, LidVerdict, Rescue};
 use bodega_store::{Store, StoreError};
+use futures_util::StreamExt;
 use icalendar::{Calendar, Component, Event};
 use jiff::civil::Date;
 use serde::Serialize;
 use serde_json::{Value, json};
+use tempfile::NamedTempFile;
 use uom::si::mass::kilogram;
 use utoipa::ToSchema;
 
 use crate::clock::{day_after_months, day_of, timestamp};
-use crate::json::Json;
 use crate::plan::batches::sheet;
 use crate::problem::{ApiError, Problem};
 use crate::state::{Shared, change, read};
@@ -47,16 +50,39 @@ pub struct Taken {
     pub batches: usize,
 }
 
+/// The largest document, in bytes.
+const DOCUMENT_MOST: u64 = 4 << 30;
+/// The same, as a person reads it.
+const DOCUMENT_MOST_SAID: &str = "4 GB";
+
+/// Writes a body to a file as it comes, whatever its size.
+async fn arrive(shared: &web::Data<Shared>, mut body: web::Payload) -> Result<NamedTempFile, ApiError> {
+    let mut file = read(shared, |shared| shared.store.arriving_file()).await?;
+    let mut arrived = 0_u64;
+    while let Some(piece) = body.next().await {
+        let piece = piece.map_err(|error| ApiError::NotJson(error.to_string()))?;
+        arrived += piece.len() as u64;
+        if arrived > DOCUMENT_MOST {
+            return Err(ApiError::TooLarge { most: DOCUMENT_MOST_SAID });
+        }
+        file = read(shared, move |_| {
+            file.write_all(&piece).map_err(|cause| StoreError::Directory { cause })?;
+            Ok(file)
+        })
+        .await?;
+    }
+    Ok(file)
+}
+
 /// Takes a document into an empty kitchen, all or nothing; every fault is listed.
 #[utoipa::path(request_body(content = Object, content_type = "application/json"),
-    responses((status = 200, body = Taken), (status = 409, body = Problem), (status = 422, body = Problem)))]
+    responses((status = 200, body = Taken), (status = 409, body = Problem), (status = 413, body = Problem),
+        (status = 422, body = Problem)))]
 #[post("/api/import.json")]
-pub async fn import_all(
-    shared: web::Data<Shared>,
-    Json(document): Json<Value>,
-) -> Result<web::Json<Taken>, ApiError> {
+pub async fn import_all(shared: web::Data<Shared>, body: web::Payload) -> Result<web::Json<Taken>, ApiError> {
+    let mut document = arrive(&shared, body).await?;
     let taken = change(&shared, move |shared| {
-        shared.store.import(&document)?;
+        shared.store.import(document.as_file_mut())?;
         Ok(Taken { lots: shared.store.lots()?.len(), batches: shared.store.all_batches()?.len() })
     });
     Ok(web::Json(taken.await?))

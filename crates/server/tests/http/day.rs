@@ -205,6 +205,7 @@ async fn juice_waits_overnight_and_is_heated_and_canned_the_next_day() {
     assert_eq!(works(&day), ["cook", "fill", "load", "lift", "heat"], "{day}");
     let said = day["waiting"].to_string();
     assert!(said.contains("is in the refrigerator: heat it to the boil and can it today"), "{said}");
+    drop(tomorrow);
     let too_late = get_day(&kitchen_at(folder.path(), 25)).await["waiting"].to_string();
     assert!(too_late.contains("do not can it"), "{too_late}");
 

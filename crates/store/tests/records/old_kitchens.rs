@@ -11,6 +11,8 @@ use bodega_core::records::shelf::ShelfSearch;
 use bodega_core::tables::process::Product;
 use bodega_core::towel::seal::LidVerdict;
 use bodega_store::{FILE_NAME, Store, check_file};
+
+use crate::taken_in::take;
 use serde_json::Value;
 
 const EXPORT: &str = include_str!("../data/export-v9.json");
@@ -141,7 +143,7 @@ fn old_jars_keep_their_verdicts_and_their_place() {
 fn an_old_export_comes_in_and_goes_out_the_same() {
     let document: Value = serde_json::from_str(EXPORT).unwrap();
     let store = Store::in_memory().unwrap();
-    store.import(&document).unwrap();
+    take(&store, &document).unwrap();
     let out = store.export().unwrap();
     // What it had is there unchanged; what has been asked since is beside it.
     for (table, rows) in document["records"].as_object().unwrap() {

@@ -161,9 +161,14 @@ fn acknowledged_events_survive_reopening() {
     let (_, load, _) = with_batch(&store);
     make_ready(&store, load, NOW);
     store.add_event(load, BoilEvent::Boils, NOW).unwrap();
-    // Left open on purpose: a crash does not close its files.
-    std::mem::forget(store);
-    let again = Store::open(directory.path()).unwrap().load(load).unwrap();
+    // The files as they are while the program has them open: a crash does not close them.
+    let crashed = tempfile::tempdir().unwrap();
+    for tail in ["", "-wal"] {
+        let name = format!("{}{tail}", bodega_store::FILE_NAME);
+        std::fs::copy(directory.path().join(&name), crashed.path().join(&name)).unwrap();
+    }
+    drop(store);
+    let again = Store::open(crashed.path()).unwrap().load(load).unwrap();
     assert_eq!(
         again.clock.phase(NOW.plus_minutes(31)),
         Phase::Counting { since: NOW, ends: NOW.plus_minutes(50) }

@@ -17,7 +17,9 @@ const FILES = [
 
 /** Backups that keep themselves, and everything in open formats. */
 export function SafeKeeping() {
-  const { data: backups } = useQuery(ask.backups());
+  const { data } = useQuery(ask.backups());
+  const backups = data?.filter((file) => !file.set_aside);
+  const aside = data?.filter((file) => file.set_aside) ?? [];
   const picker = useRef<HTMLInputElement>(null);
   const say = useSay();
   const bring = useChange(importRecords, (taken) => say(`${taken.batches} batches are here`));
@@ -31,6 +33,13 @@ export function SafeKeeping() {
           <strong>{backups.find((file) => file.name.startsWith("daily-"))?.name ?? backups[0]?.name}</strong>.
           One of each day and week is kept, {backups.length} so far. To bring one back, stop Bodega and run{" "}
           <code>bodega restore FILE</code>.
+        </p>
+      )}
+      {aside.length > 0 && (
+        <p className="mt-2 text-lg">
+          Not whole any more, kept aside, another made since:{" "}
+          <strong>{aside.map((file) => file.name).join(", ")}</strong>. Bytes that change by themselves are an
+          early sign of a failing disk.
         </p>
       )}
       <div className="mt-3 flex flex-wrap gap-x-5">
