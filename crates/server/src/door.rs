@@ -18,7 +18,10 @@ use crate::problem::ApiError;
 /// The names that the server goes by, with their ports.
 #[derive(Debug, Clone)]
 pub struct Names {
+    /// Those of plain http.
     hosts: Vec<String>,
+    /// Those of HTTPS.
+    secure: Vec<String>,
 }
 
 impl Names {
@@ -30,16 +33,34 @@ impl Names {
         let with_port = names.iter().map(|name| format!("{name}:{port}"));
         // A browser leaves the usual port out.
         let without = names.iter().filter(|_| port == 80).map(ToString::to_string);
-        Self { hosts: with_port.chain(without).collect() }
+        Self { hosts: with_port.chain(without).collect(), secure: Vec::new() }
     }
 
-    fn has(&self, host: &str) -> bool {
-        self.hosts.iter().any(|name| name.eq_ignore_ascii_case(host))
+    /// Those that it was told, under plain http.
+    #[must_use]
+    pub const fn of_plain(hosts: Vec<String>) -> Self {
+        Self { hosts, secure: Vec::new() }
+    }
+
+    /// And those that the home network reaches over HTTPS, with their ports.
+    #[must_use]
+    pub fn and_secure(mut self, hosts: Vec<String>) -> Self {
+        // A browser leaves the usual port out.
+        let without =
+            hosts.iter().filter_map(|host| host.strip_suffix(":443")).map(str::to_owned).collect::<Vec<_>>();
+        self.secure = hosts.into_iter().chain(without).collect();
+        self
+    }
+
+    fn has(&self, host: &str, secure: bool) -> bool {
+        let names = if secure { &self.secure } else { &self.hosts };
+        names.iter().any(|name| name.eq_ignore_ascii_case(host))
     }
 
     /// Whether a page comes from here.
-    fn are_origin(&self, origin: &str) -> bool {
-        origin.strip_prefix("http://").is_some_and(|host| self.has(host))
+    fn are_origin(&self, origin: &str, secure: bool) -> bool {
+        let scheme = if secure { "https://" } else { "http://" };
+        origin.strip_prefix(scheme).is_some_and(|host| self.has(host, secure))
     }
 }
 
@@ -51,13 +72,14 @@ fn header<'a>(request: &'a ServiceRequest, name: &HeaderName) -> Option<&'a str>
 fn check(request: &ServiceRequest, names: &Names) -> Result<(), ApiError> {
     static SITE: HeaderName = HeaderName::from_static("sec-fetch-site");
     let host = header(request, &HOST).or_else(|| request.uri().authority().map(|host| host.as_str()));
-    if !host.is_some_and(|host| names.has(host)) {
+    let secure = request.app_config().secure();
+    if !host.is_some_and(|host| names.has(host, secure)) {
         return Err(ApiError::Misdirected);
     }
     if matches!(*request.method(), Method::GET | Method::HEAD | Method::OPTIONS) {
         return Ok(());
     }
-    let is_ours = header(request, &ORIGIN).is_none_or(|origin| names.are_origin(origin));
+    let is_ours = header(request, &ORIGIN).is_none_or(|origin| names.are_origin(origin, secure));
     let says_ours = header(request, &SITE).is_none_or(|site| matches!(site, "same-origin" | "none"));
     if !is_ours || !says_ours {
         return Err(ApiError::OtherSite);

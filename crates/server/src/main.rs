@@ -1,17 +1,17 @@
 //! Command line of the one binary people run.
 
-use std::net::{Ipv4Addr, TcpListener};
-use std::path::PathBuf;
-use std::sync::Arc;
+use std::net::{IpAddr, Ipv4Addr, TcpListener};
+use std::path::{Path, PathBuf};
 
-use actix_web::middleware::from_fn;
-use actix_web::{App, HttpServer, web};
 use anyhow::Context;
 use bodega::clock::Clock;
-use bodega::state::Shared;
-use bodega::{demo, door, routes, safe, watch};
-use bodega_store::{Store, StoreError};
-use clap::{Parser, Subcommand};
+use bodega::network::devices::Devices;
+use bodega::network::opening::{self, Asked, Opening};
+use bodega::network::routes::check_passcode;
+use bodega::{demo, routes, safe, serve, watch};
+use bodega_store::{Hold, Store, StoreError};
+use clap::{Args, Parser, Subcommand};
+use jiff::civil::Date;
 
 /// The counter of a tomato canning kitchen.
 #[derive(Parser)]
@@ -31,6 +31,8 @@ enum Command {
         /// Port on the loopback address; 0 takes a free one.
         #[arg(long, default_value_t = 4730)]
         port: u16,
+        #[command(flatten)]
+        network: NetworkArgs,
         /// Begin with an empty kitchen where the records are not whole; what is there is kept beside it.
         #[arg(long, conflicts_with = "rescue")]
         new: bool,
@@ -72,8 +74,46 @@ enum Command {
         #[arg(long, default_value = "bodega-data")]
         data: PathBuf,
     },
+    /// Set the passcode that lets a device of the home network in; it is read from standard input.
+    Passcode {
+        /// Directory of the records.
+        #[arg(long, default_value = "bodega-data")]
+        data: PathBuf,
+    },
     /// Print the API's description.
     Openapi,
+}
+
+#[derive(Args)]
+struct NetworkArgs {
+    /// Open the kitchen to the home network too, over HTTPS and for devices that are let in.
+    #[arg(long)]
+    network: bool,
+    /// A name of this machine in the network, as in pantry.local.
+    #[arg(long, requires = "network")]
+    name: Option<String>,
+    /// An address of this machine in the network; found when left out, may be said several times.
+    #[arg(long, requires = "network")]
+    address: Vec<IpAddr>,
+    /// Port of the kitchen in the network; 0 takes a free one.
+    #[arg(long, default_value_t = 4731, requires = "network")]
+    network_port: u16,
+    /// Port of the page that helps a device trust it, over plain http; 0 takes a free one.
+    #[arg(long, default_value_t = 4732, requires = "network")]
+    help_port: u16,
+}
+
+impl NetworkArgs {
+    /// The doors that are asked for, open.
+    fn open(self, data: &Path, today: Date) -> anyhow::Result<Option<Opening>> {
+        let asked = Asked {
+            name: self.name,
+            addresses: self.address,
+            port: self.network_port,
+            help_port: self.help_port,
+        };
+        self.network.then(|| opening::open(data, &asked, today)).transpose()
+    }
 }
 
 fn main() -> anyhow::Result<()> {
@@ -85,7 +125,7 @@ fn main() -> anyhow::Result<()> {
         .init();
     bodega_core::check_tables()?;
     match Cli::parse().command {
-        Command::Serve { data, port, new, rescue } => {
+        Command::Serve { data, port, network, new, rescue } => {
             let listener = listen(port)?;
             if new {
                 bodega_store::begin_anew(&data, &stamp())?;
@@ -99,7 +139,8 @@ fn main() -> anyhow::Result<()> {
                 opened => opened?,
             };
             let clock = watch::wake(&store);
-            run(store, clock, listener)
+            let opening = network.open(&data, clock.today())?;
+            serve::run(store, clock, listener, opening)
         }
         Command::Demo { data, pace, bare, port } => {
             let listener = listen(port)?;
@@ -110,7 +151,7 @@ fn main() -> anyhow::Result<()> {
             let store = Store::open(&directory)?;
             let set_up = if bare { demo::furnish(&store) } else { demo::fill(&store, clock.now()) };
             set_up.context("the demo kitchen could not be set up")?;
-            run(store, clock, listener)
+            serve::run(store, clock, listener, None)
         }
         Command::Backup { file, force, data } => {
             bodega_store::backup(&data, &file, force)?;
@@ -123,6 +164,17 @@ fn main() -> anyhow::Result<()> {
             if let Some(kept) = kept {
                 println!("What was there before is kept in {}", kept.display());
             }
+            Ok(())
+        }
+        Command::Passcode { data } => {
+            let mut passcode = String::new();
+            std::io::stdin().read_line(&mut passcode)?;
+            let passcode = passcode.trim();
+            check_passcode(passcode)?;
+            // A program that runs would write over it: there it is set in Kitchen.
+            let _hold = Hold::take(&data)?;
+            Devices::of(&data)?.set_passcode(passcode)?;
+            println!("The passcode is set");
             Ok(())
         }
         Command::Openapi => {
@@ -140,30 +192,4 @@ fn stamp() -> String {
 fn listen(port: u16) -> anyhow::Result<TcpListener> {
     TcpListener::bind((Ipv4Addr::LOCALHOST, port))
         .with_context(|| format!("port {port} is taken; give another with --port"))
-}
-
-fn run(store: Store, clock: Clock, listener: TcpListener) -> anyhow::Result<()> {
-    let address = listener.local_addr()?;
-    let names = door::Names::of_loopback(address);
-    let shared = web::Data::from(Arc::new(Shared::new(store, clock)));
-    actix_web::rt::System::new().block_on(async move {
-        actix_web::rt::spawn(safe::backups::keep_daily(shared.clone()));
-        actix_web::rt::spawn(watch::watch(shared.clone()));
-        let server = HttpServer::new(move || {
-            App::new()
-                .app_data(shared.clone())
-                .app_data(web::ThinData(names.clone()))
-                .wrap(from_fn(door::guard))
-                .wrap(door::headers())
-                .configure(routes::routes)
-        })
-        .workers(2)
-        .shutdown_timeout(1)
-        .listen(listener)?
-        .run();
-        // The one line on standard output: scripts and tests read the address from it.
-        println!("Bodega is open at http://{address}");
-        server.await
-    })?;
-    Ok(())
 }

@@ -64,6 +64,30 @@ pub enum ApiError {
     /// A body that is not said to be what the address takes.
     #[error("send JSON with the content type application/json, or a harvest log with text/csv")]
     NotJsonType,
+    /// A device that was not let in.
+    #[error("this device is not let in; scan the code in Kitchen on a device that is, or give the passcode")]
+    NotLetIn,
+    /// A code that does not stand.
+    #[error("this code lets nobody in: each does once, for ten minutes; ask for another on a trusted screen")]
+    WrongCode,
+    /// Not the passcode.
+    #[error("this is not the passcode")]
+    WrongPasscode,
+    /// Somebody who tried too often.
+    #[error("too many wrong tries; wait {seconds} s and try again")]
+    TooManyTries {
+        /// How long, in seconds.
+        seconds: u64,
+    },
+    /// What only the machine that keeps the records may do.
+    #[error("this is done at the machine that keeps the records")]
+    OnlyHere,
+    /// The kitchen is not open to the network.
+    #[error("the kitchen is not open to the home network; start it with \"bodega serve --network\"")]
+    NoNetwork,
+    /// No such device.
+    #[error("there is no such device any more")]
+    NoSuchDevice,
     /// A body that is larger than its address takes.
     #[error("this is larger than the {most} that are taken here; send less at once")]
     TooLarge {
@@ -105,6 +129,13 @@ impl ApiError {
             Self::NotJsonType => {
                 (StatusCode::UNSUPPORTED_MEDIA_TYPE, "not_json_type", Some("Content-Type".to_owned()))
             }
+            Self::NotLetIn => (StatusCode::UNAUTHORIZED, "not_let_in", None),
+            Self::WrongCode => (StatusCode::UNAUTHORIZED, "wrong_code", Some("code".to_owned())),
+            Self::WrongPasscode => (StatusCode::UNAUTHORIZED, "wrong_passcode", Some("passcode".to_owned())),
+            Self::TooManyTries { .. } => (StatusCode::TOO_MANY_REQUESTS, "too_many_tries", None),
+            Self::OnlyHere => (StatusCode::FORBIDDEN, "only_here", None),
+            Self::NoNetwork => (StatusCode::CONFLICT, "no_network", None),
+            Self::NoSuchDevice => (StatusCode::NOT_FOUND, "no_such_device", Some("id".to_owned())),
             Self::TooLarge { .. } => (StatusCode::PAYLOAD_TOO_LARGE, "too_large", Some("body".to_owned())),
             Self::NotOpen => (StatusCode::SERVICE_UNAVAILABLE, "not_open", None),
             Self::TooLong(_) => (StatusCode::SERVICE_UNAVAILABLE, "too_long", None),
@@ -227,6 +258,9 @@ impl ResponseError for ApiError {
         let mut response = HttpResponse::build(self.status_code());
         if let Self::NoSuchMethod(methods) = self {
             response.insert_header(("Allow", methods.join(", ")));
+        }
+        if let Self::TooManyTries { seconds } = self {
+            response.insert_header(("Retry-After", seconds.to_string()));
         }
         response.content_type("application/problem+json").json(problem)
     }

@@ -6,8 +6,8 @@ use utoipa::OpenApi;
 
 use crate::problem::{ApiError, Problem};
 use crate::{
-    almanac, assets, bounds, canner, compute, counter, crates, day, health, jars, kettle, kitchen, plan,
-    safe, shelf, towel, words,
+    almanac, assets, bounds, canner, compute, counter, crates, day, health, jars, kettle, kitchen, network,
+    plan, safe, shelf, towel, words,
 };
 
 /// Serves and describes the same handlers.
@@ -121,6 +121,11 @@ api! {
     shelf::pantry::set_pantry_goals,
     shelf::labels::get_labels,
     shelf::labels::get_labels_pdf,
+    network::routes::get_network,
+    network::routes::make_code,
+    network::routes::set_passcode,
+    network::routes::let_in,
+    network::routes::sign_out,
     safe::exchange::export_all,
     safe::exchange::import_all,
     safe::exchange::export_jars,

@@ -16,6 +16,7 @@ use crate::day::last::LastDay;
 use crate::day::search::Search;
 use crate::kettle::instruments::Simulation;
 use crate::live::Live;
+use crate::network::Network;
 use crate::problem::{ApiError, NameField};
 use crate::safe::troubles::Troubles;
 
@@ -37,6 +38,8 @@ pub struct Shared {
     pub search: Search,
     /// What the disk refused.
     pub troubles: Troubles,
+    /// The home network.
+    pub network: Network,
 }
 
 /// Which records a simulated device stands beside; forgotten when the program ends, as a device would be switched off.
@@ -117,6 +120,7 @@ impl Shared {
             last_day: LastDay::default(),
             search: Search::default(),
             troubles: Troubles::default(),
+            network: Network::default(),
         }
     }
 }

@@ -1,6 +1,7 @@
 //! The files of a data directory: their names, whose they are, and that they are on disk.
 
 use std::fs::{File, OpenOptions};
+use std::io::Write;
 use std::path::{Path, PathBuf};
 
 use crate::error::StoreError;
@@ -38,6 +39,20 @@ pub(crate) fn open_private(file: &Path) -> Result<File, StoreError> {
     let opened = options.open(file).map_err(directory_error)?;
     only_owner(file, 0o600)?;
     Ok(opened)
+}
+
+/// Writes a file that only its owner reads, whole or not at all, in a folder that only its owner reads.
+///
+/// # Errors
+/// [`StoreError::Directory`] when it cannot be written.
+pub fn write_private(file: &Path, bytes: &[u8]) -> Result<(), StoreError> {
+    if let Some(folder) = file.parent() {
+        private_directory(folder)?;
+    }
+    let unfinished = with_tail(file, ".unfinished");
+    let mut written = open_private(&unfinished)?;
+    written.set_len(0).and_then(|()| written.write_all(bytes)).map_err(directory_error)?;
+    put_in_place(&unfinished, file)
 }
 
 /// Takes a path from everyone but its owner. What is not ours to change stays as it is.

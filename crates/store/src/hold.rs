@@ -17,7 +17,7 @@ const PAUSE: Duration = Duration::from_millis(25);
 /// A data directory that is this program's until the value is dropped. The system lets go of it when the program ends,
 /// however it ends.
 #[derive(Debug)]
-pub(crate) struct Hold {
+pub struct Hold {
     _file: File,
 }
 
@@ -26,7 +26,7 @@ impl Hold {
     ///
     /// # Errors
     /// [`StoreError::InUse`] when another program has it; [`StoreError::Directory`] when it cannot be used.
-    pub(crate) fn take(directory: &Path) -> Result<Self, StoreError> {
+    pub fn take(directory: &Path) -> Result<Self, StoreError> {
         private_directory(directory)?;
         let file = open_private(&directory.join(LOCK))?;
         for _ in 0..TRIES {

@@ -1,14 +1,14 @@
 //! Whether a file of records is whole, before it is trusted.
 
 use std::fs::File;
-use std::io::{BufRead, BufReader, Write};
+use std::io::{BufRead, BufReader};
 use std::path::{Path, PathBuf};
 
 use rusqlite::{Connection, OpenFlags};
 use sha2::{Digest, Sha256};
 
 use crate::error::StoreError;
-use crate::files::{FILE_NAME, FOLDER, TAILS, backups, directory_error, open_private, with_tail};
+use crate::files::{FILE_NAME, FOLDER, TAILS, backups, directory_error, with_tail, write_private};
 use crate::schema::MIGRATIONS;
 
 /// Ending of the file beside a backup that holds its digest, as `sha256sum` writes it.
@@ -139,8 +139,7 @@ pub(crate) fn digest_file(backup: &Path) -> PathBuf {
 pub(crate) fn keep_digest(backup: &Path) -> Result<(), StoreError> {
     let name = backup.file_name().map(|name| name.to_string_lossy().into_owned()).unwrap_or_default();
     let line = format!("{}  {name}\n", digest(backup)?);
-    let mut file = open_private(&digest_file(backup))?;
-    file.set_len(0).and_then(|()| file.write_all(line.as_bytes())).map_err(directory_error)
+    write_private(&digest_file(backup), line.as_bytes())
 }
 
 /// Whether a file is as its digest says; one without a digest is.

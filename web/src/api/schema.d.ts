@@ -691,6 +691,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/devices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Lets a device in: it carries a cookie from then on. */
+        post: operations["let_in"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/devices/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Signs a device out. */
+        delete: operations["sign_out"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/export.json": {
         parameters: {
             query?: never;
@@ -1280,6 +1314,57 @@ export interface paths {
         head?: never;
         /** Corrects a lot, takes it off the line or puts it back. */
         patch: operations["change_lot"];
+        trace?: never;
+    };
+    "/api/network": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Where the kitchen is reached and who is let in. */
+        get: operations["get_network"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/network/codes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Makes a code that lets one device in, to be scanned from this screen. */
+        post: operations["make_code"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/network/passcode": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Sets the passcode, at the machine that keeps the records. */
+        put: operations["set_passcode"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
         trace?: never;
     };
     "/api/pantry": {
@@ -2806,6 +2891,20 @@ export interface components {
             /** @description Why there is no plan, or how far it may be from the best. */
             why?: string | null;
         };
+        /** @description A device that was let in. */
+        Device: {
+            /**
+             * Format: int32
+             * @description Its number.
+             */
+            id: number;
+            /** @description When it was let in. */
+            let_in_at: components["schemas"]["Moment"];
+            /** @description What it is called. */
+            name: string;
+            /** @description When it was seen last, to five minutes. */
+            seen_at: components["schemas"]["Moment"];
+        };
         /**
          * @description Why a jar was thrown away.
          * @enum {string}
@@ -3716,6 +3815,15 @@ export interface components {
          * @enum {string}
          */
         Leaving: "eaten" | "given" | "discarded";
+        /** @description A device that asks to be let in, by a code or by the passcode. */
+        LetInRequest: {
+            /** @description A code from a screen that is trusted. */
+            code?: string | null;
+            /** @description What it is to be called, 1 to 80 letters. */
+            name: string;
+            /** @description The passcode. */
+            passcode?: string | null;
+        };
         /**
          * @description Whether the lid has sealed before.
          * @enum {string}
@@ -4116,6 +4224,28 @@ export interface components {
              */
             people: number;
         };
+        /** @description The home network as the kitchen shows it. */
+        NetworkView: {
+            /** @description Devices that are let in, the one seen last first. */
+            devices: components["schemas"]["Device"][];
+            /** @description SHA-256 of the certificate that it hands out. */
+            fingerprint?: string | null;
+            /** @description Whether a passcode is set. */
+            has_passcode: boolean;
+            /** @description The page that helps a device trust the kitchen. */
+            help_url?: string | null;
+            /** @description Whether the machine asks that keeps the records. */
+            is_this_machine: boolean;
+            /** @description The same as a QR code, SVG. */
+            qr?: string | null;
+            /**
+             * Format: int32
+             * @description Number of the device that asks.
+             */
+            this_device?: number | null;
+            /** @description Where other devices open the kitchen; `null` while only this machine does. */
+            url?: string | null;
+        };
         /** @description A canner to add. */
         NewCannerRequest: {
             /** @description How it heats. */
@@ -4167,6 +4297,17 @@ export interface components {
          * @enum {string}
          */
         Pack: "hot" | "raw";
+        /** @description A code that lets one device in, once. */
+        PairingCode: {
+            /** @description To be typed, `K7MQ-2XWD`. */
+            code: string;
+            /** @description The same as a QR code, SVG. */
+            qr: string;
+            /** @description Until when it lets somebody in, by the kitchen's clock. */
+            until: components["schemas"]["Moment"];
+            /** @description An address that carries it. */
+            url: string;
+        };
         /** @description What the shelf says of one product in one size of jar. */
         PantryLine: {
             /**
@@ -4234,6 +4375,11 @@ export interface components {
          * @enum {string}
          */
         Paper: "a4" | "letter";
+        /** @description A new passcode. */
+        PasscodeRequest: {
+            /** @description 8 to 200 letters. */
+            passcode: string;
+        };
         /** @description A reading of a pH meter. */
         PhRecord: {
             /** @description When. */
@@ -6737,6 +6883,88 @@ export interface operations {
             };
         };
     };
+    let_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LetInRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Device"];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sign_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     export_all: {
         parameters: {
             query?: never;
@@ -8093,6 +8321,89 @@ export interface operations {
                 };
             };
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_network: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NetworkView"];
+                };
+            };
+        };
+    };
+    make_code: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PairingCode"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    set_passcode: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PasscodeRequest"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            403: {
                 headers: {
                     [name: string]: unknown;
                 };

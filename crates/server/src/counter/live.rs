@@ -1,25 +1,27 @@
 //! Live events over HTTP.
 
-use actix_web::{HttpResponse, get, web};
+use actix_web::{HttpRequest, HttpResponse, get, web};
 use futures_util::stream;
 use tokio::sync::broadcast;
 use tokio::time::{Duration, timeout};
 
+use crate::network::let_in::asking;
 use crate::state::Shared;
 
 /// Silence after which a comment is sent, so that a dead connection is noticed.
-const HEARTBEAT: Duration = Duration::from_secs(15);
+const HEARTBEAT: Duration = Duration::from_secs(2);
 
 /// A server-sent event `changed` after every change to the records.
 #[utoipa::path(responses((status = 200, description = "text/event-stream")))]
 #[get("/api/live")]
-pub async fn live(shared: web::Data<Shared>) -> HttpResponse {
+pub async fn live(shared: web::Data<Shared>, request: HttpRequest) -> HttpResponse {
     let receiver = shared.live.sender.subscribe();
-    let events = stream::unfold((receiver, true), |(mut receiver, first)| async move {
+    let device = asking(&request).map(|device| device.0);
+    let events = stream::unfold((receiver, shared, true), move |(mut receiver, shared, first)| async move {
         if first {
             return Some((
                 Ok::<_, actix_web::Error>(web::Bytes::from_static(b": open\n\n")),
-                (receiver, false),
+                (receiver, shared, false),
             ));
         }
         let text: &[u8] = match timeout(HEARTBEAT, receiver.recv()).await {
@@ -27,7 +29,11 @@ pub async fn live(shared: web::Data<Shared>) -> HttpResponse {
             Ok(Err(broadcast::error::RecvError::Closed)) => return None,
             Err(_) => b": still here\n\n",
         };
-        Some((Ok(web::Bytes::copy_from_slice(text)), (receiver, false)))
+        // A device that was signed out hears nothing more.
+        if device.is_some_and(|device| !shared.network.devices.has(device)) {
+            return None;
+        }
+        Some((Ok(web::Bytes::copy_from_slice(text)), (receiver, shared, false)))
     });
     HttpResponse::Ok()
         .content_type("text/event-stream")

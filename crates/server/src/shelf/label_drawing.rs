@@ -12,13 +12,14 @@ use bodega_core::towel::seal::BEST_MONTHS;
 use krilla::geom::Size;
 use krilla::page::PageSettings;
 use krilla_svg::{SurfaceExt, SvgSettings};
-use qrcode::{Color, EcLevel, QrCode};
+use qrcode::QrCode;
 use serde::Serialize;
 use uom::si::length::millimeter;
 use utoipa::ToSchema;
 
 use crate::clock::{day_after_months, day_of};
 use crate::problem::ApiError;
+use crate::qr;
 
 /// White around the sheet that a printer cannot reach.
 pub(crate) const MARGIN_MM: f64 = 5.0;
@@ -90,8 +91,7 @@ pub(crate) fn label(
     };
     let day = day_of(lifted);
     let address = format!("{host}/jar/{}", jar.id);
-    let code = QrCode::with_error_correction_level(address.as_bytes(), EcLevel::M)
-        .map_err(|error| ApiError::Internal(error.to_string()))?;
+    let code = qr::code(&address).map_err(ApiError::Internal)?;
     Ok(Label {
         title: title(jar),
         lines: vec![
@@ -119,25 +119,11 @@ pub(crate) fn size_for(text: &str, width: f64, most: f64) -> f64 {
     most.min(width / (letters * LETTER))
 }
 
-/// The QR code as one path, in millimetres.
+/// The QR code, in millimetres.
 pub(crate) fn code_path(code: &QrCode, x: f64, y: f64, side: f64) -> String {
-    let width = code.width();
     #[allow(clippy::cast_precision_loss)] // a few dozen modules
-    let module = side / width as f64;
-    let mut path = String::new();
-    for (place, color) in code.to_colors().into_iter().enumerate() {
-        if color == Color::Dark {
-            #[allow(clippy::cast_precision_loss)] // a few dozen modules
-            let (column, row) = ((place % width) as f64, (place / width) as f64);
-            let _ = write!(
-                path,
-                "M{:.3} {:.3}h{module:.3}v{module:.3}h-{module:.3}z",
-                x + column * module,
-                y + row * module
-            );
-        }
-    }
-    format!("<path d=\"{path}\" fill=\"black\"/>")
+    let module = side / code.width() as f64;
+    format!("<path d=\"{}\" fill=\"black\"/>", qr::path(code, x, y, module))
 }
 
 pub(crate) fn text(line: &str, x: f64, y: f64, size: f64, weight: u32, anchor: &str) -> String {

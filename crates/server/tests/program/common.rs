@@ -2,7 +2,7 @@
 
 use std::io::{BufRead, BufReader, Read};
 use std::path::Path;
-use std::process::{Child, Command, Output, Stdio};
+use std::process::{Child, ChildStdout, Command, Output, Stdio};
 
 use serde_json::{Value, json};
 
@@ -11,6 +11,7 @@ pub const PROGRAM: &str = env!("CARGO_BIN_EXE_bodega");
 /// A running program, ended when it is dropped.
 pub struct Running {
     child: Child,
+    out: BufReader<ChildStdout>,
     pub address: String,
 }
 
@@ -25,12 +26,20 @@ impl Running {
     /// Starts a command that prints its address, and waits until it has.
     pub fn of(mut command: Command) -> Self {
         let mut child = command.stdout(Stdio::piped()).spawn().unwrap();
+        let mut out = BufReader::new(child.stdout.take().unwrap());
         let mut line = String::new();
-        BufReader::new(child.stdout.as_mut().unwrap()).read_line(&mut line).unwrap();
+        out.read_line(&mut line).unwrap();
         let address = line.split_whitespace().find(|word| word.starts_with("http://"));
         let address =
             address.unwrap_or_else(|| panic!("no address in {line:?}")).trim_end_matches(':').to_owned();
-        Self { child, address }
+        Self { child, out, address }
+    }
+
+    /// The next line that it prints.
+    pub fn line(&mut self) -> String {
+        let mut line = String::new();
+        self.out.read_line(&mut line).unwrap();
+        line
     }
 
     /// Number of the process.
@@ -51,7 +60,8 @@ impl Running {
             Some(body) => {
                 agent.run(request.header("Content-Type", "application/json").body(body.to_string()).unwrap())
             }
-            None => agent.run(request.body(()).unwrap()),
+            None if method == "GET" => agent.run(request.body(()).unwrap()),
+            None => agent.run(request.body(String::new()).unwrap()),
         };
         let answer = answer.unwrap();
         let status = answer.status().as_u16();
