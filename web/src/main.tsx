@@ -3,9 +3,11 @@ import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { createBrowserRouter, Navigate, RouterProvider } from "react-router";
+import { Door } from "./connection/Door";
 import { Notices } from "./counter/notices";
 import { Fallen } from "./counter/Fallen";
 import { Shell } from "./counter/Shell";
+import { register } from "./offline/register";
 import { AlmanacStation } from "./stations/almanac/view";
 import { CannerStation } from "./stations/canner/view";
 import { CratesStation } from "./stations/crates/view";
@@ -64,13 +66,17 @@ const router = createBrowserRouter([
   },
 ]);
 
+if (import.meta.env.PROD) void register();
+
 const root = document.getElementById("root");
 if (root === null) throw new Error("index.html has no root element");
 createRoot(root).render(
   <StrictMode>
     <QueryClientProvider client={client}>
       <Notices>
-        <RouterProvider router={router} />
+        <Door>
+          <RouterProvider router={router} />
+        </Door>
       </Notices>
     </QueryClientProvider>
   </StrictMode>,

@@ -1,4 +1,4 @@
-//! Chromium and ChromeDriver for the browser tests, from Debian's packages when they are absent.
+//! Chromium, ChromeDriver and what lets a profile trust an authority, for the browser tests, from Debian's packages when they are absent.
 
 use std::process::Command;
 
@@ -10,15 +10,21 @@ fn is_there(program: &str) -> bool {
     Command::new(program).arg("--version").output().is_ok_and(|done| done.status.success())
 }
 
-/// Makes sure that both can be started.
+/// Whether everything is here: the browser, its driver, and the tool that lets a profile trust an authority.
+fn is_complete() -> bool {
+    let has_tool = Command::new("certutil").arg("-H").output().is_ok();
+    is_there("chromium") && is_there("chromedriver") && has_tool
+}
+
+/// Makes sure that they can be started.
 ///
 /// # Errors
 /// Says what to do when they cannot be installed.
 pub fn ensure() -> anyhow::Result<()> {
-    if is_there("chromium") && is_there("chromedriver") {
+    if is_complete() {
         return Ok(());
     }
-    let help = "install the packages chromium and chromium-driver, then run this again";
+    let help = "install the packages chromium, chromium-driver and libnss3-tools, then run this again";
     if !is_there("apt-get") {
         bail!("the browser tests need Chromium and ChromeDriver, and there is no apt-get here; {help}");
     }
@@ -29,10 +35,18 @@ pub fn ensure() -> anyhow::Result<()> {
     step(
         "Chromium and ChromeDriver",
         Command::new("apt-get")
-            .args(["install", "-q", "-y", "--no-install-recommends", "chromium", "chromium-driver"])
+            .args([
+                "install",
+                "-q",
+                "-y",
+                "--no-install-recommends",
+                "chromium",
+                "chromium-driver",
+                "libnss3-tools",
+            ])
             .env("DEBIAN_FRONTEND", "noninteractive"),
     )?;
-    if is_there("chromium") && is_there("chromedriver") {
+    if is_complete() {
         return Ok(());
     }
     bail!("Chromium and ChromeDriver were installed and do not start; {help}")

@@ -32,7 +32,11 @@ pub struct Bodega {
     pub address: String,
 }
 
-fn binary() -> anyhow::Result<PathBuf> {
+/// The program under test.
+///
+/// # Errors
+/// When it is not built.
+pub fn binary() -> anyhow::Result<PathBuf> {
     let own = std::env::current_exe()?;
     let found = own.ancestors().map(|folder| folder.join("bodega")).find(|file| file.is_file());
     found.context("the binary bodega is not built; run \"cargo xtask test\"")
@@ -109,10 +113,11 @@ const STARTS: usize = 5;
 
 /// Starts ChromeDriver on a free port. It takes one for IPv4 and wants the same for IPv6; when another driver, started at
 /// the same moment, has that, it ends, and is started again.
-fn start_driver() -> anyhow::Result<(Running, u16)> {
+fn start_driver(home: &Path) -> anyhow::Result<(Running, u16)> {
     for _ in 0..STARTS {
         let mut child = Command::new("chromedriver")
             .args(["--port=0", "--log-level=WARNING"])
+            .env("HOME", home)
             .stdout(Stdio::piped())
             .stderr(Stdio::null())
             .spawn()
@@ -139,8 +144,33 @@ impl Browser {
     /// # Errors
     /// When Chromium or ChromeDriver do not start.
     pub async fn open(width: u32, height: u32) -> anyhow::Result<Self> {
-        let (driver, port) = start_driver()?;
+        Self::open_at_home(tempfile::tempdir()?, width, height).await
+    }
+
+    /// Opens one whose profile trusts a certificate authority, as a phone does that took its certificate in.
+    ///
+    /// # Errors
+    /// As [`Self::open`], and when `certutil` is not there.
+    pub async fn open_trusting(authority: &Path, width: u32, height: u32) -> anyhow::Result<Self> {
         let profile = tempfile::tempdir()?;
+        let trusted = profile.path().join(".pki/nssdb");
+        std::fs::create_dir_all(&trusted)?;
+        let place = format!("sql:{}", trusted.display());
+        let certutil = |arguments: &[&str]| -> anyhow::Result<()> {
+            let done = Command::new("certutil").args(["-d", &place]).args(arguments).status();
+            let done =
+                done.context("certutil does not start; run \"cargo xtask test\", which installs it")?;
+            anyhow::ensure!(done.success(), "certutil {arguments:?} failed");
+            Ok(())
+        };
+        certutil(&["-N", "--empty-password"])?;
+        let file = authority.to_str().context("the authority's file is not plain text")?;
+        certutil(&["-A", "-t", "C,,", "-n", "kitchen", "-i", file])?;
+        Self::open_at_home(profile, width, height).await
+    }
+
+    async fn open_at_home(profile: tempfile::TempDir, width: u32, height: u32) -> anyhow::Result<Self> {
+        let (driver, port) = start_driver(profile.path())?;
         let mut capabilities = DesiredCapabilities::chrome();
         for argument in [
             "--headless=new",

@@ -52,8 +52,10 @@ pub fn check_empty(directory: &Path) -> anyhow::Result<()> {
         return Ok(());
     }
     let mut entries = std::fs::read_dir(directory).context("the demo directory cannot be read")?;
+    // A passcode may have been set for it.
+    let is_other = |name: &std::ffi::OsStr| name != "network" && name != "bodega.lock";
     ensure!(
-        entries.next().is_none(),
+        !entries.any(|entry| entry.map_or(true, |entry| is_other(&entry.file_name()))),
         "{} is not empty; the demo never writes over existing data, give an empty directory",
         directory.display()
     );

@@ -116,6 +116,7 @@ pub async fn guard<B: MessageBody>(
 #[must_use]
 pub fn headers() -> DefaultHeaders {
     const POLICY: &str = "default-src 'none'; script-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; \
+        media-src data:; \
         font-src 'self'; connect-src 'self'; manifest-src 'self'; worker-src 'self'; base-uri 'none'; form-action 'none'; \
         frame-ancestors 'none'";
     DefaultHeaders::new()

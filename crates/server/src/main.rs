@@ -48,6 +48,8 @@ enum Command {
         /// How many times as fast as the wall its clock runs.
         #[arg(long, default_value_t = 1, value_parser = clap::value_parser!(u32).range(1..=3600))]
         pace: u32,
+        #[command(flatten)]
+        network: NetworkArgs,
         /// Start with the kitchen alone, before the first crate comes in.
         #[arg(long)]
         bare: bool,
@@ -139,19 +141,20 @@ fn main() -> anyhow::Result<()> {
                 opened => opened?,
             };
             let clock = watch::wake(&store);
-            let opening = network.open(&data, clock.today())?;
+            let opening = network.open(&data, Clock::wall().today())?;
             serve::run(store, clock, listener, opening)
         }
-        Command::Demo { data, pace, bare, port } => {
+        Command::Demo { data, pace, network, bare, port } => {
             let listener = listen(port)?;
             let temporary = tempfile::tempdir()?;
             let directory = data.unwrap_or_else(|| temporary.path().to_owned());
             demo::check_empty(&directory)?;
             let clock = Clock::starting_at(demo::opening_moment()?, pace);
             let store = Store::open(&directory)?;
+            let opening = network.open(&directory, Clock::wall().today())?;
             let set_up = if bare { demo::furnish(&store) } else { demo::fill(&store, clock.now()) };
             set_up.context("the demo kitchen could not be set up")?;
-            serve::run(store, clock, listener, None)
+            serve::run(store, clock, listener, opening)
         }
         Command::Backup { file, force, data } => {
             bodega_store::backup(&data, &file, force)?;

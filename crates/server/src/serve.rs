@@ -1,5 +1,6 @@
 //! The program answering: on this machine over plain http, and in the home network over HTTPS where it was opened to it.
 
+use std::io::Write;
 use std::net::TcpListener;
 use std::sync::Arc;
 
@@ -64,9 +65,8 @@ pub fn run(store: Store, clock: Clock, own: TcpListener, opening: Option<Opening
         }
         let server = server.run();
         // The first line on standard output carries the address: scripts and tests read it from there.
-        for line in told {
-            println!("{line}");
-        }
+        // Whoever reads only that one has closed the pipe by then.
+        let _ = writeln!(std::io::stdout(), "{}", told.join("\n"));
         server.await
     })?;
     Ok(())

@@ -69,6 +69,7 @@ export const ask = {
     }),
   day: () => queryOptions({ queryKey: ["day"], queryFn: () => take(api.GET("/api/day")), staleTime: 20_000 }),
   broken: () => queryOptions({ queryKey: ["broken"], queryFn: () => take(api.GET("/api/broken")) }),
+  network: () => queryOptions({ queryKey: ["network"], queryFn: () => take(api.GET("/api/network")) }),
   backups: () => queryOptions({ queryKey: ["backups"], queryFn: () => take(api.GET("/api/backups")) }),
   plan: (request: PlanRequest) =>
     queryOptions({

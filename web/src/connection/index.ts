@@ -1,3 +1,5 @@
+import { KEPT_AT } from "../offline/kept";
+import { door } from "./door";
 import { Keep, type Sent, type Touched } from "./keep";
 
 /** How often a page that is looked at asks whether Bodega is there. */
@@ -6,6 +8,11 @@ const EVERY_MS = 2_000;
 const PATIENCE_MS = 2_500;
 /** Header with the age of a touch that was kept. */
 const AGE = "bodega-age-ms";
+
+/** Where a device asks to be let in. */
+const ENTRY = "/api/devices";
+/** What the kitchen says to one that is not. */
+const NOT_LET_IN = 401;
 
 /** Questions that are asked with a body; nothing is changed by them, so they are asked again and not kept. */
 const QUESTIONS = ["/api/compute/", "/api/plan"];
@@ -26,7 +33,10 @@ export async function reach(request: Request): Promise<Response> {
   const body = isChange && request.body !== null ? await request.clone().text() : null;
   try {
     const response = await fetch(request);
-    keep.heard(true);
+    // The last known state is no answer of the kitchen's.
+    const isKept = response.headers.has(KEPT_AT);
+    keep.heard(!isKept);
+    if (!isKept && path !== ENTRY) door.heard(response.status);
     return response;
   } catch (error) {
     if (request.signal.aborted) throw error;
@@ -63,10 +73,13 @@ export async function ask(then: () => void): Promise<void> {
       signal: AbortSignal.timeout(PATIENCE_MS),
       cache: "no-store",
     });
-    keep.heard(answer.ok);
+    keep.heard(answer.ok || answer.status === NOT_LET_IN);
+    door.heard(answer.status);
   } catch {
     keep.heard(false);
   }
+  // What waits is kept until this device is let in.
+  if (door.isShut()) return;
   if (keep.now().connected && (await keep.send(sendKept)) > 0) then();
 }
 

@@ -5,6 +5,7 @@ import { altitudeText } from "../parts/format";
 import { Note } from "../parts/Note";
 import { Connection } from "../connection/Connection";
 import { Alarms } from "./Alarms";
+import { Awake } from "./Awake";
 import { Boundary } from "./Boundary";
 import { Line } from "./Line";
 import { stepText } from "./model";
@@ -48,6 +49,7 @@ export function Shell() {
       <div className="print:hidden">
         <Line />
         <Alarms />
+        <Awake />
       </div>
       <Connection />
       {data?.troubles.map((trouble) => (

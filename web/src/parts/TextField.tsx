@@ -6,12 +6,15 @@ export function TextField({
   typed,
   example,
   error,
+  secret = false,
   onType,
 }: {
   label: string;
   typed: string;
   example?: string;
   error?: string | undefined;
+  /** Shows dots. */
+  secret?: boolean;
   onType: (typed: string) => void;
 }) {
   const id = useId();
@@ -22,6 +25,7 @@ export function TextField({
       </label>
       <input
         id={id}
+        type={secret ? "password" : "text"}
         value={typed}
         placeholder={example}
         autoComplete="off"

@@ -1,25 +1,28 @@
 import { useEffect } from "react";
 import { quietly } from "./quietly";
+import { ring, soundState } from "./sound";
 
-const BEEPS = 3;
-const BEEP_S = 0.35;
 const EVERY_MS = 15_000;
 
-/** Three short tones, loud enough for a kitchen; browsers that were never touched stay silent. */
-function ring() {
-  const sound = new AudioContext();
-  for (let i = 0; i < BEEPS; i++) {
-    const tone = sound.createOscillator();
-    const loud = sound.createGain();
-    const at = sound.currentTime + i * BEEP_S * 1.6;
-    tone.frequency.value = 880;
-    loud.gain.setValueAtTime(0.4, at);
-    loud.gain.exponentialRampToValueAtTime(0.001, at + BEEP_S);
-    tone.connect(loud).connect(sound.destination);
-    tone.start(at);
-    tone.stop(at + BEEP_S);
-  }
-  setTimeout(() => quietly(() => sound.close()), 3000);
+/** Shows a notice outside the page: through the service worker, which many phones ask for, else by itself. */
+async function notify(text: string) {
+  if (Notification.permission !== "granted") return;
+  const worker = await navigator.serviceWorker.getRegistration();
+  const notice = {
+    body: text,
+    tag: text,
+    renotify: true,
+    requireInteraction: true,
+    icon: "/icons/bodega-192.png",
+  };
+  if (worker === undefined) new Notification("Bodega", { body: text });
+  else await worker.showNotification("Bodega", notice);
+}
+
+/** Takes the notice of something back that was dealt with. */
+async function unnotify(text: string) {
+  const worker = await navigator.serviceWorker.getRegistration();
+  for (const notice of (await worker?.getNotifications({ tag: text })) ?? []) notice.close();
 }
 
 /**
@@ -32,16 +35,17 @@ export function useAlarm(text: string | null, once = false) {
     const before = document.title;
     document.title = `● ${text}`;
     const call = () => {
-      quietly(ring);
+      // A tone that nobody hears would ring all at once when the sound is switched on.
+      if (soundState.isOn()) quietly(ring);
       quietly(() => navigator.vibrate([300, 150, 300]));
     };
     call();
-    // On many phones the constructor is there and throws.
-    quietly(() => Notification.permission === "granted" && new Notification("Bodega", { body: text }));
+    quietly(() => notify(text));
     const again = once ? undefined : setInterval(call, EVERY_MS);
     return () => {
       clearInterval(again);
       document.title = before;
+      if (!once) quietly(() => unnotify(text));
     };
   }, [text, once]);
 }

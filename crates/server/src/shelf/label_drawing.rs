@@ -56,6 +56,8 @@ pub(crate) struct Label {
     pub(crate) title: String,
     pub(crate) lines: Vec<String>,
     pub(crate) code: QrCode,
+    /// Finds the jar when the address in the code has changed.
+    pub(crate) number: String,
 }
 
 pub(crate) fn title(jar: &JarRecord) -> String {
@@ -105,6 +107,7 @@ pub(crate) fn label(
             household.to_owned(),
         ],
         code,
+        number: format!("jar {}", jar.id),
     })
 }
 
@@ -157,6 +160,10 @@ pub(crate) fn round(label: &Label, diameter: f64) -> String {
     line(&label.lines[3], 0.605, 0.065, 400);
     let side = diameter * 0.27;
     svg.push_str(&code_path(&label.code, middle - side / 2.0, diameter * 0.65, side));
+    // Beside the code, where the circle still has room.
+    let (x, room) = (middle + side / 2.0 + diameter * 0.015, diameter * 0.2);
+    let size = size_for(&label.number, room, diameter * 0.05);
+    svg.push_str(&text(&label.number, x, diameter * 0.8, size, 700, "start"));
     svg
 }
 
@@ -168,9 +175,10 @@ pub(crate) fn rectangle(label: &Label, width: f64, height: f64) -> String {
         height - 0.3
     );
     let pad = (width.min(height) * 0.08).max(1.5);
-    let side = (height - 2.0 * pad).min(width * 0.36);
-    let room = width - side - 3.0 * pad;
     let unit = (height - 2.0 * pad) / 6.6;
+    let under = unit * 1.1;
+    let side = (height - 2.0 * pad - under).min(width * 0.36);
+    let room = width - side - 3.0 * pad;
     let mut y = pad + unit * 1.2;
     svg.push_str(&text(&label.title, pad, y, size_for(&label.title, room, unit * 1.45), 700, "start"));
     for (place, line) in label.lines.iter().enumerate() {
@@ -178,7 +186,10 @@ pub(crate) fn rectangle(label: &Label, width: f64, height: f64) -> String {
         let weight = if place == 2 { 700 } else { 400 };
         svg.push_str(&text(line, pad, y, size_for(line, room, unit * 0.92), weight, "start"));
     }
-    svg.push_str(&code_path(&label.code, width - pad - side, (height - side) / 2.0, side));
+    let top = (height - side - under) / 2.0;
+    svg.push_str(&code_path(&label.code, width - pad - side, top, side));
+    let size = size_for(&label.number, side, unit * 0.92);
+    svg.push_str(&text(&label.number, width - pad - side / 2.0, top + side + under, size, 700, "middle"));
     svg
 }
 

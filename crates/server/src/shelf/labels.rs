@@ -98,7 +98,11 @@ pub(crate) async fn drawn(
     })
 }
 
-pub(crate) fn host(request: &HttpRequest) -> String {
+/// The address that a label carries: the one that other devices reach, else the one that is asked.
+pub(crate) fn host(shared: &Shared, request: &HttpRequest) -> String {
+    if let Some(reach) = &shared.network.reach {
+        return reach.url.clone();
+    }
     let connection = request.connection_info();
     format!("{}://{}", connection.scheme(), connection.host())
 }
@@ -112,7 +116,7 @@ pub async fn get_labels(
     request: HttpRequest,
     query: web::Query<LabelQuery>,
 ) -> Result<web::Json<LabelPages>, ApiError> {
-    Ok(web::Json(drawn(&shared, &query, &host(&request)).await?))
+    Ok(web::Json(drawn(&shared, &query, &host(&shared, &request)).await?))
 }
 
 /// The same labels as one PDF, to the millimetre.
@@ -125,7 +129,7 @@ pub async fn get_labels_pdf(
     request: HttpRequest,
     query: web::Query<LabelQuery>,
 ) -> Result<HttpResponse, ApiError> {
-    let pages = drawn(&shared, &query, &host(&request)).await?;
+    let pages = drawn(&shared, &query, &host(&shared, &request)).await?;
     let bytes = off_thread(move || pdf(&pages)).await?.map_err(ApiError::Internal)?;
     Ok(HttpResponse::Ok()
         .content_type("application/pdf")

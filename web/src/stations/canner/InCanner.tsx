@@ -21,7 +21,6 @@ import { JarTrouble } from "./JarTrouble";
 import { figureText, saidNow, shareOver, touchText, wordsText } from "./model";
 import { ProbeNote } from "./ProbeNote";
 import { useWays } from "./useWays";
-import { useScreenAwake } from "./useScreenAwake";
 import { lastOf, useUndo } from "./useUndo";
 import { WaterNote } from "./WaterNote";
 
@@ -110,7 +109,6 @@ export function InCanner({ load }: { load: LoadView }) {
     take(api.PUT("/api/loads/{id}/canner", { ...path, body: { canner } })),
   );
   const said = saidNow(load, now);
-  useScreenAwake(said.running);
   const press = (touch: LoadView["says"]["touches"][number]) => {
     allowNotifications();
     if (!happen.isPending) happen.mutate(touch.event);

@@ -3,7 +3,6 @@ import { BrokenRecords } from "../../parts/BrokenRecords";
 import { Pending } from "../../parts/Pending";
 import { ask } from "../../api/queries";
 import { useKitchenNow } from "../../counter/clock";
-import { useScreenAwake } from "../canner/useScreenAwake";
 import { CookPlate } from "./CookPlate";
 import { PutOn } from "./PutOn";
 
@@ -12,7 +11,6 @@ export function KettleStation() {
   const { data: cooks } = useQuery(ask.cooks());
   const { data: counter } = useQuery(ask.counter());
   const now = useKitchenNow();
-  useScreenAwake((cooks?.length ?? 0) > 0);
   if (cooks === undefined || counter === undefined) return <Pending of={[ask.cooks(), ask.counter()]} />;
   const units = counter.kitchen.units;
   return (

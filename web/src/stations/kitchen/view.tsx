@@ -18,6 +18,7 @@ import { CannerList } from "./CannerList";
 import { JarSizes } from "./JarSizes";
 import { KettleList } from "./KettleList";
 import { CupboardList } from "./CupboardList";
+import { Devices } from "./Devices";
 import { SafeKeeping } from "./SafeKeeping";
 import { ContainerList } from "./ContainerList";
 
@@ -96,6 +97,7 @@ function Settings({ kitchen }: { kitchen: Kitchen }) {
           </div>
         </Plate>
         <ContainerList units={kitchen.units} />
+        <Devices />
         <SafeKeeping />
       </div>
       <div className="grid content-start gap-3">

@@ -3,6 +3,8 @@ import { useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import { Refused, type Paper, type Shape } from "../../api/client";
 import { Connection } from "../../connection/Connection";
+import { Alarms } from "../../counter/Alarms";
+import { Awake } from "../../counter/Awake";
 import { ask, type LabelQuery } from "../../api/queries";
 import { Choice } from "../../parts/Choice";
 import { Trouble } from "../../parts/Note";
@@ -56,6 +58,10 @@ export function LabelsPage() {
   return (
     <div className="mx-auto max-w-[1280px] p-5 print:m-0 print:max-w-none print:p-0">
       {size !== null && <style>{`@page { size: ${size.width}mm ${size.height}mm; margin: 0; }`}</style>}
+      <div className="print:hidden">
+        <Alarms />
+        <Awake />
+      </div>
       <header className="mb-4 flex flex-wrap items-end gap-4 print:hidden">
         <Link
           to="/towel"

@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { Link } from "react-router";
+import { Link, useNavigate } from "react-router";
 import type { Product, ShelfGroup } from "../../api/client";
 import { ask } from "../../api/queries";
 import { Choice } from "../../parts/Choice";
@@ -9,6 +9,7 @@ import { JarPicture } from "../../parts/JarPicture";
 import { Trouble } from "../../parts/Note";
 import { Pending } from "../../parts/Pending";
 import { Answer, Plate } from "../../parts/Plate";
+import { Touch } from "../../parts/Touch";
 import { Leave } from "./Leave";
 import { NextSeason } from "./NextSeason";
 
@@ -17,6 +18,35 @@ const ORDER: readonly Product[] = ["whole", "crushed", "sauce", "paste", "juice"
 const DRAWN = 6;
 /** Batches drawn of one product before the rest is a number; the search finds the others. */
 const BATCHES = 24;
+
+/** Finds one jar by the number on its label, when the address in the code there has changed. */
+function FindJar() {
+  const go = useNavigate();
+  const [typed, setTyped] = useState("");
+  const id = Number(typed.replace(/\D/gu, ""));
+  return (
+    <form
+      className="flex items-end gap-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (id > 0) void go(`/jar/${id}`);
+      }}
+    >
+      <label>
+        <span className="mb-1 block text-sm font-semibold text-muted">Jar number</span>
+        <input
+          value={typed}
+          inputMode="numeric"
+          onChange={(event) => setTyped(event.target.value)}
+          className="min-h-[48px] w-28 rounded-xl border-2 border-line bg-white px-3 font-semibold"
+        />
+      </label>
+      <Touch submit disabled={id === 0}>
+        Find it
+      </Touch>
+    </form>
+  );
+}
 
 function Group({ group }: { group: ShelfGroup }) {
   const name = `${PRODUCT[group.product]}, ${jarText(group.size)} of ${group.code}`;
@@ -111,6 +141,7 @@ export function ShelfStation() {
           </Answer>
           {count > 0 && (
             <div className="flex flex-wrap items-end gap-4">
+              <FindJar />
               <label>
                 <span className="mb-1 block text-sm font-semibold text-muted">Batch code</span>
                 <input

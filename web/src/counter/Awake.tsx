@@ -1,0 +1,34 @@
+import { useQuery } from "@tanstack/react-query";
+import { useSyncExternalStore } from "react";
+import { ask } from "../api/queries";
+import { allowNotifications } from "../parts/useAlarm";
+import { ring, soundState, switchOn } from "../parts/sound";
+import { Touch } from "../parts/Touch";
+import { useScreenAwake } from "./useScreenAwake";
+
+/** While any clock runs: the screen stays lit, and where sound or light are off, one touch switches them on. */
+export function Awake() {
+  const { data: counter } = useQuery(ask.counter());
+  const running = counter !== undefined && (counter.canners.length > 0 || counter.kettle !== null);
+  const { refused, byFilm } = useScreenAwake(running);
+  const hears = useSyncExternalStore(soundState.subscribe, soundState.isOn);
+  if (!running || (hears && !refused)) return null;
+  const words = hears
+    ? "The screen may go dark: touch here to keep it lit"
+    : refused
+      ? "Sound is off, and the screen may go dark: touch here"
+      : "Sound is off: touch here";
+  return (
+    <Touch
+      className="mt-2 w-full print:hidden"
+      onPress={() => {
+        switchOn();
+        ring(1);
+        allowNotifications();
+        if (refused) byFilm();
+      }}
+    >
+      {words}
+    </Touch>
+  );
+}
