@@ -181,7 +181,8 @@ pub fn describe(description: &mut Value) {
     }
     let Some(paths) = description["paths"].as_object_mut() else { return };
     let operations = paths.values_mut().filter_map(Value::as_object_mut).flat_map(|path| path.values_mut());
-    for parameter in operations.filter_map(|operation| operation["parameters"].as_array_mut()).flatten() {
+    let parameters = operations.filter_map(|operation| operation.get_mut("parameters")?.as_array_mut());
+    for parameter in parameters.flatten() {
         let found = OF_QUERIES.iter().find(|(name, _)| parameter["name"] == *name);
         if let Some((_, limit)) = found.filter(|_| parameter["in"] == "query") {
             bound(&mut parameter["schema"], *limit);

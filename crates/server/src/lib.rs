@@ -5,6 +5,7 @@
 
 pub mod age;
 pub mod almanac;
+pub mod answers;
 pub mod assets;
 pub mod bounds;
 pub mod canner;

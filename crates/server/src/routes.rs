@@ -6,8 +6,8 @@ use utoipa::OpenApi;
 
 use crate::problem::{ApiError, Problem};
 use crate::{
-    almanac, assets, bounds, canner, compute, counter, crates, day, health, jars, kettle, kitchen, network,
-    plan, safe, shelf, towel, words,
+    almanac, answers, assets, bounds, canner, compute, counter, crates, day, health, jars, kettle, kitchen,
+    network, plan, safe, shelf, towel, words,
 };
 
 /// Serves and describes the same handlers.
@@ -158,7 +158,11 @@ fn methods_at(path: &str) -> Vec<&'static str> {
         }
     };
     let description = Description::openapi();
-    let items = description.paths.paths.iter().filter(|(template, _)| is_at(template)).map(|(_, item)| item);
+    let all = &description.paths.paths;
+    // An address of its own is none of another's records, whatever that one would take.
+    let own = all.get(path);
+    let items =
+        all.iter().filter(|(template, _)| own.is_none() && is_at(template)).map(|(_, item)| item).chain(own);
     let mut methods: Vec<&'static str> = items
         .flat_map(|item| {
             [
@@ -184,6 +188,7 @@ pub fn description_json() -> Result<String, serde_json::Error> {
     let mut description = serde_json::to_value(Description::openapi())?;
     bounds::describe(&mut description);
     words::describe(&mut description);
+    answers::describe(&mut description);
     serde_json::to_string_pretty(&description)
 }
 
@@ -193,14 +198,18 @@ async fn describe() -> Result<HttpResponse, ApiError> {
     Ok(HttpResponse::Ok().content_type("application/json").body(text))
 }
 
+/// Why an address does not answer: it is none, or takes other methods.
+fn no_such(request: &HttpRequest) -> ApiError {
+    let methods = methods_at(request.path());
+    let is_taken = methods.contains(&request.method().as_str());
+    if methods.is_empty() || is_taken { ApiError::NoSuchRoute } else { ApiError::NoSuchMethod(methods) }
+}
+
 /// What no route takes: an address or a method that the API does not have, else a file of the front end or its page.
 async fn otherwise(request: HttpRequest) -> HttpResponse {
     let path = request.path();
     if path == "/api" || path.starts_with("/api/") {
-        let methods = methods_at(path);
-        let refused =
-            if methods.is_empty() { ApiError::NoSuchRoute } else { ApiError::NoSuchMethod(methods) };
-        return refused.error_response();
+        return no_such(&request).error_response();
     }
     if !matches!(*request.method(), Method::GET | Method::HEAD) {
         return ApiError::NoSuchMethod(vec!["GET", "HEAD"]).error_response();
@@ -211,6 +220,7 @@ async fn otherwise(request: HttpRequest) -> HttpResponse {
 /// All routes; what none of them takes is a file of the front end or its page.
 pub fn routes(config: &mut web::ServiceConfig) {
     config
+        .app_data(web::PathConfig::default().error_handler(|_, request| no_such(request).into()))
         .app_data(
             web::QueryConfig::default().error_handler(|error, _| ApiError::field("query", error).into()),
         )

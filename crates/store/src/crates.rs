@@ -72,10 +72,8 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn harvest(&self) -> Result<Vec<Lot>, StoreError> {
-        let connection = self.lock();
         let sql = format!("{SELECT} WHERE removed_at IS NULL ORDER BY picked_on, lot.id");
-        let mut statement = connection.prepare_cached(&sql)?;
-        self.readable(statement.query_map([], read)?)
+        self.look_long(|connection| self.readable(connection.prepare(&sql)?.query_map([], read)?))
     }
 
     /// Corrects a lot, takes it off the line or puts it back.

@@ -70,11 +70,12 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn export(&self) -> Result<Value, StoreError> {
-        let connection = self.lock();
-        let mut records = Map::new();
-        for (table, order) in TABLES {
-            records.insert(table.to_owned(), Value::Array(rows_of(&connection, table, order)?));
-        }
-        Ok(json!({"format": FORMAT, "version": version(), "records": records}))
+        self.look_long(|connection| {
+            let mut records = Map::new();
+            for (table, order) in TABLES {
+                records.insert(table.to_owned(), Value::Array(rows_of(connection, table, order)?));
+            }
+            Ok(json!({"format": FORMAT, "version": version(), "records": records}))
+        })
     }
 }

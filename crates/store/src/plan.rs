@@ -39,11 +39,11 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn all_batches(&self) -> Result<Vec<Batch>, StoreError> {
-        let connection = self.lock();
-        let mut statement =
-            connection.prepare_cached("SELECT id FROM batch WHERE removed_at IS NULL ORDER BY id DESC")?;
-        let ids = ids(&mut statement, [], BatchId)?;
-        self.readable(ids.into_iter().map(|id| one(&connection, id)))
+        let sql = "SELECT id FROM batch WHERE removed_at IS NULL ORDER BY id DESC";
+        self.look_long(|connection| {
+            let ids = ids(&mut connection.prepare(sql)?, [], BatchId)?;
+            self.readable(ids.into_iter().map(|id| one(connection, id)))
+        })
     }
 
     /// Fruit that a batch drew: the lot, and grams of it.

@@ -162,10 +162,8 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn all_jars(&self) -> Result<Vec<JarRecord>, StoreError> {
-        let connection = self.lock();
         let sql = format!("{RECORDS} WHERE batch.removed_at IS NULL ORDER BY jar.batch_id, number");
-        let mut statement = connection.prepare_cached(&sql)?;
-        self.readable(statement.query_map([], read_record)?)
+        self.look_long(|connection| self.readable(connection.prepare(&sql)?.query_map([], read_record)?))
     }
 
     /// One jar.

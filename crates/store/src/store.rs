@@ -95,7 +95,18 @@ impl Store {
         self.place.as_ref().map(|place| place.directory.as_path())
     }
 
-    /// Another look at the records, for what takes long: nobody's touch waits for it.
+    /// Looks long at the records, at one moment of them: nobody's touch waits for it. In memory there is one connection.
+    pub(crate) fn look_long<T>(
+        &self,
+        look: impl FnOnce(&Connection) -> Result<T, StoreError>,
+    ) -> Result<T, StoreError> {
+        let Some(directory) = self.directory() else { return look(&self.lock()) };
+        let connection = self.second_connection(directory)?;
+        let moment = connection.unchecked_transaction()?;
+        look(&moment)
+    }
+
+    /// Another connection to the same file.
     pub(crate) fn second_connection(&self, directory: &Path) -> Result<Connection, StoreError> {
         let connection = Connection::open(directory.join(FILE_NAME))?;
         connection.busy_timeout(BUSY_TIMEOUT)?;

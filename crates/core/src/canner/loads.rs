@@ -40,8 +40,11 @@ pub struct LoadPlan {
     pub lower_bound: Minutes,
 }
 
-/// States the exact search may visit before it settles for the best plan found; keeps the answer well under a second.
+/// States the exact search may visit before it settles for the best plan found.
 const STATE_LIMIT: usize = 300_000;
+/// Fillings it may try: with many sizes it is these that take the time. Counted and not timed, so that the same question
+/// has the same answer everywhere; together they keep it to about a second.
+const TRY_LIMIT: u64 = 8_000_000;
 
 /// Groups jars into loads of least total time.
 ///
@@ -82,7 +85,9 @@ struct Search<'a> {
     known: HashMap<Vec<usize>, (u32, Vec<usize>)>,
     /// Fillings that were tried, and whether the canner holds them.
     tried: HashMap<Vec<usize>, bool>,
-    /// Whether the state limit kept the search from trying everything.
+    /// How many fillings were tried, known ones too.
+    tries: u64,
+    /// Whether a limit kept the search from trying everything.
     cut: bool,
 }
 
@@ -119,6 +124,7 @@ impl<'a> Search<'a> {
             times,
             known: HashMap::new(),
             tried: HashMap::new(),
+            tries: 0,
             cut: false,
         })
     }
@@ -159,7 +165,7 @@ impl<'a> Search<'a> {
         let bound = self.bound(taken);
         let mut best: Option<(u32, Vec<usize>)> = None;
         for filling in self.fillings(taken, longest) {
-            if best.is_some() && self.known.len() >= STATE_LIMIT {
+            if best.is_some() && (self.known.len() >= STATE_LIMIT || self.tries >= TRY_LIMIT) {
                 self.cut = true;
                 break;
             }
@@ -179,6 +185,7 @@ impl<'a> Search<'a> {
 
     /// Whether the canner holds so many jars of each lane.
     fn holds(&mut self, filling: &[usize]) -> bool {
+        self.tries += 1;
         if let Some(known) = self.tried.get(filling) {
             return *known;
         }

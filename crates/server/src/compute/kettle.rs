@@ -21,6 +21,7 @@ use utoipa::ToSchema;
 
 use crate::json::Json;
 use crate::problem::{ApiError, NameField, Problem};
+use crate::state::off_thread;
 
 /// How much more than the start a reading may show before it cannot be true.
 const READ_SLACK: f64 = 1.05;
@@ -330,10 +331,24 @@ pub fn answer(forecast: Forecast, vessel: &Vessel) -> KettleAnswer {
     }
 }
 
+/// Readings and drains of one cook-down.
+const MOST_ENTRIES: usize = 2_000;
+/// So few are worked out before another thread would have begun.
+const FEW_ENTRIES: usize = 50;
+
 /// Works a cook-down out.
 #[utoipa::path(request_body = KettleRequest, responses((status = 200, body = KettleAnswer), (status = 422, body = Problem)))]
 #[post("/api/compute/kettle")]
 pub async fn compute_kettle(Json(request): Json<KettleRequest>) -> Result<web::Json<KettleAnswer>, ApiError> {
+    let entries = request.readings.len() + request.drains.len();
+    if entries > MOST_ENTRIES {
+        let words =
+            format!("{entries} readings and drains are more than the {MOST_ENTRIES} of one cook-down");
+        return Err(ApiError::field("readings", words));
+    }
     let cook = request.checked()?;
-    Ok(web::Json(answer(cook.forecast(), &cook.vessel)))
+    if entries <= FEW_ENTRIES {
+        return Ok(web::Json(answer(cook.forecast(), &cook.vessel)));
+    }
+    Ok(web::Json(off_thread(move || answer(cook.forecast(), &cook.vessel)).await?))
 }

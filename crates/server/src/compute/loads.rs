@@ -77,6 +77,7 @@ pub struct LoadsAnswer {
 
 /// A pot of one calculator: where jars can stand, whatever a household counted.
 fn room(request: &LoadsRequest) -> Result<Box<dyn Room + Send>, ApiError> {
+    let pot = request.vessel.map(|vessel| check_pot(vessel, "vessel")).transpose()?;
     if let Some(capacity) = &request.capacity {
         let counted = capacity.iter().map(|(jar, count)| {
             CAPACITY.check(f64::from(*count)).named(&format!("capacity.{}", jar.word()))?;
@@ -84,10 +85,8 @@ fn room(request: &LoadsRequest) -> Result<Box<dyn Room + Send>, ApiError> {
         });
         return Ok(Box::new(counted.collect::<Result<Vec<_>, ApiError>>()?));
     }
-    let Some(vessel) = request.vessel else {
-        return Err(ApiError::field("capacity", "give the canner's capacity, or its vessel"));
-    };
-    Ok(Box::new(CannerRoom::of_pot(check_pot(vessel, "vessel")?, request.method)))
+    let pot = pot.ok_or_else(|| ApiError::field("capacity", "give the canner's capacity, or its vessel"))?;
+    Ok(Box::new(CannerRoom::of_pot(pot, request.method)))
 }
 
 /// Groups the jars into loads of least total time.

@@ -10,7 +10,7 @@ use crate::json::Json;
 use crate::plan::ground::ground;
 use crate::plan::view::{PlanPreview, PlanRequest};
 use crate::problem::{ApiError, Problem};
-use crate::state::{Shared, change};
+use crate::state::{Shared, change, off_thread};
 
 /// Works a wish out without keeping it.
 #[utoipa::path(request_body = PlanRequest,
@@ -22,15 +22,24 @@ pub async fn preview_plan(
 ) -> Result<web::Json<PlanPreview>, ApiError> {
     let ground = ground(&shared, &request).await?;
     let altitude_ft = ground.altitude.feet();
-    Ok(web::Json(match ground.work_out()? {
-        Ok(plan) => {
-            let weight = grams(ground.lots.iter().map(|lot| lot.left_g).sum());
-            let additions = request.additions.as_ref();
-            let judged = judge_plan(&plan, &ground.wish, ground.bottle_age_months, additions, weight);
-            PlanPreview { altitude_ft, plan: Some(ground.answer(plan)), refusal: None, judged: Some(judged) }
-        }
-        Err(refusal) => PlanPreview { altitude_ft, plan: None, refusal: Some(refusal), judged: None },
-    }))
+    // Many jars of many sizes are put together into loads.
+    let preview = off_thread(move || {
+        Ok::<_, ApiError>(match ground.work_out()? {
+            Ok(plan) => {
+                let weight = grams(ground.lots.iter().map(|lot| lot.left_g).sum());
+                let additions = request.additions.as_ref();
+                let judged = judge_plan(&plan, &ground.wish, ground.bottle_age_months, additions, weight);
+                PlanPreview {
+                    altitude_ft,
+                    plan: Some(ground.answer(plan)),
+                    refusal: None,
+                    judged: Some(judged),
+                }
+            }
+            Err(refusal) => PlanPreview { altitude_ft, plan: None, refusal: Some(refusal), judged: None },
+        })
+    });
+    Ok(web::Json(preview.await??))
 }
 
 /// Accepts a plan: the fruit is drawn, the jars and loads are set out.
@@ -42,7 +51,11 @@ pub async fn accept_plan(
     Json(request): Json<PlanRequest>,
 ) -> Result<Created<Batch>, ApiError> {
     let ground = ground(&shared, &request).await?;
-    let plan = ground.work_out()?.map_err(|refusal| ApiError::field("jar", refusal.message))?;
+    let (ground, plan) = off_thread(move || {
+        let plan = ground.work_out()?.map_err(|refusal| ApiError::field("jar", refusal.message))?;
+        Ok::<_, ApiError>((ground, plan))
+    })
+    .await??;
     let loads: Vec<NewLoad> = plan
         .loads
         .loads

@@ -1,9 +1,11 @@
 //! Labels over HTTP.
 
 use actix_web::{HttpRequest, HttpResponse, get, web};
+use bodega_core::jars::contents::Added;
 use bodega_core::measures::ids::JarId;
 use bodega_core::measures::limits::{LABEL_GAP, LABEL_SIDE, LABEL_START};
 use bodega_core::measures::units::millimetres;
+use bodega_core::records::jar::JarRecord;
 use bodega_core::shelf::label_sheet::{Paper, Shape, Sheet, Spot};
 use bodega_store::StoreError;
 use serde::Deserialize;
@@ -35,6 +37,9 @@ pub struct LabelQuery {
     pub start: Option<u32>,
 }
 
+/// Labels that are drawn at once; a sheet holds twenty or so.
+const MOST_LABELS: usize = 400;
+
 /// Pages of a question, drawn.
 pub(crate) async fn drawn(
     shared: &web::Data<Shared>,
@@ -56,6 +61,13 @@ pub(crate) async fn drawn(
         gap: millimetres(LABEL_GAP.check(query.gap_mm).named("gap_mm")?),
         margin: millimetres(MARGIN_MM),
     };
+    let many = query.jars.split(',').count();
+    if many > MOST_LABELS {
+        let words = format!(
+            "{many} labels are more than the {MOST_LABELS} that are drawn at once; ask for them in parts"
+        );
+        return Err(ApiError::field("jars", words));
+    }
     let ids = query
         .jars
         .split(',')
@@ -71,11 +83,25 @@ pub(crate) async fn drawn(
         Ok((shared.store.kitchen()?, jars))
     })
     .await?;
+    let (query, host) = (query.clone(), host.to_owned());
+    off_thread(move || draw(&sheet, &query, &kitchen.name, &jars, start, &host)).await?
+}
+
+/// Draws the labels, which takes its time.
+fn draw(
+    sheet: &Sheet,
+    query: &LabelQuery,
+    household: &str,
+    jars: &[(Vec<Added>, JarRecord)],
+    start: usize,
+    host: &str,
+) -> Result<LabelPages, ApiError> {
+    let (width, height) = (sheet.width.get::<millimeter>(), sheet.height.get::<millimeter>());
     let (columns, rows) = sheet.grid().map_err(|error| ApiError::field("width_mm", error))?;
     let spots = sheet.spots(jars.len(), start).map_err(|error| ApiError::field("width_mm", error))?;
     let mut pages: Vec<Vec<(Spot, String)>> = Vec::new();
     for ((additions, jar), spot) in jars.iter().zip(spots) {
-        let label = label(jar, additions, &kitchen.name, host)?;
+        let label = label(jar, additions, household, host)?;
         let svg = match query.shape {
             Shape::Round => round(&label, width),
             Shape::Rectangle => rectangle(&label, width, height),

@@ -9,5 +9,6 @@ mod contract;
 mod day;
 mod door;
 mod fed;
+mod fuzz;
 mod old_kitchens;
 mod shelf;
