@@ -111,6 +111,7 @@ async fn a_touch_without_a_connection_is_kept_and_counts_from_when_it_was_touche
     browser.make_load_ready().await?;
     browser.press("Jars are in").await?;
     browser.sees("Heating up").await?;
+    browser.sees("Sound is off, and the screen may go dark: touch here").await?;
 
     let port = bodega.port()?;
     bodega.kill()?;

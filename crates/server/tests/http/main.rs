@@ -10,5 +10,6 @@ mod day;
 mod door;
 mod fed;
 mod fuzz;
+mod input;
 mod old_kitchens;
 mod shelf;

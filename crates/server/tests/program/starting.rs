@@ -1,6 +1,9 @@
 //! Records that are whole, lost or another's when the program starts.
 
+use std::io::{Read, Write};
+use std::net::TcpStream;
 use std::process::Command;
+use std::time::{Duration, Instant};
 
 use bodega_store::FILE_NAME;
 use serde_json::json;
@@ -78,6 +81,39 @@ fn a_page_offers_the_choice_where_nobody_sees_the_words() {
         });
         assert!(opened.is_some(), "{choice}: it did not open");
         assert_eq!(running.lots(), lots, "{choice}");
+    }
+}
+
+/// Sockets that a process has open.
+#[cfg(target_os = "linux")]
+fn sockets(process: u32) -> usize {
+    let files = std::fs::read_dir(format!("/proc/{process}/fd")).unwrap().filter_map(Result::ok);
+    let links = files.filter_map(|file| std::fs::read_link(file.path()).ok());
+    links.filter(|link| link.to_string_lossy().starts_with("socket:")).count()
+}
+
+#[cfg(target_os = "linux")]
+#[test]
+fn streams_of_pages_that_are_gone_are_let_go() {
+    let folder = tempfile::tempdir().unwrap();
+    let running = Running::serve(folder.path(), &[]);
+    let host = running.address.trim_start_matches("http://").to_owned();
+    let before = sockets(running.id());
+    let open = || {
+        let mut stream = TcpStream::connect(&host).unwrap();
+        write!(stream, "GET /api/live HTTP/1.1\r\nHost: {host}\r\n\r\n").unwrap();
+        let mut first = [0; 12];
+        stream.read_exact(&mut first).unwrap();
+        assert_eq!(&first, b"HTTP/1.1 200");
+        stream
+    };
+    let pages: Vec<TcpStream> = (0..30).map(|_| open()).collect();
+    assert!(sockets(running.id()) >= before + 30);
+    drop(pages);
+    let gone_at = Instant::now();
+    while sockets(running.id()) > before + 2 {
+        assert!(gone_at.elapsed() < Duration::from_secs(5), "{} stay", sockets(running.id()) - before);
+        std::thread::sleep(Duration::from_millis(50));
     }
 }
 
