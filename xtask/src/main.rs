@@ -2,6 +2,7 @@
 
 mod chrome;
 mod mutants;
+mod package;
 mod run;
 mod types;
 
@@ -11,6 +12,7 @@ use run::{npm, root, step};
 const USAGE: &str = "usage: cargo xtask <command>
   demo         set up, build and serve the demo kitchen
   build        front end and target/release/bodega
+  package      build, and make a Debian package and an archive of it in target/package
   test         set up, then every check
   types        write the front end's types and bounds from the API's description
   share        lines of code and of tests in every part of the project
@@ -21,6 +23,7 @@ fn main() -> anyhow::Result<()> {
     match std::env::args().nth(1).as_deref() {
         Some("demo") => demo(),
         Some("build") => build(),
+        Some("package") => package(),
         Some("test") => test(),
         Some("types") => types(),
         Some("share") => share(),
@@ -58,6 +61,11 @@ fn demo() -> anyhow::Result<()> {
     let mut command = std::process::Command::new(root().join("target/release/bodega"));
     command.arg("demo").args(std::env::args().skip(2));
     step("demo kitchen, Ctrl-C ends it", &mut command)
+}
+
+fn package() -> anyhow::Result<()> {
+    build()?;
+    package::make()
 }
 
 fn types() -> anyhow::Result<()> {

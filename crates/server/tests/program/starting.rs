@@ -136,3 +136,16 @@ fn records_of_a_newer_program_and_a_taken_port_have_words_of_their_own() {
     let (code, words) = said(second);
     assert!(code == Some(1) && words.contains("is taken") && words.contains("--port"), "{words}");
 }
+
+#[test]
+fn the_service_starts_what_this_program_understands() {
+    let unit = include_str!("../../../../packaging/bodega.service");
+    let line = unit.lines().find_map(|line| line.strip_prefix("ExecStart=/usr/bin/bodega ")).unwrap();
+    let home = tempfile::tempdir().unwrap();
+    let line = line.replace("%h", home.path().to_str().unwrap());
+    let mut command = Command::new(PROGRAM);
+    command.args(line.split_whitespace()).args(["--port", "0"]);
+    let running = Running::of(command);
+    assert_eq!(running.weigh_in(22).0, 201);
+    assert!(home.path().join(".local/share/bodega").join(FILE_NAME).exists());
+}
