@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { useSyncExternalStore } from "react";
+import { useEffect, useSyncExternalStore } from "react";
 import { ask } from "../api/queries";
 import { allowNotifications } from "../parts/useAlarm";
 import { ring, soundState, switchOn } from "../parts/sound";
@@ -11,6 +11,11 @@ export function Awake() {
   const { data: counter } = useQuery(ask.counter());
   const running = counter !== undefined && (counter.canners.length > 0 || counter.kettle !== null);
   const { refused, byFilm } = useScreenAwake(running);
+  // Whatever is touched first lets the page make a sound.
+  useEffect(() => {
+    document.addEventListener("pointerdown", switchOn);
+    return () => document.removeEventListener("pointerdown", switchOn);
+  }, []);
   const hears = useSyncExternalStore(soundState.subscribe, soundState.isOn);
   if (!running || (hears && !refused)) return null;
   const words = hears
@@ -20,7 +25,7 @@ export function Awake() {
       : "Sound is off: touch here";
   return (
     <Touch
-      className="mt-2 w-full print:hidden"
+      className="w-full"
       onPress={() => {
         switchOn();
         ring(1);

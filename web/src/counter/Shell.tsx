@@ -18,7 +18,7 @@ export function Shell() {
   const place = useLocation();
   return (
     <div className="mx-auto flex min-h-dvh max-w-[1280px] flex-col gap-3 px-3 pt-2 pb-6 sm:px-5">
-      <header className="flex items-center justify-between print:hidden">
+      <header className="flex flex-wrap items-center justify-between gap-x-4 print:hidden">
         <Link
           to="/"
           className="flex min-h-[48px] items-center gap-2 font-slab text-2xl font-bold text-cobalt"
@@ -26,6 +26,9 @@ export function Shell() {
           <img src="/jar.svg" alt="" className="size-7" />
           Bodega
         </Link>
+        <div className="order-last w-full sm:order-none sm:w-auto">
+          <Awake />
+        </div>
         <nav aria-label="Beside the line" className="flex gap-4 sm:gap-7">
           <Link
             to="/almanac"
@@ -49,7 +52,6 @@ export function Shell() {
       <div className="print:hidden">
         <Line />
         <Alarms />
-        <Awake />
       </div>
       <Connection />
       {data?.troubles.map((trouble) => (

@@ -58,7 +58,7 @@ export function LabelsPage() {
   return (
     <div className="mx-auto max-w-[1280px] p-5 print:m-0 print:max-w-none print:p-0">
       {size !== null && <style>{`@page { size: ${size.width}mm ${size.height}mm; margin: 0; }`}</style>}
-      <div className="print:hidden">
+      <div className="mb-3 print:hidden">
         <Alarms />
         <Awake />
       </div>
