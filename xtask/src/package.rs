@@ -10,7 +10,8 @@ const CARGO_DEB: &str = "3.8.0";
 
 /// Makes sure that `cargo deb` can be started.
 fn ensure_tool() -> anyhow::Result<()> {
-    let is_there = Command::new("cargo").args(["deb", "--version"]).output().is_ok_and(|done| done.status.success());
+    let is_there =
+        Command::new("cargo").args(["deb", "--version"]).output().is_ok_and(|done| done.status.success());
     if is_there {
         return Ok(());
     }
