@@ -2,6 +2,7 @@
 
 use std::fmt::Write;
 
+use qrcode::render::unicode::Dense1x2;
 use qrcode::{Color, EcLevel, QrCode};
 
 /// White around a code that a camera needs, in modules (ISO/IEC 18004, from memory).
@@ -33,6 +34,17 @@ pub fn path(code: &QrCode, x: f64, y: f64, module: f64) -> String {
         }
     }
     path
+}
+
+/// An address as lines of text, two modules high each, for a terminal.
+///
+/// # Errors
+/// As [`code`].
+pub fn text(address: &str) -> Result<String, String> {
+    // A terminal is dark: what is printed stands for the light modules.
+    let picture =
+        code(address)?.render::<Dense1x2>().dark_color(Dense1x2::Light).light_color(Dense1x2::Dark).build();
+    Ok(picture)
 }
 
 /// An address as a picture of its own.

@@ -14,7 +14,7 @@ use crate::network::opening::Opening;
 use crate::network::trust::Trust;
 use crate::network::{let_in, trust};
 use crate::state::Shared;
-use crate::{door, routes, safe, watch};
+use crate::{door, qr, routes, safe, watch};
 
 /// How long an answer that is under way is waited for when the program ends, in seconds.
 const LAST_ANSWERS: u64 = 1;
@@ -33,6 +33,7 @@ pub fn run(store: Store, clock: Clock, own: TcpListener, opening: Option<Opening
         if let Some(reach) = &network.reach {
             told.push(format!("In the home network it is open at {}", reach.urls.join(" and ")));
             told.push(format!("To let a device trust it, open {} there", reach.help));
+            told.push(qr::text(&reach.url).map_err(anyhow::Error::msg)?);
             if authority.is_new {
                 told.push("Its certificate is new: every device takes it in once more".to_owned());
             }

@@ -63,3 +63,28 @@ impl Troubles {
         disk.into_iter().chain(backup).collect()
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use bodega_store::StoreError;
+
+    use super::Troubles;
+
+    fn disk(kind: std::io::ErrorKind) -> StoreError {
+        StoreError::Directory { cause: kind.into() }
+    }
+
+    #[test]
+    fn what_stands_is_said_until_it_is_over_and_is_news_once() {
+        use std::io::ErrorKind::{NotFound, StorageFull};
+        let troubles = Troubles::default();
+        assert!(!troubles.met(&disk(NotFound)) && !troubles.has_disk(), "this is no refusal of the disk");
+        assert!(troubles.met(&disk(StorageFull)) && !troubles.met(&disk(StorageFull)));
+        assert!(troubles.backup_went(Some("the disk is full".to_owned())));
+        assert!(!troubles.backup_went(Some("the disk is full".to_owned())), "said once");
+        assert_eq!(troubles.said().len(), 2);
+        assert!(troubles.said()[0].starts_with("The disk is full; nothing was written."));
+        troubles.disk_is_well();
+        assert!(troubles.backup_went(None) && troubles.said().is_empty());
+    }
+}

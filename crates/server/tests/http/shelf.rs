@@ -1,11 +1,16 @@
 //! From the towel to the table over HTTP: labels, open formats, next season. The calendar and the CSV are read back by
-//! parsers that did not write them: `ical` and `simd-csv`.
+//! parsers that did not write them: `ical` and `simd-csv`; the codes on labels by `rqrr`.
+
+use std::sync::Arc;
 
 use actix_web::http::Method;
 use actix_web::web;
+use bodega::clock::Clock;
+use bodega::network::Reach;
 use bodega::state::Shared;
 use bodega_core::jars::bench::JarStep;
 use bodega_core::measures::ids::LoadId;
+use bodega_store::Store;
 use serde_json::{Value, json};
 
 use crate::common::{empty, fetch, lot, post, send};
@@ -24,7 +29,10 @@ async fn text(shared: &web::Data<Shared>, path: &str) -> String {
 
 /// A kitchen with seven quarts on the towel, lifted twelve hours ago; the kitchen counts to three minutes for the test.
 async fn with_towel() -> web::Data<Shared> {
-    let shared = empty();
+    towel_in(empty()).await
+}
+
+async fn towel_in(shared: web::Data<Shared>) -> web::Data<Shared> {
     send(&shared, Method::POST, "/api/lots", lot("22")).await;
     send(&shared, Method::PATCH, "/api/kitchen", r#"{"altitude_ft": 500}"#.to_owned()).await;
     let plan = json!({"product": "whole", "medium": "water", "pack": "raw", "thickness": null, "jar": "quart",
@@ -133,6 +141,53 @@ async fn labels_lie_on_the_sheet_to_the_millimetre_and_come_as_pdf() {
         let (status, problem) =
             send(&shared, Method::GET, &format!("/api/labels?{query}"), String::new()).await;
         assert_eq!((status, problem["field"].as_str()), (422, Some(field)), "{query}");
+    }
+}
+
+/// What a camera reads in the first QR code of a drawing: its dark modules are squares of one path.
+fn read_code(svg: &str) -> String {
+    let path = svg.split("<path d=\"").nth(1).unwrap().split('"').next().unwrap();
+    let numbers = |text: &str| -> Vec<f64> {
+        let parts = text.split(|letter: char| !letter.is_ascii_digit() && letter != '.');
+        parts.filter_map(|part| part.parse().ok()).collect()
+    };
+    let squares: Vec<Vec<f64>> = path.split('M').skip(1).map(numbers).collect();
+    let module = squares[0][2];
+    let least = |axis: usize| squares.iter().map(|square| square[axis]).fold(f64::MAX, f64::min);
+    let (left, top) = (least(0), least(1));
+    #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "a few dozen modules")]
+    let place = |at: f64, from: f64| ((at - from) / module).round() as usize;
+    let dark: Vec<(usize, usize)> =
+        squares.iter().map(|square| (place(square[0], left), place(square[1], top))).collect();
+    const QUIET: usize = 4;
+    const PIXELS: usize = 4;
+    let side = (dark.iter().map(|(x, _)| x).max().unwrap() + 1 + 2 * QUIET) * PIXELS;
+    let mut image = rqrr::PreparedImage::prepare_from_greyscale(side, side, |x, y| {
+        let (x, y) = ((x / PIXELS).wrapping_sub(QUIET), (y / PIXELS).wrapping_sub(QUIET));
+        if dark.contains(&(x, y)) { 0 } else { 255 }
+    });
+    image.detect_grids()[0].decode().unwrap().1
+}
+
+#[actix_web::test]
+async fn a_label_carries_the_address_that_other_devices_reach_and_the_jars_number() {
+    let mut shared = Shared::new(Store::in_memory().unwrap(), Clock::wall());
+    shared.network.reach = Some(Reach {
+        url: "https://pantry.local:4731".to_owned(),
+        urls: Vec::new(),
+        help: String::new(),
+        fingerprint: String::new(),
+    });
+    let shared = towel_in(web::Data::from(Arc::new(shared))).await;
+    let alone = with_towel().await;
+    for shape in ["round&width_mm=60", "rectangle&width_mm=60&height_mm=35"] {
+        let path = format!("/api/labels?jars=3&paper=a4&shape={shape}");
+        let drawn = |pages: Value| pages["pages"][0].as_str().unwrap().to_owned();
+        let label = drawn(get(&shared, &path).await);
+        assert_eq!(read_code(&label), "https://pantry.local:4731/jar/3");
+        assert!(label.contains(">jar 3</text>"), "{label}");
+        // Alone, it is the address that is asked.
+        assert_eq!(read_code(&drawn(get(&alone, &path).await)), "http://localhost:8080/jar/3");
     }
 }
 

@@ -54,3 +54,19 @@ fn a_full_disk_is_said_in_words_loses_nothing_and_is_over_when_there_is_room() {
     assert!(over, "{}", running.ask("GET", "/api/counter", None).1["troubles"]);
     assert_eq!(running.weigh_in(22).0, 201);
 }
+
+#[test]
+fn a_daily_backup_that_fails_stands_on_every_screen() {
+    let folder = tempfile::tempdir().unwrap();
+    // Something else has the name that the backups need.
+    std::fs::write(folder.path().join("backups"), "a shopping list").unwrap();
+    let running = Running::serve(folder.path(), &[]);
+    let said = (0..100).find_map(|_| {
+        std::thread::sleep(Duration::from_millis(100));
+        let troubles = running.ask("GET", "/api/counter", None).1["troubles"].clone();
+        troubles[0].as_str().map(str::to_owned)
+    });
+    let said = said.expect("nothing was said");
+    assert!(said.starts_with("Today's backup could not be made: "), "{said}");
+    assert_eq!(running.weigh_in(22).0, 201, "the kitchen goes on");
+}

@@ -9,6 +9,7 @@ import { JarPicture } from "../../parts/JarPicture";
 import { Trouble } from "../../parts/Note";
 import { Pending } from "../../parts/Pending";
 import { Answer, Plate } from "../../parts/Plate";
+import { TextField } from "../../parts/TextField";
 import { Touch } from "../../parts/Touch";
 import { Leave } from "./Leave";
 import { NextSeason } from "./NextSeason";
@@ -32,15 +33,9 @@ function FindJar() {
         if (id > 0) void go(`/jar/${id}`);
       }}
     >
-      <label>
-        <span className="mb-1 block text-sm font-semibold text-muted">Jar number</span>
-        <input
-          value={typed}
-          inputMode="numeric"
-          onChange={(event) => setTyped(event.target.value)}
-          className="min-h-[48px] w-28 rounded-xl border-2 border-line bg-white px-3 font-semibold"
-        />
-      </label>
+      <div className="w-28">
+        <TextField label="Jar number" typed={typed} onType={setTyped} />
+      </div>
       <Touch submit disabled={id === 0}>
         Find it
       </Touch>
