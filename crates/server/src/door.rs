@@ -68,6 +68,11 @@ fn header<'a>(request: &'a ServiceRequest, name: &HeaderName) -> Option<&'a str>
     request.headers().get(name).map(|value| value.to_str().unwrap_or_default())
 }
 
+/// The address as the routes understand it: `/%61pi/lots` is `/api/lots` to them, and must be to whoever guards them.
+pub(crate) fn routed_path(request: &ServiceRequest) -> &str {
+    request.match_info().as_str()
+}
+
 /// Whether a request may go on.
 fn check(request: &ServiceRequest, names: &Names) -> Result<(), ApiError> {
     static SITE: HeaderName = HeaderName::from_static("sec-fetch-site");
@@ -87,7 +92,7 @@ fn check(request: &ServiceRequest, names: &Names) -> Result<(), ApiError> {
     let has_body = header(request, &CONTENT_LENGTH).is_some_and(|length| length != "0")
         || request.headers().contains_key(&TRANSFER_ENCODING);
     // A harvest log is sent as the file it is.
-    let wanted = if request.path().ends_with(".csv") { "text/csv" } else { "application/json" };
+    let wanted = if routed_path(request).ends_with(".csv") { "text/csv" } else { "application/json" };
     let kind = header(request, &CONTENT_TYPE).and_then(|kind| kind.split(';').next());
     if has_body && !kind.is_some_and(|kind| kind.trim().eq_ignore_ascii_case(wanted)) {
         return Err(ApiError::NotJsonType);

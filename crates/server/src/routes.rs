@@ -200,14 +200,14 @@ async fn describe() -> Result<HttpResponse, ApiError> {
 
 /// Why an address does not answer: it is none, or takes other methods.
 fn no_such(request: &HttpRequest) -> ApiError {
-    let methods = methods_at(request.path());
+    let methods = methods_at(request.match_info().as_str());
     let is_taken = methods.contains(&request.method().as_str());
     if methods.is_empty() || is_taken { ApiError::NoSuchRoute } else { ApiError::NoSuchMethod(methods) }
 }
 
 /// What no route takes: an address or a method that the API does not have, else a file of the front end or its page.
 async fn otherwise(request: HttpRequest) -> HttpResponse {
-    let path = request.path();
+    let path = request.match_info().as_str();
     if path == "/api" || path.starts_with("/api/") {
         return no_such(&request).error_response();
     }

@@ -6,6 +6,7 @@ use actix_web::http::Method;
 use actix_web::middleware::Next;
 use actix_web::{Error, HttpMessage, HttpRequest, ResponseError, web};
 
+use crate::door::routed_path;
 use crate::network::devices::STAYS_DAYS;
 use crate::problem::ApiError;
 use crate::state::{Shared, off_thread};
@@ -32,7 +33,7 @@ pub fn no_cookie() -> String {
 
 /// Whether an address says nothing of the kitchen: the program's own pages, and asking to be let in.
 fn is_open(request: &ServiceRequest) -> bool {
-    let path = request.path();
+    let path = routed_path(request);
     let is_api = path == "/api" || path.starts_with("/api/");
     !is_api || (path == "/api/devices" && *request.method() == Method::POST)
 }

@@ -26,7 +26,13 @@ fn keep(shared: &Shared) -> Result<(), StoreError> {
 
 /// Keeps a backup of every day and week while the program runs.
 pub async fn keep_daily(shared: web::Data<Shared>) {
+    let mut kept_on = None;
     loop {
+        let today = shared.clock.today();
+        if kept_on == Some(today) {
+            actix_web::rt::time::sleep(LOOKS_EVERY).await;
+            continue;
+        }
         let inner = shared.clone();
         let failed = match web::block(move || keep(&inner)).await {
             Ok(Ok(())) => None,
@@ -37,6 +43,8 @@ pub async fn keep_daily(shared: web::Data<Shared>) {
             tracing::error!(why, "the daily backup could not be made");
         }
         let wait = if failed.is_some() { TRIES_AGAIN } else { LOOKS_EVERY };
+        // Every backup is looked at whenever one is made, and not every half hour.
+        kept_on = failed.is_none().then_some(today);
         if shared.troubles.backup_went(failed) {
             shared.live.changed();
         }
