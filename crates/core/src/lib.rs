@@ -12,6 +12,7 @@ pub mod jars;
 pub mod judge;
 pub mod kettle;
 pub mod kitchen;
+pub mod ledger;
 pub mod measures;
 pub mod plan;
 pub mod records;

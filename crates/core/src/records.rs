@@ -10,6 +10,7 @@ pub mod jar;
 pub mod kitchen;
 pub mod load;
 pub mod lot;
+pub mod moved;
 pub mod shelf;
 pub mod stock;
 pub mod towel;

@@ -91,5 +91,16 @@ async fn a_failed_jar_is_done_again_labels_print_and_the_oldest_is_eaten() -> an
     browser.walk_to("shelf").await?;
     browser.press_link("260912-1").await?;
     browser.sees("processed 2 times").await?;
+
+    browser.sees("Where it all went").await?;
+    browser.sees("It adds up.").await?;
+    browser.press("trimmings and skins").await?;
+    browser.press("thrown away").await?;
+    browser.fill("How much", "2").await?;
+    browser.press("Into the books").await?;
+    browser.sees("Told: 2 quarts trimmings and skins, thrown away").await?;
+    browser.sees("It adds up.").await?;
+    browser.press("Take back").await?;
+    browser.sees_no_more("Told: 2 quarts").await?;
     browser.close().await
 }

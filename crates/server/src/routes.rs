@@ -113,6 +113,8 @@ api! {
     towel::routes::list_cold,
     shelf::record::get_record,
     shelf::record::add_ph,
+    shelf::record::add_move,
+    shelf::record::undo_move,
     shelf::routes::list_shelf,
     shelf::routes::leave_shelf,
     shelf::routes::bring_back,

@@ -1,5 +1,6 @@
 //! The shelf: jars, labels, records, next season.
 
+pub mod books;
 pub mod label_drawing;
 pub mod labels;
 pub mod pantry;

@@ -11,7 +11,7 @@ use crate::{Store, StoreError};
 /// What the document says it is.
 pub(crate) const FORMAT: &str = "bodega-records";
 /// Tables in the order in which they refer to one another, with what orders their rows.
-pub(crate) const TABLES: [(&str, &str); 20] = [
+pub(crate) const TABLES: [(&str, &str); 21] = [
     ("canner", "id"),
     ("canner_capacity", "canner_id, jar"),
     ("kitchen", "id"),
@@ -23,6 +23,7 @@ pub(crate) const TABLES: [(&str, &str); 20] = [
     ("lot", "id"),
     ("batch", "id"),
     ("batch_lot", "batch_id, lot_id"),
+    ("food_move", "id"),
     ("canner_load", "id"),
     ("jar", "id"),
     ("jar_past", "id"),

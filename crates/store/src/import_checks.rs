@@ -2,9 +2,9 @@
 
 use bodega_core::measures::ids::{BatchId, LoadId};
 use bodega_core::measures::limits::{
-    ACID_STOCK, ALSO_COUNT, ALSO_MINUTES, ALTITUDE, BRIX, CELSIUS, DAY_SLIP, EVAPORATION, JAR_DIAMETER,
-    JAR_HEIGHT, KETTLE_VOLUME, Limit, PH, PLANT_YIELD, POT_DOSE, POUNDS, PROBE, RACK_HEIGHT, VESSEL_DIAMETER,
-    VESSEL_HEIGHT, WATTS, WEIGHT,
+    ACID_STOCK, ALSO_COUNT, ALSO_MINUTES, ALTITUDE, BRIX, CELSIUS, DAY_SLIP, EVAPORATION, FOOD_AMOUNT,
+    JAR_DIAMETER, JAR_HEIGHT, KETTLE_VOLUME, Limit, PH, PLANT_YIELD, POT_DOSE, POUNDS, PROBE, RACK_HEIGHT,
+    VESSEL_DIAMETER, VESSEL_HEIGHT, WATTS, WEIGHT,
 };
 use bodega_core::measures::names::{FIRST_YEAR, LAST_YEAR, clean_name};
 use bodega_core::records::load::AlsoIn;
@@ -20,7 +20,7 @@ pub(crate) const MOST_FAULTS: usize = 20;
 /// A number that is stored, how many of its units make one of the limit's, and its limit.
 type Number = (&'static str, &'static str, f64, Limit);
 
-const NUMBERS: [Number; 27] = [
+const NUMBERS: [Number; 28] = [
     ("kitchen", "altitude_ft", 1.0, ALTITUDE),
     ("kitchen", "pounds_per_plant", 1.0, PLANT_YIELD),
     ("canner", "inner_diameter_mm", 1.0, VESSEL_DIAMETER),
@@ -47,6 +47,7 @@ const NUMBERS: [Number; 27] = [
     ("cook", "volume_l", 1.0, KETTLE_VOLUME),
     ("cook", "brix", 1.0, BRIX),
     ("cook", "litres_per_hour", 1.0, EVAPORATION),
+    ("food_move", "amount", 1.0, FOOD_AMOUNT),
     ("container", "weight_g", 1000.0, WEIGHT),
     ("day_slip", "minutes", 1.0, DAY_SLIP),
 ];

@@ -10,7 +10,7 @@ use rusqlite::{Connection, params};
 
 use crate::pot::{dosed_pot, settle_pot};
 use crate::rows::jar::{of_load, one};
-use crate::rows::{found, load};
+use crate::rows::{batch as batches, found, load};
 use crate::{Store, StoreError, lineup};
 
 /// Column of a step.
@@ -105,6 +105,8 @@ impl Store {
         if found.clock.has_begun() {
             return Err(StoreError::LoadBegun);
         }
+        // A batch that is not there has no jars.
+        batches::one(&transaction, batch)?;
         let is_counted = |jar: &Jar| jar.size == size && jar.batch == batch;
         lineup::check_room(&transaction, &found.canner, &[(size, 1)])?;
         let counted: Vec<&Jar> = found.jars.iter().filter(|jar| is_counted(jar)).collect();
@@ -116,10 +118,7 @@ impl Store {
             }
             transaction.execute("DELETE FROM jar WHERE id = ?1", [jar.id.0])?;
         }
-        for _ in have..want {
-            let into = lineup::with_room(&transaction, load, size)?;
-            lineup::set_out(&transaction, batch, into, size)?;
-        }
+        lineup::set_out_more(&transaction, batch, load, (size, want.saturating_sub(have)))?;
         settle_pot(&transaction, batch, now)?;
         Ok(transaction.commit()?)
     }

@@ -133,6 +133,18 @@ impl Store {
         self.readable(ids.into_iter().map(|id| one(&connection, id)))
     }
 
+    /// Every cook-down of a batch, on the stove or off it.
+    ///
+    /// # Errors
+    /// [`StoreError::Sqlite`] when the file cannot be read.
+    pub fn batch_cooks(&self, batch: BatchId) -> Result<Vec<Cook>, StoreError> {
+        let connection = self.lock();
+        let sql = "SELECT id FROM cook WHERE batch_id = ?1 AND removed_at IS NULL ORDER BY started_at, id";
+        let mut statement = connection.prepare_cached(sql)?;
+        let ids = ids(&mut statement, [batch.0], CookId)?;
+        self.readable(ids.into_iter().map(|id| one(&connection, id)))
+    }
+
     /// Writes a reading or a drain down.
     ///
     /// # Errors

@@ -23,6 +23,7 @@ mod kettle;
 mod kitchen;
 mod lineup;
 mod mend;
+mod moves;
 mod plan;
 mod pot;
 mod restore;

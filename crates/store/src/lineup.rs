@@ -106,6 +106,51 @@ pub(crate) fn with_room(connection: &Connection, load: LoadId, size: JarSize) ->
     append(connection, wanted.canner.id, wanted.batch.id, wanted.clock.required(), wanted.psi)
 }
 
+/// Sets more jars of a size out for a batch: in this load, then in the waiting ones of the same canner, then in new ones.
+/// Each load is asked once how many it takes, because a thousand jars may be counted in one touch.
+pub(crate) fn set_out_more(
+    connection: &Connection,
+    batch: BatchId,
+    load: LoadId,
+    (size, count): (JarSize, usize),
+) -> Result<(), StoreError> {
+    let wanted = one(connection, load)?;
+    let mut left = count;
+    let mut statement = connection
+        .prepare_cached("SELECT id FROM canner_load WHERE batch_id = ?1 ORDER BY id <> ?2, position")?;
+    let sisters = ids(&mut statement, [wanted.batch.id.0, load.0], LoadId)?;
+    for sister in readable(sisters.into_iter().map(|id| one(connection, id)))? {
+        let is_waiting = !sister.clock.has_begun() && sister.canner.id == wanted.canner.id;
+        if left == 0 || !is_waiting || sister.psi != wanted.psi {
+            continue;
+        }
+        let takes = |more: &u32| {
+            check_room(connection, &sister.canner, &sister.stands_with(&[(size, *more)])).is_ok()
+        };
+        let most = u32::try_from(left).unwrap_or(u32::MAX);
+        let taken = (1..=most).take_while(takes).last().unwrap_or(0);
+        if taken > 0 && sister.clock.required() < wanted.clock.required() {
+            connection.execute(
+                "UPDATE canner_load SET minutes = ?2 WHERE id = ?1",
+                params![sister.id.0, wanted.clock.required().0],
+            )?;
+        }
+        for _ in 0..taken {
+            set_out(connection, batch, sister.id, size)?;
+        }
+        left -= taken as usize;
+    }
+    let full = wanted.canner.room(&read_kitchen(connection)?.outsides()).most_of(size)?.max(1) as usize;
+    while left > 0 {
+        let new = append(connection, wanted.canner.id, wanted.batch.id, wanted.clock.required(), wanted.psi)?;
+        for _ in 0..left.min(full) {
+            set_out(connection, batch, new, size)?;
+        }
+        left = left.saturating_sub(full);
+    }
+    Ok(())
+}
+
 /// Takes a waiting load away that holds no jar and never held one.
 pub(crate) fn remove_empty(connection: &Connection, load: LoadId) -> Result<(), StoreError> {
     connection.execute(

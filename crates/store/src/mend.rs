@@ -10,6 +10,7 @@ use bodega_core::crates::fruit::{Condition, Fault, Kind};
 use bodega_core::jars::acid::Agent;
 use bodega_core::jars::size::JarSize;
 use bodega_core::kettle::{CookWhat, HeatSetting, KettleHeat, TargetKind};
+use bodega_core::ledger::{Food, FoodMeasure, FoodPlace};
 use bodega_core::plan::checklist::Rest;
 use bodega_core::plan::yields::Thickness;
 use bodega_core::shelf::pantry::{Discard, Leaving};
@@ -86,6 +87,7 @@ fn fields() -> Vec<Field> {
         "kettle": "heat" = KettleHeat;
         "cook": "target" = TargetKind, "setting" = HeatSetting;
         "cook_event": "what" = CookWhat;
+        "food_move": "food" = Food, "place" = FoodPlace, "measure" = FoodMeasure;
         "goal": "product" = Product, "medium" = Medium, "pack" = Pack, "thickness" = Thickness, "jar" = JarSize;
     };
     all.extend(["picked_on", "back_on"].map(|column| Field { table: "lot", column, holds: Holds::Day }));

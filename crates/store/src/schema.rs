@@ -22,6 +22,7 @@ pub(crate) const MIGRATIONS: &[M<'static>] = &[
     M::up(include_str!("../migrations/13-whose-spoons.sql")),
     M::up(include_str!("../migrations/14-what-stands-beside.sql")),
     M::up(include_str!("../migrations/15-the-clock-kept.sql")),
+    M::up(include_str!("../migrations/16-where-it-went.sql")),
 ];
 
 /// What a step said.

@@ -109,6 +109,7 @@ export const BOUNDS = {
   "RecountRequest.count": { least: 0, most: 1000 },
   "RetimeRequest.psi": { least: 0, most: 30 },
   "SlipRequest.minutes": { least: -600, most: 600 },
+  "Told.amount": { least: 0.01, most: 5000 },
   "WarmthRequest.jars_c": { least: -30, most: 200 },
   "Weight.value": { least: 0.01, most: 11023 },
   "YieldRequest.weight_kg": { least: 0.01, most: 5000 },

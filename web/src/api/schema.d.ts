@@ -142,6 +142,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/batches/{id}/moves": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Writes down what left a batch beside its jars. */
+        post: operations["add_move"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/batches/{id}/ph": {
         parameters: {
             query?: never;
@@ -1316,6 +1333,23 @@ export interface paths {
         patch: operations["change_lot"];
         trace?: never;
     };
+    "/api/moves/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Takes back what was told of a part. */
+        delete: operations["undo_move"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/network": {
         parameters: {
             query?: never;
@@ -2044,6 +2078,47 @@ export interface components {
             /** @description Whether it was found not to be whole, and another made in its place. */
             set_aside: boolean;
         };
+        /**
+         * @description What a batch's books say.
+         * @enum {string}
+         */
+        BalanceVerdict: "adds_up" | "too_much" | "missing" | "cannot_tell";
+        /** @description The books of a batch: `fruit_g` is the sum of the parts and of what is left. */
+        BalanceView: {
+            /**
+             * Format: double
+             * @description Grams of fruit that came in.
+             */
+            fruit_g: number;
+            /** @description Where they went, as far as it was told or measured. */
+            parts: components["schemas"]["PartView"][];
+            /**
+             * Format: double
+             * @description How far off that may be.
+             */
+            remainder_doubt_g: number;
+            /**
+             * Format: double
+             * @description What nobody told: trimmings, skins and seeds, steam. Below 0 when more came out than went in.
+             */
+            remainder_g: number;
+            /** @description What it most likely is. */
+            rest: string;
+            /** @description The verdict in a sentence. */
+            text: string;
+            /**
+             * Format: double
+             * @description What it leaves at most.
+             */
+            usual_high_g: number;
+            /**
+             * Format: double
+             * @description What this way of working leaves at least.
+             */
+            usual_low_g: number;
+            /** @description Whether it adds up. */
+            verdict: components["schemas"]["BalanceVerdict"];
+        };
         /** @description A column of a table. */
         Band: {
             /** @description Whether the kitchen lies in it. */
@@ -2119,6 +2194,8 @@ export interface components {
         BatchId: number;
         /** @description A batch from the crate to the table. */
         BatchRecord: {
+            /** @description Where its food went. */
+            balance: components["schemas"]["BalanceView"];
             /** @description The batch. */
             batch: components["schemas"]["Batch"];
             /** @description Its fruit. */
@@ -2978,6 +3055,15 @@ export interface components {
              */
             weight_g: number;
         };
+        /** @description A part of a batch that went elsewhere. */
+        ElsewhereRequest: {
+            /** @description What. */
+            food: components["schemas"]["Food"];
+            /** @description Where it went. */
+            place: components["schemas"]["FoodPlace"];
+            /** @description How much. */
+            told: components["schemas"]["Told"];
+        };
         /** @description Something seen or done at the canner. */
         EventRequest: {
             /** @description What. */
@@ -3094,6 +3180,21 @@ export interface components {
             /** @description On, or off so that the boil is lost. */
             flame: boolean;
         };
+        /**
+         * @description What left a batch beside its jars.
+         * @enum {string}
+         */
+        Food: "product" | "thin_juice" | "water" | "trimmings";
+        /**
+         * @description A measure that somebody tells an amount in.
+         * @enum {string}
+         */
+        FoodMeasure: "lb" | "kg" | "cup" | "pint" | "quart" | "gallon" | "litre";
+        /**
+         * @description Where it went.
+         * @enum {string}
+         */
+        FoodPlace: "refrigerator" | "freezer" | "table" | "neighbour" | "discarded";
         /** @description One line of the list. */
         Goal: {
             /**
@@ -4170,6 +4271,11 @@ export interface components {
          * @enum {string}
          */
         Mouth: "regular" | "wide";
+        /**
+         * Format: int64
+         * @description Number of a part of a batch that went elsewhere.
+         */
+        MoveId: number;
         /** @description Which canner a load goes into. */
         MoveRequest: {
             /** @description Number of the canner. */
@@ -4375,6 +4481,24 @@ export interface components {
          * @enum {string}
          */
         Paper: "a4" | "letter";
+        /** @description A part of the fruit and where it went. */
+        PartView: {
+            /**
+             * Format: double
+             * @description How far off that may be either way, in grams.
+             */
+            doubt_g: number;
+            /**
+             * Format: double
+             * @description Grams.
+             */
+            grams: number;
+            id?: components["schemas"]["MoveId"] | null;
+            /** @description The amount as somebody told it. */
+            told?: string | null;
+            /** @description Where, in words. */
+            words: string;
+        };
         /** @description A new passcode. */
         PasscodeRequest: {
             /** @description 8 to 200 letters. */
@@ -5144,6 +5268,16 @@ export interface components {
             done: boolean;
             /** @description The jars. */
             jars: components["schemas"]["JarId"][];
+        };
+        /** @description An amount as somebody told it. */
+        Told: {
+            /**
+             * Format: double
+             * @description How much, 0.01 to 5,000.
+             */
+            amount: number;
+            /** @description Of what measure. */
+            measure: components["schemas"]["FoodMeasure"];
         };
         /** @description A touch that may be given. */
         Touch: {
@@ -6210,6 +6344,128 @@ export interface operations {
             };
             /** @description The disk refuses to read or write */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_move: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ElsewhereRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchRecord"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the home network that is not let in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It does not go with what the records say */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is larger than what is taken */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not what the address takes */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A name that the server does not go by */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk refuses to read or write */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full; nothing was written */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11627,6 +11883,14 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             /** @description The disk refuses to read or write */
             503: {
                 headers: {
@@ -11683,6 +11947,14 @@ export interface operations {
             };
             /** @description A name that the server does not go by */
             421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -13468,6 +13740,87 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk refuses to read or write */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full; nothing was written */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    undo_move: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A device of the home network that is not let in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It does not go with what the records say */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A name that the server does not go by */
+            421: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -68,6 +68,28 @@ export const WORDS = {
     bruised: "bruised",
     dead_vine: "dead vine",
   },
+  Food: {
+    product: "finished food",
+    thin_juice: "thin juice",
+    water: "water poured off",
+    trimmings: "trimmings and skins",
+  },
+  FoodMeasure: {
+    lb: "lb",
+    kg: "kg",
+    cup: "cups",
+    pint: "pints",
+    quart: "quarts",
+    gallon: "gallons",
+    litre: "litres",
+  },
+  FoodPlace: {
+    refrigerator: "refrigerator",
+    freezer: "freezer",
+    table: "dinner",
+    neighbour: "a neighbour",
+    discarded: "thrown away",
+  },
   HeatSetting: {
     low: "low",
     medium: "middle",

@@ -31,6 +31,8 @@ ids! {
     KettleId;
     /// Number of a cook-down.
     CookId;
+    /// Number of a part of a batch that went elsewhere.
+    MoveId;
     /// Number of a taught container.
     ContainerId;
 }

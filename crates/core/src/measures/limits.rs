@@ -69,6 +69,9 @@ pub const ALTITUDE: Limit = Limit {
     max: 30000.0,
     why: "lowest and highest dry land, rounded outward",
 };
+/// A part of a batch that went elsewhere, in whatever measure.
+pub const FOOD_AMOUNT: Limit =
+    Limit { name: "amount", unit: "", min: 0.01, max: 5000.0, why: "a taste; a lorry load" };
 /// Jars of one size in one question.
 pub const JAR_COUNT: Limit =
     Limit { name: "count", unit: "jars", min: 0.0, max: 1000.0, why: "a season's work" };

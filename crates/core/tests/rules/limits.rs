@@ -13,6 +13,7 @@ macro_rules! rows {
 rows!(
     WEIGHT,
     ALTITUDE,
+    FOOD_AMOUNT,
     JAR_COUNT,
     CAPACITY,
     POT_DOSE,

@@ -11,6 +11,7 @@ mod instances;
 mod judge;
 mod kettle;
 mod kitchen;
+mod ledger;
 mod limits;
 mod loads;
 mod messages;

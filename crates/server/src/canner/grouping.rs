@@ -45,7 +45,7 @@ pub(crate) async fn grouping(shared: &web::Data<Shared>) -> Result<Option<Regrou
 }
 
 /// How the waiting loads of every batch would go together in the least time; `null` when none waits.
-#[utoipa::path(responses((status = 200, body = Option<GroupingView>), (status = 409, body = Problem)))]
+#[utoipa::path(responses((status = 200, body = Option<GroupingView>), (status = 409, body = Problem), (status = 422, body = Problem)))]
 #[get("/api/loads/grouping")]
 pub async fn get_grouping(shared: web::Data<Shared>) -> Result<web::Json<Option<GroupingView>>, ApiError> {
     let view = grouping(&shared).await?.map(|grouping| GroupingView {
@@ -60,7 +60,7 @@ pub async fn get_grouping(shared: web::Data<Shared>) -> Result<web::Json<Option<
 }
 
 /// Puts the waiting loads together anew.
-#[utoipa::path(responses((status = 200, body = Vec<LoadView>), (status = 409, body = Problem)))]
+#[utoipa::path(responses((status = 200, body = Vec<LoadView>), (status = 409, body = Problem), (status = 422, body = Problem)))]
 #[put("/api/loads/grouping")]
 pub async fn regroup(shared: web::Data<Shared>) -> Result<web::Json<Vec<LoadView>>, ApiError> {
     let grouping = grouping(&shared).await?;

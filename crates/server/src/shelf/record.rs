@@ -1,9 +1,10 @@
-//! Records of batches over HTTP, and pH readings.
+//! Records of batches over HTTP: pH readings, and what left a batch beside its jars.
 
-use actix_web::{get, post, web};
+use actix_web::{HttpResponse, delete, get, post, web};
 use bodega_core::jars::ph::{PhSample, Remedy};
-use bodega_core::measures::ids::BatchId;
-use bodega_core::measures::limits::{CELSIUS, PH};
+use bodega_core::ledger::{Food, FoodPlace, Told};
+use bodega_core::measures::ids::{BatchId, MoveId};
+use bodega_core::measures::limits::{CELSIUS, FOOD_AMOUNT, PH};
 use bodega_core::records::jar::PhRecord;
 use serde::Deserialize;
 use utoipa::ToSchema;
@@ -68,4 +69,43 @@ pub async fn add_ph(
     });
     let body = done.await?;
     Ok(Created { at: format!("/api/batches/{}/record", body.batch.id), body })
+}
+
+/// A part of a batch that went elsewhere.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct ElsewhereRequest {
+    /// What.
+    pub food: Food,
+    /// Where it went.
+    pub place: FoodPlace,
+    /// How much.
+    pub told: Told,
+}
+
+/// Writes down what left a batch beside its jars.
+#[utoipa::path(params(("id" = i64, Path)), request_body = ElsewhereRequest,
+    responses((status = 201, body = BatchRecord), (status = 404, body = Problem), (status = 422, body = Problem)))]
+#[post("/api/batches/{id}/moves")]
+pub async fn add_move(
+    shared: web::Data<Shared>,
+    id: web::Path<BatchId>,
+    Json(request): Json<ElsewhereRequest>,
+) -> Result<Created<BatchRecord>, ApiError> {
+    FOOD_AMOUNT.check(request.told.amount).named("told.amount")?;
+    let ElsewhereRequest { food, place, told } = request;
+    let done = change(&shared, move |shared| {
+        shared.store.add_move(*id, (food, place), told, shared.clock.now())?;
+        record(shared, *id)
+    });
+    let body = done.await?;
+    Ok(Created { at: format!("/api/batches/{}/record", body.batch.id), body })
+}
+
+/// Takes back what was told of a part.
+#[utoipa::path(params(("id" = i64, Path)), responses((status = 204), (status = 404, body = Problem)))]
+#[delete("/api/moves/{id}")]
+pub async fn undo_move(shared: web::Data<Shared>, id: web::Path<MoveId>) -> Result<HttpResponse, ApiError> {
+    change(&shared, move |shared| shared.store.undo_move(*id, shared.clock.now())).await?;
+    Ok(HttpResponse::NoContent().finish())
 }

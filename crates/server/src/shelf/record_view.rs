@@ -11,6 +11,7 @@ use serde::Serialize;
 use utoipa::ToSchema;
 
 use crate::canner::view::LoadView;
+use crate::shelf::books::{BalanceView, books};
 use crate::shelf::view::JarRecordView;
 use crate::state::Shared;
 
@@ -48,6 +49,8 @@ pub struct BatchRecord {
     pub jars: Vec<JarRecordView>,
     /// pH readings.
     pub ph: Vec<PhView>,
+    /// Where its food went.
+    pub balance: BalanceView,
 }
 
 impl From<PhRecord> for PhView {
@@ -70,8 +73,10 @@ pub(crate) fn record(shared: &Shared, id: BatchId) -> Result<BatchRecord, StoreE
         .filter_map(|load| if_readable(store.load(load)).transpose())
         .map(|load| LoadView::new(shared, load?, &kitchen, now))
         .collect::<Result<_, StoreError>>()?;
+    let batch = store.batch(id)?;
     Ok(BatchRecord {
-        batch: store.batch(id)?,
+        balance: books(shared, &batch, &jars)?,
+        batch,
         household: kitchen.name,
         fruit: store.batch_lots(id)?.into_iter().map(|(lot, weight_g)| Drawn { lot, weight_g }).collect(),
         loads,

@@ -27,6 +27,7 @@ import { Plate } from "../../parts/Plate";
 import { NotAsked, Questions } from "../../parts/Questions";
 import { Touch } from "../../parts/Touch";
 import { PhForm } from "./PhForm";
+import { WhereItWent } from "./WhereItWent";
 
 /** Phases in which nothing more counts. */
 const DONE = new Set(["dropping", "resting", "rested", "lifted"]);
@@ -135,6 +136,7 @@ export function RecordStation() {
           <Loads record={record} />
         </section>
       </div>
+      <WhereItWent record={record} units={units} />
       <h3 className="mt-4 text-xl">Jars</h3>
       <ul className="grid gap-x-6 text-lg sm:grid-cols-2 lg:grid-cols-3">
         {record.jars.map((jar) => (
