@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { useEffect, useSyncExternalStore } from "react";
+import { useEffect, useRef, useSyncExternalStore } from "react";
 import { ask } from "../api/queries";
 import { allowNotifications } from "../parts/useAlarm";
 import { ring, soundState, switchOn } from "../parts/sound";
@@ -11,10 +11,14 @@ export function Awake() {
   const { data: counter } = useQuery(ask.counter());
   const running = counter !== undefined && (counter.canners.length > 0 || counter.kettle !== null);
   const { refused, byFilm } = useScreenAwake(running);
-  // Whatever is touched first lets the page make a sound.
+  // Whatever is touched first lets the page make a sound; this touch itself is not taken away from under the finger.
+  const own = useRef<HTMLDivElement>(null);
   useEffect(() => {
-    document.addEventListener("pointerdown", switchOn);
-    return () => document.removeEventListener("pointerdown", switchOn);
+    const touched = (event: PointerEvent) => {
+      if (!(event.target instanceof Node && own.current?.contains(event.target))) switchOn();
+    };
+    document.addEventListener("pointerdown", touched);
+    return () => document.removeEventListener("pointerdown", touched);
   }, []);
   const hears = useSyncExternalStore(soundState.subscribe, soundState.isOn);
   if (!running || (hears && !refused)) return null;
@@ -24,16 +28,18 @@ export function Awake() {
       ? "Sound is off, and the screen may go dark: touch here"
       : "Sound is off: touch here";
   return (
-    <Touch
-      className="w-full"
-      onPress={() => {
-        switchOn();
-        ring(1);
-        allowNotifications();
-        if (refused) byFilm();
-      }}
-    >
-      {words}
-    </Touch>
+    <div ref={own}>
+      <Touch
+        className="w-full"
+        onPress={() => {
+          switchOn();
+          ring(1);
+          allowNotifications();
+          if (refused) byFilm();
+        }}
+      >
+        {words}
+      </Touch>
+    </div>
   );
 }
