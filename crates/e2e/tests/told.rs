@@ -14,6 +14,12 @@ async fn plan_six_quarts(phone: &Browser, bodega: &Bodega) -> anyhow::Result<()>
     Ok(phone.page.goto(format!("{}/plan", bodega.address)).await?)
 }
 
+/// Waits until the line shows an empty canner: whoever leaves the page while a touch is sent takes it along.
+async fn is_out(phone: &Browser) -> anyhow::Result<()> {
+    phone.find("//nav//a[@data-station=\"canner\"]//strong[.=\"–\"]").await?;
+    Ok(())
+}
+
 #[tokio::test(flavor = "multi_thread")]
 async fn heat_off_too_early_is_said_before_and_after_until_the_full_time_was_counted() -> anyhow::Result<()> {
     let bodega = Bodega::start(&["demo", "--bare", "--pace", FAST])?;
@@ -39,6 +45,7 @@ async fn heat_off_too_early_is_said_before_and_after_until_the_full_time_was_cou
     phone.find("//*[@data-testid=\"clock\"][.=\"Not processed\"]").await?;
     assert_eq!(phone.figure("canner").await?, "Again");
     phone.press("Jars are out").await?;
+    is_out(&phone).await?;
     to("towel").await?;
     phone.sees("Not processed").await?;
     assert_eq!(phone.figure("towel").await?, "6");
@@ -85,6 +92,7 @@ async fn acid_is_said_as_it_was_and_a_jar_without_it_never_reaches_the_shelf() -
     phone.sees("The full 50 minutes are done").await?;
     phone.press("Heat off, lid off").await?;
     phone.press("Jars are out").await?;
+    is_out(&phone).await?;
     to("towel").await?;
     phone.sees("No acid").await?;
     assert_eq!(phone.figure("towel").await?, "1");
@@ -115,6 +123,7 @@ async fn garlic_said_at_the_plan_is_a_stop_at_every_station_after_it() -> anyhow
     phone.find(stop).await?;
     phone.press("Heat off, lid off").await?;
     phone.press("Jars are out").await?;
+    is_out(&phone).await?;
     phone.page.goto(format!("{}/towel", bodega.address)).await?;
     phone.find(stop).await?;
     phone.close().await
