@@ -82,24 +82,39 @@ pub(crate) fn append(
     Ok(LoadId(connection.last_insert_rowid()))
 }
 
+/// A load and the waiting ones of its batch and canner that are like it, itself first.
+fn alike(connection: &Connection, wanted: &CannerLoad) -> Result<Vec<CannerLoad>, StoreError> {
+    let mut statement = connection
+        .prepare_cached("SELECT id FROM canner_load WHERE batch_id = ?1 ORDER BY id <> ?2, position")?;
+    let sisters = ids(&mut statement, [wanted.batch.id.0, wanted.id.0], LoadId)?;
+    let sisters = readable(sisters.into_iter().map(|id| one(connection, id)))?.into_iter();
+    let is_alike = |sister: &CannerLoad| {
+        !sister.clock.has_begun() && sister.canner.id == wanted.canner.id && sister.psi == wanted.psi
+    };
+    Ok(sisters.filter(is_alike).collect())
+}
+
+/// Whether a load takes so many more jars of a size.
+fn takes(connection: &Connection, load: &CannerLoad, size: JarSize, more: u32) -> bool {
+    check_room(connection, &load.canner, &load.stands_with(&[(size, more)])).is_ok()
+}
+
+/// Gives a load the time of the jars that come to it, when they need longer.
+fn lengthen(connection: &Connection, load: &CannerLoad, required: Minutes) -> Result<(), StoreError> {
+    if load.clock.required() < required {
+        connection
+            .execute("UPDATE canner_load SET minutes = ?2 WHERE id = ?1", params![load.id.0, required.0])?;
+    }
+    Ok(())
+}
+
 /// The load that takes one more jar: this one, the next waiting one of its batch and canner with room, or a new one. A
 /// jar that needs longer than the load it goes into gives that load its own time.
 pub(crate) fn with_room(connection: &Connection, load: LoadId, size: JarSize) -> Result<LoadId, StoreError> {
     let wanted = one(connection, load)?;
-    let mut statement = connection
-        .prepare_cached("SELECT id FROM canner_load WHERE batch_id = ?1 ORDER BY id <> ?2, position")?;
-    let sisters = ids(&mut statement, [wanted.batch.id.0, load.0], LoadId)?;
-    for sister in readable(sisters.into_iter().map(|id| one(connection, id)))? {
-        let sizes = sister.stands_with(&[(size, 1)]);
-        let is_waiting = !sister.clock.has_begun() && sister.canner.id == wanted.canner.id;
-        let is_alike = is_waiting && sister.psi == wanted.psi;
-        if is_alike && check_room(connection, &sister.canner, &sizes).is_ok() {
-            if sister.clock.required() < wanted.clock.required() {
-                connection.execute(
-                    "UPDATE canner_load SET minutes = ?2 WHERE id = ?1",
-                    params![sister.id.0, wanted.clock.required().0],
-                )?;
-            }
+    for sister in alike(connection, &wanted)? {
+        if takes(connection, &sister, size, 1) {
+            lengthen(connection, &sister, wanted.clock.required())?;
             return Ok(sister.id);
         }
     }
@@ -116,24 +131,11 @@ pub(crate) fn set_out_more(
 ) -> Result<(), StoreError> {
     let wanted = one(connection, load)?;
     let mut left = count;
-    let mut statement = connection
-        .prepare_cached("SELECT id FROM canner_load WHERE batch_id = ?1 ORDER BY id <> ?2, position")?;
-    let sisters = ids(&mut statement, [wanted.batch.id.0, load.0], LoadId)?;
-    for sister in readable(sisters.into_iter().map(|id| one(connection, id)))? {
-        let is_waiting = !sister.clock.has_begun() && sister.canner.id == wanted.canner.id;
-        if left == 0 || !is_waiting || sister.psi != wanted.psi {
-            continue;
-        }
-        let takes = |more: &u32| {
-            check_room(connection, &sister.canner, &sister.stands_with(&[(size, *more)])).is_ok()
-        };
+    for sister in alike(connection, &wanted)? {
         let most = u32::try_from(left).unwrap_or(u32::MAX);
-        let taken = (1..=most).take_while(takes).last().unwrap_or(0);
-        if taken > 0 && sister.clock.required() < wanted.clock.required() {
-            connection.execute(
-                "UPDATE canner_load SET minutes = ?2 WHERE id = ?1",
-                params![sister.id.0, wanted.clock.required().0],
-            )?;
+        let taken = (1..=most).take_while(|more| takes(connection, &sister, size, *more)).last().unwrap_or(0);
+        if taken > 0 {
+            lengthen(connection, &sister, wanted.clock.required())?;
         }
         for _ in 0..taken {
             set_out(connection, batch, sister.id, size)?;

@@ -40,6 +40,10 @@ export function Choice<T extends string>({
   );
 }
 
+/** All words of a vocabulary as options, in its order. */
+export const allOf = (words: Readonly<Record<string, string>>) =>
+  Object.entries(words).map(([value, text]) => ({ value, text }));
+
 /** Options out of a word list, in a chosen order. */
 export function optionsOf<T extends string>(words: readonly T[], text: Record<T, string>) {
   return words.map((value) => ({ value, text: text[value] }));

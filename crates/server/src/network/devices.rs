@@ -68,14 +68,18 @@ pub struct Devices {
 /// SHA-256 as hexadecimal.
 #[must_use]
 pub fn digest(text: &str) -> String {
-    Sha256::digest(text).iter().map(|byte| format!("{byte:02x}")).collect()
+    hex(&Sha256::digest(text))
+}
+
+fn hex(bytes: &[u8]) -> String {
+    bytes.iter().map(|byte| format!("{byte:02x}")).collect()
 }
 
 /// Thirty-two bytes of chance as hexadecimal.
 fn token() -> Result<String, getrandom::Error> {
     let mut chance = [0_u8; 32];
     getrandom::fill(&mut chance)?;
-    Ok(chance.iter().map(|byte| format!("{byte:02x}")).collect())
+    Ok(hex(&chance))
 }
 
 impl From<&KeptDevice> for Device {

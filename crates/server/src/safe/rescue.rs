@@ -14,6 +14,7 @@ use crate::clock::Clock;
 use crate::door;
 use crate::json::Json;
 use crate::problem::ApiError;
+use crate::shelf::label_drawing::escaped;
 use crate::state::off_thread;
 
 const PAGE: &str = include_str!("../../rescue/page.html");
@@ -38,10 +39,6 @@ enum Choice {
 #[serde(deny_unknown_fields)]
 struct ChoiceRequest {
     choice: Choice,
-}
-
-fn escaped(text: &str) -> String {
-    text.replace('&', "&amp;").replace('<', "&lt;").replace('>', "&gt;").replace('"', "&quot;")
 }
 
 async fn page(offer: web::Data<Offer>) -> HttpResponse {

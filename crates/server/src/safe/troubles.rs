@@ -2,6 +2,7 @@
 
 use std::sync::{Mutex, MutexGuard, PoisonError};
 
+use bodega_core::measures::words::capital;
 use bodega_store::{StoreError, Trouble};
 
 /// What stands.
@@ -51,11 +52,7 @@ impl Troubles {
     #[must_use]
     pub fn said(&self) -> Vec<String> {
         let standing = self.lock();
-        let disk = standing.disk.map(|trouble| {
-            let words = trouble.words();
-            let first = words.chars().next().map(char::to_uppercase).into_iter().flatten();
-            format!("{}.", first.chain(words.chars().skip(1)).collect::<String>())
-        });
+        let disk = standing.disk.map(|trouble| format!("{}.", capital(trouble.words())));
         let backup = standing
             .backup
             .as_ref()

@@ -4,6 +4,7 @@ import { useChange } from "../../api/queries";
 import { WORDS } from "../../api/words.generated";
 import { number, optionalNumber, useFields, useRefusal } from "../../parts/fields";
 import { ChoiceOf, NumberOf } from "../../parts/FormFields";
+import { allOf } from "../../parts/Choice";
 import { Trouble } from "../../parts/Note";
 import { Touch } from "../../parts/Touch";
 import { plain } from "../../parts/units";
@@ -33,10 +34,6 @@ const schema = v.object({
     v.transform((word) => (word === "" ? null : (word as keyof typeof WORDS.Remedy))),
   ),
 });
-
-/** Words of a list as the choices of a form. */
-const choices = (words: Readonly<Record<string, string>>) =>
-  Object.entries(words).map(([value, text]) => ({ value, text }));
 
 /** A reading of a pH meter; it can only add caution. `wasHigh` asks what was done since the one above the line. */
 export function PhForm({ batch, wasHigh }: { batch: number; wasHigh: boolean }) {
@@ -75,7 +72,7 @@ export function PhForm({ batch, wasHigh }: { batch: number; wasHigh: boolean }) 
           scale={plain("°C")}
         />
       </div>
-      <ChoiceOf control={control} name="sample" label="Read of the food" options={choices(WORDS.PhSample)} />
+      <ChoiceOf control={control} name="sample" label="Read of the food" options={allOf(WORDS.PhSample)} />
       <div className="flex flex-wrap gap-x-5 gap-y-3">
         <ChoiceOf control={control} name="calibrated" label="Meter calibrated today?" options={YES_NO} />
         <ChoiceOf control={control} name="compensated" label="Allows for temperature?" options={YES_NO} />
@@ -85,7 +82,7 @@ export function PhForm({ batch, wasHigh }: { batch: number; wasHigh: boolean }) 
           control={control}
           name="did"
           label="What was done since the reading above 4.6?"
-          options={choices(WORDS.Remedy)}
+          options={allOf(WORDS.Remedy)}
         />
       )}
       <div>

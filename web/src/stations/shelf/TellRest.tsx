@@ -5,6 +5,7 @@ import { WORDS } from "../../api/words.generated";
 import { useSay } from "../../counter/notices";
 import { number, useFields, useRefusal } from "../../parts/fields";
 import { ChoiceOf, NumberOf } from "../../parts/FormFields";
+import { allOf } from "../../parts/Choice";
 import { Trouble } from "../../parts/Note";
 import { Touch } from "../../parts/Touch";
 import { plain } from "../../parts/units";
@@ -12,9 +13,6 @@ import { plain } from "../../parts/units";
 type Food = keyof typeof WORDS.Food;
 type Place = keyof typeof WORDS.FoodPlace;
 type Measure = keyof typeof WORDS.FoodMeasure;
-
-const choices = (words: Readonly<Record<string, string>>) =>
-  Object.entries(words).map(([value, text]) => ({ value, text }));
 
 /** A word of a list; nothing is preset, because nothing was seen yet. */
 const word = <T extends string>() =>
@@ -57,11 +55,11 @@ export function TellRest({ batch, metric }: { batch: number; metric: boolean }) 
       aria-label="Something went elsewhere"
       onSubmit={(event) => void handleSubmit((told) => tell.mutate(told))(event)}
     >
-      <ChoiceOf control={control} name="food" label="What went elsewhere" options={choices(WORDS.Food)} />
-      <ChoiceOf control={control} name="place" label="Where to" options={choices(WORDS.FoodPlace)} />
+      <ChoiceOf control={control} name="food" label="What went elsewhere" options={allOf(WORDS.Food)} />
+      <ChoiceOf control={control} name="place" label="Where to" options={allOf(WORDS.FoodPlace)} />
       <div className="flex flex-wrap items-end gap-3">
         <NumberOf control={control} name="amount" label="How much" bound="Told.amount" scale={plain("")} />
-        <ChoiceOf control={control} name="measure" label="Of" options={choices(WORDS.FoodMeasure)} />
+        <ChoiceOf control={control} name="measure" label="Of" options={allOf(WORDS.FoodMeasure)} />
       </div>
       <div>
         <Touch submit>Into the books</Touch>
