@@ -30,9 +30,10 @@ export class Kept extends Error {
 export async function reach(request: Request): Promise<Response> {
   const path = new URL(request.url).pathname;
   const isChange = request.method !== "GET" && !QUESTIONS.some((question) => path.startsWith(question));
-  const body = isChange && request.body !== null ? await request.clone().text() : null;
+  const again = isChange ? request.clone() : null;
   try {
-    const response = await fetch(request);
+    // A change goes out in the same breath as the touch, and arrives though the page is left right after it.
+    const response = await fetch(request, { keepalive: isChange });
     // The last known state is no answer of the kitchen's.
     const isKept = response.headers.has(KEPT_AT);
     keep.heard(!isKept);
@@ -41,8 +42,8 @@ export async function reach(request: Request): Promise<Response> {
   } catch (error) {
     if (request.signal.aborted) throw error;
     keep.heard(false);
-    if (!isChange) throw error;
-    keep.add({ method: request.method, path, body });
+    if (again === null) throw error;
+    keep.add({ method: request.method, path, body: again.body === null ? null : await again.text() });
     throw new Kept();
   }
 }
