@@ -21,6 +21,7 @@ import { PlanStation } from "./stations/plan/view";
 import { SplitStation } from "./stations/plan/SplitStation";
 import { LabelsPage } from "./stations/labels/view";
 import { JarStation } from "./stations/shelf/JarStation";
+import { DayBooksStation } from "./stations/shelf/DayBooksStation";
 import { RecordStation } from "./stations/shelf/RecordStation";
 import { ShelfStation } from "./stations/shelf/view";
 import { TowelStation } from "./stations/towel/view";
@@ -59,6 +60,8 @@ const router = createBrowserRouter([
       { path: "/shelf", element: <ShelfStation /> },
       { path: "/jar/:id", element: <JarStation /> },
       { path: "/batches/:id/record", element: <RecordStation /> },
+      { path: "/books", element: <DayBooksStation /> },
+      { path: "/books/:day", element: <DayBooksStation /> },
       { path: "/almanac", element: <AlmanacStation /> },
       { path: "/kitchen", element: <KitchenStation /> },
       { path: "*", element: <Navigate to="/crates" replace /> },

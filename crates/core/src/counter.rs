@@ -6,7 +6,11 @@ use crate::canner::beside::waits_too_long_from;
 use crate::canner::events::Phase;
 use crate::canner::moment::said;
 use crate::canner::probe::Suggestion;
+use crate::kettle::TargetKind;
+use crate::kettle::goal::{Held, Timer, held};
 use crate::measures::moment::Moment;
+use crate::measures::units::Temperature;
+use crate::records::kitchen::Units;
 use crate::records::load::CannerLoad;
 use crate::towel::seal::Wrong;
 
@@ -66,20 +70,56 @@ pub fn of_bench(load: &CannerLoad) -> Option<Call> {
     Some(Call::once("Filled jars wait for the canner", waits_too_long_from(load)?))
 }
 
-/// Juice is held between these, in degrees Celsius: 190 and 200 °F. Common practice, no source.
-const HOLD_FROM_C: f64 = 87.8;
-const HOLD_TO_C: f64 = 93.3;
+/// A kettle on the stove, as far as it calls for somebody.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Cooking {
+    /// What the household calls it.
+    pub name: String,
+    /// What its target means.
+    pub goal: TargetKind,
+    /// The clock of a goal that has one.
+    pub timer: Option<Timer>,
+    /// When it is done.
+    pub finish: Moment,
+    /// What a probe in it reads.
+    pub temp: Option<Temperature>,
+}
 
-/// What a kettle calls for: its mark at its expected finish, and what a probe in it reads.
+/// What a kettle calls for: its mark at its expected finish, the end of its time once that runs, and what a probe says of
+/// juice that is to be held hot; never of anything else. With several kettles each names itself.
 #[must_use]
-pub fn of_kettle(finish: Moment, temp_c: Option<f64>, now: Moment) -> Vec<Call> {
-    let hot = match temp_c {
-        Some(celsius) if celsius >= HOLD_TO_C => Some("The kettle is at 200 °F, 93 °C: turn it down"),
-        Some(celsius) if celsius >= HOLD_FROM_C => Some("The kettle is at 190 °F, 88 °C"),
-        _ => None,
+pub fn of_kettle(
+    cooking: &Cooking,
+    between: (Temperature, Temperature),
+    units: Units,
+    is_one: bool,
+    now: Moment,
+) -> Vec<Call> {
+    let name = |text: String| {
+        if is_one {
+            text
+        } else {
+            format!("{}: {}", cooking.name, text.replacen("The kettle is", "It is", 1))
+        }
     };
-    let mark = Call::new("The kettle is at its mark", finish);
-    std::iter::once(mark).chain(hot.map(|text| Call::once(text, now))).collect()
+    let done = match (cooking.goal, cooking.timer) {
+        (TargetKind::HoldMinutes, Some(timer)) => timer.since.map(|_| "The juice was held hot for its time"),
+        (TargetKind::BoilMinutes, Some(timer)) => timer.since.map(|_| "It has simmered for its time"),
+        (TargetKind::ToBoil, Some(timer)) => timer.since.map(|_| "It boils: take it off and fill"),
+        _ => Some("The kettle is at its mark"),
+    };
+    let done = done.map(|text| Call::new(name(text.to_owned()), cooking.finish));
+    let holds = cooking.goal == TargetKind::HoldMinutes;
+    let probe = cooking.temp.filter(|_| holds).and_then(|temp| match held(temp, between) {
+        Held::Cool => None,
+        Held::Hot => {
+            // Once its clock runs it is known to be hot.
+            let is_news = cooking.timer.is_some_and(|timer| timer.since.is_none());
+            is_news.then(|| format!("The juice is at {}: hot enough", units.temperature(between.0)))
+        }
+        Held::TooHot => Some(format!("The juice is at {}: turn it down", units.temperature(between.1))),
+    });
+    done.into_iter().chain(probe.map(|text| Call::once(name(text), now))).collect()
 }
 
 /// Jars on the towel with something wrong that cannot wait; a lid that failed waits for whoever looks at lids.

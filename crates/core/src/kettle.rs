@@ -5,6 +5,7 @@
 
 pub mod cooking;
 pub mod finish;
+pub mod goal;
 
 use uom::si::available_energy::kilojoule_per_kilogram;
 use uom::si::energy::kilojoule;
@@ -83,6 +84,12 @@ vocabulary! {
         Brix = "brix", "°Brix";
         /// Litres.
         VolumeL = "volume_l", "litres";
+        /// Minutes of simmering, from the boil on.
+        BoilMinutes = "boil_minutes", "minutes of simmering";
+        /// Minutes held hot without boiling.
+        HoldMinutes = "hold_minutes", "minutes held hot";
+        /// Brought to the boil and not boiled down; the value says nothing.
+        ToBoil = "to_boil", "brought to the boil";
     }
 }
 
@@ -97,10 +104,18 @@ vocabulary! {
         MassKg = "mass_kg", "weight";
         /// °Brix.
         Brix = "brix", "°Brix";
-        /// Litres drained off.
-        DrainL = "drain_l", "drained off";
+        /// Litres taken off, well mixed.
+        DrainL = "drain_l", "taken off";
+        /// Litres of thin juice ladled off; the pulp stays.
+        LadleL = "ladle_l", "ladled off";
+        /// Litres that went in while it cooked.
+        AddL = "add_l", "more went in";
         /// Temperature in degrees Celsius.
         TempC = "temp_c", "temperature";
+        /// It boils now; the value says nothing.
+        Boils = "boils", "it boils";
+        /// It is as hot as it is to be held; the value says nothing.
+        HotEnough = "hot_enough", "hot enough";
         /// The lid went on; the value says nothing.
         LidOn = "lid_on", "lid on";
         /// The lid came off; the value says nothing.
@@ -123,6 +138,12 @@ impl CookWhat {
             HeatSetting::Medium => Self::HeatMedium,
             HeatSetting::High => Self::HeatHigh,
         }
+    }
+
+    /// Whether it took food off the kettle.
+    #[must_use]
+    pub const fn takes_off(self) -> bool {
+        matches!(self, Self::DrainL | Self::LadleL)
     }
 
     /// The setting that this entry turned the heat to, if it did.
@@ -296,6 +317,8 @@ pub enum Target {
     Brix(f64),
     /// So much in the kettle, whatever was drained.
     Volume(Volume),
+    /// No mark: done at a time from the start of heating.
+    At(Time),
 }
 
 impl Target {
@@ -304,7 +327,7 @@ impl Target {
         match self {
             Self::FractionLeft(share) => Some(start.boiled_to(start.volume() * share).brix()),
             Self::Brix(brix) => Some(brix),
-            Self::Volume(_) => None,
+            Self::Volume(_) | Self::At(_) => None,
         }
     }
 
@@ -314,7 +337,7 @@ impl Target {
         match (self, self.brix_from(start)) {
             (_, Some(brix)) => Contents::of_solids(solids, brix),
             (Self::Volume(volume), None) => Contents { solids, ..start }.boiled_to(volume),
-            (Self::FractionLeft(_) | Self::Brix(_), None) => start,
+            (Self::FractionLeft(_) | Self::Brix(_) | Self::At(_), None) => Contents { solids, ..start },
         }
     }
 }

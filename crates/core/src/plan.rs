@@ -2,6 +2,8 @@
 
 pub mod batch;
 pub mod checklist;
+pub mod making;
 pub mod outlook;
 pub mod split;
+pub mod stuff;
 pub mod yields;

@@ -37,6 +37,8 @@ pub enum Hand {
     Rate(MassRate),
     /// A volume was drained off.
     Drained(Volume),
+    /// More went in.
+    Added(Contents),
 }
 
 /// A kettle on the stove, seen by one instrument.
@@ -74,6 +76,9 @@ impl SimulatedKettle {
             match hand {
                 Hand::Rate(to) => rate = *to,
                 Hand::Drained(volume) => here = here.drained(*volume),
+                Hand::Added(more) => {
+                    here = Contents { mass: here.mass + more.mass, solids: here.solids + more.solids };
+                }
             }
         }
         boil(here, rate, since, now)

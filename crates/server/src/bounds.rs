@@ -3,12 +3,12 @@
 
 use bodega_core::measures::limits::{
     ACID_STOCK, ADDITION, ALSO_COUNT, ALSO_MINUTES, ALTITUDE, BOTTLE, BOTTLE_AGE, BRIX, CELSIUS, CHOICE,
-    DAY_LAG, DAY_LENGTH, DAY_MINUTES, DAY_RESOURCE, DAY_SLIP, DEPTH_READ, DOSE_AMOUNT, EFFICIENCY,
-    EVAPORATION, FOOD_AMOUNT, FRACTION_LEFT, HEADSPACE, HELP, HOURS, JAR_COUNT, JAR_DIAMETER, JAR_HEIGHT,
-    JAR_STOCK, KETTLE_VOLUME, LABEL_GAP, LABEL_SIDE, LABEL_START, LATITUDE, LEAVES, LOG_MINUTE, LONGITUDE,
-    Limit, MINUTES, PH, PLANT_YIELD, POT_DOSE, POUNDS, PREFERENCE, PROBE, RACK_HEIGHT, RIPE_SHARE,
-    SEARCH_TIME, SHELF_YEAR, THERMOMETER_ERROR, TURNAROUND, VESSEL_DIAMETER, VESSEL_HEIGHT, WATER_COVER,
-    WATTS, WEIGHT, WEIGHT_READ,
+    COOK_MINUTES, DAY_LAG, DAY_LENGTH, DAY_MINUTES, DAY_RESOURCE, DAY_SLIP, DEPTH_READ, DOSE_AMOUNT,
+    EFFICIENCY, EVAPORATION, FOOD_AMOUNT, FRACTION_LEFT, HEADSPACE, HELP, HOURS, JAR_COUNT, JAR_DIAMETER,
+    JAR_HEIGHT, JAR_STOCK, KETTLE_VOLUME, LABEL_GAP, LABEL_SIDE, LABEL_START, LATITUDE, LEAVES, LOG_MINUTE,
+    LONGITUDE, Limit, MINUTES, PACKS, PH, PLANT_YIELD, POT_DOSE, POUNDS, PREFERENCE, PROBE, RACK_HEIGHT,
+    RIPE_SHARE, SEARCH_TIME, SHELF_YEAR, THERMOMETER_ERROR, TURNAROUND, VESSEL_DIAMETER, VESSEL_HEIGHT,
+    WATER_COVER, WATTS, WEIGHT, WEIGHT_READ,
 };
 use serde_json::{Value, json};
 
@@ -49,9 +49,21 @@ const OF_SCHEMAS: &[(&str, Fields)] = &[
         &[
             ("brix", BRIX),
             ("depth_mm", DEPTH_READ),
+            ("add_l", KETTLE_VOLUME),
             ("drain_l", KETTLE_VOLUME),
+            ("ladle_l", KETTLE_VOLUME),
             ("mass_kg", WEIGHT),
             ("temp_c", PROBE),
+            ("volume_l", KETTLE_VOLUME),
+        ],
+    ),
+    (
+        "CookGoal",
+        &[
+            ("boil_minutes", COOK_MINUTES),
+            ("brix", BRIX),
+            ("fraction_left", FRACTION_LEFT),
+            ("hold_minutes", COOK_MINUTES),
             ("volume_l", KETTLE_VOLUME),
         ],
     ),
@@ -108,6 +120,7 @@ const OF_SCHEMAS: &[(&str, Fields)] = &[
         ],
     ),
     ("Measured", &[("amount", DOSE_AMOUNT), ("bottle_ml", BOTTLE)]),
+    ("FoodMoveRequest", &[("packs", PACKS)]),
     ("NewKettleRequest", &[("depth_mm", VESSEL_HEIGHT), ("inner_diameter_mm", VESSEL_DIAMETER)]),
     ("PhRequest", &[("ph", PH), ("sample_c", CELSIUS)]),
     ("Pin", &[("choice", CHOICE), ("jars", JAR_COUNT)]),

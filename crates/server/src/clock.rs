@@ -4,7 +4,7 @@ use std::sync::atomic::{AtomicI64, Ordering};
 
 use bodega_core::measures::moment::Moment;
 use bodega_store::KeptClock;
-use jiff::civil::{Date, date};
+use jiff::civil::Date;
 use jiff::tz::TimeZone;
 use jiff::{Span, Timestamp, ZonedDateTime};
 use rustix::time::{ClockId, clock_gettime};
@@ -152,11 +152,17 @@ pub fn day_after_months(moment: Moment, months: i32) -> Date {
     day.checked_add(Span::new().months(months)).unwrap_or(day)
 }
 
-/// The first moment of a year, local time.
+/// The first moment of a day, local time.
+#[must_use]
+pub fn start_of(day: Date) -> Moment {
+    let zoned = day.to_zoned_datetime(TimeZone::system());
+    Moment(zoned.map_or(0, |zoned| zoned.timestamp().as_millisecond()))
+}
+
+/// The first moment of a year, local time; `None` for a year that no calendar has.
 #[must_use]
 pub fn start_of_year(year: i16) -> Option<Moment> {
-    let zoned = date(year, 1, 1).to_zoned_datetime(TimeZone::system()).ok()?;
-    Some(Moment(zoned.timestamp().as_millisecond()))
+    Date::new(year, 1, 1).ok().map(start_of)
 }
 
 /// The moment of the same local day at so many minutes after midnight as the clock on the wall shows them, on a day when

@@ -10,6 +10,7 @@ use bodega_core::jars::bench::JarStep;
 use bodega_core::jars::claims::Claims;
 use bodega_core::jars::size::{JarSize, Mouth};
 use bodega_core::kettle::{CookWhat, HeatSetting, KettleHeat, TargetKind};
+use bodega_core::ledger::food::Food;
 use bodega_core::measures::ids::{JarId, LoadId, LotId};
 use bodega_core::measures::moment::{Minutes, Moment};
 use bodega_core::plan::yields::Thickness;
@@ -89,8 +90,17 @@ impl Season<'_> {
     ) -> Result<LotId, StoreError> {
         let at = self.now.plus_minutes(-days_ago * DAY);
         let back_on = (condition == Condition::Unripe).then(|| day_of(at.plus_minutes(SILL_DAYS * DAY)));
-        let lot =
-            NewLot { picked_on: day_of(at), kind, condition, fault: None, back_on, frozen: false, weight_g };
+        let lot = NewLot {
+            food: Food::Fruit,
+            told: None,
+            picked_on: day_of(at),
+            kind,
+            condition,
+            fault: None,
+            back_on,
+            frozen: false,
+            weight_g,
+        };
         Ok(self.store.add_lot(&lot, at)?.id)
     }
 
@@ -103,6 +113,8 @@ impl Season<'_> {
         recipe: Recipe,
     ) -> Result<Vec<LoadId>, StoreError> {
         let lot = NewLot {
+            food: Food::Fruit,
+            told: None,
             picked_on: day_of(at.plus_minutes(-DAY)),
             kind,
             condition: Condition::FirmRipe,
@@ -298,7 +310,7 @@ pub fn fill(store: &Store, now: Moment) -> Result<(), StoreError> {
             let at = now.plus_minutes(-ago);
             store.add_cook_event(
                 cook.id,
-                &CookEvent { at, what: CookWhat::DepthMm, value, simulated: false },
+                &CookEvent { at, what: CookWhat::DepthMm, value, simulated: false, booked: false },
             )?;
         }
     }

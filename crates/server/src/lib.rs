@@ -17,6 +17,7 @@ pub mod created;
 pub mod day;
 pub mod demo;
 pub mod door;
+pub mod food;
 pub mod health;
 pub mod jars;
 pub mod json;

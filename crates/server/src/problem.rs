@@ -169,6 +169,8 @@ fn store_parts(error: &StoreError) -> (StatusCode, &'static str, Option<String>)
     match error {
         StoreError::NotFound { .. } => (StatusCode::NOT_FOUND, "not_found", Some("id".to_owned())),
         StoreError::Overdrawn { .. } => conflict("lot_overdrawn", Some("weight")),
+        StoreError::ColdShort { .. } => conflict("cold_short", Some("told")),
+        StoreError::MovedOn => conflict("moved_on", None),
         StoreError::BelowZero => conflict("below_zero", Some("weight")),
         StoreError::NotForJars { .. } => conflict("not_for_jars", Some("lots")),
         StoreError::NotMeasured(not) => {

@@ -1,6 +1,8 @@
 //! The shelf: jars, labels, records, next season.
 
 pub mod books;
+pub mod cold;
+pub mod day_books;
 pub mod label_drawing;
 pub mod labels;
 pub mod pantry;

@@ -12,7 +12,7 @@ use bodega_core::jars::spoons::{DoseMeasure, Spoons};
 use bodega_core::judge::Severity;
 use bodega_core::judge::case::{JarKind, LidState};
 use bodega_core::kettle::{CookWhat, HeatSetting, KettleHeat};
-use bodega_core::ledger::{Food, FoodMeasure, FoodPlace};
+use bodega_core::ledger::food::{Food, FoodMeasure, FoodPlace};
 use bodega_core::plan::checklist::{Rest, Station};
 use bodega_core::plan::yields::Thickness;
 use bodega_core::shelf::label_sheet::{Paper, Shape};

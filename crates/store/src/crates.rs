@@ -9,10 +9,10 @@ use rusqlite::{Connection, params};
 use crate::rows::lot::{SELECT, one, read};
 use crate::{Store, StoreError};
 
-fn insert(connection: &Connection, lot: &NewLot, now: Moment) -> Result<Lot, StoreError> {
+pub(crate) fn insert(connection: &Connection, lot: &NewLot, now: Moment) -> Result<Lot, StoreError> {
     connection.execute(
-        "INSERT INTO lot (picked_on, kind, condition, fault, back_on, frozen, weight_g, added_at)
-         VALUES (?1, ?2, ?3, ?4, ?5, ?6, ?7, ?8)",
+        "INSERT INTO lot (picked_on, kind, condition, fault, back_on, frozen, weight_g, added_at, food, amount, measure)
+         VALUES (?1, ?2, ?3, ?4, ?5, ?6, ?7, ?8, ?9, ?10, ?11)",
         params![
             lot.picked_on.to_string(),
             lot.kind.word(),
@@ -21,7 +21,10 @@ fn insert(connection: &Connection, lot: &NewLot, now: Moment) -> Result<Lot, Sto
             lot.back_on.map(|day| day.to_string()),
             lot.frozen,
             lot.weight_g,
-            now.0
+            now.0,
+            lot.food.word(),
+            lot.told.map(|told| told.amount),
+            lot.told.map(|told| told.measure.word())
         ],
     )?;
     one(connection, LotId(connection.last_insert_rowid()))
@@ -42,7 +45,7 @@ impl Store {
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn lots(&self) -> Result<Vec<Lot>, StoreError> {
         let connection = self.lock();
-        let sql = format!("{SELECT} WHERE removed_at IS NULL AND left_g > 0 ORDER BY picked_on, lot.id");
+        let sql = format!("{SELECT} WHERE lot.removed_at IS NULL AND left_g > 0 ORDER BY picked_on, lot.id");
         let mut statement = connection.prepare_cached(&sql)?;
         self.readable(statement.query_map([], read)?)
     }
@@ -67,13 +70,27 @@ impl Store {
         Ok(added)
     }
 
-    /// Every lot that was weighed in, used up ones too, oldest first.
+    /// Everything that was weighed in, used up lots too, oldest first; what another batch gave is no harvest.
     ///
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn harvest(&self) -> Result<Vec<Lot>, StoreError> {
-        let sql = format!("{SELECT} WHERE removed_at IS NULL ORDER BY picked_on, lot.id");
+        let sql =
+            format!("{SELECT} WHERE lot.removed_at IS NULL AND NOT moved_in ORDER BY picked_on, lot.id");
         self.look_long(|connection| self.readable(connection.prepare(&sql)?.query_map([], read)?))
+    }
+
+    /// What came onto the line between two moments, used up or not, oldest first.
+    ///
+    /// # Errors
+    /// [`StoreError::Sqlite`] when the file cannot be read.
+    pub fn lots_between(&self, from: Moment, before: Moment) -> Result<Vec<Lot>, StoreError> {
+        let connection = self.lock();
+        let sql = format!(
+            "{SELECT} WHERE lot.removed_at IS NULL AND added_at >= ?1 AND added_at < ?2 ORDER BY lot.id"
+        );
+        let mut statement = connection.prepare_cached(&sql)?;
+        self.readable(statement.query_map([from.0, before.0], read)?)
     }
 
     /// Corrects a lot, takes it off the line or puts it back.
@@ -98,6 +115,13 @@ impl Store {
                 ],
             )
             .map_err(StoreError::from_write)?;
+        for (column, since) in [("chilled_at", change.chilled), ("thawed_at", change.thawed)] {
+            let Some(since) = since else { continue };
+            transaction.execute(
+                &format!("UPDATE lot SET {column} = ?2 WHERE id = ?1"),
+                params![id.0, since.then_some(now.0)],
+            )?;
+        }
         if let Some(removed) = change.removed {
             transaction.execute(
                 "UPDATE lot SET removed_at = ?2 WHERE id = ?1",

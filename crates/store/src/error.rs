@@ -35,6 +35,20 @@ pub enum StoreError {
     /// A correction or a restore would leave less than nothing of a lot.
     #[error("that would leave less than nothing of a lot, because batches have drawn on it")]
     BelowZero,
+    /// Less is left in the cold than was asked for.
+    #[error(
+        "{} is left of it; take less",
+        packs.map_or_else(|| format!("{left_g} g"), |packs| format!("{packs} packs or {left_g} g"))
+    )]
+    ColdShort {
+        /// Grams that are left.
+        left_g: i64,
+        /// Packs that are left.
+        packs: Option<u32>,
+    },
+    /// Some of what is to be taken back went further.
+    #[error("some of it went further since; take that back first")]
+    MovedOn,
     /// The lot is held back or out.
     #[error("lot {lot} is {condition} and is not canned")]
     NotForJars {
@@ -101,8 +115,8 @@ pub enum StoreError {
         /// Its code.
         code: String,
     },
-    /// The batch cooks, or has cooked.
-    #[error("batch {code} has been on the stove; finish it today")]
+    /// The batch cooks.
+    #[error("batch {code} is on the stove; take it off first")]
     OnStove {
         /// Its code.
         code: String,

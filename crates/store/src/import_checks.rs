@@ -3,8 +3,8 @@
 use bodega_core::measures::ids::{BatchId, LoadId};
 use bodega_core::measures::limits::{
     ACID_STOCK, ALSO_COUNT, ALSO_MINUTES, ALTITUDE, BRIX, CELSIUS, DAY_SLIP, EVAPORATION, FOOD_AMOUNT,
-    JAR_DIAMETER, JAR_HEIGHT, KETTLE_VOLUME, Limit, PH, PLANT_YIELD, POT_DOSE, POUNDS, PROBE, RACK_HEIGHT,
-    VESSEL_DIAMETER, VESSEL_HEIGHT, WATTS, WEIGHT,
+    JAR_DIAMETER, JAR_HEIGHT, KETTLE_VOLUME, Limit, PACKS, PH, PLANT_YIELD, POT_DOSE, POUNDS, PROBE,
+    RACK_HEIGHT, VESSEL_DIAMETER, VESSEL_HEIGHT, WATTS, WEIGHT,
 };
 use bodega_core::measures::names::{FIRST_YEAR, LAST_YEAR, clean_name};
 use bodega_core::records::load::AlsoIn;
@@ -20,7 +20,7 @@ pub(crate) const MOST_FAULTS: usize = 20;
 /// A number that is stored, how many of its units make one of the limit's, and its limit.
 type Number = (&'static str, &'static str, f64, Limit);
 
-const NUMBERS: [Number; 28] = [
+const NUMBERS: [Number; 30] = [
     ("kitchen", "altitude_ft", 1.0, ALTITUDE),
     ("kitchen", "pounds_per_plant", 1.0, PLANT_YIELD),
     ("canner", "inner_diameter_mm", 1.0, VESSEL_DIAMETER),
@@ -34,10 +34,10 @@ const NUMBERS: [Number; 28] = [
     ("stock", "amount", 1.0, ACID_STOCK),
     ("kettle", "inner_diameter_mm", 1.0, VESSEL_DIAMETER),
     ("kettle", "depth_mm", 1.0, VESSEL_HEIGHT),
-    ("lot", "weight_g", 1000.0, WEIGHT),
+    // Whatever was left of something may have become a lot, been moved or been drawn.
+    ("lot", "weight_g", 1000.0, Limit { min: 0.0, ..WEIGHT }),
     ("batch", "altitude_ft", 1.0, ALTITUDE),
     ("batch", "pot_dose_tsp", 1.0, POT_DOSE),
-    // Whatever was left of a lot may have been drawn.
     ("batch_lot", "weight_g", 1000.0, Limit { min: 0.0, ..WEIGHT }),
     ("canner_load", "psi", 1.0, POUNDS),
     ("canner_load", "jars_c", 1.0, CELSIUS),
@@ -47,7 +47,9 @@ const NUMBERS: [Number; 28] = [
     ("cook", "volume_l", 1.0, KETTLE_VOLUME),
     ("cook", "brix", 1.0, BRIX),
     ("cook", "litres_per_hour", 1.0, EVAPORATION),
-    ("food_move", "amount", 1.0, FOOD_AMOUNT),
+    ("food_move", "amount", 1.0, Limit { min: 0.0, ..FOOD_AMOUNT }),
+    ("food_move", "packs", 1.0, PACKS),
+    ("lot", "amount", 1.0, Limit { min: 0.0, ..FOOD_AMOUNT }),
     ("container", "weight_g", 1000.0, WEIGHT),
     ("day_slip", "minutes", 1.0, DAY_SLIP),
 ];

@@ -2,12 +2,37 @@
 
 use bodega_core::measures::ids::{BatchId, CookId, KettleId};
 use bodega_core::measures::moment::Moment;
+use bodega_core::records::batch::Draw;
 use bodega_core::records::cook::{Cook, CookEvent, Kettle, NewCook, NewKettle};
-use rusqlite::{OptionalExtension, params};
+use bodega_core::records::moved::NewMove;
+use jiff::civil::Date;
+use rusqlite::{Connection, OptionalExtension, params};
 
 use crate::rows::cook::{one, read_kettle};
-use crate::rows::{check_name_free, found, ids};
-use crate::{Store, StoreError};
+use crate::rows::{check_name_free, found, ids, lot};
+use crate::{Store, StoreError, moves};
+
+/// Adds a line to the log; gives its number.
+fn insert_event(
+    connection: &Connection,
+    cook: CookId,
+    event: &CookEvent,
+    drawn: Option<Draw>,
+) -> Result<i64, StoreError> {
+    connection.execute(
+        "INSERT INTO cook_event (cook_id, at, what, value, simulated, lot_id, lot_g) VALUES (?1, ?2, ?3, ?4, ?5, ?6, ?7)",
+        params![
+            cook.0,
+            event.at.0,
+            event.what.word(),
+            event.value,
+            event.simulated,
+            drawn.map(|drawn| drawn.lot.0),
+            drawn.map(|drawn| drawn.weight_g)
+        ],
+    )?;
+    Ok(connection.last_insert_rowid())
+}
 
 impl Store {
     /// One kettle.
@@ -145,35 +170,107 @@ impl Store {
         self.readable(ids.into_iter().map(|id| one(&connection, id)))
     }
 
-    /// Writes a reading or a drain down.
+    /// Writes a reading or a touch down.
     ///
     /// # Errors
     /// [`StoreError::NotFound`].
     pub fn add_cook_event(&self, cook: CookId, event: &CookEvent) -> Result<Cook, StoreError> {
         let connection = self.lock();
         one(&connection, cook)?;
-        connection.execute(
-            "INSERT INTO cook_event (cook_id, at, what, value, simulated) VALUES (?1, ?2, ?3, ?4, ?5)",
-            params![cook.0, event.at.0, event.what.word(), event.value, event.simulated],
-        )?;
+        insert_event(&connection, cook, event, None)?;
         one(&connection, cook)
     }
 
-    /// Takes the last line of the log back; the record of it stays.
+    /// Writes down that something was taken off, and where it went.
     ///
     /// # Errors
-    /// [`StoreError::NothingToUndo`]; [`StoreError::NotFound`].
-    pub fn undo_cook_event(&self, cook: CookId, at: Moment, now: Moment) -> Result<Cook, StoreError> {
-        let connection = self.lock();
-        let changed = connection.execute(
-            "UPDATE cook_event SET undone_at = coalesce(undone_at, ?3) WHERE id =
-             (SELECT max(id) FROM cook_event WHERE cook_id = ?1 AND at = ?2)",
-            params![cook.0, at.0, now.0],
-        )?;
-        if changed == 0 {
-            return Err(StoreError::NothingToUndo);
+    /// As [`Self::add_move`].
+    pub fn take_off(
+        &self,
+        cook: CookId,
+        event: &CookEvent,
+        went: Option<&NewMove>,
+        day: Date,
+    ) -> Result<Cook, StoreError> {
+        let mut connection = self.lock();
+        let transaction = connection.transaction()?;
+        one(&transaction, cook)?;
+        let line = insert_event(&transaction, cook, event, None)?;
+        if let Some(went) = went {
+            moves::add(&transaction, went, Some(line), event.at, day)?;
         }
-        one(&connection, cook)
+        let done = one(&transaction, cook)?;
+        transaction.commit()?;
+        Ok(done)
+    }
+
+    /// Writes down that more went in, drawn from a lot for the kettle's batch.
+    ///
+    /// # Errors
+    /// [`StoreError::Overdrawn`] when the lot does not hold so much; [`StoreError::NotFound`].
+    pub fn add_more(&self, cook: CookId, event: &CookEvent, drawn: Option<Draw>) -> Result<Cook, StoreError> {
+        let mut connection = self.lock();
+        let transaction = connection.transaction()?;
+        let batch = one(&transaction, cook)?.batch;
+        if let (Some(drawn), Some(batch)) = (drawn, batch) {
+            let lot = lot::on_line(&transaction, drawn.lot)?;
+            if lot.left_g < drawn.weight_g {
+                return Err(StoreError::Overdrawn {
+                    lot: lot.id,
+                    left_g: lot.left_g,
+                    wanted_g: drawn.weight_g,
+                });
+            }
+            transaction.execute(
+                "INSERT INTO batch_lot (batch_id, lot_id, weight_g) VALUES (?1, ?2, ?3)
+                 ON CONFLICT (batch_id, lot_id) DO UPDATE SET weight_g = weight_g + excluded.weight_g",
+                params![batch.0, drawn.lot.0, drawn.weight_g],
+            )?;
+        }
+        insert_event(&transaction, cook, event, drawn.filter(|_| batch.is_some()))?;
+        let done = one(&transaction, cook)?;
+        transaction.commit()?;
+        Ok(done)
+    }
+
+    /// Takes the last line of a moment out of the log; the record of it stays. What it moved goes back with it.
+    ///
+    /// # Errors
+    /// [`StoreError::NothingToUndo`]; [`StoreError::MovedOn`] when some of what was taken off went further;
+    /// [`StoreError::NotFound`].
+    pub fn undo_cook_event(&self, cook: CookId, at: Moment, now: Moment) -> Result<Cook, StoreError> {
+        let mut connection = self.lock();
+        let transaction = connection.transaction()?;
+        let batch = one(&transaction, cook)?.batch;
+        let sql =
+            "SELECT id, undone_at IS NOT NULL, lot_id, lot_g FROM cook_event WHERE cook_id = ?1 AND at = ?2
+            ORDER BY id DESC LIMIT 1";
+        let line = transaction.query_row(sql, params![cook.0, at.0], |row| {
+            Ok((row.get(0)?, row.get(1)?, row.get(2)?, row.get(3)?))
+        });
+        let (line, is_undone, lot, lot_g): (i64, bool, Option<i64>, Option<i64>) =
+            line.optional()?.ok_or(StoreError::NothingToUndo)?;
+        if !is_undone {
+            if let Some(moved) = moves::of_event(&transaction, line)? {
+                moves::undo(&transaction, &moved, now)?;
+            }
+            if let (Some(lot), Some(lot_g), Some(batch)) = (lot, lot_g, batch) {
+                // A draw that comes to nothing is none.
+                transaction.execute(
+                    "DELETE FROM batch_lot WHERE batch_id = ?1 AND lot_id = ?2 AND weight_g <= ?3",
+                    params![batch.0, lot, lot_g],
+                )?;
+                transaction.execute(
+                    "UPDATE batch_lot SET weight_g = weight_g - ?3 WHERE batch_id = ?1 AND lot_id = ?2",
+                    params![batch.0, lot, lot_g],
+                )?;
+            }
+            transaction
+                .execute("UPDATE cook_event SET undone_at = ?2 WHERE id = ?1", params![line, now.0])?;
+        }
+        let done = one(&transaction, cook)?;
+        transaction.commit()?;
+        Ok(done)
     }
 
     /// Takes a kettle off the stove, or puts it back.

@@ -10,7 +10,7 @@ use bodega_core::crates::fruit::{Condition, Fault, Kind};
 use bodega_core::jars::acid::Agent;
 use bodega_core::jars::size::JarSize;
 use bodega_core::kettle::{CookWhat, HeatSetting, KettleHeat, TargetKind};
-use bodega_core::ledger::{Food, FoodMeasure, FoodPlace};
+use bodega_core::ledger::food::{Food, FoodMeasure, FoodPlace};
 use bodega_core::plan::checklist::Rest;
 use bodega_core::plan::yields::Thickness;
 use bodega_core::shelf::pantry::{Discard, Leaving};
@@ -78,7 +78,7 @@ macro_rules! fields {
 
 fn fields() -> Vec<Field> {
     let mut all = fields! {
-        "lot": "kind" = Kind, "condition" = Condition, "fault" = Fault;
+        "lot": "kind" = Kind, "condition" = Condition, "fault" = Fault, "food" = Food, "measure" = FoodMeasure;
         "batch": "product" = Product, "medium" = Medium, "pack" = Pack, "thickness" = Thickness,
             "method" = Method, "agent" = Agent, "rest" = Rest;
         "canner": "method" = Method;

@@ -1,15 +1,14 @@
 //! Batches: a plan that was accepted, with the fruit it draws, its jars and its canner loads.
 
-use bodega_core::crates::fruit::Kind;
 use bodega_core::day::overnight::waits_as_juice;
 use bodega_core::jars::contents::Added;
 use bodega_core::jars::ph::{PhSample, Remedy};
 use bodega_core::jars::size::JarSize;
 use bodega_core::jars::spoons::{Measured, all_of};
 use bodega_core::judge::records::BatchFacts;
+use bodega_core::ledger::page::BatchPage;
 use bodega_core::measures::ids::{BatchId, LotId};
 use bodega_core::measures::moment::Moment;
-use bodega_core::measures::units::{Volume, grams, in_pounds, in_quarts};
 use bodega_core::plan::checklist::Rest;
 use bodega_core::plan::yields::Thickness;
 use bodega_core::plan::yields::learn::Finished;
@@ -17,13 +16,17 @@ use bodega_core::records::batch::{Batch, NewBatch};
 use bodega_core::records::jar::PhRecord;
 use bodega_core::records::lot::Lot;
 use bodega_core::tables::process::Medium;
+use jiff::civil::Date;
 use rusqlite::{Connection, Transaction, params};
 
 use crate::kitchen::read_kitchen;
 use crate::pot::{settle_pot, sizes};
 use crate::rows::batch::{SELECT, one, read, stored};
-use crate::rows::{ids, lot, optional_word, word};
+use crate::rows::{ids, lot, optional_word};
 use crate::{Store, StoreError, lineup};
+
+/// Batches, the newest first, that yields are learned from; older ones would count for next to nothing.
+const LEARNED_FROM: u32 = 60;
 
 /// Whether a batch on the line other than the first parameter's draws on a lot.
 macro_rules! drawn_on_by_others {
@@ -149,38 +152,47 @@ impl Store {
         Ok(added)
     }
 
-    /// Finished batches of one kind of fruit, with what they took and gave: the household's own yields.
+    /// Batches that were begun on a day, in their order; the day is part of their code.
+    ///
+    /// # Errors
+    /// [`StoreError::Sqlite`] when the file cannot be read.
+    pub fn batches_of(&self, day: Date) -> Result<Vec<BatchId>, StoreError> {
+        let sql = "SELECT id FROM batch WHERE removed_at IS NULL AND code LIKE ?1 || '-%' ORDER BY id";
+        let connection = self.lock();
+        let mut statement = connection.prepare_cached(sql)?;
+        ids(&mut statement, [day_code(day)], BatchId)
+    }
+
+    /// Everything that is written down of a batch's food.
+    ///
+    /// # Errors
+    /// [`StoreError::NotFound`].
+    pub fn page(&self, id: BatchId) -> Result<BatchPage, StoreError> {
+        Ok(BatchPage {
+            batch: self.batch(id)?,
+            fruit: self.batch_lots(id)?,
+            jars: self.batch_jars(id)?,
+            cooks: self.batch_cooks(id)?,
+            moves: self.moves(id)?,
+        })
+    }
+
+    /// What the last batches whose jars are all out of the canner say of the household's yields, oldest first.
     ///
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn finished(&self) -> Result<Vec<Finished>, StoreError> {
-        let connection = self.lock();
-        let mut statement = connection.prepare_cached(
-            "SELECT batch.id, product, thickness, min(kind) AS kind, count(DISTINCT kind) AS kinds,
-             sum(batch_lot.weight_g) AS drawn_g
-             FROM batch JOIN batch_lot ON batch_id = batch.id JOIN lot ON lot.id = lot_id
-             WHERE batch.removed_at IS NULL GROUP BY batch.id",
-        )?;
-        let rows = statement.query_map([], |row| {
-            let kinds: u32 = row.get("kinds")?;
-            let of_one_quart = Finished {
-                product: word(row, "product")?,
-                thickness: optional_word(row, "thickness")?,
-                kind: if kinds == 1 { word(row, "kind")? } else { Kind::Mixed },
-                pounds_per_quart: in_pounds(grams(row.get("drawn_g")?)),
-            };
-            Ok((BatchId(row.get("id")?), of_one_quart))
-        })?;
-        let with_volume =
-            rows.map(|read| {
-                let (id, one) = read?;
-                let volume = finished_volume(&connection, id)?;
-                Ok::<_, StoreError>(volume.map(|volume| Finished {
-                    pounds_per_quart: one.pounds_per_quart / in_quarts(volume),
-                    ..one
-                }))
-            });
-        Ok(self.readable(with_volume)?.into_iter().flatten().collect())
+        let sql = "SELECT id FROM batch WHERE removed_at IS NULL AND EXISTS (SELECT 1 FROM jar WHERE batch_id = batch.id)
+            AND NOT EXISTS (SELECT 1 FROM jar WHERE batch_id = batch.id AND NOT EXISTS (SELECT 1 FROM load_event
+                WHERE load_event.load_id = jar.load_id AND event = 'lifted' AND undone_at IS NULL))
+            ORDER BY id DESC LIMIT ?1";
+        let last = {
+            let connection = self.lock();
+            let mut statement = connection.prepare_cached(sql)?;
+            ids(&mut statement, [LEARNED_FROM], BatchId)?
+        };
+        let pages = last.into_iter().rev().map(|id| Ok::<_, StoreError>(self.page(id)?.finished()));
+        Ok(self.readable(pages)?.into_iter().flatten().collect())
     }
 
     /// Takes a batch off the line, giving its fruit back, or puts it back. Its fruit goes into the freezer, or comes out
@@ -236,7 +248,7 @@ impl Store {
         Ok(self.lock().query_row(sql, [id.0], |row| row.get(0))?)
     }
 
-    /// Writes down that the juice of a batch waits overnight in the refrigerator, or that it does not.
+    /// Writes down that the juice of a batch, or what was cooked of it, waits in the refrigerator, or that it does not.
     ///
     /// # Errors
     /// [`StoreError::NotJuice`] when it is not on its way through the mill; [`StoreError::BatchBegun`] when a jar has been
@@ -245,12 +257,16 @@ impl Store {
         let connection = self.lock();
         let batch = one(&connection, id)?;
         if chilled {
-            if !waits_as_juice(batch.product, batch.pack) {
+            let cooks = "SELECT count(*), coalesce(sum(ended_at IS NULL), 0) FROM cook
+                WHERE batch_id = ?1 AND removed_at IS NULL";
+            let (cooks, on_stove): (u32, u32) =
+                connection.query_row(cooks, [id.0], |row| Ok((row.get(0)?, row.get(1)?)))?;
+            // What was cooked waits whatever it is; what was not must be through the mill.
+            if cooks == 0 && !waits_as_juice(batch.product, batch.pack) {
                 return Err(StoreError::NotJuice { code: batch.code });
             }
             check_untouched(&connection, &batch)?;
-            let cooks = "SELECT EXISTS (SELECT 1 FROM cook WHERE batch_id = ?1 AND removed_at IS NULL)";
-            if connection.query_row(cooks, [id.0], |row| row.get(0))? {
+            if on_stove > 0 {
                 return Err(StoreError::OnStove { code: batch.code });
             }
         }
@@ -319,20 +335,6 @@ fn check_untouched(connection: &Connection, batch: &Batch) -> Result<(), StoreEr
     Ok(())
 }
 
-/// What a batch's jars hold, once every one of them is out of the canner.
-fn finished_volume(connection: &Connection, batch: BatchId) -> Result<Option<Volume>, StoreError> {
-    let mut statement = connection.prepare_cached(
-        "SELECT size, EXISTS (SELECT 1 FROM load_event WHERE load_event.load_id = jar.load_id
-             AND event = 'lifted' AND undone_at IS NULL) AS lifted
-         FROM jar WHERE batch_id = ?1",
-    )?;
-    let jars = statement
-        .query_map([batch.0], |row| Ok((word::<JarSize>(row, "size")?, row.get::<_, bool>("lifted")?)))?
-        .collect::<Result<Vec<_>, _>>()?;
-    let done = !jars.is_empty() && jars.iter().all(|(_, lifted)| *lifted);
-    Ok(done.then(|| jars.iter().fold(Volume::default(), |sum, (size, _)| sum + size.volume())))
-}
-
 fn accept(transaction: &Transaction<'_>, new: &NewBatch, now: Moment) -> Result<Batch, StoreError> {
     for draw in &new.draws {
         let lot = lot::one(transaction, draw.lot)?;
@@ -354,8 +356,13 @@ fn accept(transaction: &Transaction<'_>, new: &NewBatch, now: Moment) -> Result<
     one(transaction, id)
 }
 
+/// A day as codes of its batches begin.
+fn day_code(day: Date) -> String {
+    day.strftime("%y%m%d").to_string()
+}
+
 fn insert_batch(transaction: &Transaction<'_>, new: &NewBatch, now: Moment) -> Result<BatchId, StoreError> {
-    let day = new.day.strftime("%y%m%d").to_string();
+    let day = day_code(new.day);
     // The highest number of the day plus one, counting removed batches: a code is never used twice.
     let number: i64 = transaction.query_row(
         "SELECT coalesce(max(CAST(substr(code, instr(code, '-') + 1) AS INTEGER)), 0) + 1

@@ -24,6 +24,8 @@ const DIRECTORY: &str = "BODEGA_KILLS_DIRECTORY";
 
 fn weigh_in(store: &Store, grams: i64) {
     let lot = NewLot {
+        food: bodega_core::ledger::food::Food::Fruit,
+        told: None,
         picked_on: date(2026, 9, 11),
         kind: Kind::Paste,
         condition: Condition::FirmRipe,

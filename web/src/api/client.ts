@@ -70,6 +70,13 @@ export type CookRequest = Schemas["CookRequest"];
 export type CookEventRequest = Schemas["CookEventRequest"];
 export type Mouth = Schemas["Mouth"];
 export type Fault = Schemas["Fault"];
+export type Food = Schemas["Food"];
+export type FoodPlace = Schemas["FoodPlace"];
+export type FoodMeasure = Schemas["FoodMeasure"];
+export type FoodMove = Schemas["FoodMoveRequest"];
+export type ColdFood = Schemas["ColdFoodView"];
+export type DayBooks = Schemas["DayBooks"];
+export type Wait = Schemas["Wait"];
 export type AcidAnswer = Schemas["AcidAnswer"];
 export type AcidRequest = Schemas["AcidRequest"];
 

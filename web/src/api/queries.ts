@@ -46,6 +46,13 @@ export const ask = {
       retry: false,
     }),
   cold: () => queryOptions({ queryKey: ["cold"], queryFn: () => take(api.GET("/api/cold")) }),
+  coldFood: () => queryOptions({ queryKey: ["cold food"], queryFn: () => take(api.GET("/api/cold_food")) }),
+  books: (day: string) =>
+    queryOptions({
+      queryKey: ["books", day],
+      queryFn: () => take(api.GET("/api/books/{day}", { params: { path: { day } } })),
+      retry: false,
+    }),
   pantry: () => queryOptions({ queryKey: ["pantry"], queryFn: () => take(api.GET("/api/pantry")) }),
   jar: (id: number) =>
     queryOptions({

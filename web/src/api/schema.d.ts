@@ -227,6 +227,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/books/{day}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Where a day's food went: what came in, through its batches, to where it is now. */
+        get: operations["get_day_books"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/broken": {
         parameters: {
             query?: never;
@@ -324,6 +341,40 @@ export interface paths {
         get: operations["list_cold"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cold_food": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Food in the refrigerator and the freezer, oldest first. */
+        get: operations["list_cold_food"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cold_food/{id}/moves": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Something leaves the refrigerator or the freezer: eaten, given away, thrown away, or back onto the line. */
+        post: operations["move_cold_food"];
         delete?: never;
         options?: never;
         head?: never;
@@ -564,7 +615,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Writes a reading or a drain down; a device posts here as a hand does. */
+        /** Writes a reading or a touch down; a device posts here as a hand does. */
         post: operations["add_cook_event"];
         delete?: never;
         options?: never;
@@ -1304,7 +1355,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Lots with fruit left, oldest first. */
+        /** Lots with something left, those that must go first before those that may wait. */
         get: operations["list_lots"];
         put?: never;
         /** Weighs fruit in: one lot, or two when a share of it is not ripe and goes to the sill. */
@@ -1333,7 +1384,7 @@ export interface paths {
         patch: operations["change_lot"];
         trace?: never;
     };
-    "/api/moves/{id}": {
+    "/api/lots/{id}/moves": {
         parameters: {
             query?: never;
             header?: never;
@@ -1342,8 +1393,26 @@ export interface paths {
         };
         get?: never;
         put?: never;
+        /** Writes down what leaves a lot; water poured off says that it thawed. */
+        post: operations["move_lot"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/moves/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One move of food. */
+        get: operations["get_move"];
+        put?: never;
         post?: never;
-        /** Takes back what was told of a part. */
+        /** Takes back what was told of a part; what became of it goes with it. */
         delete: operations["undo_move"];
         options?: never;
         head?: never;
@@ -1849,6 +1918,8 @@ export interface components {
             boils_at_f?: number | null;
             /** @description How that differs from the sea, in words. */
             boils_beside_the_sea?: string | null;
+            /** @description Headspace of packs for the freezer, in words. */
+            freezer_headspace: string;
             /** @description Headspace by product. */
             headspace: components["schemas"]["HeadspaceRow"][];
             /** @description Why none of them is this kitchen's; `null` when one is. */
@@ -1892,6 +1963,9 @@ export interface components {
                  */
                 count: number;
             };
+        } | {
+            /** @description Measured by volume, or told in another unit of weight. */
+            measured: components["schemas"]["Told"];
         };
         /**
          * @description Something that the process depends on, in the order of the work.
@@ -2083,14 +2157,16 @@ export interface components {
          * @enum {string}
          */
         BalanceVerdict: "adds_up" | "too_much" | "missing" | "cannot_tell";
-        /** @description The books of a batch: `fruit_g` is the sum of the parts and of what is left. */
+        /** @description The books of a batch: `came_in_g` is the sum of `parts` and of the remainder, and of `came`. */
         BalanceView: {
+            /** @description What came in. */
+            came: components["schemas"]["PartView"][];
             /**
              * Format: double
-             * @description Grams of fruit that came in.
+             * @description Grams that came in.
              */
-            fruit_g: number;
-            /** @description Where they went, as far as it was told or measured. */
+            came_in_g: number;
+            /** @description Where it went, as far as it was told or measured. */
             parts: components["schemas"]["PartView"][];
             /**
              * Format: double
@@ -2221,6 +2297,17 @@ export interface components {
          * @enum {string}
          */
         BatchState: "open" | "all";
+        /** @description Whether a batch of the day adds up. */
+        BatchVerdict: {
+            /** @description The batch. */
+            batch: components["schemas"]["BatchId"];
+            /** @description What it is called. */
+            name: string;
+            /** @description The same in a sentence. */
+            text: string;
+            /** @description Whether it adds up. */
+            verdict: components["schemas"]["BalanceVerdict"];
+        };
         /** @description The load on the bench. */
         Bench: {
             /** @description Jars with acid. */
@@ -2479,6 +2566,44 @@ export interface components {
          * @enum {string}
          */
         Code: "no_acid" | "acid_short" | "fresh_citrus" | "pot_dose_short" | "process_short" | "no_tested_process" | "altitude_missing" | "steam_limit" | "boil_lost" | "mixed_load_short" | "not_processed" | "jar_fragile" | "jar_unsuited" | "frost_killed_vine" | "overripe" | "mouldy" | "low_acid_addition" | "vegetable_ratio" | "reprocess_late" | "ph_high" | "lid_reused" | "rim_nicked" | "headspace" | "water_cover" | "water_low" | "thermal_gap" | "ph_uncalibrated" | "ph_uncompensated" | "litre_as_quart" | "bruised" | "rest_short" | "seal_check_early" | "rings_on" | "bottle_old" | "underripe" | "medium_missing";
+        /** @description Food in the refrigerator or the freezer, with what is left of it. */
+        ColdFood: {
+            /** @description When. */
+            at: components["schemas"]["Moment"];
+            /** @description Code of the batch it came from. */
+            code?: string | null;
+            /** @description What. */
+            food: components["schemas"]["Food"];
+            /** @description The move that brought it there. */
+            id: components["schemas"]["MoveId"];
+            /**
+             * Format: int64
+             * @description Grams that are left.
+             */
+            left_g: number;
+            /**
+             * Format: int32
+             * @description Packs that are left, when they were counted.
+             */
+            packs?: number | null;
+            /** @description Refrigerator or freezer. */
+            place: components["schemas"]["FoodPlace"];
+            product?: components["schemas"]["Product"] | null;
+            thickness?: components["schemas"]["Thickness"] | null;
+            /** @description How much went in, as it was told. */
+            told: components["schemas"]["Told"];
+            /**
+             * Format: int64
+             * @description Grams that went in.
+             */
+            weight_g: number;
+        };
+        /** @description Food in the cold and until when it keeps. */
+        ColdFoodView: components["schemas"]["ColdFood"] & {
+            /** @description Whether that is over. */
+            is_late: boolean;
+            wait?: components["schemas"]["Wait"] | null;
+        };
         /** @description Jars kept cold, and how much room a frozen one needs. */
         ColdView: {
             /**
@@ -2585,6 +2710,8 @@ export interface components {
         CookEvent: {
             /** @description When. */
             at: components["schemas"]["Moment"];
+            /** @description Whether the book of moves says where that went. */
+            booked: boolean;
             /** @description From a simulated device. */
             simulated: boolean;
             /**
@@ -2595,8 +2722,15 @@ export interface components {
             /** @description What. */
             what: components["schemas"]["CookWhat"];
         };
-        /** @description A reading, a drain, or a hand on the lid or the heat: one of them. */
+        /** @description A reading, something that went in or came out, or a hand on the lid or the heat: one of them. */
         CookEventRequest: {
+            /**
+             * Format: double
+             * @description Litres that went in; with a lot, all that is left of it when they are not said.
+             */
+            add_l?: number | null;
+            /** @description It boils now. */
+            boils?: boolean | null;
             /**
              * Format: double
              * @description °Brix of a sample.
@@ -2609,16 +2743,25 @@ export interface components {
             depth_mm?: number | null;
             /**
              * Format: double
-             * @description Litres drained off.
+             * @description Litres taken off, well mixed.
              */
             drain_l?: number | null;
+            /** @description It is as hot as it is to be held. */
+            hot_enough?: boolean | null;
+            /**
+             * Format: double
+             * @description Litres of thin juice ladled off; the pulp stays.
+             */
+            ladle_l?: number | null;
             /** @description The lid went on (`true`) or came off. */
             lid_on?: boolean | null;
+            lot?: components["schemas"]["LotId"] | null;
             /**
              * Format: double
              * @description Net kilograms on a scale.
              */
             mass_kg?: number | null;
+            place?: components["schemas"]["FoodPlace"] | null;
             setting?: components["schemas"]["HeatSetting"] | null;
             /**
              * Format: double
@@ -2628,6 +2771,36 @@ export interface components {
             /**
              * Format: double
              * @description Litres in the kettle.
+             */
+            volume_l?: number | null;
+        };
+        /** @description Where a cook-down ends: one of them. */
+        CookGoal: {
+            /**
+             * Format: double
+             * @description Minutes of simmering, from the boil on.
+             */
+            boil_minutes?: number | null;
+            /**
+             * Format: double
+             * @description °Brix.
+             */
+            brix?: number | null;
+            /**
+             * Format: double
+             * @description Share of the start volume that is left.
+             */
+            fraction_left?: number | null;
+            /**
+             * Format: double
+             * @description Minutes held hot without boiling.
+             */
+            hold_minutes?: number | null;
+            /** @description Only brought to the boil. */
+            to_boil?: boolean | null;
+            /**
+             * Format: double
+             * @description Litres that are left.
              */
             volume_l?: number | null;
         };
@@ -2656,14 +2829,13 @@ export interface components {
             brix?: number | null;
             /** @description In which kettle. */
             kettle: components["schemas"]["KettleId"];
-            /** @description Kind of fruit, from which the °Brix is taken when nobody did. */
-            kind: components["schemas"]["Kind"];
+            kind?: components["schemas"]["Kind"] | null;
             setting?: components["schemas"]["HeatSetting"] | null;
             /** @description Where it stops. */
-            target: components["schemas"]["KettleTarget"];
+            target: components["schemas"]["CookGoal"];
             /**
              * Format: double
-             * @description Litres that go in; or the weight of the raw fruit.
+             * @description Litres that go in; or the weight of the raw fruit; or neither, for all of the batch that is not on the stove yet.
              */
             volume_l?: number | null;
             /**
@@ -2674,8 +2846,6 @@ export interface components {
         };
         /** @description A kettle on the stove. */
         CookView: {
-            /** @description Lemon juice for a pint, as measured out. */
-            acid_per_pint: string;
             batch?: components["schemas"]["Batch"] | null;
             /** @description Level over time, what was and what is expected. */
             curve: components["schemas"]["CookPoint"][];
@@ -2685,6 +2855,8 @@ export interface components {
              */
             done: number;
             drain_first?: components["schemas"]["DrainView"] | null;
+            /** @description Jars of its batch with the acid of each; none without a batch. */
+            fills: components["schemas"]["FillView"][];
             /**
              * Format: double
              * @description °Brix at the end.
@@ -2698,8 +2870,20 @@ export interface components {
             finish_low: components["schemas"]["Moment"];
             /** @description Places in the log that lie too far off and were not obeyed. */
             flagged: number[];
+            /** @description What its goal means. */
+            goal: components["schemas"]["TargetKind"];
+            /**
+             * Format: double
+             * @description The goal's number.
+             */
+            goal_value: number;
             /** @description Number of the record. */
             id: components["schemas"]["CookId"];
+            /**
+             * Format: double
+             * @description Litres that the batch's jars hold; `null` without a batch.
+             */
+            jars_hold_l?: number | null;
             /** @description The kettle. */
             kettle: components["schemas"]["Kettle"];
             /**
@@ -2713,9 +2897,9 @@ export interface components {
             log: components["schemas"]["CookEvent"][];
             /**
              * Format: double
-             * @description The mark on the stick, in millimetres.
+             * @description The mark on the stick, in millimetres; none when the goal is a time.
              */
-            mark_mm: number;
+            mark_mm?: number | null;
             /**
              * Format: double
              * @description Litres in it now, as far as it is known.
@@ -2723,7 +2907,7 @@ export interface components {
             now_l: number;
             /**
              * Format: int32
-             * @description Full pints it will fill.
+             * @description Full pints it will fill, while it is for no batch.
              */
             pints: number;
             /**
@@ -2756,12 +2940,14 @@ export interface components {
              * @description Temperature as last read, in degrees Celsius.
              */
             temp_c?: number | null;
+            timer?: components["schemas"]["TimerView"] | null;
+            together?: components["schemas"]["TogetherView"] | null;
         };
         /**
          * @description What is written down of a kettle.
          * @enum {string}
          */
-        CookWhat: "volume_l" | "depth_mm" | "mass_kg" | "brix" | "drain_l" | "temp_c" | "lid_on" | "lid_off" | "heat_low" | "heat_medium" | "heat_high";
+        CookWhat: "volume_l" | "depth_mm" | "mass_kg" | "brix" | "drain_l" | "ladle_l" | "add_l" | "temp_c" | "boils" | "hot_enough" | "lid_on" | "lid_off" | "heat_low" | "heat_medium" | "heat_high";
         /** @description A count of one thing. */
         CountRequest: {
             /**
@@ -2841,6 +3027,11 @@ export interface components {
             unprocessed: number;
             /**
              * Format: int64
+             * @description Grams of fruit among them.
+             */
+            waiting_fruit_g: number;
+            /**
+             * Format: int64
              * @description Grams that can go on to jars.
              */
             waiting_g: number;
@@ -2909,6 +3100,20 @@ export interface components {
             status: components["schemas"]["Status"];
             /** @description Why there is no plan, or how far it may be from the best. */
             why?: string | null;
+        };
+        /** @description Where a day's food went. */
+        DayBooks: {
+            /** @description The day's batches. */
+            batches: components["schemas"]["BatchVerdict"][];
+            /**
+             * Format: date
+             * @description The day, `YYYY-MM-DD`.
+             */
+            day: string;
+            /** @description What went where. */
+            links: components["schemas"]["LinkView"][];
+            /** @description Stops, those that food comes from first. */
+            stops: components["schemas"]["StopView"][];
         };
         /** @description A day to lay out. */
         DayRequest: {
@@ -3054,15 +3259,8 @@ export interface components {
              * @description Grams of it.
              */
             weight_g: number;
-        };
-        /** @description A part of a batch that went elsewhere. */
-        ElsewhereRequest: {
-            /** @description What. */
-            food: components["schemas"]["Food"];
-            /** @description Where it went. */
-            place: components["schemas"]["FoodPlace"];
-            /** @description How much. */
-            told: components["schemas"]["Told"];
+            /** @description What it is, in words. */
+            words: string;
         };
         /** @description Something seen or done at the canner. */
         EventRequest: {
@@ -3113,6 +3311,18 @@ export interface components {
             shows: "word";
             /** @description The word. */
             word: string;
+        };
+        /** @description Jars of one size that a batch has set out, and what is expected to fill them. */
+        FillView: {
+            /** @description Acid of the batch for one, as measured out. */
+            acid: string;
+            /** @description Size. */
+            jar: components["schemas"]["JarSize"];
+            /**
+             * Format: int32
+             * @description Jars that are set out.
+             */
+            set_out: number;
         };
         /** @description Something wrong, or worth knowing. */
         Finding: {
@@ -3181,20 +3391,32 @@ export interface components {
             flame: boolean;
         };
         /**
-         * @description What left a batch beside its jars.
+         * @description Food in some form.
          * @enum {string}
          */
-        Food: "product" | "thin_juice" | "water" | "trimmings";
+        Food: "fruit" | "bits" | "juice" | "thin_juice" | "cooked" | "product" | "water" | "trimmings";
         /**
          * @description A measure that somebody tells an amount in.
          * @enum {string}
          */
         FoodMeasure: "lb" | "kg" | "cup" | "pint" | "quart" | "gallon" | "litre";
+        /** @description A part that goes elsewhere. */
+        FoodMoveRequest: {
+            food?: components["schemas"]["Food"] | null;
+            /**
+             * Format: int32
+             * @description Packs or jars it is put into, or that are taken out.
+             */
+            packs?: number | null;
+            /** @description Where it goes. */
+            place: components["schemas"]["FoodPlace"];
+            told?: components["schemas"]["Told"] | null;
+        };
         /**
-         * @description Where it went.
+         * @description Where food goes that does not go into jars.
          * @enum {string}
          */
-        FoodPlace: "refrigerator" | "freezer" | "table" | "neighbour" | "discarded";
+        FoodPlace: "line" | "refrigerator" | "freezer" | "table" | "neighbour" | "dried" | "discarded";
         /** @description One line of the list. */
         Goal: {
             /**
@@ -3950,6 +4172,23 @@ export interface components {
          * @enum {string}
          */
         LidVerdict: "holds" | "failed" | "broken" | "doubtful";
+        /** @description So much went from one stop of the drawing to another. */
+        LinkView: {
+            /**
+             * Format: double
+             * @description How far off that may be either way, in grams.
+             */
+            doubt_g: number;
+            /** @description Place of the stop it came from. */
+            from: number;
+            /**
+             * Format: double
+             * @description Grams.
+             */
+            grams: number;
+            /** @description Place of the stop it went to. */
+            to: number;
+        };
         /** @description One load. */
         LoadAnswer: {
             /** @description What goes in. */
@@ -4125,14 +4364,22 @@ export interface components {
         Look: "main" | "plain" | "heat" | "done";
         /** @description A lot with what is left of it. */
         Lot: {
+            /** @description When it came onto the line. */
+            added_at: components["schemas"]["Moment"];
             /**
              * Format: date
              * @description Day that fruit on the sill is looked at again, `YYYY-MM-DD`.
              */
             back_on?: string | null;
+            chilled_at?: components["schemas"]["Moment"] | null;
             /** @description Condition at sorting. */
             condition: components["schemas"]["Condition"];
             fault?: components["schemas"]["Fault"] | null;
+            /** @description In what form it waits. */
+            food: components["schemas"]["Food"];
+            from_batch?: components["schemas"]["BatchId"] | null;
+            /** @description Code of that batch. */
+            from_code?: string | null;
             /** @description Frozen fruit thaws with free water and slips its skins. */
             frozen: boolean;
             /** @description Number of the record. */
@@ -4141,14 +4388,23 @@ export interface components {
             kind: components["schemas"]["Kind"];
             /**
              * Format: int64
-             * @description Grams no batch has drawn.
+             * @description Grams that are still there.
              */
             left_g: number;
+            /** @description Whether it came by a move, from a batch or out of the cold, and so is no harvest. */
+            moved_in: boolean;
             /**
              * Format: date
-             * @description Day it was picked or bought, `YYYY-MM-DD`.
+             * @description Day it was picked, bought or frozen, `YYYY-MM-DD`.
              */
             picked_on: string;
+            /**
+             * Format: int64
+             * @description Grams of clear water that were poured off it.
+             */
+            poured_g: number;
+            thawed_at?: components["schemas"]["Moment"] | null;
+            told?: components["schemas"]["Told"] | null;
             /**
              * Format: int64
              * @description Grams weighed in.
@@ -4157,10 +4413,14 @@ export interface components {
         };
         /** @description A correction; absent fields stay. */
         LotChangeRequest: {
+            /** @description Put into the refrigerator, or out of it. */
+            chilled?: boolean | null;
             condition?: components["schemas"]["Condition"] | null;
             kind?: components["schemas"]["Kind"] | null;
             /** @description Taken off the line, or put back. */
             removed?: boolean | null;
+            /** @description Thawed, or frozen after all. */
+            thawed?: boolean | null;
             weight?: components["schemas"]["Weight"] | null;
         };
         /**
@@ -4175,6 +4435,8 @@ export interface components {
             /** @description Condition at sorting. */
             condition: components["schemas"]["Condition"];
             fault?: components["schemas"]["Fault"] | null;
+            /** @description In what form; fruit when it is not said. */
+            food?: components["schemas"]["Food"];
             /** @description Frozen or fresh. */
             frozen?: boolean;
             /** @description Kind of tomato. */
@@ -4204,6 +4466,11 @@ export interface components {
         LotView: components["schemas"]["Lot"] & {
             /** @description Findings, stops first. */
             findings: components["schemas"]["Finding"][];
+            /** @description Whether that is over. */
+            is_late: boolean;
+            wait?: components["schemas"]["Wait"] | null;
+            /** @description What it is, in words. */
+            words: string;
         };
         /**
          * @description How far a block is.
@@ -4280,6 +4547,33 @@ export interface components {
         MoveRequest: {
             /** @description Number of the canner. */
             canner: components["schemas"]["CannerId"];
+        };
+        /** @description One move. */
+        Moved: {
+            /** @description When. */
+            at: components["schemas"]["Moment"];
+            /** @description What. */
+            food: components["schemas"]["Food"];
+            from_batch?: components["schemas"]["BatchId"] | null;
+            from_cold?: components["schemas"]["MoveId"] | null;
+            from_lot?: components["schemas"]["LotId"] | null;
+            /** @description Number of the record. */
+            id: components["schemas"]["MoveId"];
+            /**
+             * Format: int32
+             * @description Packs or jars it was put into, when somebody counted.
+             */
+            packs?: number | null;
+            /** @description Where it went. */
+            place: components["schemas"]["FoodPlace"];
+            to_lot?: components["schemas"]["LotId"] | null;
+            /** @description How much, as it was told. */
+            told: components["schemas"]["Told"];
+            /**
+             * Format: int64
+             * @description Grams of it.
+             */
+            weight_g: number;
         };
         /** @description The nearest airfields and what they say together. */
         NearAnswer: {
@@ -4481,7 +4775,7 @@ export interface components {
          * @enum {string}
          */
         Paper: "a4" | "letter";
-        /** @description A part of the fruit and where it went. */
+        /** @description A part of the food and where it came from or went. */
         PartView: {
             /**
              * Format: double
@@ -4496,7 +4790,7 @@ export interface components {
             id?: components["schemas"]["MoveId"] | null;
             /** @description The amount as somebody told it. */
             told?: string | null;
-            /** @description Where, in words. */
+            /** @description What and where, in words. */
             words: string;
         };
         /** @description A new passcode. */
@@ -5233,6 +5527,12 @@ export interface components {
             /** @description What, in one or two sentences. */
             text: string;
         };
+        /** @description A stop of the drawing. */
+        StopView: {
+            batch?: components["schemas"]["BatchId"] | null;
+            /** @description What it is, in words. */
+            words: string;
+        };
         /**
          * @description The thing a finding stands beside.
          * @enum {string}
@@ -5251,6 +5551,11 @@ export interface components {
             lots: number;
         };
         /**
+         * @description What a target's number means.
+         * @enum {string}
+         */
+        TargetKind: "fraction_left" | "brix" | "volume_l" | "boil_minutes" | "hold_minutes" | "to_boil";
+        /**
          * @description How far sauce is reduced.
          * @enum {string}
          */
@@ -5268,6 +5573,44 @@ export interface components {
             done: boolean;
             /** @description The jars. */
             jars: components["schemas"]["JarId"][];
+        };
+        /** @description A clock that starts when it boils or is hot enough. */
+        TimerView: {
+            /**
+             * Format: double
+             * @description Juice is held from so many degrees Celsius on, when it is to be held.
+             */
+            hold_from_c?: number | null;
+            /**
+             * Format: double
+             * @description And below so many.
+             */
+            hold_to_c?: number | null;
+            /**
+             * Format: double
+             * @description Minutes that it runs.
+             */
+            minutes: number;
+            since?: components["schemas"]["Moment"] | null;
+            /** @description What starts it. */
+            starts_with: components["schemas"]["CookWhat"];
+        };
+        /** @description All kettles of one batch. */
+        TogetherView: {
+            /** @description When the last of them is done. */
+            finish: components["schemas"]["Moment"];
+            /** @description Kettles that are on the stove. */
+            kettles: number;
+            /**
+             * Format: double
+             * @description Litres in them now.
+             */
+            now_l: number;
+            /**
+             * Format: double
+             * @description Litres at the end.
+             */
+            target_l: number;
         };
         /** @description An amount as somebody told it. */
         Told: {
@@ -5384,6 +5727,17 @@ export interface components {
          * @enum {string}
          */
         Vine: "living" | "frost_killed" | "dead";
+        /** @description Until when something waits, and what is then to be done. */
+        Wait: {
+            /**
+             * Format: date
+             * @description The last day, when it is a matter of days.
+             */
+            day?: string | null;
+            moment?: components["schemas"]["Moment"] | null;
+            /** @description What to do by then. */
+            what: string;
+        };
         /** @description How warm the empty jars are. */
         WarmthRequest: {
             /**
@@ -6364,7 +6718,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ElsewhereRequest"];
+                "application/json": components["schemas"]["FoodMoveRequest"];
             };
         };
         responses: {
@@ -6813,6 +7167,71 @@ export interface operations {
             };
             /** @description A name that the server does not go by */
             421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk refuses to read or write */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_day_books: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                day: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DayBooks"];
+                };
+            };
+            /** @description A device of the home network that is not let in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such address, or no such record */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A name that the server does not go by */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7379,6 +7798,173 @@ export interface operations {
             };
             /** @description The disk refuses to read or write */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_cold_food: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ColdFoodView"][];
+                };
+            };
+            /** @description A device of the home network that is not let in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A name that the server does not go by */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk refuses to read or write */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    move_cold_food: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FoodMoveRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Moved"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the home network that is not let in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is larger than what is taken */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not what the address takes */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A name that the server does not go by */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk refuses to read or write */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full; nothing was written */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9187,7 +9773,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description It does not go with what the records say */
             409: {
                 headers: {
                     [name: string]: unknown;
@@ -13767,6 +14352,183 @@ export interface operations {
             };
         };
     };
+    move_lot: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FoodMoveRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Moved"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the home network that is not let in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is larger than what is taken */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not what the address takes */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A name that the server does not go by */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk refuses to read or write */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full; nothing was written */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_move: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Moved"];
+                };
+            };
+            /** @description A device of the home network that is not let in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A name that the server does not go by */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk refuses to read or write */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     undo_move: {
         parameters: {
             query?: never;
@@ -13810,7 +14572,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description It does not go with what the records say */
             409: {
                 headers: {
                     [name: string]: unknown;

@@ -1,3 +1,4 @@
+import { useId } from "react";
 import { useController, type Control, type FieldPath, type FieldValues } from "react-hook-form";
 import { Choice } from "./Choice";
 import { boundsOf, type Bound } from "./fields";
@@ -89,4 +90,28 @@ export function PickOf<In extends FieldValues, Out>({
 export function TickOf<In extends FieldValues, Out>({ control, name, label }: Of<In, Out>) {
   const { field } = useController({ control, name });
   return <Tick label={label} on={field.value} onTick={field.onChange} />;
+}
+
+/** A day, typed or picked from the browser's calendar. */
+export function DayOf<In extends FieldValues, Out>({ control, name, label }: Of<In, Out>) {
+  const { field, fieldState } = useController({ control, name });
+  const id = useId();
+  return (
+    <div>
+      <label htmlFor={id} className="mb-1 block text-sm font-semibold text-muted">
+        {label}
+      </label>
+      <input
+        id={id}
+        type="date"
+        value={field.value}
+        onChange={field.onChange}
+        aria-invalid={fieldState.error !== undefined}
+        className="min-h-[52px] rounded-xl border-2 border-line bg-white px-3 font-semibold aria-invalid:border-tomato"
+      />
+      {fieldState.error !== undefined && (
+        <p className="mt-1 text-sm font-semibold text-tomato-deep">{fieldState.error.message}</p>
+      )}
+    </div>
+  );
 }

@@ -8,6 +8,9 @@ use crate::tables::process::{Pack, Product};
 
 /// How long milled juice waits in the refrigerator. Common practice, no source.
 pub const JUICE_KEEPS: Minutes = Minutes(24 * 60);
+/// How long food that was cooked waits in the refrigerator to be heated again and canned: two days. Common practice, no
+/// source.
+pub const COOKED_KEEPS: Minutes = Minutes(2 * 24 * 60);
 
 /// Whether a product is juice on its way, which can be chilled and heated again before it is packed hot.
 #[must_use]
@@ -16,13 +19,19 @@ pub const fn waits_as_juice(product: Product, pack: Pack) -> bool {
         && matches!(product, Product::Juice | Product::VegetableJuice | Product::Sauce | Product::Paste)
 }
 
-/// What is said of juice that was chilled at a moment.
+/// What is said of juice, or of cooked food, that was chilled at a moment.
 #[must_use]
-pub fn advice(chilled_at: Moment, now: Moment) -> &'static str {
-    if now <= chilled_at.plus(JUICE_KEEPS) {
-        "heat it to the boil and can it today, or freeze it"
-    } else {
-        "it has waited for more than a day: do not can it; freeze or eat what looks and smells right, and ask the local extension office when in doubt"
+pub fn advice(chilled_at: Moment, is_cooked: bool, now: Moment) -> &'static str {
+    let keeps = if is_cooked { COOKED_KEEPS } else { JUICE_KEEPS };
+    match (now <= chilled_at.plus(keeps), is_cooked) {
+        (true, false) => "heat it to the boil and can it today, or freeze it",
+        (true, true) => "heat it to the boil again and can it within two days, or freeze it",
+        (false, false) => {
+            "it has waited for more than a day: do not can it; freeze or eat what looks and smells right, and ask the local extension office when in doubt"
+        }
+        (false, true) => {
+            "it has waited for more than two days: do not can it; freeze or eat what looks and smells right, and ask the local extension office when in doubt"
+        }
     }
 }
 
@@ -37,7 +46,12 @@ mod tests {
         assert!(waits_as_juice(Product::Sauce, Pack::Hot) && waits_as_juice(Product::Juice, Pack::Hot));
         assert!(!waits_as_juice(Product::Whole, Pack::Raw) && !waits_as_juice(Product::Crushed, Pack::Hot));
         let at = Moment(1_790_000_000_000);
-        assert!(advice(at, at.plus_minutes(14 * 60)).starts_with("heat it to the boil and can it today"));
-        assert!(advice(at, at.plus_minutes(24 * 60 + 1)).contains("do not can it"));
+        assert!(
+            advice(at, false, at.plus_minutes(14 * 60)).starts_with("heat it to the boil and can it today")
+        );
+        assert!(advice(at, false, at.plus_minutes(24 * 60 + 1)).contains("do not can it"));
+        // Cooked food waits a day longer.
+        assert!(advice(at, true, at.plus_minutes(47 * 60)).contains("within two days"));
+        assert!(advice(at, true, at.plus_minutes(48 * 60 + 1)).contains("do not can it"));
     }
 }

@@ -4,6 +4,7 @@
 use serde::Serialize;
 
 use super::finish::{CookDown, Forecast, Happened, Sight};
+use super::goal::timer;
 use super::{
     Contents, CookWhat, Heat, HeatSetting, KettleHeat, Target, TargetKind, Vessel, by_volume, oven_rate,
     rate_at,
@@ -14,7 +15,7 @@ use crate::measures::units::{
     Time, Volume, VolumeRate, in_litres_per_hour, kilograms, litres, litres_per_hour, millimetres,
 };
 use crate::plan::outlook::usual_rate;
-use crate::records::cook::{Cook, CookEvent, Kettle};
+use crate::records::cook::{Cook, CookEvent, Kettle, NewCook};
 
 /// A kettle from inside, in the model's terms.
 #[must_use]
@@ -33,20 +34,39 @@ pub fn span(from: Moment, to: Moment) -> Time {
     to.since(from).max(Time::default())
 }
 
-fn target_of(cook: &Cook) -> Target {
-    match cook.target {
-        TargetKind::FractionLeft => Target::FractionLeft(cook.target_value),
-        TargetKind::Brix => Target::Brix(cook.target_value),
-        TargetKind::VolumeL => Target::Volume(litres(cook.target_value)),
+/// A target that is a mark.
+fn mark(target: TargetKind, value: f64) -> Option<Target> {
+    match target {
+        TargetKind::FractionLeft => Some(Target::FractionLeft(value)),
+        TargetKind::Brix => Some(Target::Brix(value)),
+        TargetKind::VolumeL => Some(Target::Volume(litres(value))),
+        TargetKind::BoilMinutes | TargetKind::HoldMinutes | TargetKind::ToBoil => None,
     }
+}
+
+fn target_of(cook: &Cook) -> Target {
+    mark(cook.target, cook.target_value).unwrap_or_else(|| {
+        // Until its clock runs it ends with what is known.
+        let last = cook.log.last().map_or(cook.started_at, |event| event.at);
+        let ends = timer(cook).map_or(last, |timer| timer.ends(last));
+        Target::At(span(cook.started_at, ends))
+    })
+}
+
+/// Whether a mark lies below what goes in: boiling only thickens.
+#[must_use]
+pub fn thickens(new: &NewCook) -> bool {
+    let start = Contents::of_volume(litres(new.volume_l), new.brix);
+    let below = |target: Target| target.contents(start, start.solids).mass < start.mass;
+    mark(new.target, new.target_value).is_some_and(below)
 }
 
 /// The records of a cook-down in the core's terms.
 #[must_use]
 pub fn cook_down(cook: &Cook, altitude: Option<Altitude>) -> CookDown {
     let happened = |event: &CookEvent| match event.what {
-        // A temperature moves no water.
-        CookWhat::TempC => None,
+        // A temperature moves no water, nor does a word.
+        CookWhat::TempC | CookWhat::Boils | CookWhat::HotEnough => None,
         CookWhat::LidOn => Some(Happened::Lid(true)),
         CookWhat::LidOff => Some(Happened::Lid(false)),
         CookWhat::HeatLow | CookWhat::HeatMedium | CookWhat::HeatHigh => {
@@ -56,7 +76,8 @@ pub fn cook_down(cook: &Cook, altitude: Option<Altitude>) -> CookDown {
         CookWhat::DepthMm => Some(Happened::Read(Sight::Depth(millimetres(event.value)))),
         CookWhat::MassKg => Some(Happened::Read(Sight::Mass(kilograms(event.value)))),
         CookWhat::Brix => Some(Happened::Read(Sight::Brix(event.value))),
-        CookWhat::DrainL => Some(Happened::Drained(litres(event.value))),
+        CookWhat::DrainL | CookWhat::LadleL => Some(Happened::Drained(litres(event.value))),
+        CookWhat::AddL => Some(Happened::Added(Contents::of_volume(litres(event.value), cook.brix))),
     };
     CookDown {
         start: Contents::of_volume(litres(cook.volume_l), cook.brix),
@@ -71,6 +92,31 @@ pub fn cook_down(cook: &Cook, altitude: Option<Altitude>) -> CookDown {
             .filter_map(|event| Some((span(cook.started_at, event.at), happened(event)?)))
             .collect(),
     }
+}
+
+/// Litres that were taken off a kettle while it cooked.
+fn drained(cook: &Cook) -> impl Iterator<Item = &CookEvent> {
+    cook.log.iter().filter(|event| event.what.takes_off())
+}
+
+/// What was taken off, of which nobody wrote down where it went.
+#[must_use]
+pub fn drained_unbooked(cook: &Cook) -> Volume {
+    let unbooked = drained(cook).filter(|event| !event.booked);
+    unbooked.fold(litres(0.0), |sum, event| sum + litres(event.value))
+}
+
+/// Water that a cook-down boiled away until it was taken off the stove: what went in, less what is left and what was taken
+/// off; nothing while it is on.
+#[must_use]
+pub fn boiled_off(cook: &Cook, altitude: Option<Altitude>) -> Volume {
+    let Some(ended) = cook.ended_at else { return litres(0.0) };
+    let down = cook_down(cook, altitude);
+    let left = down.forecast().volume_at(span(cook.started_at, ended));
+    let added = cook.log.iter().filter(|event| event.what == CookWhat::AddL);
+    let more = added.fold(down.start.volume(), |sum, event| sum + litres(event.value));
+    let gone = drained(cook).fold(more - left, |sum, event| sum - litres(event.value));
+    gone.max(litres(0.0))
 }
 
 /// Share of the kettle that "drain first" is worked out for.
@@ -90,7 +136,7 @@ pub struct DrainFirst {
 /// What draining a fifth of the kettle now would spare and cost; `None` once it is done.
 #[must_use]
 pub fn drain_first(down: &CookDown, forecast: &Forecast, now: Time) -> Option<DrainFirst> {
-    if now >= forecast.finish.expected {
+    if now >= forecast.finish.expected || matches!(down.target, Target::At(_)) {
         return None;
     }
     let drain = forecast.volume_at(now) * DRAIN_SHARE;

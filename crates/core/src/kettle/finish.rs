@@ -55,6 +55,8 @@ pub enum Happened {
     Read(Sight),
     /// A volume was drained off.
     Drained(Volume),
+    /// More went in.
+    Added(Contents),
     /// The lid went on (`true`) or off.
     Lid(bool),
     /// The heat was turned; so much water is expected to leave from here on.
@@ -253,6 +255,10 @@ impl CookDown {
                     belief.turn(expected, to);
                     expected = to;
                 }
+                Happened::Added(more) => {
+                    belief.mass += more.mass.get::<kilogram>();
+                    solids += more.solids;
+                }
                 Happened::Lid(on) => open = if on { UNDER_LID } else { 1.0 },
                 Happened::Drained(drained) => {
                     let here = Contents { mass: kilograms(belief.mass), solids };
@@ -264,8 +270,20 @@ impl CookDown {
             belief.rate = belief.rate.max(LEAST_RATE * expected);
             curve.push((at, volume(&belief, solids)));
         }
-        let goal = self.target.contents(self.start, solids);
-        let finish = finish(&belief, goal.mass.get::<kilogram>(), now, now.max(warm), wander);
+        let (goal, finish) = match self.target {
+            Target::At(end) => {
+                let end = end.max(now);
+                let hours = (end.max(warm) - now.max(warm)).get::<hour>().max(0.0) * open;
+                let least = solids.get::<kilogram>() * 100.0 / super::MOST_BRIX;
+                let mass = kilograms((belief.mass - belief.rate * hours).max(least));
+                (Contents { mass, solids }, Finish { low: end, expected: end, high: end })
+            }
+            target => {
+                let goal = target.contents(self.start, solids);
+                let mass = goal.mass.get::<kilogram>();
+                (goal, finish(&belief, mass, now, now.max(warm), wander))
+            }
+        };
         let end = finish.expected;
         const STEPS: u32 = 24;
         for step in 1..=STEPS {

@@ -72,6 +72,17 @@ pub const ALTITUDE: Limit = Limit {
 /// A part of a batch that went elsewhere, in whatever measure.
 pub const FOOD_AMOUNT: Limit =
     Limit { name: "amount", unit: "", min: 0.01, max: 5000.0, why: "a taste; a lorry load" };
+/// Minutes that a kettle simmers or is held hot.
+pub const COOK_MINUTES: Limit = Limit {
+    name: "minutes",
+    unit: "min",
+    min: 1.0,
+    max: 600.0,
+    why: "a minute; the longest day at the stove",
+};
+/// Packs of food for the freezer, or jars for the refrigerator.
+pub const PACKS: Limit =
+    Limit { name: "packs", unit: "packs", min: 1.0, max: 1000.0, why: "more than a household freezer holds" };
 /// Jars of one size in one question.
 pub const JAR_COUNT: Limit =
     Limit { name: "count", unit: "jars", min: 0.0, max: 1000.0, why: "a season's work" };

@@ -103,6 +103,12 @@ pub fn celsius(value: f64) -> Temperature {
     Temperature::new::<degree_celsius>(value)
 }
 
+/// A temperature, read in degrees Celsius.
+#[must_use]
+pub fn in_celsius(temperature: Temperature) -> f64 {
+    temperature.get::<degree_celsius>()
+}
+
 /// Litres an hour.
 #[must_use]
 pub fn litres_per_hour(value: f64) -> VolumeRate {

@@ -14,7 +14,7 @@ use crate::measures::units::inches;
 use crate::measures::vocabulary::vocabulary;
 use crate::measures::words::counted;
 use crate::plan::batch::salt_per_jar;
-use crate::plan::outlook::Making;
+use crate::plan::making::Making;
 use crate::plan::yields::Thickness;
 use crate::tables::process::{Medium, Method, Pack, Product, headspace};
 
@@ -229,7 +229,7 @@ mod tests {
     use crate::jars::size::JarSize;
     use crate::jars::spoons::Spoons;
     use crate::measures::moment::Minutes;
-    use crate::plan::outlook::Making;
+    use crate::plan::making::Making;
     use crate::tables::process::{Method, Product};
 
     fn sheet(product: Product, method: Method, psi: Option<u32>) -> Sheet {

@@ -9,9 +9,12 @@ use uom::si::time::minute;
 
 use crate::crates::fruit::Kind;
 use crate::jars::size::{JarSize, Mouth};
+use crate::ledger::food::Stuff;
 use crate::measures::moment::Minutes;
 use crate::measures::units::{Mass, Volume, in_pounds, in_quarts, pounds, quarts};
-use crate::plan::outlook::{self, Making};
+use crate::plan::making::{Making, share_left};
+use crate::plan::outlook;
+use crate::plan::stuff::{boiled_away, can_become, jar_quarts, part_of, quarts_per_pound};
 use crate::plan::yields::learn::Household;
 use crate::tables::process::Product;
 
@@ -28,15 +31,6 @@ const BODY_DRAINED: f64 = 0.5;
 const GAP: f64 = 1e-4;
 /// Nodes the search may visit; keeps the answer under a second, and the same on every machine.
 const NODES: u64 = 20_000;
-
-/// Fruit to share out.
-#[derive(Debug, Clone, Copy, PartialEq)]
-pub struct SplitLot {
-    /// Kind.
-    pub kind: Kind,
-    /// Weight that is left.
-    pub weight: Mass,
-}
 
 /// One product in one jar that fruit may become, with its tested time.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -101,7 +95,7 @@ pub struct Stock {
 #[derive(Debug, Clone, PartialEq)]
 pub struct Question<'a> {
     /// Fruit.
-    pub lots: Vec<SplitLot>,
+    pub lots: Vec<Stuff>,
     /// What it may become.
     pub choices: Vec<Choice>,
     /// What there is.
@@ -164,7 +158,10 @@ impl Resource {
         const HOUR: f64 = 60.0;
         let stock = &mut question.stock;
         match self {
-            Self::Fruit(lot) => question.lots[lot].weight += pounds(10.0),
+            Self::Fruit(lot) => {
+                let more = question.lots[lot].mass + pounds(10.0);
+                question.lots[lot] = part_of(&question.lots[lot], more);
+            }
             Self::Jars(jar) => {
                 stock.jars.iter_mut().filter(|(size, _)| *size == jar).for_each(|(_, count)| *count += 1);
             }
@@ -218,7 +215,7 @@ impl Model {
             problem: Problem::new(OptimizationDirection::Maximize),
         };
         for choice in &question.choices {
-            let worth = outlook::jar_quarts(choice.jar);
+            let worth = jar_quarts(choice.jar);
             let bounds = choice.pinned.map_or((0, MOST), |count| {
                 let count = i32::try_from(count).unwrap_or(MOST);
                 (count, count)
@@ -232,11 +229,13 @@ impl Model {
                 ComparisonOp::Le,
                 0.0,
             );
-            let burner = |kind| {
-                -BURNER_MINUTE * outlook::stove_time(&choice.making, kind, pounds(1.0)).get::<minute>()
+            let burner =
+                |lot| -BURNER_MINUTE * outlook::stove_time(&choice.making, &a_pound(lot)).get::<minute>();
+            // What cannot become it takes no part in it.
+            let most = |lot: &Stuff| {
+                if can_become(lot.food, choice.making.product) { f64::INFINITY } else { 0.0 }
             };
-            let fruit =
-                question.lots.iter().map(|lot| problem.add_var(burner(lot.kind), (0.0, f64::INFINITY)));
+            let fruit = question.lots.iter().map(|lot| problem.add_var(burner(lot), (0.0, most(lot))));
             model.fruit.push(fruit.collect());
             model.jars.push(jars);
             model.loads.push(loads);
@@ -257,16 +256,16 @@ impl Model {
         let first_juice = question.choices.iter().position(|choice| choice.making.product == Product::Juice);
         for (place, choice) in question.choices.iter().enumerate() {
             let mut filled = LinearExpr::empty();
-            filled.add(self.jars[place], -outlook::jar_quarts(choice.jar));
+            filled.add(self.jars[place], -jar_quarts(choice.jar));
             for (lot, fruit) in question.lots.iter().zip(&self.fruit[place]) {
-                filled.add(*fruit, outlook::quarts_per_pound(question.household, &choice.making, lot.kind));
+                filled.add(*fruit, quarts_per_pound(question.household, &choice.making, lot));
             }
             if let Some(drained) = self.drained[place] {
-                filled.add(drained, -BODY_DRAINED * outlook::share_left(&choice.making, Kind::Paste));
+                filled.add(drained, -BODY_DRAINED * share_left(&choice.making, Kind::Paste));
                 let mut most = LinearExpr::empty();
                 most.add(drained, 1.0);
                 for (lot, fruit) in question.lots.iter().zip(&self.fruit[place]) {
-                    let away = in_quarts(outlook::boiled_away(&choice.making, lot.kind, pounds(1.0)));
+                    let away = in_quarts(boiled_away(&choice.making, &a_pound(lot)));
                     most.add(*fruit, -away * MOST_DRAINED);
                 }
                 self.problem.add_constraint(most, ComparisonOp::Le, 0.0);
@@ -284,7 +283,7 @@ impl Model {
         let stock = &question.stock;
         for (place, lot) in question.lots.iter().enumerate() {
             let used: Vec<(Variable, f64)> = self.fruit.iter().map(|fruit| (fruit[place], 1.0)).collect();
-            self.problem.add_constraint(used, ComparisonOp::Le, in_pounds(lot.weight));
+            self.problem.add_constraint(used, ComparisonOp::Le, in_pounds(lot.mass));
         }
         let counted = |of: &dyn Fn(&Choice) -> bool| -> Vec<(Variable, f64)> {
             let used = self.jars.iter().zip(&question.choices);
@@ -318,13 +317,12 @@ impl Model {
         let mut stove = LinearExpr::empty();
         let mut hands = LinearExpr::empty();
         for (place, choice) in question.choices.iter().enumerate() {
-            let effort = outlook::effort(&choice.making);
             for (lot, fruit) in question.lots.iter().zip(&self.fruit[place]) {
-                let time = outlook::stove_time(&choice.making, lot.kind, pounds(1.0));
+                let time = outlook::stove_time(&choice.making, &a_pound(lot));
                 stove.add(*fruit, time.get::<minute>());
-                hands.add(*fruit, effort.hands_per_lb);
+                hands.add(*fruit, outlook::hands_per_lb(&choice.making, lot.food));
             }
-            hands.add(self.jars[place], effort.hands_per_jar);
+            hands.add(self.jars[place], outlook::HANDS_PER_JAR);
             if let Some(drained) = self.drained[place] {
                 stove.add(drained, -spared_minutes(choice));
             }
@@ -338,9 +336,14 @@ impl Model {
     }
 }
 
+/// A pound of what waits.
+fn a_pound(stuff: &Stuff) -> Stuff {
+    part_of(stuff, pounds(1.0))
+}
+
 /// Burner minutes that a quart drained off spares: its water need not be boiled away.
 fn spared_minutes(choice: &Choice) -> f64 {
-    let water = quarts(1.0 - BODY_DRAINED * outlook::share_left(&choice.making, Kind::Paste));
+    let water = quarts(1.0 - BODY_DRAINED * share_left(&choice.making, Kind::Paste));
     (water / outlook::usual_rate()).get::<minute>()
 }
 

@@ -10,7 +10,7 @@ use crate::jars::spoons::Measured;
 use crate::measures::ids::{BatchId, CannerId, LotId};
 use crate::measures::moment::{Minutes, Moment};
 use crate::plan::checklist::Rest;
-use crate::plan::outlook::Making;
+use crate::plan::making::Making;
 use crate::plan::yields::Thickness;
 use crate::tables::process::{Medium, Method, Pack, Product};
 
@@ -59,6 +59,13 @@ pub struct Batch {
 }
 
 impl Batch {
+    /// What it is called where several are in sight: "260912-1, thin sauce".
+    #[must_use]
+    pub fn name(&self) -> String {
+        let thickness = self.thickness.map(|thickness| format!("{thickness} ")).unwrap_or_default();
+        format!("{}, {thickness}{}", self.code, self.product)
+    }
+
     /// What its fruit becomes.
     #[must_use]
     pub const fn making(&self) -> Making {

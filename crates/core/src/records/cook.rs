@@ -51,6 +51,8 @@ pub struct CookEvent {
     pub value: f64,
     /// From a simulated device.
     pub simulated: bool,
+    /// Whether the book of moves says where that went.
+    pub booked: bool,
 }
 
 /// A cook-down to begin.

@@ -3,13 +3,15 @@
 use std::collections::BTreeMap;
 
 use serde::{Deserialize, Serialize};
+use uom::si::volume::liter;
 
 use crate::canner::outline::{JarOutside, Outsides};
 use crate::jars::size::JarSize;
 use crate::jars::spoons::Spoons;
 use crate::kitchen::altitude::Altitude;
 use crate::measures::ids::{CannerId, ContainerId};
-use crate::measures::units::millimetres;
+use crate::measures::units::{Temperature, Volume, in_celsius, in_quarts, millimetres};
+use crate::measures::words::short;
 use crate::records::canner::Canner;
 
 /// Units a kitchen reads; records are metric whatever is shown.
@@ -30,6 +32,25 @@ impl Units {
         match self {
             Self::Us => "us",
             Self::Metric => "metric",
+        }
+    }
+
+    /// A volume as this kitchen reads it, to a tenth.
+    #[must_use]
+    pub fn volume(self, volume: Volume) -> String {
+        match self {
+            Self::Us => format!("{} qt", short((in_quarts(volume) * 10.0).round() / 10.0)),
+            Self::Metric => format!("{} L", short((volume.get::<liter>() * 10.0).round() / 10.0)),
+        }
+    }
+
+    /// A temperature as this kitchen reads it, in whole degrees.
+    #[must_use]
+    pub fn temperature(self, temperature: Temperature) -> String {
+        let celsius = in_celsius(temperature);
+        match self {
+            Self::Us => format!("{:.0} °F", celsius * 1.8 + 32.0),
+            Self::Metric => format!("{celsius:.0} °C"),
         }
     }
 }

@@ -1,18 +1,40 @@
-//! Lots: one weigh-in of one kind of fruit, drawn down by batches.
+//! Lots: what waits on the line, of one kind and in one form, drawn down by batches. Most are weigh-ins of fruit; some are juice
+//! that another batch gave, or food that came back out of the cold.
 
 use jiff::civil::Date;
 use serde::Serialize;
 
 use crate::crates::fruit::{Condition, Fault, Kind};
-use crate::measures::ids::LotId;
+use crate::ledger::food::{Food, Stuff, Told};
+use crate::measures::ids::{BatchId, LotId};
+use crate::measures::moment::Moment;
+use crate::measures::units::grams;
 
 /// A lot with what is left of it.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Lot {
     /// Number of the record.
     pub id: LotId,
-    /// Day it was picked or bought, `YYYY-MM-DD`.
+    /// In what form it waits.
+    pub food: Food,
+    /// When it came onto the line.
+    pub added_at: Moment,
+    /// How much came, as it was told, when it was measured and not weighed.
+    pub told: Option<Told>,
+    /// The batch it came from, of what another batch gave.
+    pub from_batch: Option<BatchId>,
+    /// Code of that batch.
+    pub from_code: Option<String>,
+    /// Whether it came by a move, from a batch or out of the cold, and so is no harvest.
+    pub moved_in: bool,
+    /// Since when it is in the refrigerator.
+    pub chilled_at: Option<Moment>,
+    /// When frozen food thawed.
+    pub thawed_at: Option<Moment>,
+    /// Grams of clear water that were poured off it.
+    pub poured_g: i64,
+    /// Day it was picked, bought or frozen, `YYYY-MM-DD`.
     #[cfg_attr(feature = "schema", schema(value_type = String, format = Date))]
     pub picked_on: Date,
     /// Kind of tomato.
@@ -28,13 +50,43 @@ pub struct Lot {
     pub frozen: bool,
     /// Grams weighed in.
     pub weight_g: i64,
-    /// Grams no batch has drawn.
+    /// Grams that are still there.
     pub left_g: i64,
 }
 
+impl Lot {
+    /// What it is, as a person reads it: "slicer tomatoes, thawed", "thin juice of 260912-1".
+    #[must_use]
+    pub fn words(&self) -> String {
+        let of = self.from_code.as_ref().map(|code| format!(" of {code}")).unwrap_or_default();
+        let state = match (self.frozen, self.thawed_at) {
+            (true, Some(_)) => ", thawed",
+            (true, None) => ", frozen",
+            (false, _) => "",
+        };
+        if self.food == Food::Fruit && of.is_empty() {
+            return format!("{} {}{state}", self.kind, self.food);
+        }
+        format!("{}{of}{state}", self.food)
+    }
+
+    /// So many grams of it, as a plan counts it.
+    #[must_use]
+    pub fn stuff(&self, weight_g: i64) -> Stuff {
+        #[allow(clippy::cast_precision_loss)] // grams of a lot, far below 2^53
+        let share = self.poured_g as f64 / (self.weight_g - self.poured_g).max(1) as f64;
+        let mass = grams(weight_g);
+        Stuff { food: self.food, kind: self.kind, mass, poured_off: mass * share }
+    }
+}
+
 /// A weigh-in.
-#[derive(Debug, Clone, PartialEq, Eq)]
+#[derive(Debug, Clone, PartialEq)]
 pub struct NewLot {
+    /// In what form.
+    pub food: Food,
+    /// How much, as it was told, when it was measured and not weighed.
+    pub told: Option<Told>,
     /// Day it was picked, `YYYY-MM-DD`.
     pub picked_on: Date,
     /// Kind of tomato.
@@ -62,4 +114,8 @@ pub struct LotChange {
     pub weight_g: Option<i64>,
     /// Taken off the line, or put back.
     pub removed: Option<bool>,
+    /// In the refrigerator, or out of it.
+    pub chilled: Option<bool>,
+    /// Thawed, or frozen after all.
+    pub thawed: Option<bool>,
 }

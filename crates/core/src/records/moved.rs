@@ -1,23 +1,93 @@
-//! What left a batch beside its jars, as it was told.
+//! Moves of food as they were told: what left a lot, a batch, the refrigerator or the freezer, and where it went.
 
 use serde::Serialize;
 
-use crate::ledger::{Food, FoodPlace, Told};
-use crate::measures::ids::MoveId;
+use crate::ledger::food::{Food, FoodPlace, Told};
+use crate::measures::ids::{BatchId, LotId, MoveId};
 use crate::measures::moment::Moment;
+use crate::plan::yields::Thickness;
+use crate::tables::process::Product;
 
-/// One part of a batch that went elsewhere.
+/// Where it was before.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Source {
+    /// A lot that waits on the line.
+    Lot(LotId),
+    /// A batch, from the sink to the jars.
+    Batch(BatchId),
+    /// The refrigerator or the freezer, by the move that brought it there.
+    Cold(MoveId),
+}
+
+/// One move.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Moved {
     /// Number of the record.
     pub id: MoveId,
-    /// When it was told.
+    /// When.
     pub at: Moment,
+    /// The lot it left, if it was one.
+    pub from_lot: Option<LotId>,
+    /// The batch it left, if it was one.
+    pub from_batch: Option<BatchId>,
+    /// The move that had brought it into the cold, if it came from there.
+    pub from_cold: Option<MoveId>,
     /// What.
     pub food: Food,
     /// Where it went.
     pub place: FoodPlace,
     /// How much, as it was told.
     pub told: Told,
+    /// Grams of it.
+    pub weight_g: i64,
+    /// Packs or jars it was put into, when somebody counted.
+    pub packs: Option<u32>,
+    /// The lot it became, of what waits for other jars.
+    pub to_lot: Option<LotId>,
+}
+
+/// A move to write down.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct NewMove {
+    /// Where it is.
+    pub from: Source,
+    /// What.
+    pub food: Food,
+    /// Where it goes.
+    pub place: FoodPlace,
+    /// How much, as it was told.
+    pub told: Told,
+    /// Grams of it.
+    pub weight_g: i64,
+    /// Packs or jars.
+    pub packs: Option<u32>,
+}
+
+/// Food in the refrigerator or the freezer, with what is left of it.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct ColdFood {
+    /// The move that brought it there.
+    pub id: MoveId,
+    /// When.
+    pub at: Moment,
+    /// What.
+    pub food: Food,
+    /// Refrigerator or freezer.
+    pub place: FoodPlace,
+    /// Grams that are left.
+    pub left_g: i64,
+    /// How much went in, as it was told.
+    pub told: Told,
+    /// Grams that went in.
+    pub weight_g: i64,
+    /// Packs that are left, when they were counted.
+    pub packs: Option<u32>,
+    /// Code of the batch it came from.
+    pub code: Option<String>,
+    /// What that batch became.
+    pub product: Option<Product>,
+    /// Of sauce.
+    pub thickness: Option<Thickness>,
 }

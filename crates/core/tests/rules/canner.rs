@@ -6,12 +6,15 @@ use bodega_core::canner::outline::{Outline, Outsides, usual_outside};
 use bodega_core::canner::pot::{Crowding, Pot, fill, overhangs, topping_up};
 use bodega_core::canner::probe::{Suggestion, suggestion};
 use bodega_core::canner::water::{come_up_of, filling, outline, stands_over, warm_up_of};
-use bodega_core::counter::{of_canner, of_kettle, of_lids};
+use bodega_core::counter::{Cooking, of_canner, of_kettle, of_lids};
 use bodega_core::jars::size::JarSize;
+use bodega_core::kettle::TargetKind;
+use bodega_core::kettle::goal::{Timer, hold_between};
 use bodega_core::kitchen::altitude::Altitude;
 use bodega_core::measures::moment::Minutes;
-use bodega_core::measures::units::{Power, Volume, celsius, litres, millimetres};
+use bodega_core::measures::units::{Power, Volume, celsius, in_celsius, litres, millimetres};
 use bodega_core::records::canner::PotSize;
+use bodega_core::records::kitchen::Units;
 use bodega_core::records::load::{CannerLoad, CannerReading};
 use bodega_core::tables::process::{Method, Pack};
 use uom::si::energy::kilojoule;
@@ -204,19 +207,50 @@ fn a_canner_calls_at_the_moment_and_names_itself_beside_others() {
     assert_eq!(calls(&off, None, true, 72), [("Rested: lift the jars".to_owned(), at(75), false)]);
 }
 
+fn kettle_calls(goal: TargetKind, since: Option<i64>, reads: Option<f64>) -> Vec<(String, bool)> {
+    let timer = goal.starts_with().map(|_| Timer { minutes: 20.0, since: since.map(at) });
+    let cooking =
+        Cooking { name: "blue kettle".to_owned(), goal, timer, finish: at(60), temp: reads.map(celsius) };
+    let calls = of_kettle(&cooking, hold_between(None), Units::Us, true, at(0));
+    calls.into_iter().map(|call| (call.text, call.once)).collect()
+}
+
 #[test]
-fn a_kettle_calls_at_its_mark_and_once_when_it_grows_hot() {
-    let texts = |celsius| {
-        of_kettle(at(60), celsius, at(0)).into_iter().map(|call| (call.text, call.once)).collect::<Vec<_>>()
-    };
-    let mark = ("The kettle is at its mark".to_owned(), false);
-    assert_eq!(texts(None), std::slice::from_ref(&mark));
-    // 190 and 200 °F.
-    assert_eq!(texts(Some(87.7)), std::slice::from_ref(&mark));
-    assert_eq!(texts(Some(87.8)), [mark.clone(), ("The kettle is at 190 °F, 88 °C".to_owned(), true)]);
-    assert_eq!(texts(Some(93.2))[1].0, "The kettle is at 190 °F, 88 °C");
-    assert_eq!(texts(Some(93.3)), [mark, ("The kettle is at 200 °F, 93 °C: turn it down".to_owned(), true)]);
-    assert_eq!(of_kettle(at(60), None, at(0))[0].from, at(60));
+fn a_sauce_calls_at_its_mark_and_never_for_its_heat() {
+    let mark = [("The kettle is at its mark".to_owned(), false)];
+    for reads in [None, Some(80.0), Some(90.0), Some(99.0)] {
+        assert_eq!(kettle_calls(TargetKind::FractionLeft, None, reads), mark);
+    }
     let lids = of_lids(at(5));
     assert_eq!((lids.from, lids.once), (at(5), true));
+}
+
+#[test]
+fn held_juice_calls_once_when_it_is_hot_when_it_is_too_hot_and_at_its_time() {
+    let hold = |since, reads| kettle_calls(TargetKind::HoldMinutes, since, reads);
+    // 190 and 205 °F.
+    assert_eq!(hold(None, Some(87.7)), []);
+    let hot = ("The juice is at 190 °F: hot enough".to_owned(), true);
+    assert_eq!(hold(None, Some(87.8)), std::slice::from_ref(&hot));
+    assert_eq!(hold(None, Some(96.0)), [hot]);
+    assert_eq!(hold(None, Some(96.1)), [("The juice is at 205 °F: turn it down".to_owned(), true)]);
+    let time = ("The juice was held hot for its time".to_owned(), false);
+    assert_eq!(hold(Some(10), Some(90.0)), std::slice::from_ref(&time), "it is known to be hot");
+    assert_eq!(hold(Some(10), Some(97.0)).len(), 2);
+    // High up it boils at 94 °C (9,500 ft) and is held a degree below.
+    let high = hold_between(Altitude::from_feet(9500.0).ok());
+    assert!(in_celsius(high.1) < 90.5 && in_celsius(high.0) < 87.9, "{high:?}");
+}
+
+#[test]
+fn several_kettles_name_themselves() {
+    let cooking = Cooking {
+        name: "copper pan".to_owned(),
+        goal: TargetKind::Brix,
+        timer: None,
+        finish: at(60),
+        temp: None,
+    };
+    let calls = of_kettle(&cooking, hold_between(None), Units::Metric, false, at(0));
+    assert_eq!(calls[0].text, "copper pan: It is at its mark");
 }

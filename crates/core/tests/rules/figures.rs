@@ -10,14 +10,17 @@ use bodega_core::kettle::finish::{CookDown, minutes};
 use bodega_core::kettle::{Contents, Heat, HeatSetting, Target, Vessel, rate_at};
 use bodega_core::kitchen::altitude::Altitude;
 use bodega_core::kitchen::places::towns;
+use bodega_core::ledger::food::{Food, Stuff};
 use bodega_core::measures::moment::{Minutes, Moment};
 use bodega_core::measures::units::{
     in_litres_per_hour, in_pounds, in_quarts, litres, litres_per_hour, millimetres, pounds, quarts,
 };
 use bodega_core::plan::batch::{Wish, work_out};
-use bodega_core::plan::outlook::{Ground, Making, effort, outlook, volume};
+use bodega_core::plan::making::Making;
+use bodega_core::plan::outlook::{Ground, HANDS_PER_JAR, hands_per_lb, outlook};
+use bodega_core::plan::stuff::volume;
 use bodega_core::plan::yields::learn::{Finished, Household};
-use bodega_core::plan::yields::{Range, Thickness, expect, pounds_per_quart};
+use bodega_core::plan::yields::{Range, expect, pounds_per_quart};
 use bodega_core::shelf::label_sheet::{Paper, Sheet};
 use bodega_core::shelf::pantry::forecast;
 use bodega_core::tables::process::{Medium, Method, Pack, Product};
@@ -59,8 +62,8 @@ const WHOLE: Making =
 #[test]
 fn lots_give_the_sum_of_what_each_gives() {
     let household = Household::default();
-    let lots = [(Kind::Paste, pounds(30.0)), (Kind::Slicer, pounds(24.0))];
-    let all = volume(&household, &WHOLE, &lots);
+    let lots = [Stuff::fruit(Kind::Paste, pounds(30.0)), Stuff::fruit(Kind::Slicer, pounds(24.0))];
+    let all = volume(&household, &WHOLE, &lots).unwrap();
     let one = expect(Product::Whole, None, pounds(54.0));
     for (sum, whole) in [(all.low, one.low), (all.expected, one.expected), (all.high, one.high)] {
         assert!(near(in_quarts(sum), in_quarts(whole), 1e-9));
@@ -80,9 +83,9 @@ fn an_outlook_adds_hands_and_canner_up() {
         household: &household,
     };
     // 54 lb at 3 lb a quart: 18 quarts, three loads of seven of 50 minutes.
-    let seen = outlook(WHOLE, JarSize::Quart, &[(Kind::Paste, pounds(54.0))], &ground);
+    let seen = outlook(WHOLE, JarSize::Quart, &[Stuff::fruit(Kind::Paste, pounds(54.0))], &ground);
     assert_eq!((seen.jars.expected, seen.loads, seen.canner), (18, 3, Minutes(3 * (50 + 25))));
-    let by_hand = effort(&WHOLE).hands_per_lb * 54.0 + effort(&WHOLE).hands_per_jar * 18.0;
+    let by_hand = hands_per_lb(&WHOLE, Food::Fruit) * 54.0 + HANDS_PER_JAR * 18.0;
     assert!(near(f64::from(seen.hands.0), by_hand, 1.0), "{} of {by_hand}", seen.hands.0);
 }
 
@@ -108,21 +111,21 @@ fn a_rest_that_fills_a_jar_of_half_the_size_gets_one() {
 
 #[test]
 fn one_batch_moves_the_yield_by_how_sure_it_is() {
-    // Published 2.5 to 3.5, 3 expected: the spread is 1 / (2 x 1.645); half of its square is the household's, half the
-    // batch's, so one batch of 2.6 weighs as much as the published middle.
-    let published = pounds_per_quart(Product::Sauce, Some(Thickness::Thin));
-    let one = Finished {
-        product: Product::Sauce,
-        thickness: Some(Thickness::Thin),
-        kind: Kind::Paste,
-        pounds_per_quart: published.expected - 0.4,
-    };
+    // By hand, on logarithms: crushed is published as 2.65 to 3.53 lb a quart with 2.75 expected. A t of five degrees has
+    // its edge at 2.015, one of six at 1.943 (any printed table of Student's t). The published mean counts for two batches.
+    let published = pounds_per_quart(Product::Crushed, None);
+    let one =
+        Finished { product: Product::Crushed, thickness: None, kind: Kind::Paste, pounds_per_quart: 3.1 };
     let learned = Household { finished: vec![one] }.learn(one.product, one.thickness, Kind::Paste);
-    assert!(near(learned.pounds_per_quart.expected, published.expected - 0.2, 1e-9));
-    // The next batch: half of the variance of its own, and a quarter of what the household's mean is unsure of.
-    let narrower = 0.75_f64.sqrt();
-    let low = learned.pounds_per_quart.expected - learned.pounds_per_quart.low;
-    assert!(near(low, (published.expected - published.low) * narrower, 1e-9), "{low}");
+    let middle = published.expected.ln();
+    let mean = (2.0 * middle + 3.1_f64.ln()) / 3.0;
+    assert!(near(learned.pounds_per_quart.expected, mean.exp(), 1e-9));
+    let half_width = (published.high / published.low).ln() / 2.0;
+    let prior = (half_width / 2.015).powi(2) * 2.5 * 2.0 / 3.0;
+    let spread = prior + (3.1_f64.ln() - middle).powi(2) / 3.0;
+    let reach = 1.943 * (spread * 4.0 / (3.0 * 3.0)).sqrt();
+    let width = (learned.pounds_per_quart.high / learned.pounds_per_quart.low).ln();
+    assert!(near(width, 2.0 * reach, 0.001), "{width} of {}", 2.0 * reach);
 }
 
 #[test]

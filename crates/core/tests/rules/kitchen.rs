@@ -10,6 +10,7 @@ use bodega_core::jars::claims::Claims;
 use bodega_core::jars::size::JarSize;
 use bodega_core::jars::spoons::Spoons;
 use bodega_core::kitchen::altitude::Altitude;
+use bodega_core::ledger::food::Food;
 use bodega_core::measures::ids::{BatchId, CannerId, JarId, LoadId, LotId};
 use bodega_core::measures::moment::{Minutes, Moment};
 use bodega_core::measures::units::quarts;
@@ -154,6 +155,15 @@ pub fn on_the_towel() -> JarRecord {
 pub fn lot(id: LotId, kind: Kind, condition: Condition, fault: Option<Fault>) -> Lot {
     Lot {
         id,
+        food: Food::Fruit,
+        added_at: START,
+        told: None,
+        from_batch: None,
+        from_code: None,
+        moved_in: false,
+        chilled_at: None,
+        thawed_at: None,
+        poured_g: 0,
         picked_on: jiff::civil::date(2026, 9, 4),
         kind,
         condition,

@@ -14,6 +14,8 @@ rows!(
     WEIGHT,
     ALTITUDE,
     FOOD_AMOUNT,
+    COOK_MINUTES,
+    PACKS,
     JAR_COUNT,
     CAPACITY,
     POT_DOSE,

@@ -19,3 +19,4 @@ mod mixed;
 mod room;
 mod split;
 mod tables;
+mod yields;

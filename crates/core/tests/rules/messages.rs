@@ -9,20 +9,24 @@ use bodega_core::canner::events::{BoilEvent, Happened, OutOfOrder};
 use bodega_core::canner::moment::{Lacks, Touch, said};
 use bodega_core::canner::probe::Suggestion;
 use bodega_core::canner::room::NoRoom;
-use bodega_core::counter::{of_canner, of_kettle, of_lids, of_towel};
+use bodega_core::counter::{Cooking, of_canner, of_kettle, of_lids, of_towel};
 use bodega_core::day::overnight::advice;
 use bodega_core::jars::acid::Agent;
 use bodega_core::jars::bench::{JarStep, bench_steps, may_tick, state_of};
 use bodega_core::jars::size::JarSize;
 use bodega_core::jars::spoons::Spoons;
+use bodega_core::kettle::TargetKind;
+use bodega_core::kettle::goal::{Timer, hold_between};
 use bodega_core::kitchen::altitude::{Altitude, NotBoiling};
 use bodega_core::measures::ids::LoadId;
 use bodega_core::measures::moment::Minutes;
+use bodega_core::measures::units::celsius;
 use bodega_core::plan::checklist::{Rest, Sheet, steps, wash_up};
-use bodega_core::plan::outlook::Making;
+use bodega_core::plan::making::Making;
 use bodega_core::plan::split::Resource;
 use bodega_core::plan::yields::Thickness;
 use bodega_core::records::jar::{Jar, JarRecord};
+use bodega_core::records::kitchen::Units;
 use bodega_core::records::load::CannerLoad;
 use bodega_core::records::towel::{Towel, TowelJar};
 use bodega_core::shelf::pantry::{BEFORE_OPENING, Discard, Leaving};
@@ -195,8 +199,15 @@ fn calls() -> Vec<String> {
             }
         }
     }
-    for celsius in [None, Some(80.0), Some(87.8), Some(93.3)] {
-        all.extend(of_kettle(at(60), celsius, at(0)));
+    for goal in TargetKind::ALL {
+        for (since, reads) in [(None, None), (None, Some(90.0)), (Some(at(40)), Some(97.0))] {
+            for (units, is_one) in [(Units::Us, true), (Units::Metric, false)] {
+                let timer = goal.starts_with().map(|_| Timer { minutes: 20.0, since });
+                let name = "blue kettle".to_owned();
+                let cooking = Cooking { name, goal: *goal, timer, finish: at(60), temp: reads.map(celsius) };
+                all.extend(of_kettle(&cooking, hold_between(None), units, is_one, at(0)));
+            }
+        }
     }
     all.push(of_lids(at(0)));
     all.extend(Wrong::ALL.iter().filter_map(|wrong| of_towel(*wrong, at(0))));
@@ -395,7 +406,8 @@ fn labels() -> Vec<String> {
         AcidSource, Damage, Heating, Ingredient, JarKind, LidState, LogEvent, Ripeness, Vine,
     };
     use bodega_core::judge::{Ask, Code, Ruling, Severity, Subject};
-    use bodega_core::kettle::{CookWhat, HeatSetting, KettleHeat, TargetKind};
+    use bodega_core::kettle::{CookWhat, HeatSetting, KettleHeat};
+    use bodega_core::ledger::food::{Food, FoodMeasure, FoodPlace};
     use bodega_core::plan::checklist::Station;
     use bodega_core::shelf::label_sheet::{Paper, Shape};
     use bodega_core::tables::process::RefusalCode;
@@ -425,6 +437,9 @@ fn labels() -> Vec<String> {
         HeatSetting,
         TargetKind,
         CookWhat,
+        Food,
+        FoodPlace,
+        FoodMeasure,
         Severity,
         Subject,
         Code,
@@ -476,7 +491,9 @@ fn errors() -> Vec<String> {
     all.extend(resources.map(|resource| resource.step().to_owned()));
     use NoRescue::{NotCold, NothingWrong, TooLate, WasItCold};
     all.extend([NothingWrong, TooLate, WasItCold, NotCold].map(|reason| reason.to_string()));
-    all.extend([0, 25].map(|hours| advice(START, START.plus_minutes(hours * 60)).to_owned()));
+    for is_cooked in [false, true] {
+        all.extend([0, 49].map(|hours| advice(START, is_cooked, START.plus_minutes(hours * 60)).to_owned()));
+    }
     all.extend(BEFORE_OPENING.map(str::to_owned));
     all
 }

@@ -2,10 +2,13 @@
 
 use bodega_core::crates::fruit::Kind;
 use bodega_core::jars::size::{JarSize, Mouth};
+use bodega_core::ledger::food::{Food, Stuff};
 use bodega_core::measures::moment::Minutes;
 use bodega_core::measures::units::{in_pounds, in_quarts, pounds};
-use bodega_core::plan::outlook::{Making, effort, jar_quarts, quarts_per_pound, stove_time};
-use bodega_core::plan::split::{Choice, NoSplit, Question, Resource, Split, SplitLot, Stock, limits, split};
+use bodega_core::plan::making::Making;
+use bodega_core::plan::outlook::{HANDS_PER_JAR, hands_per_lb, stove_time};
+use bodega_core::plan::split::{Choice, NoSplit, Question, Resource, Split, Stock, limits, split};
+use bodega_core::plan::stuff::{jar_quarts, quarts_per_pound};
 use bodega_core::plan::yields::learn::Household;
 use bodega_core::tables::process::Product;
 use proptest::prelude::*;
@@ -41,7 +44,7 @@ fn whole_quarts(goal: u32) -> Choice {
 
 fn question(lots: &[(Kind, f64)], choices: Vec<Choice>, stock: Stock) -> Question<'static> {
     Question {
-        lots: lots.iter().map(|(kind, lb)| SplitLot { kind: *kind, weight: pounds(*lb) }).collect(),
+        lots: lots.iter().map(|(kind, lb)| Stuff::fruit(*kind, pounds(*lb))).collect(),
         choices,
         stock,
         turnaround: Minutes(20),
@@ -61,17 +64,17 @@ struct Bill {
 
 /// All lots of one kind, nothing drained: then the fruit a jar takes does not depend on the lot.
 fn bill(question: &Question<'_>, counts: &[u32]) -> Bill {
-    let kind = question.lots[0].kind;
-    let fruit: f64 = question.lots.iter().map(|lot| in_pounds(lot.weight)).sum();
+    let pound = Stuff::fruit(question.lots[0].kind, pounds(1.0));
+    let fruit: f64 = question.lots.iter().map(|lot| in_pounds(lot.mass)).sum();
     let (mut used, mut canner, mut stove, mut hands, mut acid, mut worth) = (0.0, 0.0, 0.0, 0.0, 0.0, 0.0);
     for (choice, count) in question.choices.iter().zip(counts) {
         let number = f64::from(*count);
-        let lb = number * jar_quarts(choice.jar) / quarts_per_pound(&HOUSEHOLD, &choice.making, kind);
+        let lb = number * jar_quarts(choice.jar) / quarts_per_pound(&HOUSEHOLD, &choice.making, &pound);
         let loads = count.div_ceil(choice.fits);
         used += lb;
         canner += f64::from(loads * (choice.minutes.0 + question.turnaround.0));
-        stove += stove_time(&choice.making, kind, pounds(1.0)).get::<uom::si::time::minute>() * lb;
-        hands += effort(&choice.making).hands_per_lb * lb + effort(&choice.making).hands_per_jar * number;
+        stove += stove_time(&choice.making, &pound).get::<uom::si::time::minute>() * lb;
+        hands += hands_per_lb(&choice.making, Food::Fruit) * lb + HANDS_PER_JAR * number;
         acid += choice.acid_tsp * number;
         let wanted = f64::from((*count).min(choice.goal));
         worth += jar_quarts(choice.jar) * (choice.preference * wanted + 0.05 * number);
@@ -232,7 +235,7 @@ fn a_large_day_is_solved_and_proven() {
     let mut choices: Vec<Choice> = Making::ALL
         .into_iter()
         .take(8)
-        .map(|making| choice(making, bodega_core::plan::outlook::usual_jar(&making), 9))
+        .map(|making| choice(making, bodega_core::plan::making::usual_jar(&making), 9))
         .collect();
     choices[3].preference = 3.0;
     let stock = Stock {

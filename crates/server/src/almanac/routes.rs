@@ -5,6 +5,7 @@ use bodega_core::jars::acid::{self, Agent};
 use bodega_core::jars::size::JarSize;
 use bodega_core::jars::spoons::volume_of;
 use bodega_core::kitchen::altitude::{Altitude, WaterBand};
+use bodega_core::ledger::keep::FREEZER_HEADSPACE;
 use bodega_core::tables::process::{Gauge, Method, Product, headspace, tables};
 use bodega_core::tables::source::Source;
 use uom::si::length::inch;
@@ -61,6 +62,7 @@ pub async fn get_almanac(shared: web::Data<Shared>) -> Result<web::Json<Almanac>
                     .collect(),
             })
             .collect(),
+        freezer_headspace: FREEZER_HEADSPACE,
         headspace: Product::ALL
             .iter()
             .map(|product| HeadspaceRow { product: *product, inches: headspace(*product).get::<inch>() })

@@ -111,6 +111,8 @@ pub struct Almanac {
     pub acid: Vec<AcidRow>,
     /// Headspace by product.
     pub headspace: Vec<HeadspaceRow>,
+    /// Headspace of packs for the freezer, in words.
+    pub freezer_headspace: &'static str,
     /// Where it all comes from.
     pub sources: Vec<Source>,
 }

@@ -5,6 +5,8 @@ use bodega_core::canner::probe::{Suggestion, suggestion};
 use bodega_core::counter::{Call, of_bench, of_canner, of_kettle, of_lids, of_towel};
 use bodega_core::jars::bench::next_load;
 use bodega_core::jars::doses::has_acid;
+use bodega_core::kettle::goal::hold_between;
+use bodega_core::ledger::food::Food;
 use bodega_core::measures::ids::LoadId;
 use bodega_core::measures::moment::{Minutes, Moment};
 use bodega_core::records::kitchen::Kitchen;
@@ -35,6 +37,8 @@ pub struct Counter {
     pub kitchen: Kitchen,
     /// Grams that can go on to jars.
     pub waiting_g: i64,
+    /// Grams of fruit among them.
+    pub waiting_fruit_g: i64,
     /// Grams held on the sill until they are ripe.
     pub held_g: i64,
     /// Batches on the line.
@@ -176,7 +180,8 @@ pub(crate) fn count(shared: &Shared) -> Result<Counter, StoreError> {
     let is_one = in_canner.len() == 1;
     let mut calls: Vec<Call> =
         in_canner.iter().flat_map(|load| of_canner(load, suggestion(load, altitude), is_one, now)).collect();
-    calls.extend(kettle.iter().flat_map(|kettle| of_kettle(kettle.finish, kettle.temp_c, now)));
+    let (between, one) = (hold_between(altitude), stove.len() == 1);
+    calls.extend(stove.iter().flat_map(|cook| of_kettle(&cook.cooking(), between, kitchen.units, one, now)));
     calls.extend(loads.iter().filter_map(of_bench));
     calls.extend(next_check.map(of_lids));
     let amiss = amiss(shared, &towel, now)?;
@@ -197,6 +202,7 @@ pub(crate) fn count(shared: &Shared) -> Result<Counter, StoreError> {
         zone: zone(),
         kitchen,
         waiting_g: grams(|lot| lot.condition.can_be_canned()),
+        waiting_fruit_g: grams(|lot| lot.condition.can_be_canned() && lot.food == Food::Fruit),
         held_g: grams(|lot| lot.condition == bodega_core::crates::fruit::Condition::Unripe),
         batches: store.open_batches()?.len(),
         bench: on_bench.map(|load| Bench {

@@ -3,6 +3,7 @@
 
 use actix_web::{HttpResponse, get, post, web};
 use bodega_core::crates::fruit::{Condition, Fault, Kind};
+use bodega_core::ledger::food::Food;
 use bodega_core::measures::limits::WEIGHT;
 use bodega_core::measures::names::check_day;
 use bodega_core::measures::units::grams;
@@ -72,6 +73,8 @@ impl Line {
         #[allow(clippy::cast_possible_truncation)] // limited to 5,000 kg
         let weight_g = (kg * G_PER_KG).round() as i64;
         Ok(NewLot {
+            food: Food::Fruit,
+            told: None,
             picked_on: self.picked_on,
             kind: self.kind,
             condition: self.condition,

@@ -2,7 +2,7 @@
 
 use actix_web::{get, patch, post, web};
 use bodega_core::crates::fruit::{Condition, Fault, Kind, SILL_DAYS};
-use bodega_core::judge::records::lot_findings;
+use bodega_core::ledger::food::Food;
 use bodega_core::measures::ids::LotId;
 use bodega_core::measures::limits::RIPE_SHARE;
 use bodega_core::measures::names::check_day;
@@ -21,10 +21,18 @@ use crate::state::{Shared, change, read};
 
 pub(crate) const MINUTES_A_DAY: i64 = 24 * 60;
 
+/// What is weighed in when nobody says.
+const fn fruit() -> Food {
+    Food::Fruit
+}
+
 /// A weigh-in.
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct LotRequest {
+    /// In what form; fruit when it is not said.
+    #[serde(default = "fruit")]
+    pub food: Food,
     /// How much.
     pub amount: Amount,
     /// Kind of tomato.
@@ -55,14 +63,20 @@ pub struct LotChangeRequest {
     pub condition: Option<Condition>,
     /// Taken off the line, or put back.
     pub removed: Option<bool>,
+    /// Put into the refrigerator, or out of it.
+    pub chilled: Option<bool>,
+    /// Thawed, or frozen after all.
+    pub thawed: Option<bool>,
 }
 
-/// Lots with fruit left, oldest first.
+/// Lots with something left, those that must go first before those that may wait.
 #[utoipa::path(responses((status = 200, body = Vec<LotView>)))]
 #[get("/api/lots")]
 pub async fn list_lots(shared: web::Data<Shared>) -> Result<web::Json<Vec<LotView>>, ApiError> {
-    let lots = read(&shared, |shared| shared.store.lots()).await?;
-    Ok(web::Json(lots.into_iter().map(|lot| LotView { findings: lot_findings(&lot), lot }).collect()))
+    let (lots, now) = read(&shared, |shared| Ok((shared.store.lots()?, shared.clock.now()))).await?;
+    let mut views: Vec<LotView> = lots.into_iter().map(|lot| LotView::new(lot, now)).collect();
+    views.sort_by_key(LotView::goes);
+    Ok(web::Json(views))
 }
 
 /// The day fruit was picked: today when it was not said.
@@ -100,11 +114,27 @@ pub async fn add_lot(
     if ripe < 100.0 && !request.condition.can_be_canned() {
         return Err(ApiError::field("ripe_percent", "a ripe share goes with fruit that goes on to jars"));
     }
-    let weight_g = weigh(&shared, request.amount).await?;
+    if !request.food.can_wait() {
+        let message = format!("{} fills no jar; weigh in tomatoes, juice or cooked food", request.food);
+        return Err(ApiError::field("food", message));
+    }
+    if request.food != Food::Fruit && (request.condition != Condition::FirmRipe || ripe < 100.0) {
+        return Err(ApiError::field(
+            "condition",
+            "only fruit is sorted; leave the condition at firm and ripe",
+        ));
+    }
+    let told = match &request.amount {
+        Amount::Measured(told) if told.volume().is_some() => Some(*told),
+        _ => None,
+    };
+    let weight_g = weigh(&shared, request.food, request.amount).await?;
     #[allow(clippy::cast_precision_loss, clippy::cast_possible_truncation)] // limited to 5,000 kg
     let ripe_g = (weight_g as f64 * ripe / 100.0).round() as i64;
     let back_on = day_of(shared.clock.now().plus_minutes(SILL_DAYS * MINUTES_A_DAY));
     let lot = |condition: Condition, weight_g| NewLot {
+        food: request.food,
+        told,
         picked_on,
         kind: request.kind,
         condition,
@@ -136,6 +166,8 @@ pub async fn change_lot(
         condition: request.condition,
         weight_g: request.weight.map(|weight| grams(weight, "weight")).transpose()?,
         removed: request.removed,
+        chilled: request.chilled,
+        thawed: request.thawed,
     };
     Ok(web::Json(
         change(&shared, move |shared| shared.store.change_lot(*id, &wanted, shared.clock.now())).await?,
@@ -149,6 +181,6 @@ pub async fn get_lot(
     shared: web::Data<Shared>,
     id: web::Path<LotId>,
 ) -> Result<web::Json<LotView>, ApiError> {
-    let lot = read(&shared, move |shared| shared.store.lot(*id)).await?;
-    Ok(web::Json(LotView { findings: lot_findings(&lot), lot }))
+    let (lot, now) = read(&shared, move |shared| Ok((shared.store.lot(*id)?, shared.clock.now()))).await?;
+    Ok(web::Json(LotView::new(lot, now)))
 }

@@ -1,9 +1,15 @@
 //! Lots as the crates show them.
 
 use bodega_core::judge::Finding;
+use bodega_core::judge::records::lot_findings;
+use bodega_core::ledger::keep::{Wait, lot_waits};
+use bodega_core::measures::moment::Moment;
 use bodega_core::records::lot::Lot;
+use jiff::civil::Date;
 use serde::Serialize;
 use utoipa::ToSchema;
+
+use crate::clock::day_of;
 
 /// A lot and what the judge has to say of its fruit.
 #[derive(Debug, Serialize, ToSchema)]
@@ -11,6 +17,32 @@ pub struct LotView {
     /// The lot.
     #[serde(flatten)]
     pub lot: Lot,
+    /// What it is, in words.
+    pub words: String,
+    /// Until when it may wait, and what is to be done by then.
+    pub wait: Option<Wait>,
+    /// Whether that is over.
+    pub is_late: bool,
     /// Findings, stops first.
     pub findings: Vec<Finding>,
+}
+
+impl LotView {
+    pub(crate) fn new(lot: Lot, now: Moment) -> Self {
+        let wait = lot_waits(&lot);
+        let is_late = wait.is_some_and(|wait| match (wait.moment, wait.day) {
+            (Some(until), _) => now > until,
+            (None, Some(day)) => day_of(now) > day,
+            (None, None) => false,
+        });
+        Self { words: lot.words(), wait, is_late, findings: lot_findings(&lot), lot }
+    }
+
+    /// What sorts lots that must go first before those that may wait.
+    pub(crate) fn goes(&self) -> (Option<Date>, i64) {
+        let wait = self.wait.map(|wait| (wait.day.or(wait.moment.map(day_of)), wait.moment));
+        let (day, moment) = wait.unwrap_or((None, None));
+        // What never goes stands at the end.
+        (day.or(Some(Date::MAX)), moment.map_or(i64::MAX, |moment| moment.0))
+    }
 }

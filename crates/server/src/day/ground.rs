@@ -22,6 +22,8 @@ pub(crate) struct OpenBatch {
     pub chilled: Option<BatchWork>,
     /// Since when its juice has waited overnight.
     pub waiting_since: Option<Moment>,
+    /// Whether what waits was cooked already.
+    pub is_cooked: bool,
     /// All its fruit is fresh, and no other batch draws on it.
     pub may_freeze: bool,
 }
@@ -102,8 +104,9 @@ impl Ground {
     /// What is said of juice that has waited overnight.
     pub(super) fn waiting_juice(&self) -> impl Iterator<Item = String> {
         self.batches.iter().filter_map(|batch| {
-            let advice = advice(batch.waiting_since?, self.now);
-            Some(format!("The juice of batch {} is in the refrigerator: {advice}", batch.work.code))
+            let advice = advice(batch.waiting_since?, batch.is_cooked, self.now);
+            let what = if batch.is_cooked { "food" } else { "juice" };
+            Some(format!("The {what} of batch {} is in the refrigerator: {advice}", batch.work.code))
         })
     }
 }

@@ -9,10 +9,12 @@ use bodega_core::day::work::{
 };
 use bodega_core::day::{Needs, sink};
 use bodega_core::kettle::cooking::best_rate;
+use bodega_core::ledger::food::Food;
 use bodega_core::measures::ids::CannerId;
 use bodega_core::measures::moment::{Minutes, Moment};
 use bodega_core::measures::units::{Time, VolumeRate, grams, in_pounds};
-use bodega_core::plan::outlook::{HANDS_PER_JAR, boiled_away, effort};
+use bodega_core::plan::outlook::{HANDS_PER_JAR, stove_per_lb};
+use bodega_core::plan::stuff::boiled_away;
 use bodega_core::records::batch::Batch;
 use bodega_core::records::day::BlockNote;
 use bodega_core::records::jar::Jar;
@@ -174,7 +176,8 @@ impl Records<'_> {
         now: Moment,
     ) -> Vec<PrepareWork> {
         let pounds = |frozen: bool| -> f64 {
-            let of = fruit.iter().filter(|(lot, _)| lot.frozen == frozen);
+            // Juice and cooked food are through the sink already.
+            let of = fruit.iter().filter(|(lot, _)| lot.food == Food::Fruit && lot.frozen == frozen);
             of.map(|(_, drawn)| in_pounds(grams(*drawn))).sum()
         };
         let (fresh, frozen) = (pounds(false), pounds(true));
@@ -203,16 +206,21 @@ impl Records<'_> {
         self.loads.iter().filter(|load| load.jars.iter().any(|jar| jar.batch == batch.id))
     }
 
+    /// Whether some of a batch is in jars.
+    fn in_jars(&self, batch: &Batch) -> bool {
+        let is_filled = |jar: &Jar| jar.batch == batch.id && jar.filled;
+        batch.jars_lifted > 0
+            || self.loads_with(batch).any(|load| load.clock.has_begun() || load.jars.iter().any(is_filled))
+    }
+
     /// How far a batch has come.
     pub(crate) fn stage(&self, batch: &Batch) -> Result<Stage<'_>, StoreError> {
         let is_its = |cook: &&CookView| cook.batch.as_ref().is_some_and(|other| other.id == batch.id);
-        if let Some(cook) = self.cooks.iter().find(is_its) {
+        // Of several kettles the last is the one to wait for.
+        if let Some(cook) = self.cooks.iter().filter(is_its).max_by_key(|cook| cook.finish) {
             return Ok(Stage::Stove(cook));
         }
-        let is_filled = |jar: &Jar| jar.batch == batch.id && jar.filled;
-        let in_jars = batch.jars_lifted > 0
-            || self.loads_with(batch).any(|load| load.clock.has_begun() || load.jars.iter().any(is_filled));
-        if in_jars || self.shared.store.has_cooked(batch.id)? {
+        if self.in_jars(batch) || self.shared.store.has_cooked(batch.id)? {
             return Ok(Stage::Jars);
         }
         Ok(match batch.chilled_at {
@@ -227,8 +235,8 @@ impl Records<'_> {
         let rate = self.boils_away.filter(|_| batch.pack == Pack::Hot)?;
         let making = batch.making();
         let time = |(lot, drawn): &(Lot, i64)| {
-            let warm = Time::new::<minute>(effort(&making).stove_per_lb * in_pounds(grams(*drawn)));
-            warm + boiled_away(&making, lot.kind, grams(*drawn)) / rate
+            let warm = Time::new::<minute>(stove_per_lb(&making) * in_pounds(grams(*drawn)));
+            warm + boiled_away(&making, &lot.stuff(*drawn)) / rate
         };
         let time = fruit.iter().map(time).fold(Time::default(), |sum, one| sum + one);
         Some(CookWork { minutes: whole(time.get::<minute>()), begun: false })
@@ -274,8 +282,11 @@ impl Records<'_> {
             work: self.left(batch, stage, &fruit),
             untouched: at_sink && !sink::parts(batch.product).iter().any(is_said),
             chilled: may_chill.then(|| self.left(batch, Stage::Tonight, &fruit)),
+            is_cooked: matches!(stage, Stage::Jars),
             waiting_since: match stage {
                 Stage::Waited(at) => Some(at),
+                // Until the first jar is filled, what was cooked waits where it was put.
+                Stage::Jars if !self.in_jars(batch) => batch.chilled_at,
                 _ => None,
             },
             may_freeze: fruit.iter().all(|(lot, _)| !lot.frozen)

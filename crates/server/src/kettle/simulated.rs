@@ -5,7 +5,7 @@ use std::time::Duration;
 use actix_web::{post, web};
 use bodega_core::kettle::cooking::cook_down;
 use bodega_core::kettle::finish::UNDER_LID;
-use bodega_core::kettle::{CookWhat, by_weight};
+use bodega_core::kettle::{Contents, CookWhat, by_weight};
 use bodega_core::measures::ids::CookId;
 use bodega_core::measures::moment::{Minutes, Moment};
 use bodega_core::measures::units::{litres, litres_per_hour};
@@ -36,8 +36,13 @@ pub(crate) fn hands(cook: &Cook) -> Vec<(Moment, Hand)> {
     let mut seen = Vec::new();
     for event in &cook.log {
         match event.what {
-            CookWhat::DrainL => {
+            CookWhat::DrainL | CookWhat::LadleL => {
                 seen.push((event.at, Hand::Drained(litres(event.value))));
+                continue;
+            }
+            CookWhat::AddL => {
+                let more = Contents::of_volume(litres(event.value), cook.brix);
+                seen.push((event.at, Hand::Added(more)));
                 continue;
             }
             CookWhat::LidOn | CookWhat::LidOff => covered = event.what == CookWhat::LidOn,
@@ -74,7 +79,7 @@ pub(crate) fn measure(
         None => return Ok(true),
     };
     let simulated = device.is_simulated();
-    shared.store.add_cook_event(id, &CookEvent { at: now, what, value, simulated })?;
+    shared.store.add_cook_event(id, &CookEvent { at: now, what, value, simulated, booked: false })?;
     shared.live.changed();
     Ok(true)
 }

@@ -1,12 +1,16 @@
 //! A kettle on the stove as its station shows it.
 
-use bodega_core::jars::acid::{self, Agent};
+use bodega_core::counter::Cooking;
+use bodega_core::jars::acid;
 use bodega_core::jars::size::JarSize;
+use bodega_core::jars::spoons::Spoons;
 use bodega_core::kettle::cooking::{DrainFirst, KettleRate, cook_down, drain_first, settings, span};
-use bodega_core::kettle::{CookWhat, HeatSetting, by_volume};
+use bodega_core::kettle::goal::{Timer, hold_between, timer};
+use bodega_core::kettle::{CookWhat, HeatSetting, TargetKind, by_volume};
+use bodega_core::kitchen::altitude::Altitude;
 use bodega_core::measures::ids::CookId;
 use bodega_core::measures::moment::Moment;
-use bodega_core::measures::units::in_litres_per_hour;
+use bodega_core::measures::units::{celsius, in_celsius, in_litres_per_hour};
 use bodega_core::plan::yields::full_jars;
 use bodega_core::records::batch::Batch;
 use bodega_core::records::cook::{Cook, CookEvent, Kettle};
@@ -20,7 +24,6 @@ use utoipa::ToSchema;
 use crate::kettle::instruments::Simulation;
 use crate::state::Shared;
 
-const LEMON: Agent = Agent::BottledLemonJuice;
 /// Share of the way from which it sticks to the bottom.
 pub(crate) const STIR_FROM: f64 = 0.7;
 
@@ -68,6 +71,45 @@ impl From<DrainFirst> for DrainView {
     }
 }
 
+/// A clock that starts when it boils or is hot enough.
+#[derive(Debug, Clone, Copy, Serialize, ToSchema)]
+pub struct TimerView {
+    /// Minutes that it runs.
+    pub minutes: f64,
+    /// Since when; `null` until then.
+    pub since: Option<Moment>,
+    /// What starts it.
+    pub starts_with: CookWhat,
+    /// Juice is held from so many degrees Celsius on, when it is to be held.
+    pub hold_from_c: Option<f64>,
+    /// And below so many.
+    pub hold_to_c: Option<f64>,
+}
+
+/// Jars of one size that a batch has set out, and what is expected to fill them.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct FillView {
+    /// Size.
+    pub jar: JarSize,
+    /// Jars that are set out.
+    pub set_out: u32,
+    /// Acid of the batch for one, as measured out.
+    pub acid: String,
+}
+
+/// All kettles of one batch.
+#[derive(Debug, Clone, Copy, Serialize, ToSchema)]
+pub struct TogetherView {
+    /// Kettles that are on the stove.
+    pub kettles: usize,
+    /// Litres in them now.
+    pub now_l: f64,
+    /// Litres at the end.
+    pub target_l: f64,
+    /// When the last of them is done.
+    pub finish: Moment,
+}
+
 /// A kettle on the stove.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct CookView {
@@ -91,8 +133,14 @@ pub struct CookView {
     pub now_l: f64,
     /// Depth now, in millimetres.
     pub level_mm: f64,
-    /// The mark on the stick, in millimetres.
-    pub mark_mm: f64,
+    /// What its goal means.
+    pub goal: TargetKind,
+    /// The goal's number.
+    pub goal_value: f64,
+    /// The clock of a goal that is a time.
+    pub timer: Option<TimerView>,
+    /// The mark on the stick, in millimetres; none when the goal is a time.
+    pub mark_mm: Option<f64>,
     /// Litres at the end.
     pub target_l: f64,
     /// °Brix at the end.
@@ -119,43 +167,100 @@ pub struct CookView {
     pub flagged: Vec<usize>,
     /// Draining first, beside boiling it all.
     pub drain_first: Option<DrainView>,
-    /// Full pints it will fill.
+    /// Jars of its batch with the acid of each; none without a batch.
+    pub fills: Vec<FillView>,
+    /// Litres that the batch's jars hold; `null` without a batch.
+    pub jars_hold_l: Option<f64>,
+    /// Full pints it will fill, while it is for no batch.
     pub pints: u32,
-    /// Lemon juice for a pint, as measured out.
-    pub acid_per_pint: String,
+    /// Every kettle of its batch, when there are several.
+    pub together: Option<TogetherView>,
     /// Simulated instruments that stand at it.
     pub simulated: Vec<Simulation>,
 }
 
+impl CookView {
+    /// As far as it calls for somebody.
+    pub(crate) fn cooking(&self) -> Cooking {
+        Cooking {
+            name: self.kettle.name.clone(),
+            goal: self.goal,
+            timer: self.timer.map(|timer| Timer { minutes: timer.minutes, since: timer.since }),
+            finish: self.finish,
+            temp: self.temp_c.map(celsius),
+        }
+    }
+}
+
+/// Jars that a batch has set out, with its own acid.
+fn fills(shared: &Shared, batch: &Batch, spoons: Spoons) -> Result<Vec<FillView>, StoreError> {
+    let sizes = shared.store.batch_sizes(batch.id)?;
+    let fill = |(jar, set_out): (JarSize, u32)| FillView {
+        jar,
+        set_out,
+        acid: spoons.dose_with_volume(batch.agent, acid::per_jar(batch.agent, jar)),
+    };
+    Ok(sizes.into_iter().map(fill).collect())
+}
+
+fn timer_view(cook: &Cook, altitude: Option<Altitude>) -> Option<TimerView> {
+    let (timer, starts_with) = timer(cook).zip(cook.target.starts_with())?;
+    let between = (cook.target == TargetKind::HoldMinutes).then(|| hold_between(altitude));
+    Some(TimerView {
+        minutes: timer.minutes,
+        since: timer.since,
+        starts_with,
+        hold_from_c: between.map(|between| in_celsius(between.0)),
+        hold_to_c: between.map(|between| in_celsius(between.1)),
+    })
+}
+
+/// A cook-down as it stands, without what stands beside it.
 pub(crate) fn view(shared: &Shared, cook: Cook) -> Result<CookView, StoreError> {
     let kitchen = shared.store.kitchen()?;
     let altitude = kitchen.altitude();
     let down = cook_down(&cook, altitude);
     let forecast = down.forecast();
-    let now = span(cook.started_at, shared.clock.now());
+    let clock = shared.clock.now();
+    let now = span(cook.started_at, clock);
     let here = forecast.volume_at(now);
     let (here_l, goal_l) = (here.get::<liter>(), forecast.goal.volume().get::<liter>());
-    let done = ((cook.volume_l - here_l) / (cook.volume_l - goal_l).max(1e-6)).clamp(0.0, 1.0);
-    let reached = now >= forecast.finish.expected;
+    let clocked = timer(&cook);
+    let finish = clocked
+        .map_or_else(|| cook.started_at.plus_time(forecast.finish.expected), |timer| timer.ends(clock));
+    let reached = finish <= clock && clocked.is_none_or(|timer| timer.since.is_some());
+    let by_mark = ((cook.volume_l - here_l) / (cook.volume_l - goal_l).max(1e-6)).clamp(0.0, 1.0);
+    let done = clocked.map_or(by_mark, |timer| timer.share(clock));
+    let batch = cook.batch.map(|batch| if_readable(shared.store.batch(batch))).transpose()?.flatten();
+    let fills = batch.as_ref().map(|batch| fills(shared, batch, kitchen.spoons)).transpose()?;
+    let jars_hold = fills.as_ref().map(|fills| {
+        fills.iter().map(|fill| fill.jar.volume().get::<liter>() * f64::from(fill.set_out)).sum()
+    });
+    let bounds = |end| if clocked.is_some() { finish } else { cook.started_at.plus_time(end) };
     Ok(CookView {
         id: cook.id,
         started_at: cook.started_at,
         start_l: cook.volume_l,
         now_l: here_l,
         level_mm: down.vessel.depth_of(here).get::<millimeter>(),
-        mark_mm: down.vessel.depth_of(forecast.goal.volume()).get::<millimeter>(),
+        goal: cook.target,
+        goal_value: cook.target_value,
+        timer: timer_view(&cook, altitude),
+        mark_mm: clocked.is_none().then(|| down.vessel.depth_of(forecast.goal.volume()).get::<millimeter>()),
         target_l: goal_l,
         final_brix: forecast.goal.brix(),
         done,
         rate_l_per_h: in_litres_per_hour(by_volume(forecast.rate)),
-        finish: cook.started_at.plus_time(forecast.finish.expected),
-        finish_low: cook.started_at.plus_time(forecast.finish.low),
-        finish_high: cook.started_at.plus_time(forecast.finish.high),
+        finish,
+        finish_low: bounds(forecast.finish.low),
+        finish_high: bounds(forecast.finish.high),
         reached,
-        stir: done >= STIR_FROM && !reached,
+        stir: clocked.is_none() && done >= STIR_FROM && !reached,
         drain_first: drain_first(&down, &forecast, now).map(DrainView::from),
+        fills: fills.unwrap_or_default(),
+        jars_hold_l: jars_hold,
         pints: full_jars(forecast.goal.volume(), JarSize::Pint),
-        acid_per_pint: kitchen.spoons.dose_with_volume(LEMON, acid::per_jar(LEMON, JarSize::Pint)),
+        together: None,
         curve: forecast
             .curve
             .iter()
@@ -169,7 +274,7 @@ pub(crate) fn view(shared: &Shared, cook: Cook) -> Result<CookView, StoreError> 
             .into_iter()
             .filter(|simulation| shared.simulated.has(cook.id, *simulation))
             .collect(),
-        batch: cook.batch.map(|batch| if_readable(shared.store.batch(batch))).transpose()?.flatten(),
+        batch,
         temp_c: cook.log.iter().rfind(|event| event.what == CookWhat::TempC).map(|event| event.value),
         lid_on: cook
             .log
@@ -182,7 +287,26 @@ pub(crate) fn view(shared: &Shared, cook: Cook) -> Result<CookView, StoreError> 
     })
 }
 
-/// Every kettle on the stove, as it stands now.
+/// Every kettle on the stove, as it stands now; those of one batch know of one another.
 pub(crate) fn on_stove(shared: &Shared) -> Result<Vec<CookView>, StoreError> {
-    shared.store.cooks(false)?.into_iter().map(|cook| view(shared, cook)).collect()
+    let mut views: Vec<CookView> =
+        shared.store.cooks(false)?.into_iter().map(|cook| view(shared, cook)).collect::<Result<_, _>>()?;
+    let of = |view: &CookView| view.batch.as_ref().map(|batch| batch.id);
+    let together: Vec<Option<TogetherView>> = views
+        .iter()
+        .map(|view| {
+            let batch = of(view)?;
+            let all: Vec<&CookView> = views.iter().filter(|other| of(other) == Some(batch)).collect();
+            (all.len() > 1).then(|| TogetherView {
+                kettles: all.len(),
+                now_l: all.iter().map(|cook| cook.now_l).sum(),
+                target_l: all.iter().map(|cook| cook.target_l).sum(),
+                finish: all.iter().map(|cook| cook.finish).max().unwrap_or(view.finish),
+            })
+        })
+        .collect();
+    for (view, together) in views.iter_mut().zip(together) {
+        view.together = together;
+    }
+    Ok(views)
 }

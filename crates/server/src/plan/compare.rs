@@ -6,7 +6,9 @@ use bodega_core::jars::size::JarSize;
 use bodega_core::kitchen::cupboard::missing;
 use bodega_core::measures::ids::LotId;
 use bodega_core::measures::moment::Minutes;
-use bodega_core::plan::outlook::{self, Ground, Making, usual_jar};
+use bodega_core::plan::making::{Making, usual_jar};
+use bodega_core::plan::outlook::{self, Ground};
+use bodega_core::plan::stuff::can_become;
 use bodega_core::plan::yields::{Range, Thickness};
 use bodega_core::tables::process::{Medium, Pack, Product};
 use serde::{Deserialize, Serialize};
@@ -16,7 +18,7 @@ use uom::si::volume::liter;
 use utoipa::ToSchema;
 
 use crate::json::Json;
-use crate::plan::ground::by_kind;
+use crate::plan::ground::stuff_of;
 use crate::plan::table::set_table;
 use crate::problem::{ApiError, Problem};
 use crate::state::Shared;
@@ -85,9 +87,10 @@ pub async fn compare(
         agent: request.agent,
         household: &table.household,
     };
-    let fruit = by_kind(&table.lots);
+    let fruit = stuff_of(&table.lots);
     let compared = Making::ALL
         .into_iter()
+        .filter(|making| fruit.iter().any(|stuff| can_become(stuff.food, making.product)))
         .map(|making| {
             let seen = outlook::outlook(making, usual_jar(&making), &fruit, &ground);
             Compared {

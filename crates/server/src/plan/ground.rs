@@ -3,18 +3,18 @@
 use actix_web::web;
 use bodega_core::canner::standing::standing;
 use bodega_core::canner::water::outline;
-use bodega_core::crates::fruit::Kind;
 use bodega_core::jars::contents::Added;
 use bodega_core::jars::size::JarSize;
 use bodega_core::jars::spoons::volume_of;
 use bodega_core::kitchen::altitude::Altitude;
 use bodega_core::kitchen::cupboard::missing;
+use bodega_core::ledger::food::Stuff;
 use bodega_core::measures::ids::LotId;
 use bodega_core::measures::limits::JAR_COUNT;
 use bodega_core::measures::moment::Minutes;
-use bodega_core::measures::units::{Mass, grams};
 use bodega_core::plan::batch::{self, BatchPlan, NoPlan, Wish};
-use bodega_core::plan::outlook::{self, Making};
+use bodega_core::plan::making::Making;
+use bodega_core::plan::stuff::volume;
 use bodega_core::plan::yields::learn::Household;
 use bodega_core::plan::yields::{self, Range};
 use bodega_core::records::kitchen::Kitchen;
@@ -57,9 +57,16 @@ pub(crate) fn waiting_lots(all: &[Lot], wanted: &[LotId]) -> Result<Vec<Lot>, Ap
     Ok(lots)
 }
 
-/// Kind and weight left of each lot.
-pub(crate) fn by_kind(lots: &[Lot]) -> Vec<(Kind, Mass)> {
-    lots.iter().map(|lot| (lot.kind, grams(lot.left_g))).collect()
+/// What is left of each lot, as a plan counts it.
+pub(crate) fn stuff_of(lots: &[Lot]) -> Vec<Stuff> {
+    lots.iter().map(|lot| lot.stuff(lot.left_g)).collect()
+}
+
+/// Why a lot cannot become a product.
+fn cannot_become(lot: &Lot, place: usize, product: Product) -> ApiError {
+    let message =
+        format!("{} does not become {product}; leave it out, or choose another product", lot.words());
+    ApiError::field(format!("lots[{place}]"), message)
 }
 
 /// Months between two days.
@@ -103,7 +110,8 @@ pub(crate) async fn ground(shared: &web::Data<Shared>, request: &PlanRequest) ->
         pack: request.pack,
         thickness: request.thickness,
     };
-    let volume = outlook::volume(&household, &making, &by_kind(&lots));
+    let volume = volume(&household, &making, &stuff_of(&lots))
+        .map_err(|place| cannot_become(&lots[place], place, request.product))?;
     let wish = Wish {
         product: request.product,
         medium: request.medium,

@@ -6,8 +6,8 @@ use bodega_core::jars::size::JarSize;
 use bodega_core::measures::limits::{DAY_MINUTES, JAR_COUNT};
 use bodega_core::measures::moment::Minutes;
 use bodega_core::plan::batch::Wish;
-use bodega_core::plan::outlook::{Making, usual_jar};
-use bodega_core::plan::split::{Choice, NoSplit, Question, Resource, Share, Split, SplitLot, Stock, limits};
+use bodega_core::plan::making::{Making, usual_jar};
+use bodega_core::plan::split::{Choice, NoSplit, Question, Resource, Share, Split, Stock, limits};
 use bodega_core::plan::yields::Range;
 use bodega_core::records::batch::{Draw, NewBatch, NewLoad};
 use bodega_core::tables::process::{Query, look_up};
@@ -15,7 +15,7 @@ use jiff::civil::Date;
 use uom::si::mass::gram;
 use uom::si::volume::liter;
 
-use crate::plan::ground::by_kind;
+use crate::plan::ground::stuff_of;
 use crate::plan::split_view::{Hours, LotShare, Pin, SplitAnswer, SplitLimit, SplitLine, SplitRequest};
 use crate::plan::table::Table;
 use crate::problem::{ApiError, NameField};
@@ -112,7 +112,7 @@ pub(crate) fn question<'a>(table: &'a Table, request: &SplitRequest) -> Result<Q
         }
     }
     Ok(Question {
-        lots: by_kind(&table.lots).into_iter().map(|(kind, weight)| SplitLot { kind, weight }).collect(),
+        lots: stuff_of(&table.lots),
         choices,
         stock: stock(table, request.agent, hours),
         turnaround: Minutes(table.kitchen.turnaround_minutes),
@@ -143,7 +143,7 @@ pub(crate) fn fruit_of(table: &Table, share: &Share) -> Vec<LotShare> {
 
 pub(crate) fn name_of(resource: Resource, table: &Table) -> String {
     match resource {
-        Resource::Fruit(place) => format!("{} fruit", table.lots[place].kind.label()),
+        Resource::Fruit(place) => table.lots[place].words(),
         Resource::Jars(jar) => jar.plural(),
         Resource::Lids(mouth) => format!("{} lids", mouth.label()),
         Resource::Acid => "acid".to_owned(),

@@ -1,15 +1,18 @@
 //! Records of batches over HTTP: pH readings, and what left a batch beside its jars.
 
-use actix_web::{HttpResponse, delete, get, post, web};
+use actix_web::{get, post, web};
 use bodega_core::jars::ph::{PhSample, Remedy};
-use bodega_core::ledger::{Food, FoodPlace, Told};
-use bodega_core::measures::ids::{BatchId, MoveId};
-use bodega_core::measures::limits::{CELSIUS, FOOD_AMOUNT, PH};
+use bodega_core::ledger::food::Food;
+use bodega_core::measures::ids::BatchId;
+use bodega_core::measures::limits::{CELSIUS, PH};
+use bodega_core::plan::making::product_brix;
 use bodega_core::records::jar::PhRecord;
+use bodega_core::records::moved::Source;
 use serde::Deserialize;
 use utoipa::ToSchema;
 
 use crate::created::Created;
+use crate::food::{FoodMoveRequest, Here};
 use crate::json::Json;
 use crate::problem::{ApiError, NameField, Problem};
 use crate::shelf::record_view::{BatchRecord, record};
@@ -71,41 +74,28 @@ pub async fn add_ph(
     Ok(Created { at: format!("/api/batches/{}/record", body.batch.id), body })
 }
 
-/// A part of a batch that went elsewhere.
-#[derive(Debug, Deserialize, ToSchema)]
-#[serde(deny_unknown_fields)]
-pub struct ElsewhereRequest {
-    /// What.
-    pub food: Food,
-    /// Where it went.
-    pub place: FoodPlace,
-    /// How much.
-    pub told: Told,
-}
-
 /// Writes down what left a batch beside its jars.
-#[utoipa::path(params(("id" = i64, Path)), request_body = ElsewhereRequest,
+#[utoipa::path(params(("id" = i64, Path)), request_body = FoodMoveRequest,
     responses((status = 201, body = BatchRecord), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[post("/api/batches/{id}/moves")]
 pub async fn add_move(
     shared: web::Data<Shared>,
     id: web::Path<BatchId>,
-    Json(request): Json<ElsewhereRequest>,
+    Json(request): Json<FoodMoveRequest>,
 ) -> Result<Created<BatchRecord>, ApiError> {
-    FOOD_AMOUNT.check(request.told.amount).named("told.amount")?;
-    let ElsewhereRequest { food, place, told } = request;
+    let id = *id;
+    let batch = read(&shared, move |shared| shared.store.batch(id)).await?;
+    let here = Here {
+        from: Source::Batch(id),
+        food: Food::Product,
+        left: None,
+        product_brix: product_brix(&batch.making()),
+    };
+    let new = request.checked(&here)?;
     let done = change(&shared, move |shared| {
-        shared.store.add_move(*id, (food, place), told, shared.clock.now())?;
-        record(shared, *id)
+        shared.store.add_move(&new, shared.clock.now(), shared.clock.today())?;
+        record(shared, id)
     });
     let body = done.await?;
     Ok(Created { at: format!("/api/batches/{}/record", body.batch.id), body })
-}
-
-/// Takes back what was told of a part.
-#[utoipa::path(params(("id" = i64, Path)), responses((status = 204), (status = 404, body = Problem)))]
-#[delete("/api/moves/{id}")]
-pub async fn undo_move(shared: web::Data<Shared>, id: web::Path<MoveId>) -> Result<HttpResponse, ApiError> {
-    change(&shared, move |shared| shared.store.undo_move(*id, shared.clock.now())).await?;
-    Ok(HttpResponse::NoContent().finish())
 }

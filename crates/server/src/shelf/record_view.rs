@@ -20,6 +20,8 @@ use crate::state::Shared;
 pub struct Drawn {
     /// The lot.
     pub lot: Lot,
+    /// What it is, in words.
+    pub words: String,
     /// Grams of it.
     pub weight_g: i64,
 }
@@ -63,7 +65,9 @@ impl From<PhRecord> for PhView {
 pub(crate) fn record(shared: &Shared, id: BatchId) -> Result<BatchRecord, StoreError> {
     let store = &shared.store;
     let (kitchen, now) = (store.kitchen()?, shared.clock.now());
-    let jars = store.batch_jars(id)?;
+    let page = store.page(id)?;
+    let balance = books(&page);
+    let jars = page.jars;
     let mut loads: Vec<LoadId> =
         jars.iter().flat_map(|jar| jar.earlier_loads.iter().copied().chain([jar.load])).collect();
     loads.sort_unstable();
@@ -73,12 +77,15 @@ pub(crate) fn record(shared: &Shared, id: BatchId) -> Result<BatchRecord, StoreE
         .filter_map(|load| if_readable(store.load(load)).transpose())
         .map(|load| LoadView::new(shared, load?, &kitchen, now))
         .collect::<Result<_, StoreError>>()?;
-    let batch = store.batch(id)?;
     Ok(BatchRecord {
-        balance: books(shared, &batch, &jars)?,
-        batch,
+        balance,
+        batch: page.batch,
         household: kitchen.name,
-        fruit: store.batch_lots(id)?.into_iter().map(|(lot, weight_g)| Drawn { lot, weight_g }).collect(),
+        fruit: page
+            .fruit
+            .into_iter()
+            .map(|(lot, weight_g)| Drawn { words: lot.words(), lot, weight_g })
+            .collect(),
         loads,
         jars: jars.into_iter().map(JarRecordView::from).collect(),
         ph: store.ph_readings(id)?.into_iter().map(PhView::from).collect(),

@@ -253,11 +253,14 @@ async fn the_books_of_a_batch_balance_to_what_was_said_and_a_wrong_amount_is_not
     let books = async || get(&shared, "/api/batches/1/record").await["balance"].clone();
     let sum = |books: &Value| {
         let parts = books["parts"].as_array().unwrap().iter().map(|part| part["grams"].as_f64().unwrap());
-        parts.sum::<f64>() + books["remainder_g"].as_f64().unwrap() - books["fruit_g"].as_f64().unwrap()
+        parts.sum::<f64>() + books["remainder_g"].as_f64().unwrap() - books["came_in_g"].as_f64().unwrap()
     };
     // Twenty-two pounds for seven quarts of whole tomatoes: as published (USDA Guide 3, 21 lb, from memory).
     let first = books().await;
-    assert_eq!((&first["verdict"], first["fruit_g"].as_f64().unwrap().round()), (&json!("adds_up"), 9979.0));
+    assert_eq!(
+        (&first["verdict"], first["came_in_g"].as_f64().unwrap().round()),
+        (&json!("adds_up"), 9979.0)
+    );
     assert!(sum(&first).abs() < 1e-6, "{first}");
     let told = |food: &str, place: &str, amount: f64| json!({"food": food, "place": place, "told": {"amount": amount, "measure": "pint"}});
     let (status, record) = post(&shared, "/api/batches/1/moves", told("thin_juice", "table", 2.0)).await;

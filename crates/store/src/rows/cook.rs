@@ -50,7 +50,9 @@ pub(crate) fn one(connection: &Connection, id: CookId) -> Result<Cook, StoreErro
         id.0,
     )?;
     let mut statement = connection.prepare_cached(
-        "SELECT at, what, value, simulated FROM cook_event WHERE cook_id = ?1 AND undone_at IS NULL ORDER BY at, id",
+        "SELECT at, what, value, simulated, EXISTS (SELECT 1 FROM food_move
+             WHERE cook_event_id = cook_event.id AND food_move.undone_at IS NULL) AS booked
+         FROM cook_event WHERE cook_id = ?1 AND undone_at IS NULL ORDER BY at, id",
     )?;
     let rows = statement.query_map([id.0], |row| {
         Ok(CookEvent {
@@ -58,6 +60,7 @@ pub(crate) fn one(connection: &Connection, id: CookId) -> Result<Cook, StoreErro
             what: word(row, "what")?,
             value: row.get("value")?,
             simulated: row.get("simulated")?,
+            booked: row.get("booked")?,
         })
     })?;
     cook.log = rows.collect::<Result<_, _>>()?;

@@ -1,19 +1,32 @@
 //! Lots as rows.
 
-use bodega_core::measures::ids::LotId;
+use bodega_core::ledger::food::Told;
+use bodega_core::measures::ids::{BatchId, LotId};
+use bodega_core::measures::moment::Moment;
 use bodega_core::records::lot::Lot;
 use rusqlite::{Connection, Row};
 
-use super::{found, optional_word, word};
+use super::{found, moment, optional_word, word};
 use crate::StoreError;
 
-pub(crate) const SELECT: &str =
-    "SELECT lot.id, picked_on, kind, condition, fault, back_on, frozen, weight_g, left_g
-                      FROM lot JOIN lot_left ON lot_left.lot_id = lot.id";
+pub(crate) const SELECT: &str = "SELECT lot.*, left_g, code AS from_code,
+        (SELECT coalesce(sum(weight_g), 0) FROM food_move
+         WHERE food_move.lot_id = lot.id AND food = 'water' AND undone_at IS NULL) AS poured_g,
+        EXISTS (SELECT 1 FROM food_move WHERE to_lot = lot.id) AS moved_in
+     FROM lot JOIN lot_left ON lot_left.lot_id = lot.id LEFT JOIN batch ON batch.id = from_batch";
 
 pub(crate) fn read(row: &Row<'_>) -> rusqlite::Result<Lot> {
     Ok(Lot {
         id: LotId(row.get("id")?),
+        food: word(row, "food")?,
+        added_at: Moment(row.get("added_at")?),
+        told: told(row)?,
+        from_batch: row.get::<_, Option<i64>>("from_batch")?.map(BatchId),
+        from_code: row.get("from_code")?,
+        moved_in: row.get("moved_in")?,
+        chilled_at: moment(row, "chilled_at")?,
+        thawed_at: moment(row, "thawed_at")?,
+        poured_g: row.get("poured_g")?,
         picked_on: word(row, "picked_on")?,
         kind: word(row, "kind")?,
         condition: word(row, "condition")?,
@@ -23,6 +36,19 @@ pub(crate) fn read(row: &Row<'_>) -> rusqlite::Result<Lot> {
         weight_g: row.get("weight_g")?,
         left_g: row.get("left_g")?,
     })
+}
+
+/// How much it was, as it was told by volume.
+fn told(row: &Row<'_>) -> rusqlite::Result<Option<Told>> {
+    let amount: Option<f64> = row.get("amount")?;
+    let measure = optional_word(row, "measure")?;
+    Ok(amount.zip(measure).map(|(amount, measure)| Told { amount, measure }))
+}
+
+/// One lot that is on the line.
+pub(crate) fn on_line(connection: &Connection, id: LotId) -> Result<Lot, StoreError> {
+    let sql = format!("{SELECT} WHERE lot.id = ?1 AND lot.removed_at IS NULL");
+    found(connection.query_row(&sql, [id.0], read), "lot on the line", id.0)
 }
 
 /// One lot, removed or not.

@@ -16,6 +16,8 @@ pub const NOW: Moment = Moment(1_790_000_000_000);
 
 pub fn lot(store: &Store, weight_g: i64, condition: Condition) -> LotId {
     let new = NewLot {
+        food: bodega_core::ledger::food::Food::Fruit,
+        told: None,
         picked_on: date(2026, 9, 11),
         kind: Kind::Paste,
         condition,

@@ -5,6 +5,7 @@ mod broken;
 mod canners;
 mod common;
 mod day_notes;
+mod food;
 mod old_kitchens;
 mod power_cut;
 mod refusals;

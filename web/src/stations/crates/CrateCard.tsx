@@ -1,19 +1,30 @@
 import { useState } from "react";
 import * as v from "valibot";
 import type { Lot, Units } from "../../api/client";
-import { ageText, CONDITION, FAULT, isDue, KIND, shortDay, weightText } from "../../parts/format";
+import {
+  ageText,
+  capital,
+  clockText,
+  CONDITION,
+  FAULT,
+  isDue,
+  shortDay,
+  weightText,
+} from "../../parts/format";
 import { Findings } from "../../parts/Findings";
 import { Touch } from "../../parts/Touch";
 import { NumberOf } from "../../parts/FormFields";
 import { number, useFields } from "../../parts/fields";
 import { plain, weighedIn } from "../../parts/units";
-import { tomatoesDrawn } from "./model";
+import { waitText } from "../../parts/wait";
+import { LotFood } from "./LotFood";
+import { told, tomatoesDrawn } from "./model";
 
 const SKIN = { firm_ripe: "#c8371f", trim: "#d6603c", unripe: "#9db35a", out: "#8a7f78" } as const;
 
 /** A crate with as many tomatoes as it has weight left. */
 function CratePicture({ lot }: { lot: Lot }) {
-  const count = tomatoesDrawn(lot);
+  const count = lot.food === "fruit" ? tomatoesDrawn(lot) : 0;
   const radius = lot.kind === "cherry" ? 4.5 : lot.kind === "slicer" ? 8 : 6.5;
   const perRow = 9;
   return (
@@ -34,7 +45,10 @@ function CratePicture({ lot }: { lot: Lot }) {
           <circle key={i} cx={x} cy={y} r={radius} fill={SKIN[lot.condition]} />
         );
       })}
-      <path d="M4 38h124l-7 32H11z" fill={lot.frozen ? "#cfe3ef" : "#d9b98a"} />
+      <path
+        d="M4 38h124l-7 32H11z"
+        fill={lot.frozen ? "#cfe3ef" : lot.food === "fruit" ? "#d9b98a" : "#c8543a"}
+      />
       <path d="M6 49h120M9 60h114" />
     </svg>
   );
@@ -99,13 +113,23 @@ export function CrateCard({
         <div className="min-w-0 leading-snug">
           <p className="font-semibold">
             <span className="mr-2 font-slab text-2xl font-bold">{weightText(lot.left_g, units)}</span>
-            {KIND[lot.kind]}
-            {lot.frozen && ", frozen"}
+            {capital(lot.words)}
           </p>
           <p className="text-sm text-muted sm:max-w-44">
-            {CONDITION[lot.condition]}
-            {lot.fault != null && ` (${FAULT[lot.fault].toLowerCase()})`}, {ageText(lot.picked_on, now)}
+            {lot.told != null && `${told(lot.told)}. `}
+            {lot.food === "fruit"
+              ? `${CONDITION[lot.condition]}${lot.fault == null ? "" : ` (${FAULT[lot.fault].toLowerCase()})`}, ${
+                  lot.frozen ? `frozen ${shortDay(lot.picked_on)}` : ageText(lot.picked_on, now)
+                }`
+              : lot.chilled_at != null && `In the refrigerator since ${clockText(lot.chilled_at)}`}
+            {lot.poured_g > 0 && `, ${weightText(lot.poured_g, units)} of water poured off`}
           </p>
+          {lot.wait != null && lot.back_on == null && (
+            <p className={`text-sm font-semibold ${lot.is_late ? "text-tomato-deep" : "text-muted"}`}>
+              {lot.is_late ? "Too late: " : ""}
+              {waitText(lot.wait, now)}
+            </p>
+          )}
           {lot.back_on != null && (
             <p
               className={`text-sm font-semibold ${isDue(lot.back_on, now) ? "text-tomato-deep" : "text-muted"}`}
@@ -139,6 +163,7 @@ export function CrateCard({
           </Touch>
         </div>
       )}
+      {!fixing && <LotFood lot={lot} units={units} />}
       {lot.findings.length > 0 && (
         <div className="grid w-full gap-2">
           <Findings items={lot.findings} />

@@ -1,18 +1,35 @@
 import { useQuery } from "@tanstack/react-query";
 import { useWatch } from "react-hook-form";
 import * as v from "valibot";
-import { api, take, type Amount, type Condition, type Fault, type Kind, type Units } from "../../api/client";
+import {
+  api,
+  take,
+  type Amount,
+  type Condition,
+  type Fault,
+  type Food,
+  type FoodMeasure,
+  type Kind,
+  type Units,
+} from "../../api/client";
 import { ask, useChange } from "../../api/queries";
+import { WORDS } from "../../api/words.generated";
 import { useSay } from "../../counter/notices";
 import { optionsOf } from "../../parts/Choice";
 import { number, useFields, useRefusal } from "../../parts/fields";
-import { CONDITION, FAULT, KIND, weightText } from "../../parts/format";
-import { ChoiceOf, NumberOf, PickOf } from "../../parts/FormFields";
+import { capital, CONDITION, FAULT, KIND, weightText } from "../../parts/format";
+import { ChoiceOf, DayOf, NumberOf, PickOf } from "../../parts/FormFields";
+import { measuresOf } from "../../parts/MoveFood";
 import { Trouble } from "../../parts/Note";
 import { Plate } from "../../parts/Plate";
 import { Touch } from "../../parts/Touch";
 import { plain, weighedIn } from "../../parts/units";
-import { BY_SCALE, goesOn } from "./model";
+import { BY_SCALE, FORMS, goesOn } from "./model";
+
+const capitalFoods = Object.fromEntries(FORMS.map((food) => [food, capital(WORDS.Food[food])])) as Record<
+  Food,
+  string
+>;
 
 const EMPTY = {
   by: BY_SCALE,
@@ -22,6 +39,8 @@ const EMPTY = {
   fault: "overripe",
   state: "fresh",
   ripe: "100",
+  food: "fruit",
+  picked: "",
 };
 
 const schema = v.object({
@@ -32,6 +51,8 @@ const schema = v.object({
   fault: v.string(),
   state: v.string(),
   ripe: number("LotRequest.ripe_percent"),
+  food: v.string(),
+  picked: v.string(),
 });
 
 /** Weigh in by the scale or by counted containers. */
@@ -40,8 +61,9 @@ export function WeighIn({ units }: { units: Units }) {
   const say = useSay();
   const form = useFields(schema, EMPTY);
   const { control, handleSubmit, reset } = form;
-  const { by, condition, amount } = useWatch({ control }) as typeof EMPTY;
+  const { by, condition, amount, food, state } = useWatch({ control }) as typeof EMPTY;
   const unit = weighedIn(units);
+  const measures: FoodMeasure[] = measuresOf(units).filter((measure) => measure !== "lb" && measure !== "kg");
   const remove = useChange((ids: number[]) =>
     Promise.all(
       ids.map((id) =>
@@ -55,22 +77,34 @@ export function WeighIn({ units }: { units: Units }) {
       const amount: Amount =
         lot.by === BY_SCALE
           ? { weighed: { value: lot.amount, unit } }
-          : { counted: { container: lot.by, count: lot.amount } };
+          : measures.includes(lot.by as FoodMeasure)
+            ? { measured: { amount: lot.amount, measure: lot.by as FoodMeasure } }
+            : { counted: { container: lot.by, count: lot.amount } };
+      const isFruit = lot.food === "fruit";
       return take(
         api.POST("/api/lots", {
           body: {
             amount,
+            food: lot.food as Food,
             kind: lot.kind as Kind,
-            condition,
-            ripe_percent: goesOn(condition) ? lot.ripe : null,
-            fault: condition === "out" ? (lot.fault as Fault) : null,
+            condition: isFruit ? condition : "firm_ripe",
+            ripe_percent: isFruit && goesOn(condition) ? lot.ripe : null,
+            fault: isFruit && condition === "out" ? (lot.fault as Fault) : null,
+            picked_on: lot.picked === "" ? null : lot.picked,
             frozen: lot.state === "frozen",
           },
         }),
       );
     },
     (lots, sent) => {
-      reset({ ...EMPTY, by: sent.by, kind: sent.kind, condition: sent.condition, state: sent.state });
+      reset({
+        ...EMPTY,
+        by: sent.by,
+        food: sent.food,
+        kind: sent.kind,
+        condition: sent.condition,
+        state: sent.state,
+      });
       const grams = lots.reduce((sum, lot) => sum + lot.weight_g, 0);
       const sill = lots.length > 1 ? `, ${weightText(lots[1]?.weight_g ?? 0, units)} of it to the sill` : "";
       say(`${weightText(grams, units)} weighed in${sill}`, () => remove.mutate(lots.map((lot) => lot.id)));
@@ -80,27 +114,36 @@ export function WeighIn({ units }: { units: Units }) {
     "amount.weighed.value": "amount",
     "amount.counted.count": "amount",
     "amount.counted.container": "by",
+    "amount.measured.amount": "amount",
     ripe_percent: "ripe",
     fault: "fault",
+    picked_on: "picked",
   });
+  const isFruit = food === "fruit";
   const names = [...(containers?.taught ?? []), ...(containers?.known ?? [])].map((one) => one.name);
-  const measures = [
+  const ways = [
     { value: BY_SCALE, text: `${unit} on a scale` },
-    ...names.map((name) => ({ value: name, text: name })),
+    ...(isFruit ? names.map((name) => ({ value: name, text: name })) : []),
+    ...measures.map((measure) => ({ value: measure, text: WORDS.FoodMeasure[measure] })),
   ];
   return (
     <Plate title="Weigh in">
       <form className="grid gap-4" onSubmit={(event) => void handleSubmit((lot) => add.mutate(lot))(event)}>
+        <ChoiceOf control={control} name="food" label="What came" options={optionsOf(FORMS, capitalFoods)} />
         <div className="flex flex-wrap items-end gap-4">
           <NumberOf
             wide
             control={control}
             name="amount"
-            label={by === BY_SCALE ? "On the scale" : `How many of ${by}`}
+            label={
+              by === BY_SCALE
+                ? "On the scale"
+                : `How many ${ways.find((way) => way.value === by)?.text ?? by}`
+            }
             bound="Weight.value"
             scale={plain(by === BY_SCALE ? unit : "×")}
           />
-          <PickOf control={control} name="by" label="Counted in" options={measures} />
+          <PickOf control={control} name="by" label="Counted in" options={ways} />
         </div>
         <ChoiceOf
           control={control}
@@ -108,13 +151,15 @@ export function WeighIn({ units }: { units: Units }) {
           label="Kind"
           options={optionsOf(["paste", "slicer", "cherry", "mixed"], KIND)}
         />
-        <ChoiceOf
-          control={control}
-          name="condition"
-          label="Sorted as"
-          options={optionsOf(["firm_ripe", "trim", "unripe", "out"], CONDITION)}
-        />
-        {condition === "out" && (
+        {isFruit && (
+          <ChoiceOf
+            control={control}
+            name="condition"
+            label="Sorted as"
+            options={optionsOf(["firm_ripe", "trim", "unripe", "out"], CONDITION)}
+          />
+        )}
+        {isFruit && condition === "out" && (
           <ChoiceOf
             control={control}
             name="fault"
@@ -132,7 +177,7 @@ export function WeighIn({ units }: { units: Units }) {
               { value: "frozen", text: "Frozen" },
             ]}
           />
-          {goesOn(condition as Condition) && (
+          {isFruit && goesOn(condition as Condition) && (
             <NumberOf
               control={control}
               name="ripe"
@@ -142,6 +187,11 @@ export function WeighIn({ units }: { units: Units }) {
               step={10}
             />
           )}
+          <DayOf
+            control={control}
+            name="picked"
+            label={state === "frozen" ? "Frozen on" : "Picked on, if not today"}
+          />
         </div>
         <Trouble error={left ?? remove.error} />
         <Touch big submit look="main" disabled={amount.trim() === "" || add.isPending} className="w-full">

@@ -1,4 +1,5 @@
-import type { Condition, Lot } from "../../api/client";
+import type { Condition, Food, Lot } from "../../api/client";
+import { WORDS } from "../../api/words.generated";
 
 /** Weighed on a scale, and not counted in containers. */
 export const BY_SCALE = "scale";
@@ -6,6 +7,15 @@ export const BY_SCALE = "scale";
 /** Whether fruit sorted so goes on to jars, and so has a ripe share. */
 export function goesOn(condition: Condition): boolean {
   return condition === "firm_ripe" || condition === "trim";
+}
+
+/** What can be weighed in, in the order people think of it. */
+export const FORMS: readonly Food[] = ["fruit", "juice", "thin_juice", "cooked", "bits"];
+
+/** An amount as somebody told it: "2.5 quarts". */
+export function told({ amount, measure }: NonNullable<Lot["told"]>): string {
+  const rounded = amount.toLocaleString("en", { maximumFractionDigits: 2 });
+  return `${rounded} ${WORDS.FoodMeasure[measure]}`;
 }
 
 const G_PER_TOMATO_DRAWN = 700;

@@ -65,8 +65,10 @@ export function CratesStation() {
     <div className="grid gap-3 lg:grid-cols-[1.15fr_1fr]">
       <Plate title="In the crates">
         <Answer value={waiting.value} unit={`${waiting.unit} ready for jars`}>
-          {counter.waiting_g > 0 ? (
-            <CouldBe grams={counter.waiting_g} />
+          {counter.waiting_fruit_g > 0 ? (
+            <CouldBe grams={counter.waiting_fruit_g} />
+          ) : counter.waiting_g > 0 ? (
+            "Juice and cooked food wait: make them into jars at the Plan."
           ) : (
             "Nothing is waiting. Weigh in what came from the garden."
           )}

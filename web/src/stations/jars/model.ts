@@ -1,4 +1,4 @@
-import type { Agent, DoseMeasure, JarStep, LoadView } from "../../api/client";
+import type { Agent, DoseMeasure, JarSize, JarStep, LoadView } from "../../api/client";
 import { AGENT, jarText } from "../../parts/format";
 
 export type Jar = LoadView["jars"][number];
@@ -68,4 +68,12 @@ export function jarsText(numbers: readonly number[]): string {
   if (numbers.length === 1) return `Jar ${first}`;
   const inARow = numbers.length > 2 && last - first === numbers.length - 1;
   return `Jars ${inARow ? `${first} to ${last}` : numbers.join(", ")}`;
+}
+
+/** Sizes that take a rest, the largest first. */
+const SMALLER: readonly JarSize[] = ["pint", "half_pint"];
+
+/** Jars that one more of each smaller size would make, of a batch's own sizes. */
+export function moreJars(doses: readonly Pick<Dose, "jar" | "count">[]): { jar: JarSize; count: number }[] {
+  return SMALLER.map((jar) => ({ jar, count: (doses.find((dose) => dose.jar === jar)?.count ?? 0) + 1 }));
 }

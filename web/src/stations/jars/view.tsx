@@ -19,6 +19,7 @@ import { WaitNote } from "../../parts/WaitNote";
 import { BenchCare } from "./BenchCare";
 import { Doses } from "./Doses";
 import { Grouping } from "./Grouping";
+import { LeftOver } from "./LeftOver";
 import { JarRow } from "./JarRow";
 import { HANDS, touchOf, type Hand, type Jar, type Tick } from "./model";
 
@@ -127,6 +128,9 @@ function Bench({ load }: { load: LoadView }) {
           </Note>
         )}
         <Grouping />
+      </div>
+      <div className="mt-3">
+        <LeftOver load={load} units={counter.kitchen.units} />
       </div>
       <BenchCare load={load} />
     </Plate>

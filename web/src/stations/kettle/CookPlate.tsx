@@ -3,11 +3,14 @@ import { api, take, type CookView, type HeatSetting, type Simulation, type Units
 import { useChange } from "../../api/queries";
 import { useSay } from "../../counter/notices";
 import { Choice, optionsOf } from "../../parts/Choice";
+import { Fold } from "../../parts/Fold";
 import {
+  batchText,
   clockText,
+  countdown,
   depthText,
   HEAT_SETTING,
-  jarsText,
+  jarText,
   spanText,
   temperatureText,
   volumeText,
@@ -16,8 +19,9 @@ import { Note, Trouble } from "../../parts/Note";
 import { Answer, Plate } from "../../parts/Plate";
 import { Touch } from "../../parts/Touch";
 import { Curve } from "./Curve";
+import { InOut } from "./InOut";
 import { KettlePicture } from "./KettlePicture";
-import { flaggedText, lastText, minutesLeft } from "./model";
+import { flaggedText, goalText, lastText, minutesLeft } from "./model";
 import { ReadForm } from "./ReadForm";
 
 const INSTRUMENTS: readonly { instrument: Simulation; text: string }[] = [
@@ -25,6 +29,117 @@ const INSTRUMENTS: readonly { instrument: Simulation; text: string }[] = [
   { instrument: "probe", text: "Probe" },
   { instrument: "refractometer", text: "Refractometer" },
 ];
+
+/** The answer of a kettle that goes to a mark. */
+function ToMark({
+  cook,
+  units,
+  now,
+  reached,
+}: {
+  cook: CookView;
+  units: Units;
+  now: number;
+  reached: boolean;
+}) {
+  const mark = cook.mark_mm == null ? "" : ` at ${depthText(cook.mark_mm, units)}`;
+  return (
+    <>
+      <Answer
+        value={reached ? "Take it off" : clockText(cook.finish)}
+        unit={reached ? undefined : `in ${spanText(minutesLeft(cook, now))}`}
+      >
+        {reached
+          ? `The mark is reached: ${volumeText(cook.target_l, units)}${mark}.`
+          : `80 % likely between ${clockText(cook.finish_low)} and ${clockText(cook.finish_high)}.`}
+      </Answer>
+      <Curve cook={cook} now={now} />
+    </>
+  );
+}
+
+/** The answer of a kettle whose goal is a time: its clock, and the touch that starts it. */
+function ToTime({
+  cook,
+  units,
+  now,
+  reached,
+  onStart,
+}: {
+  cook: CookView;
+  units: Units;
+  now: number;
+  reached: boolean;
+  onStart: () => void;
+}) {
+  const { timer } = cook;
+  if (timer == null) return null;
+  const holds = timer.hold_from_c != null && timer.hold_to_c != null;
+  const between = holds
+    ? `${temperatureText(timer.hold_from_c ?? 0, units)} to ${temperatureText(timer.hold_to_c ?? 0, units)}`
+    : "";
+  if (timer.since == null) {
+    return (
+      <>
+        <Answer value={holds ? "Heat it" : "Bring it to the boil"}>
+          {holds
+            ? `To ${between}, then it is held there for ${timer.minutes} minutes. It need not boil.`
+            : timer.minutes > 0
+              ? `Its ${timer.minutes} minutes count from the boil.`
+              : "It is not boiled down."}
+        </Answer>
+        <Touch big look="heat" onPress={onStart}>
+          {holds ? "It is hot enough" : "It boils"}
+        </Touch>
+      </>
+    );
+  }
+  return (
+    <Answer value={reached ? "Take it off" : countdown(cook.finish - now)}>
+      {reached
+        ? holds
+          ? `It was held hot for ${timer.minutes} minutes. Fill it hot.`
+          : "Its time is full. Fill it hot."
+        : holds
+          ? `Held at ${between} since ${clockText(timer.since)}.`
+          : `It simmers since ${clockText(timer.since)}.`}
+    </Answer>
+  );
+}
+
+/** What it fills: the jars of its batch with their own acid. */
+function Fills({ cook, units }: { cook: CookView; units: Units }) {
+  if (cook.batch == null) {
+    return (
+      <p className="text-lg">
+        It fills about <strong>{cook.pints} pints</strong>. It cooks for no batch yet, so its acid is not
+        known.
+      </p>
+    );
+  }
+  return (
+    <div className="text-lg">
+      <p>
+        For{" "}
+        <Link to="/jars" className="font-semibold text-cobalt underline underline-offset-4">
+          {cook.batch.code}
+        </Link>
+        , {cook.batch.thickness} {batchText(cook.batch)}: {volumeText(cook.target_l, units)} for jars that
+        hold {volumeText(cook.jars_hold_l ?? 0, units)}.
+      </p>
+      <ul>
+        {cook.fills.map((fill) => (
+          <li key={fill.jar}>
+            <strong>
+              {fill.set_out} {jarText(fill.jar, fill.set_out)}
+            </strong>
+            ; each takes {fill.acid}.
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}
 
 export function CookPlate({ cook, units, now }: { cook: CookView; units: Units; now: number }) {
   const say = useSay();
@@ -42,32 +157,62 @@ export function CookPlate({ cook, units, now }: { cook: CookView; units: Units; 
   const turn = useChange((setting: HeatSetting) =>
     take(api.POST("/api/cooks/{id}/events", { ...path, body: { setting } })),
   );
-  const minutes = minutesLeft(cook, now);
+  const start = useChange(() =>
+    take(
+      api.POST("/api/cooks/{id}/events", {
+        ...path,
+        body: cook.timer?.starts_with === "hot_enough" ? { hot_enough: true } : { boils: true },
+      }),
+    ),
+  );
+  const chill = useChange(
+    async (batch: number) => {
+      await take(api.PATCH("/api/cooks/{id}", { ...path, body: { ended: true } }));
+      return take(
+        api.PATCH("/api/batches/{id}", { params: { path: { id: batch } }, body: { chilled: true } }),
+      );
+    },
+    () => say("In the refrigerator: heat it to the boil again before it is packed"),
+  );
   const drain = cook.drain_first;
   // Between two answers the clock runs on.
-  const reached = cook.reached || cook.finish <= now;
+  const reached = cook.reached || (cook.finish <= now && cook.timer?.since !== null);
   const last = cook.log.at(-1);
+  const { together } = cook;
   return (
     <Plate
       title={cook.kettle.name}
-      aside={<span className="text-muted">on since {clockText(cook.started_at)}</span>}
+      aside={
+        <span className="text-muted">
+          {goalText(cook)}, on since {clockText(cook.started_at)}
+        </span>
+      }
     >
       <div className="grid gap-x-8 gap-y-4 lg:grid-cols-[1.15fr_1fr]">
         <div className="grid content-start gap-3">
-          <Answer
-            value={reached ? "Take it off" : clockText(cook.finish)}
-            unit={reached ? undefined : `in ${spanText(minutes)}`}
-          >
-            {reached
-              ? `The mark is reached: ${volumeText(cook.target_l, units)} at ${depthText(cook.mark_mm, units)}.`
-              : `80 % likely between ${clockText(cook.finish_low)} and ${clockText(cook.finish_high)}.`}
-          </Answer>
-          <Curve cook={cook} now={now} />
+          {cook.timer == null ? (
+            <ToMark cook={cook} units={units} now={now} reached={reached} />
+          ) : (
+            <ToTime
+              cook={cook}
+              units={units}
+              now={now}
+              reached={reached}
+              onStart={() => start.mutate(undefined)}
+            />
+          )}
+          {together != null && (
+            <Note tone="note">
+              {together.kettles} kettles cook this batch: {volumeText(together.now_l, units)} together now,{" "}
+              {volumeText(together.target_l, units)} at the end, the last at {clockText(together.finish)}.
+              Pour them together before you fill.
+            </Note>
+          )}
           {cook.stir && <Note tone="warn">It thickens: stir often and turn the heat down.</Note>}
           {cook.flagged.length > 0 && <Note tone="warn">{flaggedText(cook.flagged.length)}</Note>}
           {!reached && drain != null && drain.spares_minutes > 15 && (
             <Note tone="note">
-              Drain {volumeText(drain.drain_l, units)} of thin juice first:{" "}
+              Ladle {volumeText(drain.drain_l, units)} of thin juice off first:{" "}
               {spanText(Math.round(drain.spares_minutes))} sooner, {volumeText(drain.less_l, units)} less
               sauce, and the juice can be canned as juice.
             </Note>
@@ -76,18 +221,7 @@ export function CookPlate({ cook, units, now }: { cook: CookView; units: Units; 
             <Note tone="warn">The lid is on: hardly any water leaves. The time counts it as off.</Note>
           )}
           {cook.temp_c != null && <p className="text-lg">At {temperatureText(cook.temp_c, units)}.</p>}
-          {cook.batch != null && (
-            <p className="text-lg">
-              For batch{" "}
-              <Link to="/jars" className="font-semibold text-cobalt underline underline-offset-4">
-                {cook.batch.code}
-              </Link>
-              , {jarsText(cook.batch.jars)} set out.
-            </p>
-          )}
-          <p className="text-lg">
-            Fills <strong>{cook.pints} pints</strong>; each takes {cook.acid_per_pint} of bottled lemon juice.
-          </p>
+          <Fills cook={cook} units={units} />
         </div>
         <div className="grid content-start gap-3">
           <div className="flex flex-wrap items-center gap-4">
@@ -95,17 +229,19 @@ export function CookPlate({ cook, units, now }: { cook: CookView; units: Units; 
               <KettlePicture
                 depthMm={cook.kettle.depth_mm}
                 levelMm={cook.level_mm}
-                markMm={cook.mark_mm}
+                markMm={cook.mark_mm ?? null}
                 boiling={!reached}
               />
             </div>
             <div>
-              <p className="font-slab text-[2.3rem] leading-none font-bold" data-testid="mark">
-                {depthText(cook.mark_mm, units)}
-              </p>
+              {cook.mark_mm != null && (
+                <p className="font-slab text-[2.3rem] leading-none font-bold" data-testid="mark">
+                  {depthText(cook.mark_mm, units)}
+                </p>
+              )}
               <p className="mt-1 text-muted">
-                the mark, {volumeText(cook.target_l, units)}. Now {depthText(cook.level_mm, units)},{" "}
-                {volumeText(cook.now_l, units)}.
+                {cook.mark_mm != null && `the mark, ${volumeText(cook.target_l, units)}. `}
+                Now {depthText(cook.level_mm, units)}, {volumeText(cook.now_l, units)}.
               </p>
             </div>
           </div>
@@ -115,6 +251,9 @@ export function CookPlate({ cook, units, now }: { cook: CookView; units: Units; 
             options={optionsOf(["low", "medium", "high"], HEAT_SETTING)}
             onChoose={(setting) => setting !== cook.setting && turn.mutate(setting)}
           />
+          <Fold words="Ladled off, taken off, more goes in">
+            <InOut cook={cook} units={units} />
+          </Fold>
           <ReadForm cook={cook} units={units} />
           <div className="flex flex-wrap gap-3">
             <Touch big look={reached ? "done" : "plain"} onPress={() => end.mutate(true)}>
@@ -123,6 +262,11 @@ export function CookPlate({ cook, units, now }: { cook: CookView; units: Units; 
             <Touch big onPress={() => lid.mutate(!cook.lid_on)}>
               {cook.lid_on ? "Lid off" : "Lid on"}
             </Touch>
+            {cook.batch != null && (
+              <Touch onPress={() => cook.batch != null && chill.mutate(cook.batch.id)}>
+                Into the refrigerator until tomorrow
+              </Touch>
+            )}
           </div>
           <div className="flex flex-wrap items-center gap-2 text-sm">
             <span className="font-semibold text-muted">Simulated, for practice:</span>
@@ -139,7 +283,9 @@ export function CookPlate({ cook, units, now }: { cook: CookView; units: Units; 
             )}
             {last?.simulated === true && <span className="text-muted">last {lastText(last, units)}</span>}
           </div>
-          <Trouble error={end.error ?? simulate.error ?? lid.error ?? turn.error} />
+          <Trouble
+            error={end.error ?? simulate.error ?? lid.error ?? turn.error ?? start.error ?? chill.error}
+          />
         </div>
       </div>
     </Plate>

@@ -7,19 +7,20 @@ export function KettlePicture({
 }: {
   depthMm: number;
   levelMm: number;
-  markMm: number;
+  /** None when the goal is a time. */
+  markMm: number | null;
   boiling: boolean;
 }) {
   const [top, bottom] = [26, 176];
   const y = (mm: number) => bottom - (Math.min(mm, depthMm) / depthMm) * (bottom - top);
   const level = y(levelMm);
-  const mark = y(markMm);
+  const mark = markMm === null ? null : y(markMm);
   return (
     <svg
       viewBox="0 0 250 196"
       className="w-full"
       role="img"
-      aria-label={`Level ${Math.round(levelMm)} mm, mark at ${Math.round(markMm)} mm`}
+      aria-label={`Level ${Math.round(levelMm)} mm${markMm === null ? "" : `, mark at ${Math.round(markMm)} mm`}`}
     >
       <clipPath id="kettle-inside">
         <path d={`M32 ${top}h160v140q0 10-10 10H42q-10 0-10-10z`} />
@@ -49,8 +50,12 @@ export function KettlePicture({
       />
       <path d={`M22 ${top - 5}h180`} stroke="#142c60" strokeWidth="7" strokeLinecap="round" />
       <path d={`M150 8v${bottom - 8}`} stroke="#a87b47" strokeWidth="7" strokeLinecap="round" />
-      <path d={`M136 ${mark}h82`} stroke="#16213f" strokeWidth="4" />
-      <path d={`M218 ${mark}l10-7v14z`} fill="#16213f" />
+      {mark !== null && (
+        <>
+          <path d={`M136 ${mark}h82`} stroke="#16213f" strokeWidth="4" />
+          <path d={`M218 ${mark}l10-7v14z`} fill="#16213f" />
+        </>
+      )}
     </svg>
   );
 }

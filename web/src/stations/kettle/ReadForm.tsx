@@ -15,10 +15,10 @@ const EMPTY = { by: "depth", reading: "" };
 function schemaOf(units: Units) {
   const one = (by: By) =>
     v.object({ by: v.literal(by), reading: number(READ[by].bound, READ[by].scale(units)) });
-  return v.variant("by", [one("depth"), one("volume"), one("mass"), one("brix"), one("drain"), one("temp")]);
+  return v.variant("by", [one("depth"), one("volume"), one("mass"), one("brix"), one("temp")]);
 }
 
-/** One reading of the kettle, or juice that was drained off. */
+/** One reading of the kettle. */
 export function ReadForm({ cook, units }: { cook: CookView; units: Units }) {
   const say = useSay();
   const path = { params: { path: { id: cook.id } } };
@@ -45,7 +45,6 @@ export function ReadForm({ cook, units }: { cook: CookView; units: Units }) {
     "reading.volume_l": "reading",
     "reading.mass_kg": "reading",
     "reading.brix": "reading",
-    drain_l: "reading",
     temp_c: "reading",
   });
   return (
@@ -65,7 +64,7 @@ export function ReadForm({ cook, units }: { cook: CookView; units: Units }) {
         <NumberOf
           control={control}
           name="reading"
-          label={by === "drain" ? "How much was drained" : "Reading"}
+          label="Reading"
           bound={READ[by].bound}
           scale={READ[by].scale(units)}
         />

@@ -1,18 +1,109 @@
-import type { CookEventRequest, CookRequest, CookView, Units } from "../../api/client";
+import type { Batch, CookEventRequest, CookRequest, CookView, Units } from "../../api/client";
 import type { Bound } from "../../parts/fields";
 import { temperatureText, weightText } from "../../parts/format";
 import { heatScale, lengthScale, massScale, plain, volumeScale, type Scale } from "../../parts/units";
 
-export type Goal = "thin" | "thick" | "paste";
+export type Goal = "thin" | "thick" | "paste" | "share" | "mark" | "simmer" | "hold" | "boil";
 
-/** How far down, as people say it. */
-export const GOAL: Record<Goal, { text: string; target: CookRequest["target"] }> = {
-  thin: { text: "Thin sauce, by a third", target: { fraction_left: 2 / 3 } },
-  thick: { text: "Thick sauce, by half", target: { fraction_left: 0.5 } },
-  paste: { text: "Paste", target: { brix: 17 } },
+interface GoalWords {
+  text: string;
+  /** The field that is asked for it, with its words, unit and usual value. */
+  asks?: { label: string; bound: Bound; scale: (units: Units) => Scale; usual: string };
+  target: (value: number) => CookRequest["target"];
+}
+
+const percent: Scale = { unit: "%", toApi: (typed) => typed / 100, fromApi: (sent) => sent * 100 };
+
+/** How far, as people say it. */
+export const GOAL: Record<Goal, GoalWords> = {
+  thin: { text: "By a third: two thirds are left", target: () => ({ fraction_left: 2 / 3 }) },
+  thick: { text: "By half", target: () => ({ fraction_left: 0.5 }) },
+  paste: { text: "To paste", target: () => ({ brix: 17 }) },
+  share: {
+    text: "To a share",
+    asks: { label: "Share that is left", bound: "CookGoal.fraction_left", scale: () => percent, usual: "60" },
+    target: (value) => ({ fraction_left: value }),
+  },
+  mark: {
+    text: "To so much",
+    asks: { label: "How much is left", bound: "CookGoal.volume_l", scale: volumeScale, usual: "" },
+    target: (value) => ({ volume_l: value }),
+  },
+  simmer: {
+    text: "Simmer for minutes",
+    asks: {
+      label: "Minutes from the boil",
+      bound: "CookGoal.boil_minutes",
+      scale: () => plain("min"),
+      usual: "20",
+    },
+    target: (value) => ({ boil_minutes: value }),
+  },
+  hold: {
+    text: "Hold hot for minutes",
+    asks: {
+      label: "Minutes held hot",
+      bound: "CookGoal.hold_minutes",
+      scale: () => plain("min"),
+      usual: "20",
+    },
+    target: (value) => ({ hold_minutes: value }),
+  },
+  boil: { text: "Only to the boil", target: () => ({ to_boil: true }) },
 };
 
-export type By = "depth" | "volume" | "mass" | "brix" | "drain" | "temp";
+/** The goal of a batch, as its product asks; juice is held and never boiled down. */
+export function goalOf(batch: Pick<Batch, "product" | "thickness">): Goal {
+  switch (batch.product) {
+    case "sauce":
+      return batch.thickness === "thick" ? "thick" : "thin";
+    case "paste":
+      return "paste";
+    case "juice":
+    case "vegetable_juice":
+      return "hold";
+    case "whole":
+    case "crushed":
+      return "boil";
+  }
+}
+
+/** What a cook-down is to come to, in words. */
+export function goalText(cook: Pick<CookView, "goal" | "goal_value">): string {
+  switch (cook.goal) {
+    case "fraction_left": {
+      const share = cook.goal_value;
+      if (Math.abs(share - 2 / 3) < 0.005) return "by a third, two thirds are left";
+      if (Math.abs(share - 0.5) < 0.005) return "by half";
+      return `to ${Math.round(share * 100)} %`;
+    }
+    case "brix":
+      return `to ${cook.goal_value.toLocaleString("en", { maximumFractionDigits: 1 })} °Brix`;
+    case "volume_l":
+      return "to its mark";
+    case "boil_minutes":
+      return `simmered for ${cook.goal_value} minutes`;
+    case "hold_minutes":
+      return `held hot for ${cook.goal_value} minutes`;
+    case "to_boil":
+      return "brought to the boil";
+  }
+}
+
+export type Way = "ladle" | "drain" | "add";
+
+/** What moves in or out of a kettle, as people say it. */
+export const WAYS: Record<Way, { text: string; field: "ladle_l" | "drain_l" | "add_l"; hint: string }> = {
+  ladle: {
+    text: "Ladled off",
+    field: "ladle_l",
+    hint: "Thin juice from the top; the pulp stays in the pot.",
+  },
+  drain: { text: "Taken off", field: "drain_l", hint: "Well mixed, pulp and all." },
+  add: { text: "More goes in", field: "add_l", hint: "The pot sinks, and more fruit or juice goes in." },
+};
+
+export type By = "depth" | "volume" | "mass" | "brix" | "temp";
 
 interface Reading {
   text: string;
@@ -28,7 +119,6 @@ export const READ: Record<By, Reading> = {
   volume: { text: "Volume", field: "volume_l", bound: "CookEventRequest.volume_l", scale: volumeScale },
   mass: { text: "Weight", field: "mass_kg", bound: "CookEventRequest.mass_kg", scale: massScale },
   brix: { text: "Brix", field: "brix", bound: "CookEventRequest.brix", scale: () => plain("°") },
-  drain: { text: "Drained off", field: "drain_l", bound: "CookEventRequest.drain_l", scale: volumeScale },
   temp: { text: "Temperature", field: "temp_c", bound: "CookEventRequest.temp_c", scale: heatScale },
 };
 
@@ -46,6 +136,10 @@ export function lastText(line: CookView["log"][number], units: Units): string {
     case "volume_l":
     case "depth_mm":
     case "drain_l":
+    case "ladle_l":
+    case "add_l":
+    case "boils":
+    case "hot_enough":
     case "lid_on":
     case "lid_off":
     case "heat_low":

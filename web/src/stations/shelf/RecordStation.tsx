@@ -14,7 +14,6 @@ import {
   INGREDIENT,
   jarsText,
   jarText,
-  KIND,
   METHOD,
   shortDay,
   weightText,
@@ -97,18 +96,19 @@ export function RecordStation() {
           </p>
           <h3 className="mt-4 text-xl">Fruit</h3>
           <ul className="text-lg">
-            {record.fruit.map(({ lot, weight_g }) => (
+            {record.fruit.map(({ lot, words, weight_g }) => (
               <li key={lot.id}>
-                {weightText(weight_g, units)} {KIND[lot.kind].toLowerCase()}, picked {shortDay(lot.picked_on)}
-                , {CONDITION[lot.condition].toLowerCase()}
-                {lot.frozen && ", frozen"}
+                {weightText(weight_g, units)} {words}
+                {lot.food === "fruit" &&
+                  `, ${lot.frozen ? "frozen" : "picked"} ${shortDay(lot.picked_on)}, ${CONDITION[lot.condition].toLowerCase()}`}
+                {lot.food === "thin_juice" &&
+                  ": no published process names thin juice, so the time and the acid are those of juice"}
               </li>
             ))}
           </ul>
           {batch.chilled_at != null && (
             <p className="text-lg">
-              Its juice waited in the refrigerator from {dayText(batch.chilled_at)},{" "}
-              {clockText(batch.chilled_at)}.
+              It waited in the refrigerator from {dayText(batch.chilled_at)}, {clockText(batch.chilled_at)}.
             </p>
           )}
           <h3 className="mt-4 text-xl">pH</h3>

@@ -1,10 +1,12 @@
-import { api, take, type BatchRecord, type Units } from "../../api/client";
+import { api, take, type BatchRecord, type Food, type Units } from "../../api/client";
 import { useChange } from "../../api/queries";
 import { weightText } from "../../parts/format";
 import { Note, Trouble } from "../../parts/Note";
 import { Touch } from "../../parts/Touch";
 import { flowOf, partsOf } from "./flow";
-import { TellRest } from "./TellRest";
+import { Link } from "react-router";
+import { BatchFood } from "../../parts/BatchFood";
+import { toneOf } from "./balance";
 
 const WIDE = 100;
 const COLORS = [
@@ -13,7 +15,13 @@ const COLORS = [
   "fill-none stroke-vine",
   "fill-none stroke-cobalt",
 ];
+const FOODS: readonly Food[] = ["product", "thin_juice", "juice", "bits", "cooked", "trimmings"];
 const REST = "fill-none stroke-line";
+
+/** The day that a batch's code names: "260912-1" is 2026-09-12. */
+function dayOfCode(code: string): string {
+  return `20${code.slice(0, 2)}-${code.slice(2, 4)}-${code.slice(4, 6)}`;
+}
 
 /** Where a batch's food went: ribbons as wide as what went there, with their figures, and a touch for what is not told. */
 export function WhereItWent({ record, units }: { record: BatchRecord; units: Units }) {
@@ -24,11 +32,19 @@ export function WhereItWent({ record, units }: { record: BatchRecord; units: Uni
   const shown = partsOf(balance);
   const { height, ribbons } = flowOf(balance, WIDE);
   const told = balance.parts.filter((part) => part.grams > 0);
-  const tone = balance.verdict === "adds_up" ? "good" : balance.verdict === "cannot_tell" ? "note" : "warn";
+  const tone = toneOf(balance.verdict);
   return (
     <section>
       <h3 className="mt-4 text-xl">Where it all went</h3>
-      <p className="text-lg">{weightText(balance.fruit_g, units)} of fruit came in.</p>
+      <p className="text-lg">
+        {balance.came.map((part) => `${weightText(part.grams, units)} ${part.words}`).join(", ")} came in.{" "}
+        <Link
+          to={`/books/${dayOfCode(batch.code)}`}
+          className="font-semibold text-cobalt underline underline-offset-4 print:hidden"
+        >
+          The whole day
+        </Link>
+      </p>
       <div className="relative mt-2 grid grid-cols-[minmax(90px,2fr)_minmax(210px,3fr)]" style={{ height }}>
         <svg
           viewBox={`0 0 ${WIDE} ${height}`}
@@ -91,7 +107,8 @@ export function WhereItWent({ record, units }: { record: BatchRecord; units: Uni
         <Note tone={tone}>{balance.text}</Note>
       </div>
       <Trouble error={takeBack.error} />
-      <TellRest batch={batch.id} metric={units === "metric"} />
+      <h4 className="text-lg font-semibold print:hidden">Something went elsewhere</h4>
+      <BatchFood batch={batch.id} foods={FOODS} units={units} />
     </section>
   );
 }

@@ -4,7 +4,8 @@ import { flowOf, partsOf } from "./flow";
 
 const part = (words: string, grams: number) => ({ words, grams, doubt_g: 10, told: null, id: null });
 const balance = (parts: ReturnType<typeof part>[], remainder_g: number): BatchRecord["balance"] => ({
-  fruit_g: parts.reduce((sum, { grams }) => sum + grams, remainder_g),
+  came: [],
+  came_in_g: parts.reduce((sum, { grams }) => sum + grams, remainder_g),
   parts,
   remainder_g,
   remainder_doubt_g: 100,

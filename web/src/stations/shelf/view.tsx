@@ -11,6 +11,7 @@ import { Pending } from "../../parts/Pending";
 import { Answer, Plate } from "../../parts/Plate";
 import { TextField } from "../../parts/TextField";
 import { Touch } from "../../parts/Touch";
+import { ColdFood } from "./ColdFood";
 import { Leave } from "./Leave";
 import { NextSeason } from "./NextSeason";
 
@@ -134,6 +135,12 @@ export function ShelfStation() {
               ? "The first jars come here from the towel when their lids hold."
               : `Eat first: ${PRODUCT[oldest.product].toLowerCase()} from ${dayText(oldest.canned_at)}, batch ${oldest.code}.`}
           </Answer>
+          <Link
+            to="/books"
+            className="inline-flex min-h-[48px] items-center font-semibold text-cobalt underline decoration-2 underline-offset-4"
+          >
+            Where it all went today
+          </Link>
           {count > 0 && (
             <div className="flex flex-wrap items-end gap-4">
               <FindJar />
@@ -179,6 +186,7 @@ export function ShelfStation() {
           <p className="text-lg text-muted">Nothing like that stands there.</p>
         )}
       </Plate>
+      <ColdFood units={counter.kitchen.units} now={counter.now} />
       <NextSeason units={counter.kitchen.units} />
     </div>
   );

@@ -1,0 +1,101 @@
+//! Goals that are no mark: simmered for some minutes, held hot for some minutes, or only brought to the boil. Their clock
+//! starts when somebody says that it boils, or that it is hot enough.
+
+use uom::si::thermodynamic_temperature::degree_celsius;
+
+use super::{CookWhat, TargetKind};
+use crate::kitchen::altitude::Altitude;
+use crate::measures::moment::Moment;
+use crate::measures::units::{Temperature, celsius, in_celsius};
+use crate::records::cook::Cook;
+
+/// Juice is held from 190 °F on, in degrees Celsius. Common practice, no source.
+const HOLD_FROM_C: f64 = 87.8;
+/// And up to 205 °F. Common practice, no source.
+const HOLD_TO_C: f64 = 96.1;
+/// Held juice does not boil: it stays so far below the boil, in degrees Celsius. Ours.
+const BELOW_BOIL_C: f64 = 1.0;
+
+impl TargetKind {
+    /// What somebody says that starts the clock of a goal which has one.
+    #[must_use]
+    pub const fn starts_with(self) -> Option<CookWhat> {
+        match self {
+            Self::BoilMinutes | Self::ToBoil => Some(CookWhat::Boils),
+            Self::HoldMinutes => Some(CookWhat::HotEnough),
+            Self::FractionLeft | Self::Brix | Self::VolumeL => None,
+        }
+    }
+}
+
+/// The clock of a cook-down whose goal is a time.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Timer {
+    /// Minutes that it runs; none when it is only brought to the boil.
+    pub minutes: f64,
+    /// Since when; `None` until it boils or is hot enough.
+    pub since: Option<Moment>,
+}
+
+impl Timer {
+    /// When it is over; as if it began now while it has not.
+    #[must_use]
+    pub fn ends(&self, now: Moment) -> Moment {
+        #[allow(clippy::cast_possible_truncation)] // some hours of milliseconds
+        let span = (self.minutes * 60_000.0).round() as i64;
+        Moment(self.since.unwrap_or(now).0 + span)
+    }
+}
+
+impl Timer {
+    /// Share of it that has run, 0 to 1.
+    #[must_use]
+    pub fn share(&self, now: Moment) -> f64 {
+        let Some(since) = self.since else { return 0.0 };
+        let all = self.ends(now).since_ms(since).max(1);
+        #[allow(clippy::cast_precision_loss)] // hours of milliseconds
+        let run = now.since_ms(since) as f64 / all as f64;
+        run.clamp(0.0, 1.0)
+    }
+}
+
+/// The clock of a cook-down, if its goal has one.
+#[must_use]
+pub fn timer(cook: &Cook) -> Option<Timer> {
+    let starts = cook.target.starts_with()?;
+    let since = cook.log.iter().find(|event| event.what == starts).map(|event| event.at);
+    let minutes = if cook.target == TargetKind::ToBoil { 0.0 } else { cook.target_value };
+    Some(Timer { minutes, since })
+}
+
+/// Between what juice is held here: 190 to 205 °F, or as near to it as the altitude lets it without boiling.
+#[must_use]
+pub fn hold_between(altitude: Option<Altitude>) -> (Temperature, Temperature) {
+    let boils = altitude.unwrap_or(Altitude::SEA_LEVEL).boiling_point().get::<degree_celsius>();
+    let most = HOLD_TO_C.min(boils - BELOW_BOIL_C);
+    (celsius(HOLD_FROM_C.min(most)), celsius(most))
+}
+
+/// What a probe in juice that is held says of its heat.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Held {
+    /// Not hot enough yet.
+    Cool,
+    /// As it should be.
+    Hot,
+    /// Nearer to the boil than it is held.
+    TooHot,
+}
+
+/// Holds a temperature against what juice is held at.
+#[must_use]
+pub fn held(read: Temperature, between: (Temperature, Temperature)) -> Held {
+    let read = in_celsius(read);
+    if read >= in_celsius(between.1) {
+        Held::TooHot
+    } else if read >= in_celsius(between.0) {
+        Held::Hot
+    } else {
+        Held::Cool
+    }
+}

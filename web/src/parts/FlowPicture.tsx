@@ -1,0 +1,88 @@
+import { useState } from "react";
+import type { Units } from "../api/client";
+import { drawFlow, type FlowLink } from "./flow";
+import { weightText } from "./format";
+
+const WIDE = 900;
+const COLORS = ["#c8371f", "#a87b47", "#2f6b3f", "#1d3d80", "#7a4b8c", "#b5892f"];
+
+/**
+ * Where food went, from left to right: ribbons as wide as what went there. Every ribbon has a line below with its figures;
+ * a touch on either shows the other.
+ */
+export function FlowPicture({
+  stops,
+  links,
+  units,
+}: {
+  stops: readonly string[];
+  links: readonly FlowLink[];
+  units: Units;
+}) {
+  const [chosen, setChosen] = useState<number | null>(null);
+  const drawn = drawFlow(stops.length, links, WIDE);
+  const toggle = (place: number) => setChosen(chosen === place ? null : place);
+  const words = (link: FlowLink) => `${stops[link.from] ?? ""} → ${stops[link.to] ?? ""}`;
+  return (
+    <div>
+      {drawn !== null && (
+        <div className="overflow-x-auto">
+          <svg
+            viewBox={`0 0 ${WIDE} ${drawn.height}`}
+            className="w-full min-w-[640px]"
+            aria-hidden="true"
+            data-testid="flow"
+          >
+            {drawn.ribbons.map((ribbon, place) => (
+              <path
+                key={words(links[place] ?? { from: 0, to: 0, grams: 0, doubt_g: 0 })}
+                d={ribbon.path}
+                fill="none"
+                stroke={COLORS[(links[place]?.from ?? 0) % COLORS.length]}
+                strokeWidth={Math.max(2, ribbon.width)}
+                strokeOpacity={chosen === null ? 0.45 : chosen === place ? 0.9 : 0.15}
+                className="cursor-pointer"
+                onClick={() => toggle(place)}
+              />
+            ))}
+            {drawn.nodes.map((node, place) => (
+              <g key={stops[place]}>
+                <rect x={node.x} y={node.y} width={8} height={Math.max(3, node.height)} fill="#16213f" />
+                <text
+                  x={node.isLast ? node.x - 8 : node.x + 16}
+                  y={node.y + node.height / 2}
+                  dominantBaseline="middle"
+                  textAnchor={node.isLast ? "end" : "start"}
+                  fontSize="17"
+                  fontWeight="600"
+                  fill="#16213f"
+                  stroke="#fdfcf8"
+                  strokeWidth="5"
+                  paintOrder="stroke"
+                >
+                  {stops[place]}
+                </text>
+              </g>
+            ))}
+          </svg>
+        </div>
+      )}
+      <ul className="mt-3 grid gap-1.5 sm:grid-cols-2">
+        {links.map((link, place) => (
+          <li key={words(link)}>
+            <button
+              type="button"
+              aria-pressed={chosen === place}
+              onClick={() => toggle(place)}
+              className="flex min-h-[48px] w-full items-center gap-2 rounded-xl border-2 border-line bg-white px-3 py-1 text-left aria-pressed:border-cobalt print:border-0"
+            >
+              <strong className="shrink-0">{weightText(link.grams, units)}</strong>
+              <span className="grow">{words(link)}</span>
+              <span className="text-sm text-muted">± {weightText(link.doubt_g, units)}</span>
+            </button>
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}
