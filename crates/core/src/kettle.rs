@@ -6,6 +6,7 @@
 pub mod cooking;
 pub mod finish;
 pub mod goal;
+pub mod vessels;
 
 use uom::si::available_energy::kilojoule_per_kilogram;
 use uom::si::energy::kilojoule;

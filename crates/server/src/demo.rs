@@ -10,15 +10,16 @@ use bodega_core::jars::bench::JarStep;
 use bodega_core::jars::claims::Claims;
 use bodega_core::jars::size::{JarSize, Mouth};
 use bodega_core::kettle::{CookWhat, HeatSetting, KettleHeat, TargetKind};
-use bodega_core::ledger::food::Food;
-use bodega_core::measures::ids::{JarId, LoadId, LotId};
+use bodega_core::ledger::food::{Food, FoodMeasure, FoodPlace, Told};
+use bodega_core::measures::ids::{BatchId, CookId, JarId, LoadId, LotId};
 use bodega_core::measures::moment::{Minutes, Moment};
 use bodega_core::plan::yields::Thickness;
 use bodega_core::records::batch::{Draw, NewBatch, NewLoad};
 use bodega_core::records::canner::{CannerChange, PotSize};
 use bodega_core::records::cook::{CookEvent, NewCook, NewKettle};
 use bodega_core::records::kitchen::KitchenChange;
-use bodega_core::records::lot::NewLot;
+use bodega_core::records::lot::{LotChange, NewLot};
+use bodega_core::records::moved::{NewMove, Source};
 use bodega_core::records::shelf::{Goal, Gone, ShelfSearch};
 use bodega_core::records::stock::Item;
 use bodega_core::shelf::pantry::Leaving;
@@ -27,11 +28,16 @@ use bodega_core::towel::seal::LidVerdict;
 use bodega_store::{Store, StoreError};
 use jiff::civil::date;
 use jiff::tz::TimeZone;
+use uom::si::mass::gram;
 
 use crate::clock::day_of;
 
 /// Height of Saltbrook Terrace in feet.
 const ALTITUDE_FT: f64 = 2640.0;
+/// Solids of finished food that somebody measures in, in °Brix: thick sauce. Common practice, no source.
+const PRODUCT_BRIX: f64 = 10.0;
+/// The second pan.
+const PAN: &str = "copper pan";
 /// Minutes in a day.
 const DAY: i64 = 24 * 60;
 
@@ -171,6 +177,105 @@ impl Season<'_> {
         Ok(())
     }
 
+    /// Writes down what left a batch beside its jars.
+    fn moved(
+        &self,
+        from: Source,
+        (food, place): (Food, FoodPlace),
+        told: Told,
+        packs: Option<u32>,
+        ago: i64,
+    ) -> Result<(), StoreError> {
+        #[allow(clippy::cast_possible_truncation)] // some kilograms
+        let weight_g = told.mass(food, PRODUCT_BRIX).get::<gram>().round() as i64;
+        let new = NewMove { from, food, place, told, weight_g, packs };
+        let at = self.now.plus_minutes(-ago);
+        self.store.add_move(&new, at, day_of(at))?;
+        Ok(())
+    }
+
+    /// What goes elsewhere than into jars on a day like this: thin juice off the sauce, which a second pan helps with; bits
+    /// and skins of the whole tomatoes; a half-full last jar; bags that thaw; a part for the freezer.
+    fn elsewhere(
+        &self,
+        morning: &[LoadId],
+        whole: &[LoadId],
+        thin: Option<BatchId>,
+        kettle: CookId,
+    ) -> Result<(), StoreError> {
+        let (store, now) = (self.store, self.now);
+        let quarts = |amount| Told { amount, measure: FoodMeasure::Quart };
+        let pounds = |amount| Told { amount, measure: FoodMeasure::Pound };
+        let batch = |loads: &[LoadId]| {
+            loads.first().map(|load| Ok::<_, StoreError>(store.load(*load)?.batch.id)).transpose()
+        };
+        if let Some(sauce) = batch(morning)? {
+            let half = Told { amount: 1.5, measure: FoodMeasure::Cup };
+            self.moved(Source::Batch(sauce), (Food::Product, FoodPlace::Refrigerator), half, None, 320)?;
+        }
+        if let Some(whole) = batch(whole)? {
+            self.moved(Source::Batch(whole), (Food::Bits, FoodPlace::Line), quarts(2.5), None, 130)?;
+            let bits = store.lots()?.into_iter().find(|lot| lot.food == Food::Bits);
+            if let Some(bits) = bits {
+                let chilled = LotChange { chilled: Some(true), ..LotChange::default() };
+                store.change_lot(bits.id, &chilled, now.plus_minutes(-128))?;
+            }
+            self.moved(Source::Batch(whole), (Food::Trimmings, FoodPlace::Dried), pounds(3.0), None, 125)?;
+        }
+        if let Some(thin) = thin {
+            let event = |ago: i64, what, value| CookEvent {
+                at: now.plus_minutes(-ago),
+                what,
+                value,
+                simulated: false,
+                booked: false,
+            };
+            let litres = Told { amount: 1.4, measure: FoodMeasure::Litre };
+            let juice = NewMove {
+                from: Source::Batch(thin),
+                food: Food::ThinJuice,
+                place: FoodPlace::Line,
+                told: litres,
+                weight_g: 1_424,
+                packs: None,
+            };
+            store.take_off(kettle, &event(40, CookWhat::LadleL, 1.4), Some(&juice), day_of(now))?;
+            let pan = store.kettles()?.into_iter().find(|kettle| kettle.name == PAN);
+            if let Some(pan) = pan {
+                let cook = NewCook {
+                    kettle: pan.id,
+                    batch: Some(thin),
+                    volume_l: 3.2,
+                    brix: 5.0,
+                    target: TargetKind::FractionLeft,
+                    target_value: 2.0 / 3.0,
+                    setting: HeatSetting::High,
+                    litres_per_hour: 2.0,
+                };
+                store.start_cook(&cook, now.plus_minutes(-25))?;
+            }
+        }
+        // Bags of last autumn, thawed since the morning; and a part of yesterday's crate in the freezer.
+        let bags = NewLot {
+            food: Food::Fruit,
+            told: None,
+            picked_on: day_of(now.plus_minutes(-345 * DAY)),
+            kind: Kind::Mixed,
+            condition: Condition::FirmRipe,
+            fault: None,
+            back_on: None,
+            frozen: true,
+            weight_g: 5_400,
+        };
+        let bags = store.add_lot(&bags, now.plus_minutes(-240))?.id;
+        self.moved(Source::Lot(bags), (Food::Water, FoodPlace::Discarded), quarts(1.0), None, 30)?;
+        let thawed = LotChange { thawed: Some(true), ..LotChange::default() };
+        store.change_lot(bags, &thawed, now.plus_minutes(-30))?;
+        let crate_of = self.lot(1, Kind::Mixed, Condition::FirmRipe, 6_800)?;
+        let raw = (Food::Fruit, FoodPlace::Freezer);
+        self.moved(Source::Lot(crate_of), raw, pounds(9.0), Some(3), 60)
+    }
+
     fn shelve(&self) -> Result<(), StoreError> {
         for towel in self.store.towel()? {
             let jars: Vec<JarId> = towel.jars.iter().map(|jar| jar.id).collect();
@@ -212,7 +317,7 @@ pub fn furnish(store: &Store) -> Result<(), StoreError> {
     store.add_container("Merle's wicker basket", 4_310)?;
     for (name, inner_diameter_mm, depth_mm, heat) in [
         ("blue enamel kettle", 300.0, 260.0, KettleHeat::Burner),
-        ("copper pan", 380.0, 150.0, KettleHeat::Burner),
+        (PAN, 380.0, 150.0, KettleHeat::Burner),
         ("big roaster", 420.0, 90.0, KettleHeat::Oven),
     ] {
         store.add_kettle(&NewKettle { name: name.to_owned(), inner_diameter_mm, depth_mm, heat })?;
@@ -260,8 +365,8 @@ pub fn fill(store: &Store, now: Moment) -> Result<(), StoreError> {
         21_400,
         sauce(vec![(JarSize::Pint, 9), (JarSize::Pint, 5)]),
     )?;
-    for (load, ago) in morning.into_iter().zip([300, 205]) {
-        season.process(load, 40, now.plus_minutes(-ago))?;
+    for (load, ago) in morning.iter().zip([300, 205]) {
+        season.process(*load, 40, now.plus_minutes(-ago))?;
     }
 
     // Now: whole tomatoes in water, the second load in the canner at a full boil, the third on the bench.
@@ -306,13 +411,14 @@ pub fn fill(store: &Store, now: Moment) -> Result<(), StoreError> {
             litres_per_hour: 2.0,
         };
         let cook = store.start_cook(&cook, now.plus_minutes(-75))?;
-        for (ago, value) in [(45, 148.0), (15, 132.0)] {
+        for (ago, value) in [(45, 148.0), (15, 114.0)] {
             let at = now.plus_minutes(-ago);
             store.add_cook_event(
                 cook.id,
                 &CookEvent { at, what: CookWhat::DepthMm, value, simulated: false, booked: false },
             )?;
         }
+        season.elsewhere(&morning, &whole, sauce_batch, cook.id)?;
     }
 
     // The cupboard as it was counted after that, and what the shelf still asks for.

@@ -5,7 +5,7 @@ use bodega_core::measures::ids::{BatchId, JarId};
 use bodega_core::measures::moment::Moment;
 use bodega_core::records::jar::{JarRecord, Stocked};
 use bodega_core::records::shelf::{Gone, ShelfGroup, ShelfSearch};
-use bodega_core::shelf::pantry::{Discard, Leaving};
+use bodega_core::shelf::pantry::{Discard, History, Leaving};
 use bodega_core::tables::process::Product;
 use rusqlite::{OptionalExtension, params};
 
@@ -120,13 +120,13 @@ impl Store {
                 thickness: optional_word(row, "thickness")?,
                 size: word(row, "size")?,
                 on_shelf: 0,
-                first_on: Moment(row.get("lifted_at")?),
-                left_at: Vec::new(),
+                history: History::default(),
             };
-            Ok((like, moment(row, "gone_at")?, optional_word::<Leaving>(row, "gone_how")?))
+            let came = Moment(row.get("lifted_at")?);
+            Ok((like, came, moment(row, "gone_at")?, optional_word::<Leaving>(row, "gone_how")?))
         })?;
         let mut all: Vec<Stocked> = Vec::new();
-        for (like, gone_at, how) in self.readable(rows)? {
+        for (like, came, gone_at, how) in self.readable(rows)? {
             let key = |stocked: &Stocked| {
                 (stocked.product, stocked.medium, stocked.pack, stocked.thickness, stocked.size)
             };
@@ -134,10 +134,11 @@ impl Store {
                 all.push(like);
             }
             if let Some(last) = all.last_mut() {
-                match (gone_at, how) {
-                    (None, _) => last.on_shelf += 1,
-                    (Some(at), Some(Leaving::Eaten | Leaving::Given)) => last.left_at.push(at),
-                    (Some(_), _) => {}
+                last.history.came.push(came);
+                match gone_at {
+                    None => last.on_shelf += 1,
+                    // How the oldest jars left was not always said.
+                    Some(at) => last.history.left.push((at, how.unwrap_or(Leaving::Discarded))),
                 }
             }
         }

@@ -2340,13 +2340,18 @@ export interface components {
             begun: boolean;
             /** @description Its begin and its end are said here; the kettle, the jars and the canner tell theirs. */
             is_said: boolean;
+            /**
+             * Format: int32
+             * @description Kettles at once, when it takes more than one.
+             */
+            kettles?: number | null;
             /** @description Lasting name, for saying that it takes longer. */
             key: string;
             /** @description What it is called beside its kind: `load 2`. */
             name?: string | null;
             /**
              * Format: int32
-             * @description Rounds of eight or nine fruit, when it is blanched.
+             * @description Rounds: of eight or nine fruit when it is blanched, of kettles when they do not hold all of it at once.
              */
             rounds?: number | null;
             /** @description Kind of work. */
@@ -3254,6 +3259,8 @@ export interface components {
         Drawn: {
             /** @description The lot. */
             lot: components["schemas"]["Lot"];
+            /** @description What is to be known of it. */
+            note?: string | null;
             /**
              * Format: int64
              * @description Grams of it.
@@ -4464,10 +4471,14 @@ export interface components {
         };
         /** @description A lot and what the judge has to say of its fruit. */
         LotView: components["schemas"]["Lot"] & {
+            /** @description What it can become. */
+            becomes: components["schemas"]["Product"][];
             /** @description Findings, stops first. */
             findings: components["schemas"]["Finding"][];
             /** @description Whether that is over. */
             is_late: boolean;
+            /** @description What is to be known of it. */
+            note?: string | null;
             wait?: components["schemas"]["Wait"] | null;
             /** @description What it is, in words. */
             words: string;
@@ -4712,22 +4723,37 @@ export interface components {
         PantryLine: {
             /**
              * Format: int32
-             * @description Left to be eaten in the months that were counted.
+             * @description Eaten in the months that were counted.
              */
             eaten: number;
+            /**
+             * Format: int32
+             * @description Given away in them.
+             */
+            given: number;
             /** @description In which jars. */
             jar: components["schemas"]["JarSize"];
             medium?: components["schemas"]["Medium"] | null;
             /**
              * Format: double
-             * @description Those months.
+             * @description Those months of the last year in which there was some.
              */
             months: number;
             /**
              * Format: int32
-             * @description Jars that last from one harvest to the next.
+             * @description Jars that are eaten from one harvest to the next.
              */
             next_season: number;
+            /**
+             * Format: int32
+             * @description At most so many, nine times in ten.
+             */
+            next_season_high: number;
+            /**
+             * Format: int32
+             * @description At least so many, nine times in ten.
+             */
+            next_season_low: number;
             /**
              * Format: int32
              * @description On the shelf now.
@@ -4972,6 +4998,8 @@ export interface components {
             methods: components["schemas"]["MethodView"][];
             /** @description What the cupboard lacks for it, in words. */
             missing: string[];
+            /** @description What is to be known of what it is made of. */
+            notes: string[];
             /** @description Whether no other grouping of these jars is shorter. */
             shortest: boolean;
             /**
@@ -5824,6 +5852,11 @@ export interface components {
             batch: components["schemas"]["BatchId"];
             /** @enum {string} */
             way: "leave";
+        } | {
+            /** @description The batches. */
+            batches: components["schemas"]["BatchId"][];
+            /** @enum {string} */
+            way: "two_days";
         } | {
             /** @description The batch. */
             batch: components["schemas"]["BatchId"];

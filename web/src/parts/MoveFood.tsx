@@ -22,11 +22,12 @@ const schemaOf = (mayBeAll: boolean) => {
   });
 };
 
-/** Measures people tell food in, the kitchen's own first. */
-export function measuresOf(units: Units): FoodMeasure[] {
-  return units === "metric"
-    ? ["litre", "kg", "quart", "cup", "lb"]
-    : ["quart", "pint", "cup", "gallon", "lb", "litre", "kg"];
+/** Measures people tell food in, the kitchen's own first; fruit is weighed. */
+export function measuresOf(units: Units, isFruit = false): FoodMeasure[] {
+  const weights: FoodMeasure[] = units === "metric" ? ["kg", "lb"] : ["lb", "kg"];
+  const volumes: FoodMeasure[] =
+    units === "metric" ? ["litre", "quart", "cup"] : ["quart", "pint", "cup", "gallon", "litre"];
+  return isFruit ? [...weights, ...volumes] : [...volumes, ...weights];
 }
 
 /**
@@ -50,12 +51,9 @@ export function MoveFood({
   error: Error | null;
 }) {
   const { data: almanac } = useQuery(ask.almanac());
-  const empty = {
-    food: foods[0] ?? "product",
-    amount: "",
-    measure: measuresOf(units)[0] ?? "quart",
-    packs: "",
-  };
+  const only = foods.length === 1 ? (foods[0] ?? "") : "";
+  const measures = measuresOf(units, only === "fruit");
+  const empty = { food: only, amount: "", measure: measures[0] ?? "quart", packs: "" };
   const form = useFields(schemaOf(mayBeAll), empty);
   const { control, handleSubmit, reset } = form;
   const { amount, food } = useWatch({ control });
@@ -93,7 +91,7 @@ export function MoveFood({
           control={control}
           name="measure"
           label="Of"
-          options={optionsOf(measuresOf(units), WORDS.FoodMeasure)}
+          options={optionsOf(measures, WORDS.FoodMeasure)}
         />
         {freezes && (
           <NumberOf

@@ -104,7 +104,7 @@ pub(super) fn bound(day: &Day) -> Result<Bound, String> {
     let tails = tails(day);
     let chain = heads.iter().zip(&tails).map(|(head, tail)| head + tail).max().unwrap_or(0);
     const LIMITS: [&str; 4] = ["the hands need", "the burners need", "the kettles need", "the canner needs"];
-    let mut found = (chain, "one thing after another takes");
+    let mut found = (chain, chain_limit(day, &heads, &tails, chain));
     for (place, limit) in LIMITS.into_iter().enumerate() {
         let minutes = machine_bound(day, &heads, &tails, place, has[place]);
         if minutes > found.0 {
@@ -113,6 +113,35 @@ pub(super) fn bound(day: &Day) -> Result<Bound, String> {
     }
     let (minutes, limit) = found;
     Ok(Bound { minutes, limit, heads, tails })
+}
+
+/// What the longest chain of tasks spends its time on: the kettle, the canner, or neither of them for the most part.
+fn chain_limit(day: &Day, heads: &[u32], tails: &[u32], chain: u32) -> &'static str {
+    let on_chain =
+        || day.tasks.iter().enumerate().filter(|(place, _)| heads[*place] + tails[*place] == chain);
+    let minutes = |takes: fn(&Needs) -> u32| -> u32 {
+        // Of tasks beside one another on the chain the longest counts once.
+        let mut spans: Vec<(u32, u32)> = on_chain()
+            .filter(|(_, task)| takes(&task.uses) > 0)
+            .map(|(place, task)| (heads[place], heads[place] + task.minutes))
+            .collect();
+        spans.sort_unstable();
+        let mut covered = 0;
+        let mut until = 0;
+        for (from, to) in spans {
+            covered += to.saturating_sub(from.max(until));
+            until = until.max(to);
+        }
+        covered
+    };
+    let (kettle, canner) = (minutes(|uses| uses.kettles), minutes(|uses| uses.canners));
+    if kettle * 2 > chain {
+        "the cooking down takes"
+    } else if canner * 2 > chain {
+        "one canner load after another takes"
+    } else {
+        "one thing after another takes"
+    }
 }
 
 /// The m-machine bound of one resource: over every threshold of heads and tails, the work that must fit between, spread

@@ -68,6 +68,10 @@ pub struct CookWork {
     pub minutes: u32,
     /// It is on the stove.
     pub begun: bool,
+    /// Kettles that it takes at once.
+    pub kettles: u32,
+    /// Times that they are filled.
+    pub rounds: u32,
 }
 
 /// A canner load of a batch.
@@ -147,8 +151,10 @@ pub struct Block {
     pub batch: Option<String>,
     /// What it is called beside its kind: `load 2`.
     pub name: Option<String>,
-    /// Rounds of eight or nine fruit, when it is blanched.
+    /// Rounds: of eight or nine fruit when it is blanched, of kettles when they do not hold all of it at once.
     pub rounds: Option<u32>,
+    /// Kettles at once, when it takes more than one.
+    pub kettles: Option<u32>,
     /// It has begun.
     pub begun: bool,
     /// Its begin and its end are said here; the kettle, the jars and the canner tell theirs.
@@ -273,6 +279,7 @@ impl List {
             batch: batch.map(str::to_owned),
             name: name.map(str::to_owned),
             rounds: None,
+            kettles: None,
             begun,
             is_said: work.is_said(),
         });
@@ -322,7 +329,11 @@ impl List {
         }
         let cooked = batch.cook.map(|cook| {
             let after = prepared.filter(|_| !cook.begun).map(follows).into_iter().collect();
-            self.add(Work::Cook, code, None, cook.minutes, needs(0, 1, 1, 0), after, cook.begun)
+            let uses = needs(0, cook.kettles, cook.kettles, 0);
+            let place = self.add(Work::Cook, code, None, cook.minutes, uses, after, cook.begun);
+            self.blocks[place].rounds = (cook.rounds > 1).then_some(cook.rounds);
+            self.blocks[place].kettles = (cook.kettles > 1).then_some(cook.kettles);
+            place
         });
         let hot = cooked.map(|task| After { task, least: 0, most: Some(HOT_WAITS) });
         let source = hot.or(prepared.map(follows));

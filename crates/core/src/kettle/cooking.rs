@@ -194,10 +194,3 @@ pub fn expected_rate(ended: &[Cook], kettle: &Kettle, setting: HeatSetting) -> V
     let of_setting = learned(ended, kettle).into_iter().find(|rate| rate.setting == setting);
     of_setting.map_or_else(usual_rate, |rate| litres_per_hour(rate.litres_per_hour))
 }
-
-/// Water that the household's quickest kettle boils away at full heat; the usual rate without a kettle.
-#[must_use]
-pub fn best_rate(ended: &[Cook], kettles: &[Kettle]) -> VolumeRate {
-    let rates = kettles.iter().map(|kettle| expected_rate(ended, kettle, HeatSetting::High));
-    rates.reduce(VolumeRate::max).unwrap_or_else(usual_rate)
-}

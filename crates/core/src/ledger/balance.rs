@@ -195,8 +195,8 @@ pub fn balance(made: &Made, book: &Book) -> Balance {
     };
     let rest = match (made.is_over, is_steam_told, product) {
         (false, ..) => "still on the line, or not told",
-        (true, false, Product::Sauce | Product::Paste) => "boiled away, skins and seeds, not told one by one",
-        (true, ..) => "trimmings, skins and seeds, not told",
+        (true, false, Product::Sauce | Product::Paste) => "steam, skins and seeds",
+        (true, ..) => "trimmings, skins and seeds",
     };
     Balance { came_in, came, went, remainder, rest, usual, verdict, text }
 }

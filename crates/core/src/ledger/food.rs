@@ -38,6 +38,18 @@ impl Food {
         !matches!(self, Self::Water | Self::Trimmings)
     }
 
+    /// What is to be known of it before it is canned.
+    #[must_use]
+    pub const fn note(self) -> Option<&'static str> {
+        match self {
+            Self::ThinJuice => Some(
+                "No published process names thin juice: the time and the acid of tomato juice are used, and it is heated to \
+                 the boil before it is filled.",
+            ),
+            _ => None,
+        }
+    }
+
     /// Whether it was heated or milled, so that it keeps for a day or two in the cold and not at all out of it.
     #[must_use]
     pub const fn spoils_soon(self) -> bool {

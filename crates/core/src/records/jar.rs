@@ -8,7 +8,7 @@ use crate::jars::size::JarSize;
 use crate::measures::ids::{BatchId, JarId, LoadId};
 use crate::measures::moment::Moment;
 use crate::plan::yields::Thickness;
-use crate::shelf::pantry::{Discard, Leaving};
+use crate::shelf::pantry::{Discard, History, Leaving};
 use crate::tables::process::{Medium, Pack, Product};
 use crate::towel::seal::{LidVerdict, Rescue};
 
@@ -184,8 +184,6 @@ pub struct Stocked {
     pub size: JarSize,
     /// Jars on the shelf now.
     pub on_shelf: u32,
-    /// When the first of them came out of the canner.
-    pub first_on: Moment,
-    /// When each left that was eaten or given away.
-    pub left_at: Vec<Moment>,
+    /// When its jars came and left.
+    pub history: History,
 }

@@ -1,7 +1,10 @@
 //! What is eaten, when it runs out, and what to put up next season.
 
+use statrs::distribution::{DiscreteCDF, NegativeBinomial};
+
 use crate::measures::moment::Moment;
 use crate::measures::vocabulary::vocabulary;
+use crate::plan::yields::Range;
 
 vocabulary! {
     /// How a jar leaves the shelf.
@@ -61,39 +64,94 @@ pub const BEFORE_OPENING: [&str; 6] = [
 const MONTH_MS: f64 = 365.25 / 12.0 * 24.0 * 3_600_000.0;
 /// Months of a season: from one harvest to the next.
 const SEASON_MONTHS: f64 = 12.0;
+/// Jeffreys' prior for a rate: half a jar.
+const PRIOR: f64 = 0.5;
 /// Least months to count a rate over; a jar eaten on the first day is not thirty a month.
 const LEAST_MONTHS: f64 = 1.0;
+
+/// What became of the jars of one product in one size.
+#[derive(Debug, Clone, PartialEq, Eq, Default)]
+pub struct History {
+    /// When each jar came to the shelf.
+    pub came: Vec<Moment>,
+    /// When each that left did, and how.
+    pub left: Vec<(Moment, Leaving)>,
+}
 
 /// What is to be expected of one product in one size of jar.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Forecast {
-    /// Months that were counted over.
+    /// Months of the last year in which there was some.
     pub months: f64,
-    /// Jars that left in them to be eaten.
+    /// Jars that were eaten in them.
     pub eaten: u32,
-    /// Jars a month.
+    /// Jars that were given away in them.
+    pub given: u32,
+    /// Jars eaten a month while there were some.
     pub per_month: f64,
     /// When the shelf runs out at that rate; `None` while nothing is eaten.
     pub runs_out: Option<Moment>,
-    /// Jars that last from one harvest to the next.
-    pub next_season: u32,
+    /// Jars that are eaten from one harvest to the next: eight times in ten between the ends.
+    pub next_season: Range<u32>,
 }
 
-/// What the last year says: jars eaten since they were first on the shelf, at most a year back.
+impl History {
+    /// Jars on the shelf at a moment.
+    fn there(&self, at: Moment) -> i64 {
+        let count = |moments: &mut dyn Iterator<Item = Moment>| {
+            i64::try_from(moments.filter(|moment| *moment <= at).count()).unwrap_or(i64::MAX)
+        };
+        count(&mut self.came.iter().copied()) - count(&mut self.left.iter().map(|(moment, _)| *moment))
+    }
+
+    /// Milliseconds of a stretch in which there was at least one: an empty shelf says nothing of what is wanted.
+    fn stocked_ms(&self, from: Moment, to: Moment) -> i64 {
+        let mut turns: Vec<Moment> = self
+            .came
+            .iter()
+            .copied()
+            .chain(self.left.iter().map(|(moment, _)| *moment))
+            .filter(|moment| *moment > from && *moment < to)
+            .collect();
+        turns.extend([from, to]);
+        turns.sort_unstable();
+        turns.windows(2).filter(|pair| self.there(pair[0]) > 0).map(|pair| pair[1].since_ms(pair[0])).sum()
+    }
+}
+
+/// What the last year says: jars eaten while there were some, as a rate that nobody knows for sure. The range is that of a
+/// negative binomial, which is what a Poisson count with a gamma-distributed rate comes to (Gelman et al., Bayesian Data
+/// Analysis, section 2.6, from memory), with Jeffreys' prior.
 #[must_use]
-pub fn forecast(on_shelf: u32, eaten_at: &[Moment], first_on: Moment, now: Moment) -> Forecast {
-    #[allow(clippy::cast_precision_loss)] // milliseconds of some years, below 2^53
-    let span = |from: Moment| now.since_ms(from) as f64 / MONTH_MS;
-    let months = span(first_on).clamp(LEAST_MONTHS, SEASON_MONTHS);
-    let counted = eaten_at.iter().filter(|at| span(**at) <= months && **at <= now).count();
-    let eaten = u32::try_from(counted).unwrap_or(u32::MAX);
+pub fn forecast(history: &History, now: Moment) -> Forecast {
+    #[allow(clippy::cast_possible_truncation)] // milliseconds of a year
+    let year = (SEASON_MONTHS * MONTH_MS) as i64;
+    let from = Moment(now.0 - year);
+    #[allow(clippy::cast_precision_loss)] // milliseconds of a year, below 2^53
+    let months = (history.stocked_ms(from, now) as f64 / MONTH_MS).clamp(LEAST_MONTHS, SEASON_MONTHS);
+    let left = |how: Leaving| {
+        let counted = history.left.iter().filter(|(at, why)| *why == how && *at > from && *at <= now).count();
+        u32::try_from(counted).unwrap_or(u32::MAX)
+    };
+    let (eaten, given) = (left(Leaving::Eaten), left(Leaving::Given));
     let per_month = f64::from(eaten) / months;
+    let on_shelf = history.there(now).max(0);
     #[allow(clippy::cast_possible_truncation)] // a shelf's months, far below 2^63 ms
     let after = |months: f64| Moment(now.0 + (months * MONTH_MS) as i64);
-    let runs_out = (eaten > 0).then(|| after(f64::from(on_shelf) / per_month));
+    #[allow(clippy::cast_precision_loss)] // a household's jars
+    let runs_out = (eaten > 0).then(|| after(on_shelf as f64 / per_month));
     #[allow(clippy::cast_possible_truncation, clippy::cast_sign_loss)] // a household's jars
-    let next_season = (per_month * SEASON_MONTHS - 1e-9).ceil().max(0.0) as u32;
-    Forecast { months, eaten, per_month, runs_out, next_season }
+    let expected = (per_month * SEASON_MONTHS - 1e-9).ceil().max(0.0) as u32;
+    let edge = |share: f64| {
+        let wanted = NegativeBinomial::new(f64::from(eaten) + PRIOR, months / (months + SEASON_MONTHS));
+        wanted.map_or(expected, |wanted| u32::try_from(wanted.inverse_cdf(share)).unwrap_or(u32::MAX))
+    };
+    let next_season = if eaten == 0 {
+        Range { low: 0, expected: 0, high: 0 }
+    } else {
+        Range { low: edge(0.1).min(expected), expected, high: edge(0.9).max(expected) }
+    };
+    Forecast { months, eaten, given, per_month, runs_out, next_season }
 }
 
 /// Plants that give so many pounds.
@@ -106,7 +164,7 @@ pub fn plants(pounds: f64, pounds_per_plant: f64) -> u32 {
 
 #[cfg(test)]
 mod tests {
-    use super::{MONTH_MS, forecast, plants};
+    use super::{History, Leaving, MONTH_MS, forecast, plants};
     use crate::measures::moment::Moment;
 
     #[allow(clippy::cast_possible_truncation)]
@@ -114,22 +172,46 @@ mod tests {
         Moment(1_790_000_000_000 + (months * MONTH_MS) as i64)
     }
 
+    fn history(came: u32, left: &[f64], how: Leaving) -> History {
+        History {
+            came: (0..came).map(|_| month(0.0)).collect(),
+            left: left.iter().map(|at| (month(*at), how)).collect(),
+        }
+    }
+
     #[test]
     fn the_rate_of_the_months_since_they_were_put_up_says_when_they_run_out() {
         // Twelve eaten in six months, ten left: two a month, five months more, twenty-four for a season.
-        let eaten: Vec<Moment> = (0..12).map(|n| month(f64::from(n) * 0.5)).collect();
-        let answer = forecast(10, &eaten, month(0.0), month(6.0));
-        assert!((answer.per_month - 2.0).abs() < 1e-6 && answer.next_season == 24, "{answer:?}");
+        let eaten: Vec<f64> = (0..12).map(|n| f64::from(n) * 0.5 + 0.01).collect();
+        let answer = forecast(&history(22, &eaten, Leaving::Eaten), month(6.0));
+        assert!((answer.per_month - 2.0).abs() < 1e-6 && answer.next_season.expected == 24, "{answer:?}");
         assert!((answer.runs_out.unwrap().since_ms(month(11.0))).abs() < 1000, "{answer:?}");
-        assert_eq!(forecast(10, &[], month(0.0), month(6.0)).runs_out, None);
+        // Twelve seen are two in three sure: the range is wide, and says so.
+        assert!(answer.next_season.low < 18 && answer.next_season.high > 30, "{answer:?}");
+        assert_eq!(forecast(&history(10, &[], Leaving::Eaten), month(6.0)).runs_out, None);
         // On the first day a month is counted, so that one jar is not thirty.
-        assert_eq!(forecast(10, &[month(0.0)], month(0.0), month(0.1)).next_season, 12);
+        let early = forecast(&history(11, &[0.01], Leaving::Eaten), month(0.1));
+        assert_eq!(early.next_season.expected, 12);
+    }
+
+    #[test]
+    fn an_empty_shelf_does_not_say_that_nobody_wanted_any() {
+        // Six jars eaten within three months, then nothing there for nine: two a month, not half a jar.
+        let eaten = [0.5, 1.0, 1.5, 2.0, 2.5, 3.0];
+        let answer = forecast(&history(6, &eaten, Leaving::Eaten), month(12.0));
+        assert!((answer.months - 3.0).abs() < 0.01 && answer.next_season.expected == 24, "{answer:?}");
+    }
+
+    #[test]
+    fn what_is_given_away_is_counted_apart() {
+        let answer = forecast(&history(9, &[1.0, 2.0], Leaving::Given), month(6.0));
+        assert_eq!((answer.eaten, answer.given, answer.next_season.expected), (0, 2, 0));
     }
 
     #[test]
     fn what_was_eaten_more_than_a_year_ago_says_nothing() {
-        let answer = forecast(5, &[month(0.0), month(20.0)], month(0.0), month(24.0));
-        assert_eq!((answer.eaten, answer.next_season), (1, 1));
+        let answer = forecast(&history(7, &[0.1, 20.0], Leaving::Eaten), month(24.0));
+        assert_eq!((answer.eaten, answer.next_season.expected), (1, 1));
     }
 
     #[test]

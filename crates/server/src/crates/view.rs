@@ -4,7 +4,9 @@ use bodega_core::judge::Finding;
 use bodega_core::judge::records::lot_findings;
 use bodega_core::ledger::keep::{Wait, lot_waits};
 use bodega_core::measures::moment::Moment;
+use bodega_core::plan::stuff::can_become;
 use bodega_core::records::lot::Lot;
+use bodega_core::tables::process::Product;
 use jiff::civil::Date;
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -19,6 +21,10 @@ pub struct LotView {
     pub lot: Lot,
     /// What it is, in words.
     pub words: String,
+    /// What it can become.
+    pub becomes: Vec<Product>,
+    /// What is to be known of it.
+    pub note: Option<&'static str>,
     /// Until when it may wait, and what is to be done by then.
     pub wait: Option<Wait>,
     /// Whether that is over.
@@ -35,7 +41,16 @@ impl LotView {
             (None, Some(day)) => day_of(now) > day,
             (None, None) => false,
         });
-        Self { words: lot.words(), wait, is_late, findings: lot_findings(&lot), lot }
+        let becomes = Product::ALL.iter().copied().filter(|product| can_become(lot.food, *product)).collect();
+        Self {
+            words: lot.words(),
+            becomes,
+            note: lot.food.note(),
+            wait,
+            is_late,
+            findings: lot_findings(&lot),
+            lot,
+        }
     }
 
     /// What sorts lots that must go first before those that may wait.

@@ -8,14 +8,17 @@ use bodega_core::day::work::{
     BatchWork, CookWork, LoadWork, Pause, PrepareWork, Turnaround, USUAL_LIFT, Work, key,
 };
 use bodega_core::day::{Needs, sink};
-use bodega_core::kettle::cooking::best_rate;
+use bodega_core::kettle::HeatSetting;
+use bodega_core::kettle::cooking::{expected_rate, vessel};
+use bodega_core::kettle::vessels::{Usable, boiling_minutes, spread};
 use bodega_core::ledger::food::Food;
 use bodega_core::measures::ids::CannerId;
 use bodega_core::measures::moment::{Minutes, Moment};
-use bodega_core::measures::units::{Time, VolumeRate, grams, in_pounds};
-use bodega_core::plan::outlook::{HANDS_PER_JAR, stove_per_lb};
-use bodega_core::plan::stuff::boiled_away;
+use bodega_core::measures::units::{Volume, grams, in_pounds, litres};
+use bodega_core::plan::outlook::{HANDS_PER_JAR, stove_per_lb, usual_rate};
+use bodega_core::plan::stuff::{boiled_away, in_kettle};
 use bodega_core::records::batch::Batch;
+use bodega_core::records::cook::Kettle;
 use bodega_core::records::day::BlockNote;
 use bodega_core::records::jar::Jar;
 use bodega_core::records::kitchen::Kitchen;
@@ -119,8 +122,10 @@ pub(crate) struct Records<'a> {
     pub(crate) notes: Vec<BlockNote>,
     /// How many times as long as usual filling takes here.
     pub(crate) filling_pace: f64,
-    /// Litres an hour that the household's best kettle boils away, when a batch is to be cooked.
-    pub(crate) boils_away: Option<VolumeRate>,
+    /// The household's kettles, when a batch is to be cooked; one of a usual rate when none is measured.
+    pub(crate) kettles: Vec<Usable>,
+    /// Kettles and burners at once.
+    pub(crate) at_once: u32,
 }
 
 impl Records<'_> {
@@ -230,16 +235,30 @@ impl Records<'_> {
         })
     }
 
+    /// Kettles of a batch that are on the stove.
+    fn kettles_of(&self, batch: &Batch) -> u32 {
+        let its =
+            self.cooks.iter().filter(|cook| cook.batch.as_ref().is_some_and(|other| other.id == batch.id));
+        u32::try_from(its.count()).unwrap_or(u32::MAX).max(1)
+    }
+
     /// How long a batch that is not on the stove will cook; nothing when it is packed raw.
     pub(crate) fn planned_cook(&self, batch: &Batch, fruit: &[(Lot, i64)]) -> Option<CookWork> {
-        let rate = self.boils_away.filter(|_| batch.pack == Pack::Hot)?;
+        if batch.pack != Pack::Hot {
+            return None;
+        }
         let making = batch.making();
-        let time = |(lot, drawn): &(Lot, i64)| {
-            let warm = Time::new::<minute>(stove_per_lb(&making) * in_pounds(grams(*drawn)));
-            warm + boiled_away(&making, &lot.stuff(*drawn)) / rate
-        };
-        let time = fruit.iter().map(time).fold(Time::default(), |sum, one| sum + one);
-        Some(CookWork { minutes: whole(time.get::<minute>()), begun: false })
+        let (mut volume, mut away, mut warm) = (Volume::default(), Volume::default(), 0.0);
+        for (lot, drawn) in fruit {
+            let stuff = lot.stuff(*drawn);
+            volume += in_kettle(&stuff);
+            away += boiled_away(&making, &stuff);
+            warm += stove_per_lb(&making) * in_pounds(grams(*drawn));
+        }
+        let over = spread(volume, away, &self.kettles, self.at_once)?;
+        // Several kettles warm up beside one another.
+        let minutes = warm / f64::from(over.kettles) + boiling_minutes(&over);
+        Some(CookWork { minutes: whole(minutes), begun: false, kettles: over.kettles, rounds: over.rounds })
     }
 
     /// What is left to do today of a batch at a stage.
@@ -257,7 +276,12 @@ impl Records<'_> {
             rounds: sink::rounds(pounds),
             cook: match stage {
                 Stage::Sink | Stage::Waited(_) => self.planned_cook(batch, fruit),
-                Stage::Stove(cook) => Some(CookWork { minutes: minutes_to(now, cook.finish), begun: true }),
+                Stage::Stove(cook) => Some(CookWork {
+                    minutes: minutes_to(now, cook.finish),
+                    begun: true,
+                    kettles: self.kettles_of(batch),
+                    rounds: 1,
+                }),
                 Stage::Tonight | Stage::Jars => None,
             },
             loads: own
@@ -333,7 +357,8 @@ pub(super) fn ground(shared: &Shared) -> Result<Ground, StoreError> {
         cooks: on_stove(shared)?,
         notes: shared.store.block_notes()?,
         filling_pace: own_pace(&fillings),
-        boils_away: is_cooked.then(|| best_kettle(shared)).transpose()?,
+        kettles: if is_cooked { usable_kettles(shared)? } else { Vec::new() },
+        at_once: has.kettles.min(has.burners),
         shared,
         kitchen,
     };
@@ -351,7 +376,15 @@ pub(super) fn ground(shared: &Shared) -> Result<Ground, StoreError> {
     })
 }
 
-/// Water that the household's quickest kettle boils away.
-fn best_kettle(shared: &Shared) -> Result<VolumeRate, StoreError> {
-    Ok(best_rate(&shared.store.cooks(true)?, &shared.store.kettles()?))
+/// The household's kettles at full heat; while none is measured, one that holds whatever comes at the usual rate.
+fn usable_kettles(shared: &Shared) -> Result<Vec<Usable>, StoreError> {
+    let (ended, kettles) = (shared.store.cooks(true)?, shared.store.kettles()?);
+    if kettles.is_empty() {
+        return Ok(vec![Usable { brim: litres(f64::from(u32::MAX)), rate: usual_rate() }]);
+    }
+    let usable = |kettle: &Kettle| Usable {
+        brim: vessel(kettle).brim(),
+        rate: expected_rate(&ended, kettle, HeatSetting::High),
+    };
+    Ok(kettles.iter().map(usable).collect())
 }

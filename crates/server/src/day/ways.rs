@@ -10,7 +10,7 @@ use utoipa::ToSchema;
 use crate::day::ground::Ground;
 
 /// What a way out changes.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, ToSchema)]
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, ToSchema)]
 #[serde(tag = "way", rename_all = "snake_case")]
 pub enum WayStep {
     /// Work until later.
@@ -29,6 +29,11 @@ pub enum WayStep {
     Leave {
         /// The batch.
         batch: BatchId,
+    },
+    /// The work is spread over two days: these batches wait until tomorrow.
+    TwoDays {
+        /// The batches.
+        batches: Vec<BatchId>,
     },
     /// The same, and its fruit into the freezer.
     Freeze {
@@ -100,9 +105,41 @@ pub(super) fn ways_out(ground: &Ground) -> Vec<WayOut> {
             tries.push(Try { ways: vec![(text, WayStep::Chill { batch })], works, has, horizon });
         }
     }
+    tries.extend(over_two_days(ground));
     let mut found: Vec<WayOut> = tries.into_iter().flat_map(|tried| solve(ground, tried)).collect();
     found.sort_by_key(|way| way.finish);
     found
+}
+
+/// The day spread over two: of the batches that nobody has touched as many as it takes wait until tomorrow, those with the
+/// most work first. One alone is a way of its own.
+fn over_two_days(ground: &Ground) -> Option<Try> {
+    let work = |works: &BatchWork| {
+        let loads = works.loads.iter().map(|load| load.minutes + load.fill.unwrap_or(0));
+        let sink = works.prepare.iter().map(|part| part.minutes);
+        loads.chain(sink).chain(works.cook.map(|cook| cook.minutes)).sum::<u32>()
+    };
+    let mut untouched: Vec<_> =
+        ground.batches.iter().filter(|open| open.untouched && !open.work.prepare.is_empty()).collect();
+    untouched.sort_by_key(|open| std::cmp::Reverse(work(&open.work)));
+    for count in 2..=untouched.len() {
+        let wait = &untouched[..count];
+        let stays = |open: &&crate::day::ground::OpenBatch| wait.iter().all(|other| other.id != open.id);
+        let works: Vec<BatchWork> =
+            ground.batches.iter().filter(stays).map(|open| open.work.clone()).collect();
+        let (day, _) = ground.day(&works, ground.has, ground.horizon);
+        if works.is_empty() || shortest(&day, ground.search.way).makespan.is_some() {
+            let codes: Vec<&str> = wait.iter().map(|open| open.work.code.as_str()).collect();
+            let text = format!(
+                "Spread it over two days: batches {} wait until tomorrow, their fruit in the cold",
+                codes.join(" and ")
+            );
+            let step = WayStep::TwoDays { batches: wait.iter().map(|open| open.id).collect() };
+            let (has, horizon) = (ground.has, ground.horizon);
+            return Some(Try { ways: vec![(text, step)], works, has, horizon });
+        }
+    }
+    None
 }
 
 fn solve(ground: &Ground, tried: Try) -> Vec<WayOut> {

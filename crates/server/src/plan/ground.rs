@@ -212,7 +212,10 @@ impl Ground {
                 }
             })
             .collect();
+        let mut notes: Vec<&'static str> = self.lots.iter().filter_map(|lot| lot.food.note()).collect();
+        notes.dedup();
         PlanAnswer {
+            notes,
             weight_g: self.lots.iter().map(|lot| lot.left_g).sum(),
             litres: Range {
                 low: litres(plan.volume.low),

@@ -92,6 +92,8 @@ pub struct PlanLoad {
 /// A plan that can be carried out.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct PlanAnswer {
+    /// What is to be known of what it is made of.
+    pub notes: Vec<&'static str>,
     /// Grams of fruit it draws.
     pub weight_g: i64,
     /// Litres of product.

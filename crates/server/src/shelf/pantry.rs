@@ -33,16 +33,22 @@ pub struct PantryLine {
     pub jar: JarSize,
     /// On the shelf now.
     pub on_shelf: u32,
-    /// Left to be eaten in the months that were counted.
+    /// Eaten in the months that were counted.
     pub eaten: u32,
-    /// Those months.
+    /// Given away in them.
+    pub given: u32,
+    /// Those months of the last year in which there was some.
     pub months: f64,
     /// Jars a month.
     pub per_month: f64,
     /// When they run out; `null` while none is eaten.
     pub runs_out: Option<Moment>,
-    /// Jars that last from one harvest to the next.
+    /// Jars that are eaten from one harvest to the next.
     pub next_season: u32,
+    /// At least so many, nine times in ten.
+    pub next_season_low: u32,
+    /// At most so many, nine times in ten.
+    pub next_season_high: u32,
     /// Pounds of fruit for those, by the household's own yields.
     pub pounds: f64,
 }
@@ -64,8 +70,8 @@ pub(crate) fn pantry(shared: &Shared) -> Result<PantryView, StoreError> {
     let household = Household { finished: shared.store.finished()? };
     let now = shared.clock.now();
     let line = |stocked: Stocked| {
-        let forecast = forecast(stocked.on_shelf, &stocked.left_at, stocked.first_on, now);
-        let quarts = in_quarts(stocked.size.volume()) * f64::from(forecast.next_season);
+        let forecast = forecast(&stocked.history, now);
+        let quarts = in_quarts(stocked.size.volume()) * f64::from(forecast.next_season.expected);
         let learned = household.learn(stocked.product, stocked.thickness, Kind::Paste);
         PantryLine {
             product: stocked.product,
@@ -78,7 +84,10 @@ pub(crate) fn pantry(shared: &Shared) -> Result<PantryView, StoreError> {
             months: forecast.months,
             per_month: forecast.per_month,
             runs_out: forecast.runs_out,
-            next_season: forecast.next_season,
+            given: forecast.given,
+            next_season: forecast.next_season.expected,
+            next_season_low: forecast.next_season.low,
+            next_season_high: forecast.next_season.high,
             pounds: quarts * learned.pounds_per_quart.expected,
         }
     };

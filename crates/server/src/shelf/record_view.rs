@@ -22,6 +22,8 @@ pub struct Drawn {
     pub lot: Lot,
     /// What it is, in words.
     pub words: String,
+    /// What is to be known of it.
+    pub note: Option<&'static str>,
     /// Grams of it.
     pub weight_g: i64,
 }
@@ -84,7 +86,7 @@ pub(crate) fn record(shared: &Shared, id: BatchId) -> Result<BatchRecord, StoreE
         fruit: page
             .fruit
             .into_iter()
-            .map(|(lot, weight_g)| Drawn { words: lot.words(), lot, weight_g })
+            .map(|(lot, weight_g)| Drawn { words: lot.words(), note: lot.food.note(), lot, weight_g })
             .collect(),
         loads,
         jars: jars.into_iter().map(JarRecordView::from).collect(),

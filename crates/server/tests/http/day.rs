@@ -45,7 +45,7 @@ async fn the_day_is_laid_out_as_the_contract_says() {
     short["horizon_minutes"] = json!(120);
     let (_, answer) = post(&shared, "/api/compute/day", short).await;
     assert_eq!((&answer["status"], &answer["makespan_minutes"]), (&json!("infeasible"), &Value::Null));
-    assert_eq!(answer["why"], "one thing after another takes at least 2 h 34 min, and the day has 2 h");
+    assert_eq!(answer["why"], "one canner load after another takes at least 2 h 34 min, and the day has 2 h");
     assert_eq!(answer["starts"], json!({}));
 }
 

@@ -9,6 +9,7 @@ mod contract;
 mod day;
 mod door;
 mod fed;
+mod food;
 mod fuzz;
 mod input;
 mod old_kitchens;

@@ -22,9 +22,26 @@ import { told, tomatoesDrawn } from "./model";
 
 const SKIN = { firm_ripe: "#c8371f", trim: "#d6603c", unripe: "#9db35a", out: "#8a7f78" } as const;
 
+/** Juice and cooked food stand in a jug. */
+function JugPicture({ frozen }: { frozen: boolean }) {
+  return (
+    <svg
+      viewBox="0 0 132 74"
+      className="h-[68px] w-[122px] shrink-0"
+      aria-hidden="true"
+      stroke="#16213f"
+      strokeWidth="2"
+    >
+      <path d="M46 24h40l-4 44H50z" fill={frozen ? "#cfe3ef" : "#c8371f"} />
+      <path d="M44 6h38l8 6-6 4 4 52H46L44 6z" fill="none" strokeLinejoin="round" />
+      <path d="M86 22c18 0 18 28 1 30" fill="none" />
+    </svg>
+  );
+}
+
 /** A crate with as many tomatoes as it has weight left. */
 function CratePicture({ lot }: { lot: Lot }) {
-  const count = lot.food === "fruit" ? tomatoesDrawn(lot) : 0;
+  const count = tomatoesDrawn(lot);
   const radius = lot.kind === "cherry" ? 4.5 : lot.kind === "slicer" ? 8 : 6.5;
   const perRow = 9;
   return (
@@ -45,10 +62,7 @@ function CratePicture({ lot }: { lot: Lot }) {
           <circle key={i} cx={x} cy={y} r={radius} fill={SKIN[lot.condition]} />
         );
       })}
-      <path
-        d="M4 38h124l-7 32H11z"
-        fill={lot.frozen ? "#cfe3ef" : lot.food === "fruit" ? "#d9b98a" : "#c8543a"}
-      />
+      <path d="M4 38h124l-7 32H11z" fill={lot.frozen ? "#cfe3ef" : "#d9b98a"} />
       <path d="M6 49h120M9 60h114" />
     </svg>
   );
@@ -109,13 +123,13 @@ export function CrateCard({
       data-lot={lot.id}
     >
       <div className="flex min-w-0 flex-1 basis-56 items-center gap-3">
-        <CratePicture lot={lot} />
+        {lot.food === "fruit" ? <CratePicture lot={lot} /> : <JugPicture frozen={lot.frozen} />}
         <div className="min-w-0 leading-snug">
           <p className="font-semibold">
             <span className="mr-2 font-slab text-2xl font-bold">{weightText(lot.left_g, units)}</span>
             {capital(lot.words)}
           </p>
-          <p className="text-sm text-muted sm:max-w-44">
+          <p className="text-sm text-muted">
             {lot.told != null && `${told(lot.told)}. `}
             {lot.food === "fruit"
               ? `${CONDITION[lot.condition]}${lot.fault == null ? "" : ` (${FAULT[lot.fault].toLowerCase()})`}, ${
@@ -149,21 +163,17 @@ export function CrateCard({
           onKeep={() => setFixing(false)}
         />
       ) : (
-        <div className="flex grow gap-2 sm:grow-0">
+        <div className="flex w-full flex-wrap gap-2">
           {lot.condition === "unripe" && (
-            <Touch onPress={onRipe} look="done" className="grow">
+            <Touch onPress={onRipe} look="done">
               Ripe now
             </Touch>
           )}
-          <Touch onPress={() => setFixing(true)} className="grow">
-            Fix weight
-          </Touch>
-          <Touch onPress={onTakeOff} className="grow">
-            Take off
-          </Touch>
+          <LotFood lot={lot} units={units} />
+          <Touch onPress={() => setFixing(true)}>Fix weight</Touch>
+          <Touch onPress={onTakeOff}>Take off</Touch>
         </div>
       )}
-      {!fixing && <LotFood lot={lot} units={units} />}
       {lot.findings.length > 0 && (
         <div className="grid w-full gap-2">
           <Findings items={lot.findings} />

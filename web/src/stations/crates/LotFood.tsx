@@ -29,7 +29,7 @@ export function LotFood({ lot, units }: { lot: Lot; units: Units }) {
   const send = (body: FoodMove, done: () => void) => move.mutate({ body, done });
   const isFruit = lot.food === "fruit";
   return (
-    <div className="flex w-full flex-wrap gap-2">
+    <>
       {!isFruit && !(lot.frozen && lot.thawed_at == null) && (
         <Touch onPress={() => chill.mutate(lot.chilled_at == null)}>
           {lot.chilled_at == null ? "Into the refrigerator" : "Out of the refrigerator"}
@@ -47,10 +47,10 @@ export function LotFood({ lot, units }: { lot: Lot; units: Units }) {
           />
         </Fold>
       )}
-      <Fold words="Some of it elsewhere">
+      <Fold words="Elsewhere">
         <MoveFood foods={[lot.food]} places={PLACES} mayBeAll units={units} send={send} error={move.error} />
       </Fold>
       <Trouble error={undo.error ?? chill.error} />
-    </div>
+    </>
   );
 }

@@ -5,6 +5,7 @@ import { useSay } from "../../counter/notices";
 import { Choice, optionsOf } from "../../parts/Choice";
 import { Fold } from "../../parts/Fold";
 import {
+  AGENT,
   batchText,
   clockText,
   countdown,
@@ -109,7 +110,8 @@ function ToTime({
 
 /** What it fills: the jars of its batch with their own acid. */
 function Fills({ cook, units }: { cook: CookView; units: Units }) {
-  if (cook.batch == null) {
+  const { batch } = cook;
+  if (batch == null) {
     return (
       <p className="text-lg">
         It fills about <strong>{cook.pints} pints</strong>. It cooks for no batch yet, so its acid is not
@@ -122,10 +124,10 @@ function Fills({ cook, units }: { cook: CookView; units: Units }) {
       <p>
         For{" "}
         <Link to="/jars" className="font-semibold text-cobalt underline underline-offset-4">
-          {cook.batch.code}
+          {batch.code}
         </Link>
-        , {cook.batch.thickness} {batchText(cook.batch)}: {volumeText(cook.target_l, units)} for jars that
-        hold {volumeText(cook.jars_hold_l ?? 0, units)}.
+        , {batch.thickness} {batchText(batch)}: {volumeText(cook.target_l, units)} for jars that hold{" "}
+        {volumeText(cook.jars_hold_l ?? 0, units)}.
       </p>
       <ul>
         {cook.fills.map((fill) => (
@@ -133,7 +135,7 @@ function Fills({ cook, units }: { cook: CookView; units: Units }) {
             <strong>
               {fill.set_out} {jarText(fill.jar, fill.set_out)}
             </strong>
-            ; each takes {fill.acid}.
+            ; each takes {fill.acid} of {AGENT[batch.agent]}.
           </li>
         ))}
       </ul>
@@ -251,7 +253,7 @@ export function CookPlate({ cook, units, now }: { cook: CookView; units: Units; 
             options={optionsOf(["low", "medium", "high"], HEAT_SETTING)}
             onChoose={(setting) => setting !== cook.setting && turn.mutate(setting)}
           />
-          <Fold words="Ladled off, taken off, more goes in">
+          <Fold words="In or out of the pot">
             <InOut cook={cook} units={units} />
           </Fold>
           <ReadForm cook={cook} units={units} />

@@ -1,5 +1,5 @@
 import type { Lot, Units } from "../../api/client";
-import { KIND, weightText } from "../../parts/format";
+import { weightText } from "../../parts/format";
 import { Tick } from "../../parts/Tick";
 
 /** Which of the waiting lots a plan is about. */
@@ -22,12 +22,12 @@ export function LotPicker({
           <Tick
             key={lot.id}
             className="min-h-[48px] rounded-xl border-2 border-line bg-white px-3 has-data-[state=checked]:border-cobalt has-data-[state=checked]:bg-cobalt-wash"
-            label={`${weightText(lot.left_g, units)} ${KIND[lot.kind].toLowerCase()}`}
+            label={`${weightText(lot.left_g, units)} ${lot.words}`}
             on={chosen.includes(lot.id)}
             onTick={(on) => onChoose(on ? [...chosen, lot.id] : chosen.filter((id) => id !== lot.id))}
           />
         ))}
-        {lots.length === 0 && <p className="text-muted">No fruit is ready. Weigh some in at Crates.</p>}
+        {lots.length === 0 && <p className="text-muted">Nothing is ready. Weigh some in at Crates.</p>}
       </div>
     </fieldset>
   );

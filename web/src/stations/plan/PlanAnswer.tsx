@@ -56,6 +56,11 @@ export function PlanAnswer({
   }
   return (
     <Plate title="This makes">
+      {preview.plan?.notes.map((note) => (
+        <div key={note} className="mb-3">
+          <Note tone="warn">{note}</Note>
+        </div>
+      ))}
       {preview.plan != null && (
         <Worked
           plan={preview.plan}

@@ -15,6 +15,7 @@ import { Choice, optionsOf } from "../../parts/Choice";
 import { ContentsPicker } from "../../parts/ContentsPicker";
 import { JAR_SIZES, jarText, MEDIUM, PACK, PRODUCT } from "../../parts/format";
 import { LotPicker } from "./LotPicker";
+import { startWith } from "./model";
 
 const PRODUCTS: readonly Product[] = ["whole", "crushed", "juice", "vegetable_juice", "sauce", "paste"];
 const MEDIA: readonly Medium[] = ["water", "juice", "none"];
@@ -27,17 +28,6 @@ const SPOONS: Record<Agent, string> = {
   vinegar_5pct: "Vinegar 5 %",
 };
 const JAR_WORDS = Object.fromEntries(JAR_SIZES.map((jar) => [jar, jarText(jar)])) as Record<JarSize, string>;
-
-/** What a product brings with it, so that nothing is asked twice. */
-function startWith(product: Product, jar: JarSize): Partial<PlanRequest> {
-  return {
-    product,
-    medium: product === "whole" ? "water" : null,
-    pack: product === "whole" ? "raw" : "hot",
-    thickness: product === "sauce" ? "thin" : null,
-    jar: product === "paste" ? "half_pint" : jar === "half_pint" ? "pint" : jar,
-  };
-}
 
 export function PlanChoices({
   wish,

@@ -48,6 +48,15 @@ function TakeWay({ way }: { way: Way }) {
           Add it to the kitchen
         </Link>
       );
+    case "two_days":
+      return (
+        <span className="grid gap-1">
+          <Touch onPress={() => step.batches.forEach((id) => batch.mutate({ id, body: { removed: true } }))}>
+            Do that
+          </Touch>
+          <Trouble error={batch.error} />
+        </span>
+      );
     case "leave":
     case "freeze":
     case "chill": {

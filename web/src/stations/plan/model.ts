@@ -1,4 +1,4 @@
-import type { DayView, Goal, PlanAnswer, Units } from "../../api/client";
+import type { DayView, Goal, JarSize, PlanAnswer, PlanRequest, Product, Units } from "../../api/client";
 import { jarText, PRODUCT, spanText, volumeText } from "../../parts/format";
 import { KG_PER_LB, L_PER_QUART } from "../../parts/units";
 
@@ -79,4 +79,15 @@ export function restText(left: number, units: Units): string | null {
 /** What takes a slip back. */
 export function backText(slip: number): string {
   return `Back to plan (${spanText(Math.abs(slip))} ${slip > 0 ? "earlier" : "later"})`;
+}
+
+/** What a product brings with it, so that nothing is asked twice. */
+export function startWith(product: Product, jar: JarSize): Partial<PlanRequest> {
+  return {
+    product,
+    medium: product === "whole" ? "water" : null,
+    pack: product === "whole" ? "raw" : "hot",
+    thickness: product === "sauce" ? "thin" : null,
+    jar: product === "paste" ? "half_pint" : jar === "half_pint" ? "pint" : jar,
+  };
 }

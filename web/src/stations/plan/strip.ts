@@ -23,9 +23,12 @@ export const TONE: Record<Work, string> = {
 const RESOURCE = ["Hands", "Burner", "Kettle", "Canner"];
 
 /** "Fill the jars, load 2", "Blanch, 8 rounds" */
-export function blockText(block: Pick<Block, "work" | "name" | "rounds">): string {
+export function blockText(block: Pick<Block, "work" | "name" | "rounds" | "kettles">): string {
   const rounds = block.rounds == null ? null : `${block.rounds} ${block.rounds === 1 ? "round" : "rounds"}`;
-  return [capital(WORDS.Work[block.work]), block.name, rounds].filter((part) => part != null).join(", ");
+  const kettles = block.kettles == null ? null : `in ${block.kettles} kettles`;
+  return [capital(WORDS.Work[block.work]), block.name, kettles, rounds]
+    .filter((part) => part != null)
+    .join(", ");
 }
 
 /** Whether the evening hangs on it: it can start neither sooner nor later. */

@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate } from "react-router";
-import { api, take, type BatchChange, type PlanRequest } from "../../api/client";
+import { api, take, type BatchChange, type PlanRequest, type Product } from "../../api/client";
 import { ask, useChange } from "../../api/queries";
 import { useSay } from "../../counter/notices";
 import { Trouble } from "../../parts/Note";
@@ -11,6 +11,7 @@ import { Plate } from "../../parts/Plate";
 import { BatchList } from "./BatchList";
 import { PlanAnswer } from "./PlanAnswer";
 import { PlanChoices } from "./PlanChoices";
+import { startWith } from "./model";
 import { PlanTabs } from "./PlanTabs";
 import { jarsText } from "../../parts/format";
 
@@ -37,10 +38,9 @@ export function PlanStation() {
   const say = useSay();
   const go = useNavigate();
   const ready = lots?.filter((lot) => lot.condition === "firm_ripe" || lot.condition === "trim") ?? [];
-  // Until somebody chooses, the oldest lot is the answer to "which fruit?".
-  const drawn = (chosen ?? ready.slice(0, 1).map((lot) => lot.id)).filter((id) =>
-    ready.some((lot) => lot.id === id),
-  );
+  // Until somebody chooses, what must go first of that which can become it is the answer to "which fruit?".
+  const first = ready.filter((lot) => lot.becomes.includes(wish.product)).slice(0, 1);
+  const drawn = (chosen ?? first.map((lot) => lot.id)).filter((id) => ready.some((lot) => lot.id === id));
   const request = { ...wish, lots: drawn };
   const preview = useQuery(ask.plan(request));
   const change = useChange(({ id, ...body }: { id: number } & BatchChange) =>
@@ -71,7 +71,17 @@ export function PlanStation() {
             units={units}
             onWish={(next) => setWish({ ...wish, jars: null, ...next })}
             onLots={(ids) => {
-              setWish({ ...wish, jars: null });
+              // Juice alone becomes juice: the product follows what was chosen.
+              const taken = ready.filter((lot) => ids.includes(lot.id));
+              const both = taken.reduce<Product[] | null>(
+                (all, lot) => all?.filter((product) => lot.becomes.includes(product)) ?? lot.becomes,
+                null,
+              );
+              const follows =
+                both === null || both.includes(wish.product) || both[0] === undefined
+                  ? {}
+                  : startWith(both[0], wish.jar);
+              setWish({ ...wish, jars: null, ...follows });
               setChosen(ids);
             }}
           />

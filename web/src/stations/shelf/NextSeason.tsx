@@ -90,7 +90,8 @@ export function NextSeason({ units }: { units: Units }) {
                   {line.on_shelf} there
                   {line.runs_out == null
                     ? ", none eaten so far"
-                    : `, ${line.per_month.toFixed(1)} a month, gone about ${dayText(line.runs_out)}; ${line.next_season} for a year`}
+                    : `, ${line.per_month.toFixed(1)} a month while there were some, gone about ${dayText(line.runs_out)}; ${line.next_season} for a year, likely ${line.next_season_low} to ${line.next_season_high}`}
+                  {line.given > 0 && `, ${line.given} given away`}
                 </span>
               </span>
             </li>

@@ -96,13 +96,12 @@ export function RecordStation() {
           </p>
           <h3 className="mt-4 text-xl">Fruit</h3>
           <ul className="text-lg">
-            {record.fruit.map(({ lot, words, weight_g }) => (
+            {record.fruit.map(({ lot, words, note, weight_g }) => (
               <li key={lot.id}>
                 {weightText(weight_g, units)} {words}
                 {lot.food === "fruit" &&
                   `, ${lot.frozen ? "frozen" : "picked"} ${shortDay(lot.picked_on)}, ${CONDITION[lot.condition].toLowerCase()}`}
-                {lot.food === "thin_juice" &&
-                  ": no published process names thin juice, so the time and the acid are those of juice"}
+                {note != null && `. ${note}`}
               </li>
             ))}
           </ul>

@@ -37,7 +37,7 @@ fn three_products_are_proven_and_every_block_has_its_lanes() {
             part(if cook == 0 { Work::Peel } else { Work::Mill }, prepare / 2),
         ],
         rounds: 5,
-        cook: (cook > 0).then_some(CookWork { minutes: cook, begun: false }),
+        cook: (cook > 0).then_some(CookWork { minutes: cook, begun: false, kettles: 1, rounds: 1 }),
         loads: vec![load("load 1", 85, false), load("load 2", 85, false)],
     };
     let (day, blocks) =
@@ -74,7 +74,7 @@ fn each_lift_takes_its_minutes_and_hot_food_waits_an_hour_at_the_most() {
         code: "a".to_owned(),
         prepare: vec![part(Work::Wash, 10)],
         rounds: 1,
-        cook: Some(CookWork { minutes: 40, begun: false }),
+        cook: Some(CookWork { minutes: 40, begun: false, kettles: 1, rounds: 1 }),
         loads: vec![load("load 1", 85, false), load("load 2", 85, false)],
     };
     let (day, blocks) = tasks(&[batch], Turnaround { lifts: 7, ..CANNER }, None, kitchen(), 900);
@@ -183,7 +183,7 @@ fn only_what_boils_at_the_sink_takes_a_burner_and_only_hands_are_held_together()
         code: "a".to_owned(),
         prepare: parts.to_vec(),
         rounds: 1,
-        cook: Some(CookWork { minutes: 60, begun: false }),
+        cook: Some(CookWork { minutes: 60, begun: false, kettles: 1, rounds: 1 }),
         loads: vec![load("load 1", 85, false)],
     };
     let (day, blocks) = tasks(&[batch], CANNER, None, kitchen(), 900);
@@ -206,7 +206,7 @@ fn each_cold_canner_is_heated_for_the_batch_that_can_use_it_soonest() {
         code: code.to_owned(),
         prepare: vec![part(Work::Wash, 20)],
         rounds: 1,
-        cook: Some(CookWork { minutes: cook, begun: false }),
+        cook: Some(CookWork { minutes: cook, begun: false, kettles: 1, rounds: 1 }),
         loads: vec![load("load 1", 85, false)],
     };
     let slow_first = [batch("sauce", 240), batch("juice", 20)];
