@@ -99,7 +99,8 @@ async fn a_failed_jar_is_done_again_labels_print_and_the_oldest_is_eaten() -> an
     browser.press("Thrown away").await?;
     browser.sees("Told: 2 quarts trimmings and skins, thrown away").await?;
     browser.sees("It adds up.").await?;
-    browser.press("Take back").await?;
+    let back = "//button[@aria-label=\"Take back: trimmings and skins, thrown away\"]";
+    browser.find(back).await?.click().await?;
     browser.sees_no_more("Told: 2 quarts").await?;
     browser.close().await
 }

@@ -273,6 +273,7 @@ fn read_towel_jar(row: &Row<'_>) -> rusqlite::Result<TowelJar> {
         id: JarId(row.get("id")?),
         batch: BatchId(row.get("batch_id")?),
         code: row.get("code")?,
+        product: word(row, "product")?,
         number: row.get("number")?,
         size: word(row, "size")?,
         verdict: read_verdict(row)?,

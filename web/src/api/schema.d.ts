@@ -5695,6 +5695,8 @@ export interface components {
              * @description Number in its batch.
              */
             number: number;
+            /** @description What is in it. */
+            product: components["schemas"]["Product"];
             rescue?: components["schemas"]["Rescue"] | null;
             second_look?: components["schemas"]["Moment"] | null;
             /** @description Size. */

@@ -3,8 +3,8 @@ import { jarsText } from "./format";
 
 /** A jar in the canner; places are in units of the canner's inner radius. */
 export interface Standing {
-  /** Its number; jars of something else have none. */
-  label: number | null;
+  /** Its number, after the letter of its batch when there are several; jars of something else have none. */
+  label: string | null;
   place: LoadView["standing"][number];
   gone: boolean;
 }

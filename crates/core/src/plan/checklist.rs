@@ -9,6 +9,7 @@ use crate::jars::acid::{self, Agent};
 use crate::jars::contents::{Added, in_words};
 use crate::jars::size::JarSize;
 use crate::jars::spoons::Spoons;
+use crate::ledger::food::Food;
 use crate::measures::moment::Minutes;
 use crate::measures::units::inches;
 use crate::measures::vocabulary::vocabulary;
@@ -57,6 +58,8 @@ pub struct Step {
 /// What the checklist needs to know of a batch.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Sheet {
+    /// What it is made of.
+    pub foods: Vec<Food>,
     /// What it becomes.
     pub making: Making,
     /// Jars by size.
@@ -81,11 +84,12 @@ pub struct Sheet {
 #[must_use]
 pub fn steps(sheet: &Sheet) -> Vec<Step> {
     let step = |station, text: String| Step { station, text };
-    let mut list = vec![step(
-        Station::Crates,
-        "Wash in running water, no soap. Leave out what is soft, mouldy or from a dead vine.".to_owned(),
-    )];
-    list.extend(kettle(&sheet.making).into_iter().map(|text| step(Station::Kettle, text)));
+    let mut list = Vec::new();
+    if !sheet.is_through_the_mill() {
+        let text = "Wash in running water, no soap. Leave out what is soft, mouldy or from a dead vine.";
+        list.push(step(Station::Crates, text.to_owned()));
+    }
+    list.extend(kettle(sheet).into_iter().map(|text| step(Station::Kettle, text)));
     list.extend(jars(sheet).into_iter().map(|text| step(Station::Jars, text)));
     list.extend(canner(sheet).into_iter().map(|text| step(Station::Canner, text)));
     list.extend(
@@ -98,7 +102,15 @@ pub fn steps(sheet: &Sheet) -> Vec<Step> {
     list
 }
 
-fn kettle(making: &Making) -> Vec<String> {
+impl Sheet {
+    /// Whether nothing of it is fruit that is still to be washed and milled.
+    fn is_through_the_mill(&self) -> bool {
+        !self.foods.is_empty() && self.foods.iter().all(|food| *food != Food::Fruit)
+    }
+}
+
+fn kettle(sheet: &Sheet) -> Vec<String> {
+    let making = &sheet.making;
     let skins = "Core, cut a cross, 30 to 60 seconds in boiling water until the skins split, ice water, slip them. \
                  Eight or nine at a time.";
     let mill = "Cut, simmer until soft, put through the mill; run the scraps twice.";
@@ -121,7 +133,27 @@ fn kettle(making: &Making) -> Vec<String> {
         Product::Whole | Product::Crushed => skins,
         Product::Juice | Product::VegetableJuice | Product::Sauce | Product::Paste => mill,
     };
-    vec![first.to_owned(), rest.to_owned()]
+    let through = sheet.is_through_the_mill();
+    let mut list = Vec::new();
+    let mut notes: Vec<&str> = sheet.foods.iter().filter_map(|food| food.note()).collect();
+    notes.dedup();
+    list.extend(notes.into_iter().map(str::to_owned));
+    list.push(if through {
+        "It is through the mill already: heat it to the boil.".to_owned()
+    } else {
+        first.to_owned()
+    });
+    if making.product == Product::Sauce && !through {
+        list.push(
+            "Thin juice may be ladled off before it thickens: say so at the kettle, and it waits for jars of its own."
+                .to_owned(),
+        );
+    }
+    // Juice that was milled is only heated.
+    if !(through && matches!(making.product, Product::Juice | Product::VegetableJuice | Product::Crushed)) {
+        list.push(rest.to_owned());
+    }
+    list
 }
 
 fn jars(sheet: &Sheet) -> Vec<String> {
@@ -159,7 +191,7 @@ fn jars(sheet: &Sheet) -> Vec<String> {
     list.extend(sheet.rest.map(|rest| {
         let how = match rest {
             Rest::Refrigerator => "to eat within days",
-            Rest::Freezer => "with 1½ in of headspace",
+            Rest::Freezer => "with ½ in of headspace in a pint and 1 in in a quart",
         };
         format!("What fills no jar goes into the {rest}, {how}. Never process a part-filled jar.")
     }));
@@ -228,12 +260,14 @@ mod tests {
     use crate::jars::contents::Ingredient;
     use crate::jars::size::JarSize;
     use crate::jars::spoons::Spoons;
+    use crate::ledger::food::Food;
     use crate::measures::moment::Minutes;
     use crate::plan::making::Making;
     use crate::tables::process::{Method, Product};
 
     fn sheet(product: Product, method: Method, psi: Option<u32>) -> Sheet {
         Sheet {
+            foods: vec![Food::Fruit],
             making: Making::ALL.into_iter().find(|making| making.product == product).unwrap(),
             jars: vec![(JarSize::Quart, 7), (JarSize::Pint, 2)],
             additions: Some(Vec::new()),
@@ -287,5 +321,17 @@ mod tests {
         let text = said(Some(some));
         assert!(text.contains("no more: 1.5 cups of onion, 7 leaves of basil, dried herbs."), "{text}");
         assert!(text.contains("2 in over the lids"), "{text}");
+    }
+
+    #[test]
+    fn juice_is_not_washed_and_thin_juice_says_what_it_stands_on() {
+        let juice =
+            Sheet { foods: vec![Food::ThinJuice], ..sheet(Product::Juice, Method::BoilingWater, None) };
+        let all = steps(&juice).iter().map(|step| step.text.as_str()).collect::<Vec<_>>().join("\n");
+        assert!(all.contains("No published process names thin juice") && all.contains("heat it to the boil"));
+        assert!(!all.contains("Wash in running water") && !all.contains("put through the mill;"), "{all}");
+        let sauce = steps(&sheet(Product::Sauce, Method::BoilingWater, None));
+        let place = |word: &str| sauce.iter().position(|step| step.text.contains(word)).unwrap();
+        assert!(place("ladled off before it thickens") < place("Boil down by"));
     }
 }

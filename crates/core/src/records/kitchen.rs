@@ -3,6 +3,8 @@
 use std::collections::BTreeMap;
 
 use serde::{Deserialize, Serialize};
+use uom::si::length::{inch, millimeter};
+use uom::si::mass::kilogram;
 use uom::si::volume::liter;
 
 use crate::canner::outline::{JarOutside, Outsides};
@@ -10,7 +12,9 @@ use crate::jars::size::JarSize;
 use crate::jars::spoons::Spoons;
 use crate::kitchen::altitude::Altitude;
 use crate::measures::ids::{CannerId, ContainerId};
-use crate::measures::units::{Temperature, Volume, in_celsius, in_quarts, millimetres};
+use crate::measures::units::{
+    Length, Mass, Temperature, Volume, in_celsius, in_pounds, in_quarts, millimetres,
+};
 use crate::measures::words::short;
 use crate::records::canner::Canner;
 
@@ -41,6 +45,24 @@ impl Units {
         match self {
             Self::Us => format!("{} qt", short((in_quarts(volume) * 10.0).round() / 10.0)),
             Self::Metric => format!("{} L", short((volume.get::<liter>() * 10.0).round() / 10.0)),
+        }
+    }
+
+    /// A depth as this kitchen reads it off a stick: tenths of an inch, or millimetres.
+    #[must_use]
+    pub fn depth(self, depth: Length) -> String {
+        match self {
+            Self::Us => format!("{} in", short((depth.get::<inch>() * 10.0).round() / 10.0)),
+            Self::Metric => format!("{:.0} mm", depth.get::<millimeter>()),
+        }
+    }
+
+    /// A weight as this kitchen reads it, to a tenth.
+    #[must_use]
+    pub fn weight(self, mass: Mass) -> String {
+        match self {
+            Self::Us => format!("{} lb", short((in_pounds(mass) * 10.0).round() / 10.0)),
+            Self::Metric => format!("{} kg", short((mass.get::<kilogram>() * 10.0).round() / 10.0)),
         }
     }
 

@@ -38,6 +38,8 @@ pub struct TowelJar {
     pub batch: BatchId,
     /// Code of its batch.
     pub code: String,
+    /// What is in it.
+    pub product: Product,
     /// Number in its batch.
     pub number: u32,
     /// Size.

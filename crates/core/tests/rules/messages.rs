@@ -18,6 +18,7 @@ use bodega_core::jars::spoons::Spoons;
 use bodega_core::kettle::TargetKind;
 use bodega_core::kettle::goal::{Timer, hold_between};
 use bodega_core::kitchen::altitude::{Altitude, NotBoiling};
+use bodega_core::ledger::food::Food;
 use bodega_core::measures::ids::LoadId;
 use bodega_core::measures::moment::Minutes;
 use bodega_core::measures::units::celsius;
@@ -282,6 +283,7 @@ fn on_towels() -> Vec<String> {
         check_by: window(at(80)).1,
         jars: [1, 2]
             .map(|number| TowelJar {
+                product: Product::Whole,
                 id: jar(number, 1, JarSize::Quart).id,
                 batch: jar(number, 1, JarSize::Quart).batch,
                 code: "0904-1".to_owned(),
@@ -372,6 +374,7 @@ fn checklists() -> Vec<String> {
             {
                 let thickness = (product == Product::Sauce).then_some(Thickness::Thin);
                 let sheet = Sheet {
+                    foods: vec![if rest.is_none() { Food::ThinJuice } else { Food::Fruit }],
                     making: Making { product, medium, pack, thickness },
                     jars: vec![(JarSize::Quart, 7), (JarSize::Pint, 1)],
                     additions: rest.map(|_| Vec::new()),
@@ -407,7 +410,7 @@ fn labels() -> Vec<String> {
     };
     use bodega_core::judge::{Ask, Code, Ruling, Severity, Subject};
     use bodega_core::kettle::{CookWhat, HeatSetting, KettleHeat};
-    use bodega_core::ledger::food::{Food, FoodMeasure, FoodPlace};
+    use bodega_core::ledger::food::{FoodMeasure, FoodPlace};
     use bodega_core::plan::checklist::Station;
     use bodega_core::shelf::label_sheet::{Paper, Shape};
     use bodega_core::tables::process::RefusalCode;

@@ -171,6 +171,7 @@ fn the_towel_is_judged_like_the_load_and_by_its_first_look() {
     let load = load(Method::BoilingWater, 50, vec![jar(1, 1, JarSize::Quart)], &lifted);
     let on_towel = |judged: [Option<i64>; 2]| {
         let of = |number: u32, after: Option<i64>| TowelJar {
+            product: Product::Whole,
             id: JarId(i64::from(number)),
             batch: BatchId(1),
             code: "0904-1".to_owned(),

@@ -11,6 +11,7 @@ use bodega_core::measures::limits::{
 use bodega_core::measures::units::{
     Power, Time, in_litres_per_hour, kilograms, litres, litres_per_hour, millimetres,
 };
+use bodega_core::records::kitchen::Units;
 use serde::{Deserialize, Serialize};
 use uom::si::length::millimeter;
 use uom::si::mass::kilogram;
@@ -194,12 +195,13 @@ fn heat(given: KettleDrive) -> Result<Heat, ApiError> {
     }
 }
 
-/// A reading that can be true of this kettle.
+/// A reading that can be true of this kettle; what is amiss is said in these units.
 pub(crate) fn sight(
     given: KettleReading,
     field: &str,
     start: Contents,
     vessel: &Vessel,
+    units: Units,
 ) -> Result<Sight, ApiError> {
     let fields = [
         ("volume_l", given.volume_l),
@@ -210,43 +212,40 @@ pub(crate) fn sight(
     let one = only_one(&fields, field)?;
     let (name, value) = fields[one];
     let (value, field) = (value.unwrap_or_default(), format!("{field}.{name}"));
-    let too_much = |unit: &str, most: f64| {
-        ApiError::field(
-            field.clone(),
-            format!(
-                "{name} is {value:.1} {unit}, more than the {most:.1} {unit} that went in; read it again"
-            ),
-        )
+    let too_much = |read: String, most: String| {
+        let message = format!("{read} is more than the {most} that went in; read it again");
+        ApiError::field(field.clone(), message)
     };
     match one {
         0 | 1 => {
-            let (volume, sight) = if one == 0 {
+            let (volume, sight, read) = if one == 0 {
                 let volume = litres(KETTLE_VOLUME.check(value).named(&field)?);
-                (volume, Sight::Volume(volume))
+                (volume, Sight::Volume(volume), units.volume(volume))
             } else {
                 let depth = millimetres(DEPTH_READ.check(value).named(&field)?);
-                (vessel.volume_to(depth), Sight::Depth(depth))
+                (vessel.volume_to(depth), Sight::Depth(depth), units.depth(depth))
             };
             if volume > vessel.brim() * 1.000_001 {
-                let brim = vessel.depth.get::<millimeter>();
+                let brim = if one == 0 { units.volume(vessel.brim()) } else { units.depth(vessel.depth) };
                 let message = format!(
-                    "{name} is {value:.1}, above the brim of the kettle at {brim:.0} mm; check the unit and read it again"
+                    "{read} is above the brim of the kettle at {brim}; check the unit and read it again"
                 );
                 return Err(ApiError::field(field, message));
             }
             if volume > start.volume() * READ_SLACK {
-                return Err(if one == 0 {
-                    too_much("L", start.volume().get::<liter>())
+                let most = if one == 0 {
+                    units.volume(start.volume())
                 } else {
-                    too_much("mm", vessel.depth_of(start.volume()).get::<millimeter>())
-                });
+                    units.depth(vessel.depth_of(start.volume()))
+                };
+                return Err(too_much(read, most));
             }
             Ok(sight)
         }
         2 => {
             let mass = kilograms(WEIGHT.check(value).named(&field)?);
             if mass > start.mass * READ_SLACK {
-                return Err(too_much("kg", start.mass.get::<kilogram>()));
+                return Err(too_much(units.weight(mass), units.weight(start.mass)));
             }
             Ok(Sight::Mass(mass))
         }
@@ -283,7 +282,10 @@ impl KettleRequest {
         for (place, reading) in self.readings.into_iter().enumerate() {
             let field = format!("readings[{place}]");
             let at = LOG_MINUTE.check(reading.minute).named(&format!("{field}.minute"))?;
-            log.push((Time::new::<minute>(at), Happened::Read(sight(reading, &field, start, &vessel)?)));
+            log.push((
+                Time::new::<minute>(at),
+                Happened::Read(sight(reading, &field, start, &vessel, Units::Metric)?),
+            ));
         }
         let mut drained = 0.0;
         for (place, drain) in self.drains.into_iter().enumerate() {

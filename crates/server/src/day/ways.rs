@@ -67,6 +67,9 @@ struct Try {
     horizon: u32,
 }
 
+/// Hours of work beyond the day's end that are still thought of.
+const LATEST_HOURS: u32 = 6;
+
 /// Ways to make the day fit, each of them solved, the soonest end first.
 pub(super) fn ways_out(ground: &Ground) -> Vec<WayOut> {
     let Ground { has, horizon, .. } = *ground;
@@ -107,6 +110,21 @@ pub(super) fn ways_out(ground: &Ground) -> Vec<WayOut> {
     }
     tries.extend(over_two_days(ground));
     let mut found: Vec<WayOut> = tries.into_iter().flat_map(|tried| solve(ground, tried)).collect();
+    if found.is_empty() {
+        // When nothing else helps, it is at least said how late it becomes.
+        let longer = (3..=LATEST_HOURS).map(|hours| {
+            let text = format!("{hours} hours more");
+            Try {
+                ways: vec![(text, later(hours))],
+                works: ground.works(),
+                has,
+                horizon: horizon + hours * 60,
+            }
+        });
+        found.extend(
+            longer.map(|tried| solve(ground, tried)).find(|ways| !ways.is_empty()).into_iter().flatten(),
+        );
+    }
     found.sort_by_key(|way| way.finish);
     found
 }

@@ -16,6 +16,7 @@ use bodega_core::plan::stuff::in_kettle;
 use bodega_core::plan::yields;
 use bodega_core::records::batch::Draw;
 use bodega_core::records::cook::{Cook, CookEvent, Kettle, NewCook, NewKettle};
+use bodega_core::records::kitchen::Units;
 use bodega_core::records::lot::Lot;
 use bodega_core::records::moved::{NewMove, Source};
 use bodega_core::tables::process::Product;
@@ -342,7 +343,11 @@ const fn touch(request: CookEventRequest) -> Option<CookWhat> {
 }
 
 /// The one thing that was read or touched, checked against the kettle.
-pub(crate) fn checked(request: CookEventRequest, cook: &Cook) -> Result<(CookWhat, f64), ApiError> {
+pub(crate) fn checked(
+    request: CookEventRequest,
+    cook: &Cook,
+    units: Units,
+) -> Result<(CookWhat, f64), ApiError> {
     if let Some(what) = touch(request) {
         return Ok((what, 1.0));
     }
@@ -369,7 +374,7 @@ pub(crate) fn checked(request: CookEventRequest, cook: &Cook) -> Result<(CookWha
         brix: request.brix,
     };
     let start = Contents::of_volume(litres(most_in(cook)), cook.brix);
-    sight(reading, "reading", start, &vessel(&cook.kettle))?;
+    sight(reading, "reading", start, &vessel(&cook.kettle), units)?;
     let given = [
         (CookWhat::VolumeL, request.volume_l),
         (CookWhat::DepthMm, request.depth_mm),
@@ -433,9 +438,10 @@ pub async fn add_cook_event(
 ) -> Result<Created<CookView>, ApiError> {
     let id = *id;
     let wanted = request.lot;
-    let (cook, ended, lot) = read(&shared, move |shared| {
+    let (cook, ended, lot, units) = read(&shared, move |shared| {
         let store = &shared.store;
-        Ok((store.cook(id)?, store.cooks(true)?, wanted.map(|lot| store.lot(lot)).transpose()?))
+        let lot = wanted.map(|lot| store.lot(lot)).transpose()?;
+        Ok((store.cook(id)?, store.cooks(true)?, lot, store.kitchen()?.units))
     })
     .await?;
     if let Some(lot) = lot.as_ref().filter(|lot| !lot.condition.can_be_canned()) {
@@ -452,7 +458,7 @@ pub async fn add_cook_event(
             (CookWhat::AddL, added, drawn)
         }
         None => {
-            let (what, value) = checked(request, &cook)?;
+            let (what, value) = checked(request, &cook, units)?;
             (what, value, None)
         }
     };

@@ -3,6 +3,7 @@
 use actix_web::{get, patch, put, web};
 use bodega_core::jars::contents::Added;
 use bodega_core::jars::spoons::Spoons;
+use bodega_core::ledger::food::Food;
 use bodega_core::measures::ids::BatchId;
 use bodega_core::plan::checklist::{Sheet, Step, steps};
 use bodega_core::records::batch::Batch;
@@ -133,8 +134,9 @@ pub async fn set_additions(
 }
 
 /// What a batch's checklist is made of.
-pub(crate) fn sheet(batch: &Batch, loads: &[CannerLoad], spoons: Spoons) -> Sheet {
+pub(crate) fn sheet(batch: &Batch, foods: Vec<Food>, loads: &[CannerLoad], spoons: Spoons) -> Sheet {
     Sheet {
+        foods,
         making: batch.making(),
         jars: count_sizes(loads.iter().flat_map(|load| &load.jars)),
         additions: batch.additions.clone(),
@@ -160,9 +162,10 @@ pub async fn get_checklist(
     shared: web::Data<Shared>,
     id: web::Path<BatchId>,
 ) -> Result<web::Json<BatchSheet>, ApiError> {
-    let (batch, loads, kitchen) = read(&shared, move |Shared { store, .. }| {
-        Ok((store.batch(*id)?, store.batch_loads(*id)?, store.kitchen()?))
+    let (batch, fruit, loads, kitchen) = read(&shared, move |Shared { store, .. }| {
+        Ok((store.batch(*id)?, store.batch_lots(*id)?, store.batch_loads(*id)?, store.kitchen()?))
     })
     .await?;
-    Ok(web::Json(BatchSheet { steps: steps(&sheet(&batch, &loads, kitchen.spoons)), batch }))
+    let foods = fruit.iter().map(|(lot, _)| lot.food).collect();
+    Ok(web::Json(BatchSheet { steps: steps(&sheet(&batch, foods, &loads, kitchen.spoons)), batch }))
 }

@@ -303,15 +303,21 @@ pub async fn export_calendar(shared: web::Data<Shared>) -> Result<HttpResponse, 
 
 fn recipe(
     batch: &Batch,
+    fruit: &[(Lot, i64)],
     loads: &[bodega_core::records::load::CannerLoad],
     kitchen: &Kitchen,
     made_on: Option<Date>,
 ) -> Value {
-    let sheet = sheet(batch, loads, kitchen.spoons);
+    let foods = fruit.iter().map(|(lot, _)| lot.food).collect();
+    let sheet = sheet(batch, foods, loads, kitchen.spoons);
     let steps: Vec<Value> = steps(&sheet)
         .iter()
         .map(|step| json!({"@type": "HowToStep", "name": step.station.label(), "text": step.text}))
         .collect();
+    // "tomatoes", or "thin juice" and whatever else it was made of.
+    let mut what: Vec<&str> = fruit.iter().map(|(lot, _)| lot.food.label()).collect();
+    what.dedup();
+    let what = what.join(" and ");
     let fruit_kg = grams(batch.weight_g).get::<kilogram>();
     let jars: Vec<String> =
         sheet.jars.iter().map(|(jar, count)| format!("{count} x {}", jar.word())).collect();
@@ -322,7 +328,7 @@ fn recipe(
         "author": {"@type": "Organization", "name": kitchen.name},
         "dateCreated": made_on,
         "recipeYield": jars,
-        "recipeIngredient": [format!("{fruit_kg:.2} kg tomatoes"), format!("{}, per jar as in the steps", batch.agent.label())],
+        "recipeIngredient": [format!("{fruit_kg:.2} kg {what}"), format!("{}, per jar as in the steps", batch.agent.label())],
         "recipeInstructions": steps,
         "keywords": "home canning",
     })
@@ -339,7 +345,8 @@ pub async fn export_recipe(
     let document = read(&shared, move |shared| {
         let (batch, loads) = (shared.store.batch(*id)?, shared.store.batch_loads(*id)?);
         let made_on = shared.store.batch_jars(*id)?.iter().filter_map(|jar| jar.lifted_at).min().map(day_of);
-        Ok(recipe(&batch, &loads, &shared.store.kitchen()?, made_on))
+        let fruit = shared.store.batch_lots(*id)?;
+        Ok(recipe(&batch, &fruit, &loads, &shared.store.kitchen()?, made_on))
     });
     json_file("application/ld+json", "recipe.jsonld", &document.await?)
 }

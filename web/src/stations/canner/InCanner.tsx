@@ -3,7 +3,8 @@ import { api, take, type BoilEvent, type LoadView } from "../../api/client";
 import { ask, useChange } from "../../api/queries";
 import { useKitchenNow } from "../../counter/clock";
 import { useSay } from "../../counter/notices";
-import { altitudeText, loadText, clockText, jarText, historyText } from "../../parts/format";
+import { batchesOf, sizesText } from "../../parts/batches";
+import { altitudeText, loadText, clockText, historyText } from "../../parts/format";
 import { CannerPicture } from "../../parts/CannerPicture";
 import { Choice } from "../../parts/Choice";
 import { Findings } from "../../parts/Findings";
@@ -116,20 +117,21 @@ export function InCanner({ load }: { load: LoadView }) {
   useKeys(Object.fromEntries(said.touches.map((touch) => [touch.key.toLowerCase(), () => press(touch)])));
   if (counter === undefined) return null;
   const { units, canners } = counter.kitchen;
-  const size = load.jars[0]?.size ?? "quart";
   const waiting = load.now.phase === "waiting";
   const others = canners.filter((canner) => canner.method === load.method);
+  const batches = batchesOf(load.jars);
   const standing = load.standing.map((place, index) => {
     const jar = load.jars[index];
     const gone = jar !== undefined && load.gone.some((item) => item.jar === jar.id);
-    return { label: jar?.number ?? null, place, gone };
+    const letter = batches.find((one) => one.batch === jar?.batch)?.letter ?? "";
+    return { label: jar === undefined ? null : `${letter}${jar.number}`, place, gone };
   });
   const figure = figureText(said.figure, now);
   const stops = load.judged.findings.filter((item) => item.severity === "stop");
   return (
     <div className="grid gap-3 lg:grid-cols-[1.65fr_1fr]">
       <Plate
-        title={`Load ${load.position} of ${load.of}: ${loadText(load)}, ${load.jars.length} ${jarText(size, load.jars.length)}`}
+        title={`Load ${load.position} of ${load.of}: ${loadText(load)}, ${sizesText(load.jars)}`}
         aside={<span className="text-muted">{load.canner_name}</span>}
       >
         <p className="text-muted">
@@ -169,6 +171,14 @@ export function InCanner({ load }: { load: LoadView }) {
         <div className="mx-auto max-h-[270px] max-w-[270px]">
           <CannerPicture jars={standing} stretch={load.stretch} boiling={said.boiling} />
         </div>
+        <ul className="mt-2 text-center font-semibold">
+          {batches.map((one) => (
+            <li key={one.batch}>
+              {one.letter !== "" && `${one.letter}: `}
+              {one.name}, {sizesText(one.jars)}
+            </li>
+          ))}
+        </ul>
         <div className="mt-4 grid gap-3">
           {load.times_lost > 0 && (
             <Note tone="warn">

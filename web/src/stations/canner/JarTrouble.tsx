@@ -4,6 +4,7 @@ import { api, take, type JarSize, type LoadView } from "../../api/client";
 import { useChange } from "../../api/queries";
 import { useSay } from "../../counter/notices";
 import { useUndosed } from "../../parts/useUndosed";
+import { batchesOf } from "../../parts/batches";
 import { jarText } from "../../parts/format";
 import { Note, Trouble } from "../../parts/Note";
 import { Sheet } from "../../parts/Sheet";
@@ -55,6 +56,8 @@ export function JarTrouble({ load, closed }: { load: LoadView; closed: boolean }
   );
   const undosed = useUndosed(() => setWhat(null));
   const sizes = [...new Set(load.jars.map((jar) => jar.size))];
+  const batches = batchesOf(load.jars);
+  const letterOf = (batch: number) => batches.find((one) => one.batch === batch)?.letter ?? "";
   const there = load.jars.filter((jar) => !load.gone.some((gone) => gone.jar === jar.id));
   return (
     <Dialog.Root
@@ -91,13 +94,14 @@ export function JarTrouble({ load, closed }: { load: LoadView; closed: boolean }
                   <Touch
                     key={jar.id}
                     big
-                    label={`Jar ${jar.number}`}
+                    label={`Jar ${jar.number}${letterOf(jar.batch) === "" ? "" : ` of ${jar.code}`}`}
                     onPress={() =>
                       what === "undosed"
                         ? undosed.mutate({ jars: [jar.id], undosed: true })
                         : tell.mutate({ event: what, jar: jar.id })
                     }
                   >
+                    {letterOf(jar.batch)}
                     {jar.number}
                   </Touch>
                 ))}

@@ -1,5 +1,6 @@
 import { api, take, type Food, type JarSize, type LoadView, type Units } from "../../api/client";
 import { useChange } from "../../api/queries";
+import { useSay } from "../../counter/notices";
 import { BatchFood } from "../../parts/BatchFood";
 import { Fold } from "../../parts/Fold";
 import { jarText } from "../../parts/format";
@@ -11,8 +12,11 @@ const FOODS: readonly Food[] = ["product", "bits", "thin_juice", "trimmings"];
 
 /** What fills no jar: one jar more first, then wherever it goes. */
 export function LeftOver({ load, units }: { load: LoadView; units: Units }) {
-  const more = useChange((body: { batch: number; jar: JarSize; count: number }) =>
-    take(api.PUT("/api/loads/{id}/jars", { params: { path: { id: load.id } }, body })),
+  const say = useSay();
+  const more = useChange(
+    (body: { batch: number; jar: JarSize; count: number }) =>
+      take(api.PUT("/api/loads/{id}/jars", { params: { path: { id: load.id } }, body })),
+    (_, { jar }) => say(`One ${jarText(jar)} more is set out, in this load or the next that has room`),
   );
   const batches = [...new Map(load.doses.map((dose) => [dose.batch, dose.code])).entries()];
   return batches.map(([batch, code]) => (

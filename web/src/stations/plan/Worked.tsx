@@ -69,7 +69,7 @@ export function Worked({
               <figure key={index} className="text-center">
                 <div className="mx-auto max-h-[84px] max-w-[84px]">
                   <CannerPicture
-                    jars={load.standing.map((place, i) => ({ label: i + 1, place, gone: false }))}
+                    jars={load.standing.map((place, i) => ({ label: String(i + 1), place, gone: false }))}
                     stretch={load.stretch}
                     boiling={false}
                   />

@@ -4,7 +4,8 @@ import { api, take, type Towel, type Verdict } from "../../api/client";
 import { useChange } from "../../api/queries";
 import { useSay } from "../../counter/notices";
 import { Choice, optionsOf } from "../../parts/Choice";
-import { jarText, PRODUCT, VERDICT } from "../../parts/format";
+import { batchesOf, sizesText } from "../../parts/batches";
+import { PRODUCT, VERDICT } from "../../parts/format";
 import { Findings } from "../../parts/Findings";
 import { Trouble } from "../../parts/Note";
 import { Answer, Plate } from "../../parts/Plate";
@@ -41,13 +42,17 @@ export function CoolingLoad({ load, now }: { load: Towel; now: number }) {
   };
   const early = now < load.check_from;
   const { open, sealed } = sorted(load.jars);
-  const size = load.jars[0]?.size ?? "quart";
+  const batches = batchesOf(load.jars);
   const untidy = sealed.filter((jar) => !jar.tidy);
   const said = headline(load, now);
   return (
     <Plate
-      title={`${PRODUCT[load.product]}, ${load.jars.length} ${jarText(size, load.jars.length)}`}
-      aside={<span className="text-muted">Batch {load.code}</span>}
+      title={
+        batches.length > 1
+          ? `${batches.length} batches, ${sizesText(load.jars)}`
+          : `${PRODUCT[load.product]}, ${sizesText(load.jars)}`
+      }
+      aside={<span className="text-muted">Batch {batches.map((one) => one.name).join("; ")}</span>}
     >
       <div className={said.bad ? "text-tomato-deep" : ""}>
         <Answer value={said.figure} unit={said.unit}>
@@ -67,21 +72,34 @@ export function CoolingLoad({ load, now }: { load: Towel; now: number }) {
           onChoose={setMark}
         />
       </div>
-      <ul className="mt-3 flex flex-wrap gap-2">
-        {load.jars.map((jar) => (
-          <li key={jar.id}>
-            <button
-              type="button"
-              data-lid={jar.number}
-              aria-label={`Jar ${jar.number}, ${lidText(jar)}`}
-              onClick={() => press(jar)}
-              className="rounded-2xl border-2 border-line bg-white p-1.5 hover:border-cobalt"
-            >
-              <LidPicture verdict={jar.verdict ?? null} dosed={jar.dosed} number={jar.number} />
-            </button>
-          </li>
-        ))}
-      </ul>
+      {batches.map((one) => (
+        <section key={one.batch}>
+          {batches.length > 1 && (
+            <h3 className="mt-3 text-lg">
+              {one.letter}: {one.name}, {sizesText(one.jars)}
+            </h3>
+          )}
+          <ul className="mt-3 flex flex-wrap gap-2">
+            {one.jars.map((jar) => (
+              <li key={jar.id}>
+                <button
+                  type="button"
+                  data-lid={jar.number}
+                  aria-label={`Jar ${jar.number}${batches.length > 1 ? ` of ${jar.code}` : ""}, ${lidText(jar)}`}
+                  onClick={() => press(jar)}
+                  className="rounded-2xl border-2 border-line bg-white p-1.5 hover:border-cobalt"
+                >
+                  <LidPicture
+                    verdict={jar.verdict ?? null}
+                    dosed={jar.dosed}
+                    number={`${one.letter}${jar.number}`}
+                  />
+                </button>
+              </li>
+            ))}
+          </ul>
+        </section>
+      ))}
       <div className="mt-4 grid gap-3">
         <Findings items={load.judged.findings} />
         <Questions items={load.judged.questions} load={load.load_id} />

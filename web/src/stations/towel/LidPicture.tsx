@@ -17,7 +17,7 @@ export function LidPicture({
 }: {
   verdict: Verdict | null;
   dosed: boolean;
-  number: number;
+  number: string;
 }) {
   const sign = dosed ? verdict && SIGN[verdict] : "no acid";
   const rim = dosed ? RIM[verdict ?? "none"] : RIM.failed;
