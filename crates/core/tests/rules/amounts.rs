@@ -287,7 +287,7 @@ fn a_jar_on_the_towel_is_open_until_it_is_judged_and_dealt_with() {
     use bodega_core::records::towel::TowelJar;
     let open = |verdict, rescue, tidy, dosed| {
         let jar = TowelJar {
-            product: Product::Whole,
+            product: bodega_core::tables::process::Product::Whole,
             id: JarId(1),
             batch: BatchId(1),
             code: String::new(),
