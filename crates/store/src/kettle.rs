@@ -9,7 +9,7 @@ use jiff::civil::Date;
 use rusqlite::{Connection, OptionalExtension, params};
 
 use crate::rows::cook::{one, read_kettle};
-use crate::rows::{check_name_free, found, ids, lot};
+use crate::rows::{batch, check_name_free, found, ids, lot};
 use crate::{Store, StoreError, moves};
 
 /// Adds a line to the log; gives its number.
@@ -213,6 +213,7 @@ impl Store {
         let transaction = connection.transaction()?;
         let batch = one(&transaction, cook)?.batch;
         if let (Some(drawn), Some(batch)) = (drawn, batch) {
+            batch::check_on_line(&transaction, batch)?;
             let lot = lot::on_line(&transaction, drawn.lot)?;
             if lot.left_g < drawn.weight_g {
                 return Err(StoreError::Overdrawn {

@@ -92,7 +92,7 @@ fn lot_of(connection: &Connection, new: &NewMove, now: Moment, day: Date) -> Res
 /// Refuses to take more out of the cold than is there.
 fn check_there(connection: &Connection, new: &NewMove) -> Result<(), StoreError> {
     match new.from {
-        Source::Batch(of) => batch::one(connection, of).map(drop),
+        Source::Batch(of) => batch::check_on_line(connection, of),
         Source::Lot(of) => {
             let of = lot::on_line(connection, of)?;
             if of.left_g < new.weight_g {

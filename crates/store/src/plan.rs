@@ -199,8 +199,8 @@ impl Store {
     /// of it, when that is said; fruit that another batch draws on stays as it is.
     ///
     /// # Errors
-    /// [`StoreError::BatchBegun`] when a jar has been touched; [`StoreError::BelowZero`] when the fruit has gone
-    /// elsewhere meanwhile.
+    /// [`StoreError::BatchBegun`] when a jar has been touched; [`StoreError::MovedOn`] when some of its food went elsewhere;
+    /// [`StoreError::BelowZero`] when the fruit has gone elsewhere meanwhile.
     pub fn remove_batch(
         &self,
         id: BatchId,
@@ -213,6 +213,11 @@ impl Store {
         let batch = one(&transaction, id)?;
         if removed {
             check_untouched(&transaction, &batch)?;
+            // Its fruit goes back whole, and what was taken of it meanwhile would be there twice.
+            let moved = "SELECT EXISTS (SELECT 1 FROM food_move WHERE batch_id = ?1 AND undone_at IS NULL)";
+            if transaction.query_row(moved, [id.0], |row| row.get(0))? {
+                return Err(StoreError::MovedOn);
+            }
         }
         if let Some(frozen) = frozen {
             let sql = concat!(

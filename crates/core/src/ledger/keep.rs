@@ -22,8 +22,8 @@ const TRIM_DAYS: i32 = 1;
 
 /// Room for food to grow as it freezes, in packs made for the freezer. Source: USDA Complete Guide and extension guidance on
 /// freezing, from memory.
-pub const FREEZER_HEADSPACE: &str =
-    "Leave ½ in of headspace in a pint and 1 in in a quart; in narrow mouths ¾ in and 1½ in.";
+pub const FREEZER_HEADSPACE: &str = "Leave ½ in (13 mm) of headspace in a pint and 1 in (25 mm) in a quart; in narrow mouths ¾ in (19 mm) and 1½ in \
+     (38 mm).";
 
 /// Until when something waits, and what is then to be done.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]

@@ -53,6 +53,12 @@ pub(crate) fn stored<T: Serialize>(list: Option<&T>) -> Result<Option<String>, S
     list.map(serde_json::to_string).transpose().map_err(|error| StoreError::Damaged(error.to_string()))
 }
 
+/// Refuses a batch that was taken off the line.
+pub(crate) fn check_on_line(connection: &Connection, id: BatchId) -> Result<(), StoreError> {
+    let sql = "SELECT 1 FROM batch WHERE id = ?1 AND removed_at IS NULL";
+    found(connection.query_row(sql, [id.0], |_| Ok(())), "batch on the line", id.0)
+}
+
 /// One batch, removed or not.
 pub(crate) fn one(connection: &Connection, id: BatchId) -> Result<Batch, StoreError> {
     found(connection.query_row(&format!("{SELECT} WHERE batch.id = ?1"), [id.0], read), "batch", id.0)

@@ -77,14 +77,14 @@ function ToTime({
   if (timer == null) return null;
   const holds = timer.hold_from_c != null && timer.hold_to_c != null;
   const between = holds
-    ? `${temperatureText(timer.hold_from_c ?? 0, units)} to ${temperatureText(timer.hold_to_c ?? 0, units)}`
+    ? `${temperatureText(timer.hold_from_c ?? 0, units)} and ${temperatureText(timer.hold_to_c ?? 0, units)}`
     : "";
   if (timer.since == null) {
     return (
       <>
         <Answer value={holds ? "Heat it" : "Bring it to the boil"}>
           {holds
-            ? `To ${between}, then it is held there for ${timer.minutes} minutes. It need not boil.`
+            ? `Between ${between} it is held for ${timer.minutes} minutes. It need not boil.`
             : timer.minutes > 0
               ? `Its ${timer.minutes} minutes count from the boil.`
               : "It is not boiled down."}
@@ -102,7 +102,7 @@ function ToTime({
           ? `It was held hot for ${timer.minutes} minutes. Fill it hot.`
           : "Its time is full. Fill it hot."
         : holds
-          ? `Held at ${between} since ${clockText(timer.since)}.`
+          ? `Held between ${between} since ${clockText(timer.since)}.`
           : `It simmers since ${clockText(timer.since)}.`}
     </Answer>
   );
@@ -126,8 +126,8 @@ function Fills({ cook, units }: { cook: CookView; units: Units }) {
         <Link to="/jars" className="font-semibold text-cobalt underline underline-offset-4">
           {batch.code}
         </Link>
-        , {batch.thickness} {batchText(batch)}: {volumeText(cook.target_l, units)} for jars that hold{" "}
-        {volumeText(cook.jars_hold_l ?? 0, units)}.
+        , {batch.thickness} {batchText(batch)}: {volumeText(cook.together?.target_l ?? cook.target_l, units)}
+        {cook.together != null && " together"} for jars that hold {volumeText(cook.jars_hold_l ?? 0, units)}.
       </p>
       <ul>
         {cook.fills.map((fill) => (

@@ -23,6 +23,11 @@ function dayOfCode(code: string): string {
   return `20${code.slice(0, 2)}-${code.slice(2, 4)}-${code.slice(4, 6)}`;
 }
 
+/** How far off a figure may be; below what a scale shows it is exact. */
+function doubtText(grams: number, units: Units): string {
+  return grams < 50 ? "weighed" : `give or take ${weightText(grams, units)}`;
+}
+
 /** Where a batch's food went: ribbons as wide as what went there, with their figures, and a touch for what is not told. */
 export function WhereItWent({ record, units }: { record: BatchRecord; units: Units }) {
   const { balance, batch } = record;
@@ -77,7 +82,7 @@ export function WhereItWent({ record, units }: { record: BatchRecord; units: Uni
                 <br />
                 <span className="text-sm text-muted">
                   {part !== undefined
-                    ? `give or take ${weightText(part.doubt_g, units)}`
+                    ? doubtText(part.doubt_g, units)
                     : balance.verdict !== "cannot_tell" &&
                       `usual are ${weightText(balance.usual_low_g, units)} to ${weightText(balance.usual_high_g, units)}`}
                 </span>
