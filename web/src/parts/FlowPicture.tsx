@@ -78,7 +78,9 @@ export function FlowPicture({
             >
               <strong className="shrink-0">{weightText(link.grams, units)}</strong>
               <span className="grow">{words(link)}</span>
-              <span className="text-sm text-muted">± {weightText(link.doubt_g, units)}</span>
+              <span className="shrink-0 text-sm whitespace-nowrap text-muted">
+                ± {weightText(link.doubt_g, units)}
+              </span>
             </button>
           </li>
         ))}
