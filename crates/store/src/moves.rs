@@ -1,6 +1,6 @@
 //! Moves of food: what left a lot, a batch or the cold, and where it went.
 
-use bodega_core::crates::fruit::{Condition, Kind};
+use bodega_core::crates::fruit::{Condition, Kind, common_kind};
 use bodega_core::ledger::food::{FoodPlace, Told};
 use bodega_core::measures::ids::{BatchId, LotId, MoveId};
 use bodega_core::measures::moment::Moment;
@@ -48,7 +48,7 @@ fn kind_of(connection: &Connection, of: BatchId) -> Result<Kind, StoreError> {
     let sql = "SELECT DISTINCT kind FROM batch_lot JOIN lot ON lot.id = lot_id WHERE batch_id = ?1";
     let mut statement = connection.prepare_cached(sql)?;
     let kinds = statement.query_map([of.0], |row| word(row, "kind"))?.collect::<Result<Vec<Kind>, _>>()?;
-    Ok(if let [kind] = kinds[..] { kind } else { Kind::Mixed })
+    Ok(common_kind(kinds).unwrap_or(Kind::Mixed))
 }
 
 /// The lot that food becomes which waits for other jars.

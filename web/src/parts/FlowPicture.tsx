@@ -35,7 +35,7 @@ export function FlowPicture({
           >
             {drawn.ribbons.map((ribbon, place) => (
               <path
-                key={words(links[place] ?? { from: 0, to: 0, grams: 0, doubt_g: 0 })}
+                key={place}
                 d={ribbon.path}
                 fill="none"
                 stroke={COLORS[(links[place]?.from ?? 0) % COLORS.length]}
@@ -46,7 +46,7 @@ export function FlowPicture({
               />
             ))}
             {drawn.nodes.map((node, place) => (
-              <g key={stops[place]}>
+              <g key={place}>
                 <rect x={node.x} y={node.y} width={8} height={Math.max(3, node.height)} fill="#16213f" />
                 <text
                   x={node.isLast ? node.x - 8 : node.x + 16}
@@ -69,7 +69,7 @@ export function FlowPicture({
       )}
       <ul className="mt-3 grid gap-1.5 sm:grid-cols-2">
         {links.map((link, place) => (
-          <li key={words(link)}>
+          <li key={place}>
             <button
               type="button"
               aria-pressed={chosen === place}

@@ -17,6 +17,12 @@ vocabulary! {
     }
 }
 
+/// The kind of fruit from several crates: theirs when it is the same, else mixed; `None` of nothing.
+#[must_use]
+pub fn common_kind(kinds: impl IntoIterator<Item = Kind>) -> Option<Kind> {
+    kinds.into_iter().reduce(|one, other| if one == other { one } else { Kind::Mixed })
+}
+
 vocabulary! {
     /// Condition at sorting; decides whether the lot may go on to jars.
     "condition", Condition {

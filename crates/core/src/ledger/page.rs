@@ -5,7 +5,7 @@ use uom::si::volume::liter;
 use super::balance::{BalanceVerdict, Made, balance, boiled_away, in_jars, quarts_out};
 use super::book::{Book, Flow, Place};
 use super::food::{Figure, Food, THIN_BRIX};
-use crate::crates::fruit::Kind;
+use crate::crates::fruit::common_kind;
 use crate::jars::size::JarSize;
 use crate::kettle::cooking::{boiled_off, drained_unbooked};
 use crate::kettle::density;
@@ -152,12 +152,10 @@ impl BatchPage {
             return None;
         }
         let raw = made.stuff.iter().fold(grams(0), |sum, stuff| sum + stuff.mass + stuff.poured_off);
-        let first = made.stuff.first()?.kind;
-        let same = made.stuff.iter().all(|stuff| stuff.kind == first);
         Some(Finished {
             product: self.batch.product,
             thickness: self.batch.thickness,
-            kind: if same { first } else { Kind::Mixed },
+            kind: common_kind(made.stuff.iter().map(|stuff| stuff.kind))?,
             pounds_per_quart: in_pounds(raw) / quarts_out(&made, &book, &self.jars_out())?,
         })
     }

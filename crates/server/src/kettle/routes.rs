@@ -1,7 +1,7 @@
 //! Kettles and cook-downs over HTTP.
 
 use actix_web::{delete, get, patch, post, put, web};
-use bodega_core::crates::fruit::Kind;
+use bodega_core::crates::fruit::{Kind, common_kind};
 use bodega_core::kettle::cooking::{expected_rate, learned, thickens, vessel};
 use bodega_core::kettle::{Contents, CookWhat, HeatSetting, KettleHeat, Target, TargetKind};
 use bodega_core::ledger::food::{Food, FoodMeasure, FoodPlace, Told};
@@ -238,9 +238,7 @@ struct ForBatch {
 
 impl ForBatch {
     fn kind(&self) -> Option<Kind> {
-        let first = self.fruit.first()?.0.kind;
-        let same = self.fruit.iter().all(|(lot, _)| lot.kind == first);
-        Some(if same { first } else { Kind::Mixed })
+        common_kind(self.fruit.iter().map(|(lot, _)| lot.kind))
     }
 
     /// What of it was in no kettle yet.
