@@ -5,6 +5,7 @@
 //! then something was not told.
 
 use serde::Serialize;
+use uom::si::ratio::ratio;
 
 use super::book::{Book, Flow, Place};
 use super::food::{Figure, Food, Stuff, weight_by_volume};
@@ -123,9 +124,11 @@ fn share_of_fruit(making: &Making, is_steam_told: bool) -> (f64, f64) {
 
 /// Shares of food that is through the mill already: nothing is trimmed, and without a kettle's word some is boiled away.
 fn share_of_milled(making: &Making, stuff: &Stuff, is_steam_told: bool) -> (f64, f64) {
-    let boils = reduces(making.product) && !is_steam_told && matches!(stuff.food, Food::Juice | Food::Bits);
+    let boils = reduces(making.product) && !is_steam_told && stuff.food != Food::ThinJuice;
     let away = if boils { 1.0 - juice_brix(stuff.kind) / product_brix(making) } else { 0.0 };
-    ((away - WIDER).max(0.0), (away + 2.0 * WIDER).min(1.0))
+    // How far cooked food was boiled down before it came is not known.
+    let least = if matches!(stuff.food, Food::Cooked | Food::Product) { 0.0 } else { away };
+    ((least - WIDER).max(0.0), (away + 2.0 * WIDER).min(1.0))
 }
 
 /// The least and the most that is left of everything that came in.
@@ -171,11 +174,17 @@ pub fn balance(made: &Made, book: &Book) -> Balance {
     let is_steam_told = went.iter().any(|flow| flow.to == Place::Steam);
     let told_trimmings = went
         .iter()
-        .filter(|flow| flow.food == Food::Trimmings)
+        .filter(|flow| matches!(flow.food, Food::Trimmings | Food::Bits))
         .fold(kilograms(0.0), |sum, flow| sum + flow.figure.mass);
+    // Fruit that came back out whole was neither trimmed nor boiled.
+    let whole = went.iter().filter(|flow| flow.food == Food::Fruit);
+    let whole = whole.fold(kilograms(0.0), |sum, flow| sum + flow.figure.mass);
+    let share = (whole / came_in.mass).get::<ratio>();
+    let worked = if share.is_finite() { (1.0 - share).clamp(0.0, 1.0) } else { 1.0 };
     let (least, most) = usual(made, is_steam_told);
+    let (least, most) = (least * worked, most * worked);
     let none = kilograms(0.0);
-    // Trimmings that were told are not left to be told.
+    // Trimmings that were told, and bits that were made of them, are not left to be told.
     let usual = ((least - told_trimmings).max(none), (most - told_trimmings).max(none));
     let product = made.making.product;
     let (verdict, text) = if !made.is_over {

@@ -28,6 +28,8 @@ pub enum Stop {
     Steam,
     /// Still on the line, to become something.
     Waiting,
+    /// Used since, on another day.
+    Later,
     /// What nobody told.
     Rest(&'static str),
     /// More came out than went in.
@@ -48,6 +50,7 @@ impl Stop {
             Self::Went(place) => place.to_string(),
             Self::Steam => "boiled away".to_owned(),
             Self::Waiting => "waits on the line".to_owned(),
+            Self::Later => "used on another day".to_owned(),
             Self::Rest(rest) => (*rest).to_owned(),
             Self::Untold => "not told".to_owned(),
             Self::NotRecorded => "taken off, not recorded".to_owned(),
@@ -131,6 +134,13 @@ impl DayPage {
         }
     }
 
+    /// Grams of a lot that went into the day's batches, or elsewhere on that day.
+    fn used_g(&self, id: LotId) -> i64 {
+        let drawn = self.batches.iter().flat_map(|page| &page.fruit).filter(|(lot, _)| lot.id == id);
+        let moved = self.moves.iter().filter(|moved| moved.from_lot == Some(id));
+        drawn.map(|(_, weight_g)| weight_g).sum::<i64>() + moved.map(|moved| moved.weight_g).sum::<i64>()
+    }
+
     fn lot(&self, id: LotId) -> Option<&Lot> {
         let drawn = self.batches.iter().flat_map(|page| page.fruit.iter().map(|(lot, _)| lot));
         self.lots.iter().chain(drawn).find(|lot| lot.id == id)
@@ -173,8 +183,10 @@ impl DayPage {
             };
             flow.add(self.origin(lot), self.goal(&line), line.figure);
         }
-        for lot in self.lots.iter().filter(|lot| lot.left_g > 0) {
+        for lot in &self.lots {
+            let later = lot.weight_g - self.used_g(lot.id) - lot.left_g;
             flow.add(self.origin(lot), Stop::Waiting, Figure::weighed(grams(lot.left_g)));
+            flow.add(self.origin(lot), Stop::Later, Figure::weighed(grams(later)));
         }
         flow
     }

@@ -147,11 +147,14 @@ impl BatchPage {
         // Juice that was taken off is fruit too, and became something else.
         let became_more = book
             .out_of(Place::Batch(self.batch.id))
-            .any(|flow| matches!(flow.food, Food::Juice | Food::ThinJuice | Food::Cooked | Food::Fruit));
+            .any(|flow| matches!(flow.food, Food::Juice | Food::ThinJuice | Food::Cooked));
         if !all_fruit || became_more || balance(&made, &book).verdict != BalanceVerdict::AddsUp {
             return None;
         }
-        let raw = made.stuff.iter().fold(grams(0), |sum, stuff| sum + stuff.mass + stuff.poured_off);
+        let drawn = made.stuff.iter().fold(grams(0), |sum, stuff| sum + stuff.mass + stuff.poured_off);
+        // Fruit that was left over became nothing.
+        let left = book.out_of(Place::Batch(self.batch.id)).filter(|flow| flow.food == Food::Fruit);
+        let raw = left.fold(drawn, |sum, flow| sum - flow.figure.mass);
         Some(Finished {
             product: self.batch.product,
             thickness: self.batch.thickness,

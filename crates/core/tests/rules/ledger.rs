@@ -1,19 +1,23 @@
 //! Where food went: nothing is made or lost, published yields add up, and what is wrong is noticed.
 
-use bodega_core::crates::fruit::Kind;
+use bodega_core::crates::fruit::{Condition, Kind};
 use bodega_core::jars::size::JarSize;
 use bodega_core::ledger::balance::{
     Balance, BalanceVerdict, Made, balance, boiled_away, in_jars, quarts_out,
 };
 use bodega_core::ledger::book::{Book, Flow, Place};
+use bodega_core::ledger::day::{DayFlow, DayPage, Stop};
 use bodega_core::ledger::food::{Figure, Food, FoodMeasure, FoodPlace, Stuff, Told};
 use bodega_core::measures::ids::{BatchId, LotId, MoveId};
 use bodega_core::measures::units::{Mass, grams, kilograms, litres, pounds};
 use bodega_core::plan::making::{Making, product_brix};
 use bodega_core::plan::yields::Thickness;
+use bodega_core::records::lot::Lot;
 use bodega_core::tables::process::{Medium, Pack, Product};
 use proptest::prelude::*;
 use uom::si::mass::kilogram;
+
+use super::kitchen::lot;
 
 const BATCH: Place = Place::Batch(BatchId(1));
 
@@ -142,6 +146,53 @@ fn water_that_was_poured_off_was_never_trimmed() {
     assert_eq!(verdict(poured), BalanceVerdict::AddsUp);
     // The same fruit in a world where nobody said so, and ten pounds less of it: more came out than it gives.
     assert_eq!(verdict(Stuff::fruit(Kind::Paste, pounds(23.0))), BalanceVerdict::TooMuch);
+}
+
+#[test]
+fn bits_of_whole_fruit_are_made_of_its_trimmings() {
+    // Twenty-one pounds for seven quarts (USDA Guide 3, from memory), and what the knife left as juice and bits of its own.
+    let whole = making(Product::Whole, Some(Medium::Water), None);
+    for pints in [2.0, 4.0, 5.0] {
+        let bits = told(pints, FoodMeasure::Pint, Food::Bits, FoodPlace::Line, &whole);
+        let books = quarts_of(&whole, pounds(21.0), 7, &[bits]);
+        assert_eq!(books.verdict, BalanceVerdict::AddsUp, "{pints} pints: {books:?}");
+    }
+    let too_much = told(7.0, FoodMeasure::Quart, Food::Bits, FoodPlace::Line, &whole);
+    assert_eq!(quarts_of(&whole, pounds(21.0), 7, &[too_much]).verdict, BalanceVerdict::TooMuch);
+}
+
+#[test]
+fn fruit_that_was_left_over_is_neither_trimmed_nor_lost() {
+    let whole = making(Product::Whole, Some(Medium::Water), None);
+    let back = told(11.0, FoodMeasure::Pound, Food::Fruit, FoodPlace::Line, &whole);
+    // Thirty-two pounds were drawn for seven quarts, and eleven of them were not needed.
+    assert_eq!(quarts_of(&whole, pounds(32.0), 7, &[back]).verdict, BalanceVerdict::AddsUp);
+    assert_eq!(quarts_of(&whole, pounds(42.0), 7, &[]).verdict, BalanceVerdict::Missing);
+}
+
+#[test]
+fn cooked_food_may_have_been_boiled_down_before_or_after_it_came() {
+    let thick = making(Product::Sauce, None, Some(Thickness::Thick));
+    let cooked = Told { amount: 8.0, measure: FoodMeasure::Quart }.mass(Food::Cooked, 5.0);
+    let stuff = vec![Stuff { food: Food::Cooked, ..Stuff::fruit(Kind::Paste, cooked) }];
+    let verdict = |quarts| balance(&made(&thick, stuff.clone()), &page(&thick, &stuff, quarts, &[])).verdict;
+    assert_eq!([8, 6, 4].map(verdict), [BalanceVerdict::AddsUp; 3]);
+    assert_eq!((verdict(2), verdict(11)), (BalanceVerdict::Missing, BalanceVerdict::TooMuch));
+}
+
+#[test]
+fn a_day_that_is_over_tells_what_was_weighed_in_and_used_later() {
+    let lot =
+        |weight_g, left_g| Lot { weight_g, left_g, ..lot(LotId(1), Kind::Paste, Condition::FirmRipe, None) };
+    let of = |lot| DayPage { lots: vec![lot], ..DayPage::default() }.flow();
+    let grams_to = |flow: &DayFlow, stop: &Stop| flow.there(stop).get::<kilogram>() * 1000.0;
+    let waits = of(lot(9_000, 9_000));
+    assert!((grams_to(&waits, &Stop::Waiting) - 9_000.0).abs() < 1e-6);
+    // The next day two thirds of it were drawn.
+    let used = of(lot(9_000, 3_000));
+    assert!((grams_to(&used, &Stop::Later) - 6_000.0).abs() < 1e-6, "{used:?}");
+    assert!((grams_to(&used, &Stop::Waiting) - 3_000.0).abs() < 1e-6);
+    assert!((grams_to(&used, &Stop::WeighedIn) + 9_000.0).abs() < 1e-6);
 }
 
 #[test]

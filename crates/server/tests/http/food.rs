@@ -313,6 +313,25 @@ async fn the_last_jar_is_half_full_and_each_way_is_counted_in_the_yield() {
 }
 
 #[actix_web::test]
+async fn fruit_that_a_batch_did_not_need_goes_back_and_teaches_nothing_wrong() {
+    let shared = at_home().await;
+    let lot = weigh_in(&shared, json!({"amount": pounds(33.0)})).await;
+    let crushed = plan(&shared, "crushed", &[lot], "quart").await;
+    let jars = get(&shared, "/api/batches/1/record").await["jars"].as_array().unwrap().len();
+    // A jar's worth of fruit comes back out; the last jar is taken off the bench.
+    let back = json!({"food": "fruit", "place": "line", "told": told(2.75, "lb")});
+    assert_eq!(post(&shared, &format!("/api/batches/{crushed}/moves"), back).await.0, 201);
+    let lots = get(&shared, "/api/lots").await;
+    assert!(near(lots[0]["left_g"].as_f64().unwrap(), 2.75 * 453.6), "{lots}");
+    assert!(lots[0]["words"].as_str().unwrap().starts_with("tomatoes of 2"), "{lots}");
+    can(&shared, crushed);
+    let learned = shared.store.finished().unwrap();
+    #[allow(clippy::cast_precision_loss)] // a few jars
+    let expected = 30.25 / jars as f64;
+    assert!(near(learned[0].pounds_per_quart, expected), "{learned:?}");
+}
+
+#[actix_web::test]
 async fn a_part_is_frozen_from_the_start_and_comes_back_as_frozen_fruit() {
     let shared = at_home().await;
     let lot = weigh_in(&shared, json!({"amount": pounds(30.0)})).await;

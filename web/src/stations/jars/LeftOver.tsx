@@ -8,7 +8,7 @@ import { Trouble } from "../../parts/Note";
 import { Touch } from "../../parts/Touch";
 import { moreJars } from "./model";
 
-const FOODS: readonly Food[] = ["product", "bits", "thin_juice", "trimmings"];
+const FOODS: readonly Food[] = ["product", "fruit", "bits", "thin_juice", "trimmings"];
 
 /** What fills no jar: one jar more first, then wherever it goes. */
 export function LeftOver({ load, units }: { load: LoadView; units: Units }) {

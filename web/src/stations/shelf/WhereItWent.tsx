@@ -8,7 +8,7 @@ import { Note, Trouble } from "../../parts/Note";
 import { Touch } from "../../parts/Touch";
 import { flowOf, toneOf } from "./balance";
 
-const FOODS: readonly Food[] = ["product", "thin_juice", "juice", "bits", "cooked", "trimmings"];
+const FOODS: readonly Food[] = ["product", "fruit", "thin_juice", "juice", "bits", "cooked", "trimmings"];
 
 /** The day that a batch's code names: "260912-1" is 2026-09-12. */
 function dayOfCode(code: string): string {
@@ -56,7 +56,7 @@ export function WhereItWent({ record, units }: { record: BatchRecord; units: Uni
         <Note tone={toneOf(balance.verdict)}>
           {balance.text}
           {balance.verdict !== "cannot_tell" &&
-            ` Usual of ${balance.rest} are ${weightText(balance.usual_low_g, units)} to ${weightText(balance.usual_high_g, units)}.`}
+            ` Usual are ${weightText(balance.usual_low_g, units)} to ${weightText(balance.usual_high_g, units)} of ${balance.rest}.`}
         </Note>
       </div>
       <Trouble error={takeBack.error} />
