@@ -1,6 +1,8 @@
 //! The kettle: how thick, how long, where is the mark.
 
+pub mod events;
 pub mod instruments;
 pub mod routes;
 pub mod simulated;
+pub mod start;
 pub mod view;

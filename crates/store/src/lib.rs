@@ -24,6 +24,7 @@ mod kitchen;
 mod lineup;
 mod mend;
 mod moves;
+mod ph;
 mod plan;
 mod pot;
 mod restore;

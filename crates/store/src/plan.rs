@@ -2,7 +2,6 @@
 
 use bodega_core::day::overnight::waits_as_juice;
 use bodega_core::jars::contents::Added;
-use bodega_core::jars::ph::{PhSample, Remedy};
 use bodega_core::jars::size::JarSize;
 use bodega_core::jars::spoons::{Measured, all_of};
 use bodega_core::judge::records::BatchFacts;
@@ -13,7 +12,6 @@ use bodega_core::plan::checklist::Rest;
 use bodega_core::plan::yields::Thickness;
 use bodega_core::plan::yields::learn::Finished;
 use bodega_core::records::batch::{Batch, NewBatch};
-use bodega_core::records::jar::PhRecord;
 use bodega_core::records::lot::Lot;
 use bodega_core::tables::process::Medium;
 use jiff::civil::Date;
@@ -22,7 +20,7 @@ use rusqlite::{Connection, Transaction, params};
 use crate::kitchen::read_kitchen;
 use crate::pot::{settle_pot, sizes};
 use crate::rows::batch::{SELECT, one, read, stored};
-use crate::rows::{ids, lot, optional_word};
+use crate::rows::{ids, lot};
 use crate::{Store, StoreError, lineup};
 
 /// Batches, the newest first, that yields are learned from; older ones would count for next to nothing.
@@ -61,52 +59,6 @@ impl Store {
             .query_map([batch.0], |row| Ok((LotId(row.get(0)?), row.get(1)?)))?
             .collect::<Result<Vec<(LotId, i64)>, _>>()?;
         drawn.into_iter().map(|(lot, grams)| Ok((lot::one(&connection, lot)?, grams))).collect()
-    }
-
-    /// pH readings of a batch, oldest first.
-    ///
-    /// # Errors
-    /// [`StoreError::Sqlite`] when the file cannot be read.
-    pub fn ph_readings(&self, batch: BatchId) -> Result<Vec<PhRecord>, StoreError> {
-        let connection = self.lock();
-        let mut statement =
-            connection.prepare_cached("SELECT * FROM ph_reading WHERE batch_id = ?1 ORDER BY at, id")?;
-        let rows = statement.query_map([batch.0], |row| {
-            Ok(PhRecord {
-                at: Moment(row.get("at")?),
-                ph: row.get("ph")?,
-                sample: optional_word(row, "sample")?,
-                did: optional_word(row, "did")?,
-                sample_c: row.get("sample_c")?,
-                compensated: row.get("compensated")?,
-                calibrated_today: row.get("calibrated_today")?,
-            })
-        })?;
-        Ok(rows.collect::<Result<_, _>>()?)
-    }
-
-    /// Writes a pH reading down.
-    ///
-    /// # Errors
-    /// [`StoreError::NotFound`].
-    pub fn add_ph_reading(&self, batch: BatchId, reading: &PhRecord) -> Result<(), StoreError> {
-        let connection = self.lock();
-        one(&connection, batch)?;
-        connection.execute(
-            "INSERT INTO ph_reading (batch_id, at, ph, sample_c, compensated, calibrated_today, sample, did)
-             VALUES (?1, ?2, ?3, ?4, ?5, ?6, ?7, ?8)",
-            params![
-                batch.0,
-                reading.at.0,
-                reading.ph,
-                reading.sample_c,
-                reading.compensated,
-                reading.calibrated_today,
-                reading.sample.map(PhSample::word),
-                reading.did.map(Remedy::word)
-            ],
-        )?;
-        Ok(())
     }
 
     /// Batches that still have jars to process, in the order they were planned.

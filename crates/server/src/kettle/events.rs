@@ -1,0 +1,226 @@
+//! What is read and done at a kettle over HTTP: readings, touches, what goes in and what comes out.
+
+use actix_web::{delete, post, web};
+use bodega_core::kettle::cooking::{expected_rate, vessel};
+use bodega_core::kettle::{Contents, CookWhat, HeatSetting};
+use bodega_core::ledger::food::{Food, FoodMeasure, FoodPlace, Told};
+use bodega_core::measures::ids::{CookId, LotId};
+use bodega_core::measures::limits::{KETTLE_VOLUME, PROBE};
+use bodega_core::measures::moment::Moment;
+use bodega_core::measures::units::{in_litres_per_hour, litres};
+use bodega_core::plan::stuff::in_kettle;
+use bodega_core::records::batch::Draw;
+use bodega_core::records::cook::{Cook, CookEvent};
+use bodega_core::records::kitchen::Units;
+use bodega_core::records::lot::Lot;
+use bodega_core::records::moved::{NewMove, Source};
+use serde::Deserialize;
+use uom::si::volume::liter;
+use utoipa::ToSchema;
+
+use crate::age::Age;
+use crate::compute::kettle::{KettleReading, sight};
+use crate::crates::weight::whole_grams;
+use crate::created::Created;
+use crate::json::Json;
+use crate::kettle::view::{CookView, view};
+use crate::problem::{ApiError, NameField, Problem};
+use crate::state::{Shared, change, read};
+
+/// A reading, something that went in or came out, or a hand on the lid or the heat: one of them.
+#[derive(Debug, Clone, Copy, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct CookEventRequest {
+    /// Litres in the kettle.
+    pub volume_l: Option<f64>,
+    /// Depth on the stick.
+    pub depth_mm: Option<f64>,
+    /// Net kilograms on a scale.
+    pub mass_kg: Option<f64>,
+    /// °Brix of a sample.
+    pub brix: Option<f64>,
+    /// Litres taken off, well mixed.
+    pub drain_l: Option<f64>,
+    /// Litres of thin juice ladled off; the pulp stays.
+    pub ladle_l: Option<f64>,
+    /// Where what was taken off goes: for other jars when nobody says.
+    pub place: Option<FoodPlace>,
+    /// Litres that went in; with a lot, all that is left of it when they are not said.
+    pub add_l: Option<f64>,
+    /// The lot that they came from.
+    pub lot: Option<LotId>,
+    /// Temperature in degrees Celsius.
+    pub temp_c: Option<f64>,
+    /// The lid went on (`true`) or came off.
+    pub lid_on: Option<bool>,
+    /// It boils now.
+    pub boils: Option<bool>,
+    /// It is as hot as it is to be held.
+    pub hot_enough: Option<bool>,
+    /// The heat was turned to this setting.
+    pub setting: Option<HeatSetting>,
+}
+
+/// What is in the kettle at most: what went in at the start and since.
+fn most_in(cook: &Cook) -> f64 {
+    let added = cook.log.iter().filter(|event| event.what == CookWhat::AddL);
+    added.fold(cook.volume_l, |sum, event| sum + event.value)
+}
+
+/// A touch without a number, if it is one.
+const fn touch(request: CookEventRequest) -> Option<CookWhat> {
+    match (request.lid_on, request.boils, request.hot_enough) {
+        (Some(true), ..) => Some(CookWhat::LidOn),
+        (Some(false), ..) => Some(CookWhat::LidOff),
+        (None, Some(true), _) => Some(CookWhat::Boils),
+        (None, _, Some(true)) => Some(CookWhat::HotEnough),
+        _ => None,
+    }
+}
+
+/// The one thing that was read or touched, checked against the kettle.
+fn checked(request: CookEventRequest, cook: &Cook, units: Units) -> Result<(CookWhat, f64), ApiError> {
+    if let Some(what) = touch(request) {
+        return Ok((what, 1.0));
+    }
+    if let Some(temperature) = request.temp_c {
+        return Ok((CookWhat::TempC, PROBE.check(temperature).named("temp_c")?));
+    }
+    let taken =
+        [(CookWhat::DrainL, request.drain_l, "drain_l"), (CookWhat::LadleL, request.ladle_l, "ladle_l")];
+    for (what, litres, field) in taken {
+        let Some(litres) = litres else { continue };
+        let value = KETTLE_VOLUME.check(litres).named(field)?;
+        let before: f64 =
+            cook.log.iter().filter(|event| event.what.takes_off()).map(|event| event.value).sum();
+        if before + value >= most_in(cook) {
+            return Err(ApiError::field(field, "that is all that went in; check how much it was"));
+        }
+        return Ok((what, value));
+    }
+    let reading = KettleReading {
+        minute: 0.0,
+        volume_l: request.volume_l,
+        depth_mm: request.depth_mm,
+        mass_kg: request.mass_kg,
+        brix: request.brix,
+    };
+    let start = Contents::of_volume(litres(most_in(cook)), cook.brix);
+    sight(reading, "reading", start, &vessel(&cook.kettle), units)?;
+    let given = [
+        (CookWhat::VolumeL, request.volume_l),
+        (CookWhat::DepthMm, request.depth_mm),
+        (CookWhat::MassKg, request.mass_kg),
+        (CookWhat::Brix, request.brix),
+    ];
+    given.into_iter().find_map(|(what, value)| Some((what, value?))).ok_or_else(|| {
+        ApiError::field(
+            "reading",
+            "give one of: volume_l, depth_mm, mass_kg, brix, drain_l, ladle_l, add_l, temp_c, lid_on, boils, \
+             hot_enough, setting",
+        )
+    })
+}
+
+/// Where what is taken off a kettle goes, as a move of its batch; `None` when it cooks for no batch.
+fn taken_off(cook: &Cook, what: CookWhat, value: f64, place: Option<FoodPlace>) -> Option<NewMove> {
+    let food = if what == CookWhat::LadleL { Food::ThinJuice } else { Food::Juice };
+    let told = Told { amount: value, measure: FoodMeasure::Litre };
+    Some(NewMove {
+        from: Source::Batch(cook.batch?),
+        food,
+        place: place.unwrap_or(FoodPlace::Line),
+        told,
+        weight_g: whole_grams(told.mass(food, cook.brix)),
+        packs: None,
+    })
+}
+
+/// What goes in while it cooks: litres, and what of a lot that is.
+fn more(request: CookEventRequest, cook: &Cook, lot: Option<&Lot>) -> Result<(f64, Option<Draw>), ApiError> {
+    let all = lot.map(|lot| in_kettle(&lot.stuff(lot.left_g)).get::<liter>());
+    let added = match (request.add_l, all) {
+        (Some(added), _) => KETTLE_VOLUME.check(added).named("add_l")?,
+        (None, Some(all)) => KETTLE_VOLUME.check(all).named("lot")?,
+        (None, None) => return Err(ApiError::field("add_l", "say how much goes in, or from which lot")),
+    };
+    let drawn = lot.zip(all).map(|(lot, all)| {
+        #[allow(clippy::cast_precision_loss, clippy::cast_possible_truncation)]
+        // within the weight of the lot
+        let weight_g = ((lot.left_g as f64) * (added / all).min(1.0)).round() as i64;
+        Draw { lot: lot.id, weight_g: weight_g.max(1) }
+    });
+    let brim = vessel(&cook.kettle).brim().get::<liter>();
+    if added > brim {
+        return Err(ApiError::field("add_l", "that is more than the kettle holds; check how much it was"));
+    }
+    Ok((added, drawn))
+}
+
+/// Writes a reading or a touch down; a device posts here as a hand does.
+#[utoipa::path(params(("id" = i64, Path), ("bodega-age-ms" = Option<i64>, Header)), request_body = CookEventRequest,
+    responses((status = 201, body = CookView), (status = 404, body = Problem), (status = 409, body = Problem),
+              (status = 422, body = Problem)))]
+#[post("/api/cooks/{id}/events")]
+pub async fn add_cook_event(
+    shared: web::Data<Shared>,
+    id: web::Path<CookId>,
+    age: Age,
+    Json(request): Json<CookEventRequest>,
+) -> Result<Created<CookView>, ApiError> {
+    let id = *id;
+    let wanted = request.lot;
+    let (cook, ended, lot, units) = read(&shared, move |shared| {
+        let store = &shared.store;
+        let lot = wanted.map(|lot| store.lot(lot)).transpose()?;
+        Ok((store.cook(id)?, store.cooks(true)?, lot, store.kitchen()?.units))
+    })
+    .await?;
+    if let Some(lot) = lot.as_ref().filter(|lot| !lot.condition.can_be_canned()) {
+        return Err(ApiError::field("lot", format!("lot {} is {} and is not canned", lot.id, lot.condition)));
+    }
+    let adds = request.add_l.is_some() || request.lot.is_some();
+    let (what, value, drawn) = match request.setting {
+        Some(setting) => {
+            let rate = expected_rate(&ended, &cook.kettle, setting);
+            (CookWhat::turned(setting), in_litres_per_hour(rate), None)
+        }
+        None if adds => {
+            let (added, drawn) = more(request, &cook, lot.as_ref())?;
+            (CookWhat::AddL, added, drawn)
+        }
+        None => {
+            let (what, value) = checked(request, &cook, units)?;
+            (what, value, None)
+        }
+    };
+    let went = what.takes_off().then(|| taken_off(&cook, what, value, request.place)).flatten();
+    let done = change(&shared, move |shared| {
+        let at = age.touched(&shared.clock).at;
+        let event = CookEvent { at, what, value, simulated: false, booked: false };
+        let store = &shared.store;
+        let cook = match what {
+            CookWhat::AddL => store.add_more(id, &event, drawn)?,
+            what if what.takes_off() => store.take_off(id, &event, went.as_ref(), shared.clock.today())?,
+            _ => store.add_cook_event(id, &event)?,
+        };
+        view(shared, cook)
+    });
+    let body = done.await?;
+    Ok(Created { at: format!("/api/cooks/{}", body.id), body })
+}
+
+/// Takes the line of a moment out of the log; said twice, it takes out one.
+#[utoipa::path(params(("id" = i64, Path), ("at" = i64, Path)),
+    responses((status = 200, body = CookView), (status = 404, body = Problem), (status = 409, body = Problem)))]
+#[delete("/api/cooks/{id}/events/{at}")]
+pub async fn undo_cook_event(
+    shared: web::Data<Shared>,
+    path: web::Path<(CookId, Moment)>,
+) -> Result<web::Json<CookView>, ApiError> {
+    let (id, at) = *path;
+    let done = change(&shared, move |shared| {
+        view(shared, shared.store.undo_cook_event(id, at, shared.clock.now())?)
+    });
+    Ok(web::Json(done.await?))
+}
