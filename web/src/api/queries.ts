@@ -209,3 +209,8 @@ export function useChange<In, Out>(
   });
   return mutation;
 }
+
+/** Takes back a move of food that was just told. */
+export function useUndoMove() {
+  return useChange((id: number) => take(api.DELETE("/api/moves/{id}", { params: { path: { id } } })));
+}

@@ -1,5 +1,5 @@
 import { api, take, type Food, type FoodMove, type FoodPlace, type Units } from "../api/client";
-import { useChange } from "../api/queries";
+import { useChange, useUndoMove } from "../api/queries";
 import { WORDS } from "../api/words.generated";
 import { useSay } from "../counter/notices";
 import { MoveFood } from "./MoveFood";
@@ -10,7 +10,7 @@ const PLACES = Object.keys(WORDS.FoodPlace) as FoodPlace[];
 /** What left a batch beside its jars: what, how much, and one touch for where. */
 export function BatchFood({ batch, foods, units }: { batch: number; foods: readonly Food[]; units: Units }) {
   const say = useSay();
-  const undo = useChange((id: number) => take(api.DELETE("/api/moves/{id}", { params: { path: { id } } })));
+  const undo = useUndoMove();
   const tell = useChange(
     ({ body }: { body: FoodMove; done: () => void }) =>
       take(api.POST("/api/batches/{id}/moves", { params: { path: { id: batch } }, body })),

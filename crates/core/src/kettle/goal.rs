@@ -1,8 +1,6 @@
 //! Goals that are no mark: simmered for some minutes, held hot for some minutes, or only brought to the boil. Their clock
 //! starts when somebody says that it boils, or that it is hot enough.
 
-use uom::si::thermodynamic_temperature::degree_celsius;
-
 use super::{CookWhat, TargetKind};
 use crate::kitchen::altitude::Altitude;
 use crate::measures::moment::Moment;
@@ -45,9 +43,7 @@ impl Timer {
         let span = (self.minutes * 60_000.0).round() as i64;
         Moment(self.since.unwrap_or(now).0 + span)
     }
-}
 
-impl Timer {
     /// Share of it that has run, 0 to 1.
     #[must_use]
     pub fn share(&self, now: Moment) -> f64 {
@@ -71,7 +67,7 @@ pub fn timer(cook: &Cook) -> Option<Timer> {
 /// Between what juice is held here: 190 to 205 °F, or as near to it as the altitude lets it without boiling.
 #[must_use]
 pub fn hold_between(altitude: Option<Altitude>) -> (Temperature, Temperature) {
-    let boils = altitude.unwrap_or(Altitude::SEA_LEVEL).boiling_point().get::<degree_celsius>();
+    let boils = in_celsius(altitude.unwrap_or(Altitude::SEA_LEVEL).boiling_point());
     let most = HOLD_TO_C.min(boils - BELOW_BOIL_C);
     (celsius(HOLD_FROM_C.min(most)), celsius(most))
 }

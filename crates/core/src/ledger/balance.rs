@@ -7,7 +7,7 @@
 use serde::Serialize;
 use uom::si::ratio::ratio;
 
-use super::book::{Book, Flow, Place};
+use super::book::{Book, Flow, Place, weight};
 use super::food::{Figure, Food, Stuff, weight_by_volume};
 use crate::jars::size::JarSize;
 use crate::kettle::density;
@@ -165,20 +165,12 @@ pub fn balance(made: &Made, book: &Book) -> Balance {
     let here = Place::Batch(made.batch);
     let came: Vec<Flow> = book.into_place(here).cloned().collect();
     let went: Vec<Flow> = book.out_of(here).cloned().collect();
-    let sum = |flows: &[Flow]| {
-        let mass = flows.iter().fold(kilograms(0.0), |sum, flow| sum + flow.figure.mass);
-        Figure::with_doubt_of(flows.iter().map(|flow| flow.figure.doubt), mass)
-    };
-    let came_in = sum(&came);
+    let came_in = Figure::with_doubt_of(came.iter().map(|flow| flow.figure.doubt), weight(came.iter()));
     let remainder = book.there(here);
     let is_steam_told = went.iter().any(|flow| flow.to == Place::Steam);
-    let told_trimmings = went
-        .iter()
-        .filter(|flow| matches!(flow.food, Food::Trimmings | Food::Bits))
-        .fold(kilograms(0.0), |sum, flow| sum + flow.figure.mass);
+    let told_trimmings = weight(went.iter().filter(|flow| matches!(flow.food, Food::Trimmings | Food::Bits)));
     // Fruit that came back out whole was neither trimmed nor boiled.
-    let whole = went.iter().filter(|flow| flow.food == Food::Fruit);
-    let whole = whole.fold(kilograms(0.0), |sum, flow| sum + flow.figure.mass);
+    let whole = weight(went.iter().filter(|flow| flow.food == Food::Fruit));
     let share = (whole / came_in.mass).get::<ratio>();
     let worked = if share.is_finite() { (1.0 - share).clamp(0.0, 1.0) } else { 1.0 };
     let (least, most) = usual(made, is_steam_told);

@@ -76,11 +76,6 @@ impl Book {
         self.flows.push(flow);
     }
 
-    /// Takes the moves of another book in.
-    pub fn join(&mut self, other: Self) {
-        self.flows.extend(other.flows);
-    }
-
     /// Every move.
     #[must_use]
     pub fn flows(&self) -> &[Flow] {
@@ -100,8 +95,8 @@ impl Book {
     /// What is somewhere: what came less what left, and how sure that is. Below nothing where food comes from.
     #[must_use]
     pub fn there(&self, place: Place) -> Figure {
-        let came: Mass = sum(self.into_place(place));
-        let left: Mass = sum(self.out_of(place));
+        let came: Mass = weight(self.into_place(place));
+        let left: Mass = weight(self.out_of(place));
         let doubts = self.into_place(place).chain(self.out_of(place)).map(|flow| flow.figure.doubt);
         Figure::with_doubt_of(doubts, came - left)
     }
@@ -124,6 +119,6 @@ impl Book {
 }
 
 /// What flows weigh together.
-fn sum<'a>(flows: impl Iterator<Item = &'a Flow>) -> Mass {
+pub(super) fn weight<'a>(flows: impl Iterator<Item = &'a Flow>) -> Mass {
     flows.fold(kilograms(0.0), |sum, flow| sum + flow.figure.mass)
 }

@@ -46,6 +46,16 @@ impl Wait {
     const fn moment(moment: Moment, what: &'static str) -> Self {
         Self { day: None, moment: Some(moment), what }
     }
+
+    /// Whether it has waited too long: after its moment, or when the day after its last day has begun.
+    #[must_use]
+    pub fn is_over(&self, now: Moment, today: Date) -> bool {
+        match (self.moment, self.day) {
+            (Some(until), _) => now > until,
+            (None, Some(day)) => today > day,
+            (None, None) => false,
+        }
+    }
 }
 
 /// How long a lot may wait on the line; `None` for fruit that is not for jars.

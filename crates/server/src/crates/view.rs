@@ -36,11 +36,7 @@ pub struct LotView {
 impl LotView {
     pub(crate) fn new(lot: Lot, now: Moment) -> Self {
         let wait = lot_waits(&lot);
-        let is_late = wait.is_some_and(|wait| match (wait.moment, wait.day) {
-            (Some(until), _) => now > until,
-            (None, Some(day)) => day_of(now) > day,
-            (None, None) => false,
-        });
+        let is_late = wait.is_some_and(|wait| wait.is_over(now, day_of(now)));
         let becomes = Product::ALL.iter().copied().filter(|product| can_become(lot.food, *product)).collect();
         Self {
             words: lot.words(),

@@ -8,6 +8,7 @@ use bodega_core::records::moved::{ColdFood, Moved, Source};
 use serde::Serialize;
 use utoipa::ToSchema;
 
+use crate::clock::day_of;
 use crate::created::Created;
 use crate::food::{FoodMoveRequest, Here};
 use crate::json::Json;
@@ -33,7 +34,7 @@ pub async fn list_cold_food(shared: web::Data<Shared>) -> Result<web::Json<Vec<C
     let now = shared.clock.now();
     let view = move |food: ColdFood| {
         let wait = cold_keeps(food.food, food.place, food.at);
-        let is_late = wait.and_then(|wait| wait.moment).is_some_and(|until| now > until);
+        let is_late = wait.is_some_and(|wait| wait.is_over(now, day_of(now)));
         ColdFoodView { food, wait, is_late }
     };
     let foods = read(&shared, |shared| shared.store.cold_food()).await?;

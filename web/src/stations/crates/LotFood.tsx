@@ -1,5 +1,5 @@
 import { api, take, type FoodMove, type FoodPlace, type Lot, type Units } from "../../api/client";
-import { useChange } from "../../api/queries";
+import { useChange, useUndoMove } from "../../api/queries";
 import { useSay } from "../../counter/notices";
 import { Fold } from "../../parts/Fold";
 import { Trouble } from "../../parts/Note";
@@ -12,7 +12,7 @@ const PLACES: readonly FoodPlace[] = ["freezer", "refrigerator", "table", "neigh
 /** What becomes of a lot other than jars: a part for the freezer, water off thawed fruit, juice that waits in the cold. */
 export function LotFood({ lot, units }: { lot: Lot; units: Units }) {
   const say = useSay();
-  const undo = useChange((id: number) => take(api.DELETE("/api/moves/{id}", { params: { path: { id } } })));
+  const undo = useUndoMove();
   const move = useChange(
     ({ body }: { body: FoodMove; done: () => void }) =>
       take(api.POST("/api/lots/{id}/moves", { params: { path: { id: lot.id } }, body })),

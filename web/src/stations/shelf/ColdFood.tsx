@@ -7,7 +7,7 @@ import {
   type FoodPlace,
   type Units,
 } from "../../api/client";
-import { ask, useChange } from "../../api/queries";
+import { ask, useChange, useUndoMove } from "../../api/queries";
 import { WORDS } from "../../api/words.generated";
 import { useSay } from "../../counter/notices";
 import { capital, weightText } from "../../parts/format";
@@ -26,7 +26,7 @@ const OUT: readonly { place: FoodPlace; text: string }[] = [
 
 function Line({ food, units, now }: { food: Food; units: Units; now: number }) {
   const say = useSay();
-  const undo = useChange((id: number) => take(api.DELETE("/api/moves/{id}", { params: { path: { id } } })));
+  const undo = useUndoMove();
   const move = useChange(
     (body: FoodMove) =>
       take(api.POST("/api/cold_food/{id}/moves", { params: { path: { id: food.id } }, body })),
