@@ -1,7 +1,7 @@
 //! A simulated kettle with one instrument at it: it loses water at a rate of its own, a little other than the model
 //! thinks.
 
-use bodega_core::kettle::Contents;
+use bodega_core::kettle::contents::Contents;
 use bodega_core::measures::moment::Moment;
 use bodega_core::measures::units::{Mass, MassRate, Temperature, Time, Volume, kilograms};
 use uom::si::mass::kilogram;
@@ -15,9 +15,8 @@ use crate::device::{Device, Reading};
 const FASTER: f64 = 1.15;
 /// Repeatable wobble of the scale, in kilograms.
 const WOBBLE_KG: f64 = 0.01;
-/// Temperature of the fruit when the heat comes on, and minutes until it boils.
-const STARTS_AT_C: f64 = 20.0;
-const BOILS_AFTER_MIN: f64 = 25.0;
+/// Heat that warms a kilogram of it by a degree, over the heat that boils a kilogram of water away.
+const WARMING_SHARE: f64 = 4.07 / 2257.0;
 
 /// What stands at the kettle.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -56,15 +55,24 @@ pub struct SimulatedKettle {
     pub rate: MassRate,
     /// What hands did at it since, oldest first.
     pub hands: Vec<(Moment, Hand)>,
+    /// How warm it was then.
+    pub starts_at: Temperature,
     /// Where water boils in this kitchen.
     pub boils_at: Temperature,
 }
 
 impl SimulatedKettle {
+    /// When it begins to boil: the heat that will boil water away warms it first.
+    fn boils_from(&self) -> Moment {
+        let rise = self.boils_at.get::<degree_celsius>() - self.starts_at.get::<degree_celsius>();
+        self.since.plus_time(self.start.mass * (rise.max(0.0) * WARMING_SHARE) / (self.rate * FASTER))
+    }
+
     fn contents(&self, now: Moment) -> Contents {
+        let boils_from = self.boils_from();
         let (mut here, mut rate, mut since) = (self.start, self.rate, self.since);
         let boil = |here: Contents, rate: MassRate, from: Moment, to: Moment| {
-            let lost = rate * FASTER * to.since(from).max(Time::default());
+            let lost = rate * FASTER * to.since(from.max(boils_from)).max(Time::default());
             let left = here.mass.get::<kilogram>() - lost.get::<kilogram>();
             // The floor sinks with the solids that are drained off.
             let least = self.least * (here.solids / self.start.solids).get::<ratio>();
@@ -108,9 +116,11 @@ impl Device for SimulatedKettle {
             }
             Instrument::Probe => {
                 let boils = self.boils_at.get::<degree_celsius>();
-                let warmed = STARTS_AT_C
-                    + (boils - STARTS_AT_C)
-                        * (now.since(self.since).get::<minute>().max(0.0) / BOILS_AFTER_MIN);
+                let at_least = Time::new::<minute>(0.01);
+                let starts = self.starts_at.get::<degree_celsius>();
+                let share = (now.since(self.since) / self.boils_from().since(self.since).max(at_least))
+                    .get::<ratio>();
+                let warmed = starts + (boils - starts) * share.clamp(0.0, 1.0);
                 Reading::Temperature(Temperature::new::<degree_celsius>(warmed.min(boils)))
             }
             Instrument::Refractometer => Reading::Brix(here.brix()),
@@ -122,10 +132,10 @@ impl Device for SimulatedKettle {
 mod tests {
     use super::{Hand, Instrument, SimulatedKettle};
     use crate::device::{Device, Reading};
-    use bodega_core::kettle::Contents;
+    use bodega_core::kettle::contents::Contents;
     use bodega_core::kitchen::altitude::Altitude;
     use bodega_core::measures::moment::Moment;
-    use bodega_core::measures::units::{MassRate, kilograms, litres};
+    use bodega_core::measures::units::{MassRate, Temperature, kilograms, litres};
     use uom::si::mass::kilogram;
     use uom::si::mass_rate::kilogram_per_hour;
     use uom::si::thermodynamic_temperature::degree_celsius;
@@ -133,10 +143,10 @@ mod tests {
     const START: Moment = Moment(1_790_000_000_000);
 
     fn seen_by(instrument: Instrument, minutes: i64) -> f64 {
-        seen_after(instrument, minutes, Vec::new())
+        seen_after(instrument, minutes, 100.0, Vec::new())
     }
 
-    fn seen_after(instrument: Instrument, minutes: i64, hands: Vec<(Moment, Hand)>) -> f64 {
+    fn seen_after(instrument: Instrument, minutes: i64, starts_c: f64, hands: Vec<(Moment, Hand)>) -> f64 {
         let start = Contents::of_volume(litres(12.0), 5.0);
         let boils_at = Altitude::from_feet(0.0).unwrap().boiling_point();
         let mut kettle = SimulatedKettle {
@@ -146,6 +156,7 @@ mod tests {
             since: START,
             rate: MassRate::new::<kilogram_per_hour>(2.0),
             hands,
+            starts_at: Temperature::new::<degree_celsius>(starts_c),
             boils_at,
         };
         assert!(kettle.is_simulated() && kettle.name().starts_with("simulated"));
@@ -163,7 +174,11 @@ mod tests {
         assert!((seen_by(Instrument::Scale, 60) - (start - 2.3)).abs() < 0.02);
         assert!((seen_by(Instrument::Scale, 600) - 6.0).abs() < 0.02, "never below its floor");
         assert!((seen_by(Instrument::Refractometer, 60) - 5.0 * start / (start - 2.3)).abs() < 1e-9);
-        assert!(seen_by(Instrument::Probe, 10) < 60.0);
+        // From 20 °C: 12.2 kg by 80 K take as much heat as boils 1.76 kg away, 46 minutes of 2.3 kg an hour.
+        let cold = |instrument, minutes| seen_after(instrument, minutes, 20.0, Vec::new());
+        assert!((cold(Instrument::Probe, 23) - 60.0).abs() < 1.0 && cold(Instrument::Probe, 47) > 99.0);
+        assert!((cold(Instrument::Scale, 45) - start).abs() < 0.02, "nothing boils away yet");
+        assert!((cold(Instrument::Scale, 106) - (start - 2.3)).abs() < 0.05);
         assert!((seen_by(Instrument::Probe, 60) - 99.97).abs() < 0.01, "no hotter than it boils");
     }
 
@@ -171,12 +186,13 @@ mod tests {
     fn it_follows_the_hands_at_it() {
         let start = Contents::of_volume(litres(12.0), 5.0);
         let low = vec![(START.plus_minutes(30), Hand::Rate(MassRate::new::<kilogram_per_hour>(1.0)))];
-        let mass = seen_after(Instrument::Scale, 90, low);
+        let mass = seen_after(Instrument::Scale, 90, 100.0, low);
         // Half an hour at 2.3 kg an hour, an hour at 1.15.
         assert!((mass - (start.mass.get::<kilogram>() - 2.3)).abs() < 0.02, "{mass}");
         let drained = vec![(START, Hand::Drained(litres(6.0)))];
         assert!(
-            (seen_after(Instrument::Scale, 0, drained) - start.mass.get::<kilogram>() / 2.0).abs() < 0.02
+            (seen_after(Instrument::Scale, 0, 100.0, drained) - start.mass.get::<kilogram>() / 2.0).abs()
+                < 0.02
         );
     }
 }

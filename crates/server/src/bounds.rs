@@ -2,13 +2,13 @@
 //! that the handlers check against, so that a form can say them before anything is sent.
 
 use bodega_core::measures::limits::{
-    ACID_STOCK, ADDITION, ALSO_COUNT, ALSO_MINUTES, ALTITUDE, BOTTLE, BOTTLE_AGE, BRIX, CELSIUS, CHOICE,
-    COOK_MINUTES, DAY_LAG, DAY_LENGTH, DAY_MINUTES, DAY_RESOURCE, DAY_SLIP, DEPTH_READ, DOSE_AMOUNT,
-    EFFICIENCY, EVAPORATION, FOOD_AMOUNT, FRACTION_LEFT, HEADSPACE, HELP, HOURS, JAR_COUNT, JAR_DIAMETER,
-    JAR_HEIGHT, JAR_STOCK, KETTLE_VOLUME, LABEL_GAP, LABEL_SIDE, LABEL_START, LATITUDE, LEAVES, LOG_MINUTE,
-    LONGITUDE, Limit, MINUTES, PACKS, PH, PLANT_YIELD, POT_DOSE, POUNDS, PREFERENCE, PROBE, RACK_HEIGHT,
-    RIPE_SHARE, SEARCH_TIME, SHELF_YEAR, THERMOMETER_ERROR, TURNAROUND, VESSEL_DIAMETER, VESSEL_HEIGHT,
-    WATER_COVER, WATTS, WEIGHT, WEIGHT_READ,
+    ACID_STOCK, ADDED_BRIX, ADDITION, ALSO_COUNT, ALSO_MINUTES, ALTITUDE, BOTTLE, BOTTLE_AGE, BRIX, CELSIUS,
+    CHOICE, COOK_MINUTES, DAY_LAG, DAY_LENGTH, DAY_MINUTES, DAY_RESOURCE, DAY_SLIP, DEPTH_READ, DOSE_AMOUNT,
+    EFFICIENCY, EVAPORATION, FILLED_AT, FOOD_AMOUNT, FRACTION_LEFT, HEADSPACE, HELP, HOURS, JAR_COUNT,
+    JAR_DIAMETER, JAR_HEIGHT, JAR_STOCK, KETTLE_VOLUME, LABEL_GAP, LABEL_SIDE, LABEL_START, LATITUDE, LEAVES,
+    LOG_MINUTE, LONGITUDE, Limit, MINUTES, PACKS, PH, PLANT_YIELD, POT_DOSE, POUNDS, PREFERENCE, PROBE,
+    RACK_HEIGHT, RIPE_SHARE, SEARCH_TIME, SHELF_YEAR, THERMOMETER_ERROR, TURNAROUND, VESSEL_DIAMETER,
+    VESSEL_HEIGHT, WATER_COVER, WATTS, WEIGHT, WEIGHT_READ,
 };
 use serde_json::{Value, json};
 
@@ -79,6 +79,15 @@ const OF_SCHEMAS: &[(&str, Fields)] = &[
     ),
     ("JarCount", &[("count", JAR_COUNT)]),
     ("JarMeasure", &[("diameter_mm", JAR_DIAMETER), ("height_mm", JAR_HEIGHT)]),
+    (
+        "KettleAdd",
+        &[
+            ("brix", ADDED_BRIX),
+            ("minute", LOG_MINUTE),
+            ("temperature_c", FILLED_AT),
+            ("volume_l", KETTLE_VOLUME),
+        ],
+    ),
     ("KettleDrain", &[("minute", LOG_MINUTE), ("volume_l", KETTLE_VOLUME)]),
     ("KettleDrive", &[("efficiency", EFFICIENCY), ("litres_per_hour", EVAPORATION), ("watts", WATTS)]),
     (
@@ -88,13 +97,22 @@ const OF_SCHEMAS: &[(&str, Fields)] = &[
             ("depth_mm", DEPTH_READ),
             ("mass_kg", WEIGHT),
             ("minute", LOG_MINUTE),
+            ("temperature_c", PROBE),
             ("volume_l", KETTLE_VOLUME),
         ],
     ),
+    ("KettlePour", &[("depth_mm", DEPTH_READ), ("volume_l", KETTLE_VOLUME)]),
     ("KettleRequest", &[("altitude_ft", ALTITUDE)]),
-    ("KettleStart", &[("brix", BRIX), ("volume_l", KETTLE_VOLUME)]),
+    ("KettleStart", &[("brix", BRIX), ("temperature_c", FILLED_AT), ("volume_l", KETTLE_VOLUME)]),
     ("KettleTarget", &[("brix", BRIX), ("fraction_left", FRACTION_LEFT), ("volume_l", KETTLE_VOLUME)]),
-    ("KettleVessel", &[("depth_mm", VESSEL_HEIGHT), ("inner_diameter_mm", VESSEL_DIAMETER)]),
+    (
+        "KettleVessel",
+        &[
+            ("depth_mm", VESSEL_HEIGHT),
+            ("inner_diameter_mm", VESSEL_DIAMETER),
+            ("top_diameter_mm", VESSEL_DIAMETER),
+        ],
+    ),
     (
         "KitchenRequest",
         &[
@@ -121,7 +139,14 @@ const OF_SCHEMAS: &[(&str, Fields)] = &[
     ),
     ("Measured", &[("amount", DOSE_AMOUNT), ("bottle_ml", BOTTLE)]),
     ("FoodMoveRequest", &[("packs", PACKS)]),
-    ("NewKettleRequest", &[("depth_mm", VESSEL_HEIGHT), ("inner_diameter_mm", VESSEL_DIAMETER)]),
+    (
+        "NewKettleRequest",
+        &[
+            ("depth_mm", VESSEL_HEIGHT),
+            ("inner_diameter_mm", VESSEL_DIAMETER),
+            ("top_diameter_mm", VESSEL_DIAMETER),
+        ],
+    ),
     ("PhRequest", &[("ph", PH), ("sample_c", CELSIUS)]),
     ("Pin", &[("choice", CHOICE), ("jars", JAR_COUNT)]),
     (

@@ -9,6 +9,7 @@ use bodega_core::jars::acid::Agent;
 use bodega_core::jars::bench::JarStep;
 use bodega_core::jars::claims::Claims;
 use bodega_core::jars::size::{JarSize, Mouth};
+use bodega_core::kettle::finish::Shown;
 use bodega_core::kettle::{CookWhat, HeatSetting, KettleHeat, TargetKind};
 use bodega_core::ledger::food::{Food, FoodMeasure, FoodPlace, Told};
 use bodega_core::measures::ids::{BatchId, CookId, JarId, LoadId, LotId};
@@ -223,13 +224,7 @@ impl Season<'_> {
             self.moved(Source::Batch(whole), (Food::Trimmings, FoodPlace::Dried), pounds(3.0), None, 125)?;
         }
         if let Some(thin) = thin {
-            let event = |ago: i64, what, value| CookEvent {
-                at: now.plus_minutes(-ago),
-                what,
-                value,
-                simulated: false,
-                booked: false,
-            };
+            let event = |ago: i64, what, value| told(now.plus_minutes(-ago), what, value);
             let litres = Told { amount: 1.4, measure: FoodMeasure::Litre };
             let juice = NewMove {
                 from: Source::Batch(thin),
@@ -239,7 +234,7 @@ impl Season<'_> {
                 weight_g: 1_424,
                 packs: None,
             };
-            store.take_off(kettle, &event(40, CookWhat::LadleL, 1.4), Some(&juice), day_of(now))?;
+            store.take_off(kettle, &event(20, CookWhat::LadleL, 1.4), Some(&juice), day_of(now))?;
             let pan = store.kettles()?.into_iter().find(|kettle| kettle.name == PAN);
             if let Some(pan) = pan {
                 let cook = NewCook {
@@ -250,7 +245,9 @@ impl Season<'_> {
                     target: TargetKind::FractionLeft,
                     target_value: 2.0 / 3.0,
                     setting: HeatSetting::High,
+                    start_c: 85.0,
                     litres_per_hour: 2.0,
+                    shown: None,
                 };
                 store.start_cook(&cook, now.plus_minutes(-25))?;
             }
@@ -320,7 +317,13 @@ pub fn furnish(store: &Store) -> Result<(), StoreError> {
         (PAN, 380.0, 150.0, KettleHeat::Burner),
         ("big roaster", 420.0, 90.0, KettleHeat::Oven),
     ] {
-        store.add_kettle(&NewKettle { name: name.to_owned(), inner_diameter_mm, depth_mm, heat })?;
+        store.add_kettle(&NewKettle {
+            name: name.to_owned(),
+            inner_diameter_mm,
+            top_diameter_mm: None,
+            depth_mm,
+            heat,
+        })?;
     }
     Ok(())
 }
@@ -397,6 +400,37 @@ pub fn fill(store: &Store, now: Moment) -> Result<(), StoreError> {
     season.batch(noon, Kind::Slicer, 9_100, juice(vec![(JarSize::Quart, 6)]))?;
     let sauce_batch = thin.first().map(|load| store.load(*load)).transpose()?.map(|load| load.batch.id);
 
+    // It cooked down twice before, so that its burner is known; the second time it took longer.
+    for (days, volume_l, lines) in [
+        (6, 10.5, [(45, 1.0), (70, 141.0), (100, 125.0), (130, 109.0)]),
+        (3, 11.0, [(52, 1.0), (80, 147.0), (110, 131.0), (150, 111.0)]),
+    ] {
+        let Some(kettle) = store.kettles()?.into_iter().find(|kettle| kettle.depth_mm > 200.0) else {
+            continue;
+        };
+        let begun = now.plus_minutes(-days * 24 * 60);
+        let cook = NewCook {
+            kettle: kettle.id,
+            batch: None,
+            volume_l,
+            brix: 5.0,
+            target: TargetKind::FractionLeft,
+            target_value: 2.0 / 3.0,
+            setting: HeatSetting::High,
+            start_c: 20.0,
+            litres_per_hour: 2.0,
+            shown: Some(Shown { rate_doubt: 0.5, thickens: None }),
+        };
+        let cook = store.start_cook(&cook, begun)?.id;
+        let mut last = begun;
+        for (place, (minute, value)) in lines.into_iter().enumerate() {
+            let what = if place == 0 { CookWhat::Boils } else { CookWhat::DepthMm };
+            last = begun.plus_minutes(minute);
+            store.add_cook_event(cook, &told(last, what, value))?;
+        }
+        store.end_cook(cook, true, last.plus_minutes(14))?;
+    }
+
     // On the stove since a while: juice for thin sauce, read twice on the stick.
     let kettle = store.kettles()?.into_iter().find(|kettle| kettle.depth_mm > 200.0).map(|kettle| kettle.id);
     if let Some(kettle) = kettle {
@@ -408,15 +442,15 @@ pub fn fill(store: &Store, now: Moment) -> Result<(), StoreError> {
             target: TargetKind::FractionLeft,
             target_value: 2.0 / 3.0,
             setting: HeatSetting::High,
-            litres_per_hour: 2.0,
+            start_c: 82.0,
+            litres_per_hour: 2.2,
+            shown: Some(Shown { rate_doubt: 0.15, thickens: Some((0.1, 0.1)) }),
         };
-        let cook = store.start_cook(&cook, now.plus_minutes(-75))?;
-        for (ago, value) in [(45, 148.0), (15, 114.0)] {
-            let at = now.plus_minutes(-ago);
-            store.add_cook_event(
-                cook.id,
-                &CookEvent { at, what: CookWhat::DepthMm, value, simulated: false, booked: false },
-            )?;
+        let cook = store.start_cook(&cook, now.plus_minutes(-55))?;
+        for (ago, what, value) in
+            [(44, CookWhat::Boils, 1.0), (26, CookWhat::DepthMm, 158.0), (8, CookWhat::DepthMm, 127.0)]
+        {
+            store.add_cook_event(cook.id, &told(now.plus_minutes(-ago), what, value))?;
         }
         season.elsewhere(&morning, &whole, sauce_batch, cook.id)?;
     }
@@ -490,4 +524,9 @@ fn crushed(loads: Vec<(JarSize, u32)>) -> Recipe {
 
 fn whole(loads: Vec<(JarSize, u32)>) -> Recipe {
     Recipe { medium: Some(Medium::Water), salt: true, ..plain(Product::Whole, Pack::Raw, 50, loads) }
+}
+
+/// A line of a kettle's log that somebody wrote.
+fn told(at: Moment, what: CookWhat, value: f64) -> CookEvent {
+    CookEvent { at, what, value, simulated: false, sure: false, booked: false }
 }

@@ -81,6 +81,7 @@ api! {
     kettle::start::start_cook,
     kettle::events::add_cook_event,
     kettle::events::undo_cook_event,
+    kettle::events::stand_by_reading,
     kettle::routes::end_cook,
     kettle::simulated::simulate,
     jars::tick_jar,

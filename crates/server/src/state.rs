@@ -14,6 +14,7 @@ use bodega_store::{Store, StoreError};
 use crate::clock::Clock;
 use crate::day::last::LastDay;
 use crate::day::search::Search;
+use crate::kettle::habits::LookedBack;
 use crate::kettle::instruments::Simulation;
 use crate::live::Live;
 use crate::network::Network;
@@ -32,6 +33,8 @@ pub struct Shared {
     pub simulated: Simulated,
     /// Canners with a simulated probe in them.
     pub simulated_canners: SimulatedCanners,
+    /// What finished cook-downs have shown.
+    pub looked_back: LookedBack,
     /// The day as it was laid out last.
     pub last_day: LastDay,
     /// How long a day is searched for.
@@ -117,6 +120,7 @@ impl Shared {
             live: Live::default(),
             simulated: Simulated::default(),
             simulated_canners: SimulatedCanners::default(),
+            looked_back: LookedBack::default(),
             last_day: LastDay::default(),
             search: Search::default(),
             troubles: Troubles::default(),

@@ -11,7 +11,8 @@ use bodega_core::jars::size::{JarSize, Mouth};
 use bodega_core::jars::spoons::{DoseMeasure, Spoons};
 use bodega_core::judge::Severity;
 use bodega_core::judge::case::{JarKind, LidState};
-use bodega_core::kettle::{CookWhat, HeatSetting, KettleHeat};
+use bodega_core::kettle::finish::Asks;
+use bodega_core::kettle::{CookWhat, HeatSetting, KettleHeat, Warmth};
 use bodega_core::ledger::food::{Food, FoodMeasure, FoodPlace};
 use bodega_core::plan::checklist::{Rest, Station};
 use bodega_core::plan::yields::Thickness;
@@ -44,7 +45,9 @@ pub fn all() -> Vec<Words> {
         Food,
         FoodMeasure,
         FoodPlace,
+        Asks,
         HeatSetting,
+        Warmth,
         Ingredient,
         JarKind,
         JarSize,

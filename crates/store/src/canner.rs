@@ -285,6 +285,22 @@ impl Store {
         self.readable(ids.into_iter().map(|id| one(&connection, id)))
     }
 
+    /// The loads of one canner that were lifted last, newest first, at most so many.
+    ///
+    /// # Errors
+    /// [`StoreError::Sqlite`] when the file cannot be read.
+    pub fn last_of_canner(&self, canner: CannerId, most: u32) -> Result<Vec<CannerLoad>, StoreError> {
+        let connection = self.lock();
+        let mut statement = connection.prepare_cached(concat!(
+            "SELECT id FROM canner_load WHERE canner_id = ?1 AND EXISTS (SELECT 1 FROM load_event
+                 WHERE load_id = canner_load.id AND ",
+            lifting!(),
+            ") ORDER BY id DESC LIMIT ?2"
+        ))?;
+        let ids = ids(&mut statement, params![canner.0, most], LoadId)?;
+        self.readable(ids.into_iter().map(|id| one(&connection, id)))
+    }
+
     /// Gives a load the tested time that `time` finds for it in the kitchen as it is now; what happened so far stays.
     /// Looking up and writing are one change: nobody sees or moves the load between them.
     ///

@@ -2,9 +2,9 @@
 
 use bodega_core::measures::ids::{BatchId, LoadId};
 use bodega_core::measures::limits::{
-    ACID_STOCK, ALSO_COUNT, ALSO_MINUTES, ALTITUDE, BRIX, CELSIUS, DAY_SLIP, EVAPORATION, FOOD_AMOUNT,
-    JAR_DIAMETER, JAR_HEIGHT, KETTLE_VOLUME, Limit, PACKS, PH, PLANT_YIELD, POT_DOSE, POUNDS, PROBE,
-    RACK_HEIGHT, VESSEL_DIAMETER, VESSEL_HEIGHT, WATTS, WEIGHT,
+    ACID_STOCK, ALSO_COUNT, ALSO_MINUTES, ALTITUDE, BRIX, CELSIUS, DAY_SLIP, EVAPORATION, FILLED_AT,
+    FOOD_AMOUNT, JAR_DIAMETER, JAR_HEIGHT, KETTLE_VOLUME, Limit, PACKS, PH, PLANT_YIELD, POT_DOSE, POUNDS,
+    PROBE, RACK_HEIGHT, VESSEL_DIAMETER, VESSEL_HEIGHT, WATTS, WEIGHT,
 };
 use bodega_core::measures::names::{FIRST_YEAR, LAST_YEAR, clean_name};
 use bodega_core::records::load::AlsoIn;
@@ -20,7 +20,7 @@ pub(crate) const MOST_FAULTS: usize = 20;
 /// A number that is stored, how many of its units make one of the limit's, and its limit.
 type Number = (&'static str, &'static str, f64, Limit);
 
-const NUMBERS: [Number; 30] = [
+const NUMBERS: [Number; 32] = [
     ("kitchen", "altitude_ft", 1.0, ALTITUDE),
     ("kitchen", "pounds_per_plant", 1.0, PLANT_YIELD),
     ("canner", "inner_diameter_mm", 1.0, VESSEL_DIAMETER),
@@ -33,6 +33,7 @@ const NUMBERS: [Number; 30] = [
     ("jar_outside", "height_mm", 1.0, JAR_HEIGHT),
     ("stock", "amount", 1.0, ACID_STOCK),
     ("kettle", "inner_diameter_mm", 1.0, VESSEL_DIAMETER),
+    ("kettle", "top_diameter_mm", 1.0, VESSEL_DIAMETER),
     ("kettle", "depth_mm", 1.0, VESSEL_HEIGHT),
     // Whatever was left of something may have become a lot, been moved or been drawn.
     ("lot", "weight_g", 1000.0, Limit { min: 0.0, ..WEIGHT }),
@@ -46,6 +47,7 @@ const NUMBERS: [Number; 30] = [
     ("ph_reading", "sample_c", 1.0, CELSIUS),
     ("cook", "volume_l", 1.0, KETTLE_VOLUME),
     ("cook", "brix", 1.0, BRIX),
+    ("cook", "start_c", 1.0, FILLED_AT),
     ("cook", "litres_per_hour", 1.0, EVAPORATION),
     ("food_move", "amount", 1.0, Limit { min: 0.0, ..FOOD_AMOUNT }),
     ("food_move", "packs", 1.0, PACKS),

@@ -20,13 +20,14 @@ fn insert_event(
     drawn: Option<Draw>,
 ) -> Result<i64, StoreError> {
     connection.execute(
-        "INSERT INTO cook_event (cook_id, at, what, value, simulated, lot_id, lot_g) VALUES (?1, ?2, ?3, ?4, ?5, ?6, ?7)",
+        "INSERT INTO cook_event (cook_id, at, what, value, simulated, sure, lot_id, lot_g) VALUES (?1, ?2, ?3, ?4, ?5, ?6, ?7, ?8)",
         params![
             cook.0,
             event.at.0,
             event.what.word(),
             event.value,
             event.simulated,
+            event.sure,
             drawn.map(|drawn| drawn.lot.0),
             drawn.map(|drawn| drawn.weight_g)
         ],
@@ -64,8 +65,8 @@ impl Store {
         let name = new.name.as_str();
         check_name_free(&connection, "kettle", name, None)?;
         Ok(connection.query_row(
-            "INSERT INTO kettle (name, inner_diameter_mm, depth_mm, heat) VALUES (?1, ?2, ?3, ?4) RETURNING *",
-            params![name, new.inner_diameter_mm, new.depth_mm, new.heat.word()],
+            "INSERT INTO kettle (name, inner_diameter_mm, depth_mm, heat, top_diameter_mm) VALUES (?1, ?2, ?3, ?4, ?5) RETURNING *",
+            params![name, new.inner_diameter_mm, new.depth_mm, new.heat.word(), new.top_diameter_mm],
             read_kettle,
         )?)
     }
@@ -109,9 +110,11 @@ impl Store {
         if busy.is_some() {
             return Err(StoreError::KettleBusy);
         }
+        let thickens = new.shown.and_then(|shown| shown.thickens);
         connection.execute(
-            "INSERT INTO cook (kettle_id, started_at, volume_l, brix, target, target_value, litres_per_hour, batch_id, setting)
-             VALUES (?1, ?2, ?3, ?4, ?5, ?6, ?7, ?8, ?9)",
+            "INSERT INTO cook (kettle_id, started_at, volume_l, brix, target, target_value, litres_per_hour, batch_id, setting,
+                 start_c, rate_doubt, thickens, thickens_doubt)
+             VALUES (?1, ?2, ?3, ?4, ?5, ?6, ?7, ?8, ?9, ?10, ?11, ?12, ?13)",
             params![
                 new.kettle.0,
                 now.0,
@@ -121,7 +124,11 @@ impl Store {
                 new.target_value,
                 new.litres_per_hour,
                 new.batch.map(|batch| batch.0),
-                new.setting.word()
+                new.setting.word(),
+                new.start_c,
+                new.shown.map(|shown| shown.rate_doubt),
+                thickens.map(|(mean, _)| mean),
+                thickens.map(|(_, doubt)| doubt),
             ],
         )?;
         one(&connection, CookId(connection.last_insert_rowid()))
@@ -145,16 +152,30 @@ impl Store {
         Ok(self.lock().query_row(sql, [batch.0], |row| row.get(0))?)
     }
 
-    /// Cook-downs on the stove (`ended` false), or all that were taken off.
+    /// Cook-downs on the stove.
     ///
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
-    pub fn cooks(&self, ended: bool) -> Result<Vec<Cook>, StoreError> {
+    pub fn cooks(&self) -> Result<Vec<Cook>, StoreError> {
         let connection = self.lock();
         let mut statement = connection.prepare_cached(
-            "SELECT id FROM cook WHERE removed_at IS NULL AND (ended_at IS NOT NULL) = ?1 ORDER BY started_at, id",
+            "SELECT id FROM cook WHERE removed_at IS NULL AND ended_at IS NULL ORDER BY started_at, id",
         )?;
-        let ids = ids(&mut statement, [ended], CookId)?;
+        let ids = ids(&mut statement, [], CookId)?;
+        self.readable(ids.into_iter().map(|id| one(&connection, id)))
+    }
+
+    /// The last cook-downs of a kettle that were taken off, the latest first.
+    ///
+    /// # Errors
+    /// [`StoreError::Sqlite`] when the file cannot be read.
+    pub fn last_cooks(&self, kettle: KettleId, most: usize) -> Result<Vec<Cook>, StoreError> {
+        let connection = self.lock();
+        let mut statement = connection.prepare_cached(
+            "SELECT id FROM cook WHERE removed_at IS NULL AND ended_at IS NOT NULL AND kettle_id = ?1
+             ORDER BY ended_at DESC, id DESC LIMIT ?2",
+        )?;
+        let ids = ids(&mut statement, params![kettle.0, i64::try_from(most).unwrap_or(i64::MAX)], CookId)?;
         self.readable(ids.into_iter().map(|id| one(&connection, id)))
     }
 
@@ -272,6 +293,24 @@ impl Store {
         let done = one(&transaction, cook)?;
         transaction.commit()?;
         Ok(done)
+    }
+
+    /// Writes down whether somebody stands by the last line of a moment.
+    ///
+    /// # Errors
+    /// [`StoreError::NothingToUndo`] when there is none; [`StoreError::NotFound`].
+    pub fn stand_by_reading(&self, cook: CookId, at: Moment, sure: bool) -> Result<Cook, StoreError> {
+        let connection = self.lock();
+        one(&connection, cook)?;
+        let done = connection.execute(
+            "UPDATE cook_event SET sure = ?3 WHERE id = (SELECT id FROM cook_event
+                 WHERE cook_id = ?1 AND at = ?2 AND undone_at IS NULL ORDER BY id DESC LIMIT 1)",
+            params![cook.0, at.0, sure],
+        )?;
+        if done == 0 {
+            return Err(StoreError::NothingToUndo);
+        }
+        one(&connection, cook)
     }
 
     /// Takes a kettle off the stove, or puts it back.

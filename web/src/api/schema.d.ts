@@ -637,7 +637,8 @@ export interface paths {
         delete: operations["undo_cook_event"];
         options?: never;
         head?: never;
-        patch?: never;
+        /** Stands by a reading though it surprises, or no longer. */
+        patch: operations["stand_by_reading"];
         trace?: never;
     };
     "/api/cooks/{id}/simulations": {
@@ -1972,6 +1973,11 @@ export interface components {
          * @enum {string}
          */
         Ask: "product" | "medium" | "pack" | "additions" | "weight" | "jars" | "agent" | "dose" | "method" | "altitude" | "minutes" | "pounds" | "claims" | "other_jars";
+        /**
+         * @description What may have happened when a reading disagrees with all that is known.
+         * @enum {string}
+         */
+        Asks: "more_went_in" | "taken_off" | "heat_turned";
         /** @description The acid. */
         AuditAcid: {
             agent?: components["schemas"]["Agent"] | null;
@@ -2719,6 +2725,8 @@ export interface components {
             booked: boolean;
             /** @description From a simulated device. */
             simulated: boolean;
+            /** @description Whether somebody stands by it though it surprises. */
+            sure: boolean;
             /**
              * Format: double
              * @description How much.
@@ -2734,7 +2742,8 @@ export interface components {
              * @description Litres that went in; with a lot, all that is left of it when they are not said.
              */
             add_l?: number | null;
-            /** @description It boils now. */
+            before?: components["schemas"]["Moment"] | null;
+            /** @description It boils now (`true`), or not yet. */
             boils?: boolean | null;
             /**
              * Format: double
@@ -2768,6 +2777,8 @@ export interface components {
             mass_kg?: number | null;
             place?: components["schemas"]["FoodPlace"] | null;
             setting?: components["schemas"]["HeatSetting"] | null;
+            /** @description Whether somebody stands by the reading though it surprises. */
+            sure?: boolean;
             /**
              * Format: double
              * @description Temperature in degrees Celsius.
@@ -2820,7 +2831,17 @@ export interface components {
             at: components["schemas"]["Moment"];
             /**
              * Format: double
-             * @description Litres.
+             * @description One in ten lies above.
+             */
+            high_l: number;
+            /**
+             * Format: double
+             * @description One in ten lies below.
+             */
+            low_l: number;
+            /**
+             * Format: double
+             * @description Litres at 20 °C.
              */
             volume_l: number;
         };
@@ -2836,6 +2857,7 @@ export interface components {
             kettle: components["schemas"]["KettleId"];
             kind?: components["schemas"]["Kind"] | null;
             setting?: components["schemas"]["HeatSetting"] | null;
+            start?: components["schemas"]["Warmth"] | null;
             /** @description Where it stops. */
             target: components["schemas"]["CookGoal"];
             /**
@@ -2852,6 +2874,10 @@ export interface components {
         /** @description A kettle on the stove. */
         CookView: {
             batch?: components["schemas"]["Batch"] | null;
+            /** @description Whether it boils; `null` when nobody can tell. */
+            boiling?: boolean | null;
+            /** @description When it boils, or began to. */
+            boils: components["schemas"]["MomentBetween"];
             /** @description Level over time, what was and what is expected. */
             curve: components["schemas"]["CookPoint"][];
             /**
@@ -2873,8 +2899,8 @@ export interface components {
             finish_high: components["schemas"]["Moment"];
             /** @description One in ten finish before it. */
             finish_low: components["schemas"]["Moment"];
-            /** @description Places in the log that lie too far off and were not obeyed. */
-            flagged: number[];
+            /** @description Readings that disagree with all else. */
+            flagged: components["schemas"]["FlaggedLine"][];
             /** @description What its goal means. */
             goal: components["schemas"]["TargetKind"];
             /**
@@ -2893,7 +2919,7 @@ export interface components {
             kettle: components["schemas"]["Kettle"];
             /**
              * Format: double
-             * @description Depth now, in millimetres.
+             * @description Depth now, in millimetres, as hot as it is.
              */
             level_mm: number;
             /** @description Whether the lid is on. */
@@ -2902,7 +2928,12 @@ export interface components {
             log: components["schemas"]["CookEvent"][];
             /**
              * Format: double
-             * @description The mark on the stick, in millimetres; none when the goal is a time.
+             * @description The mark on the stick in the hot kettle, in millimetres; none when the goal is a time.
+             */
+            mark_hot_mm?: number | null;
+            /**
+             * Format: double
+             * @description The same when it has cooled to 20 °C.
              */
             mark_mm?: number | null;
             /**
@@ -2915,6 +2946,7 @@ export interface components {
              * @description Full pints it will fill, while it is for no batch.
              */
             pints: number;
+            promises?: components["schemas"]["Promises"] | null;
             /**
              * Format: double
              * @description Litres of water an hour.
@@ -2947,12 +2979,14 @@ export interface components {
             temp_c?: number | null;
             timer?: components["schemas"]["TimerView"] | null;
             together?: components["schemas"]["TogetherView"] | null;
+            /** @description Whether the finish is known so little that only its bounds are worth saying. */
+            vague: boolean;
         };
         /**
          * @description What is written down of a kettle.
          * @enum {string}
          */
-        CookWhat: "volume_l" | "depth_mm" | "mass_kg" | "brix" | "drain_l" | "ladle_l" | "add_l" | "temp_c" | "boils" | "hot_enough" | "lid_on" | "lid_off" | "heat_low" | "heat_medium" | "heat_high";
+        CookWhat: "volume_l" | "depth_mm" | "mass_kg" | "brix" | "drain_l" | "ladle_l" | "add_l" | "temp_c" | "boils" | "not_yet" | "hot_enough" | "lid_on" | "lid_off" | "heat_low" | "heat_medium" | "heat_high";
         /** @description A count of one thing. */
         CountRequest: {
             /**
@@ -3056,12 +3090,22 @@ export interface components {
         CurvePoint: {
             /**
              * Format: double
+             * @description One in ten lies above.
+             */
+            high_l: number;
+            /**
+             * Format: double
+             * @description One in ten lies below.
+             */
+            low_l: number;
+            /**
+             * Format: double
              * @description Minutes from the start of heating.
              */
             minute: number;
             /**
              * Format: double
-             * @description Litres in the kettle.
+             * @description Litres in the kettle, at 20 °C.
              */
             volume_l: number;
         };
@@ -3237,6 +3281,11 @@ export interface components {
          * @enum {string}
          */
         DoseMeasure: "tsp" | "tbsp" | "cup" | "ml" | "g" | "bottle";
+        /**
+         * @description What was taken off.
+         * @enum {string}
+         */
+        DrainKind: "serum" | "mixed";
         /** @description What draining thin juice now would change. */
         DrainView: {
             /**
@@ -3353,21 +3402,21 @@ export interface components {
             /** @description Why it matters. */
             why: string;
         };
-        /** @description A finish with its 80 % interval, minutes from the start of heating. */
+        /** @description A time with its 80 % interval, minutes from the start of heating. */
         FinishMinutes: {
             /**
              * Format: double
-             * @description Expected.
+             * @description As many before it as after.
              */
             expected: number;
             /**
              * Format: double
-             * @description One in ten finish after it.
+             * @description One in ten lies after it.
              */
             high: number;
             /**
              * Format: double
-             * @description One in ten finish before it.
+             * @description One in ten lies before it.
              */
             low: number;
         };
@@ -3391,6 +3440,26 @@ export interface components {
         } | {
             /** @enum {string} */
             way: "bring_back_boil";
+        };
+        /** @description A reading that disagrees with all else, and is asked about before it is put aside. */
+        FlaggedLine: {
+            /** @description What may have happened, the likeliest first. */
+            asks: components["schemas"]["Asks"][];
+            /** @description When it was read. */
+            at: components["schemas"]["Moment"];
+            /** @description Its place in the log. */
+            line: number;
+            /** @description Whether the time goes with it all the same, because what was read since agrees. */
+            obeyed: boolean;
+        };
+        /** @description A reading that disagrees with all else. */
+        FlaggedReading: {
+            /** @description What to ask, the likeliest first. */
+            asks: components["schemas"]["Asks"][];
+            /** @description Whether the forecast goes with it all the same, because what was read since agrees. */
+            obeyed: boolean;
+            /** @description Its place among the readings. */
+            reading: number;
         };
         /** @description The flame under a simulated canner. */
         FlameRequest: {
@@ -3768,9 +3837,39 @@ export interface components {
              * @description Litres of one poured measure, when it was calibrated.
              */
             pour_l?: number | null;
+            /**
+             * Format: double
+             * @description Inner width at the rim in millimetres, when the walls lean.
+             */
+            top_diameter_mm?: number | null;
+        };
+        /** @description Something put in. */
+        KettleAdd: {
+            /**
+             * Format: double
+             * @description Its soluble solids in °Brix, 0 to 60; as at the start when it is not said.
+             */
+            brix?: number | null;
+            /**
+             * Format: double
+             * @description Minutes from the start of heating, 0 to 10,000.
+             */
+            minute: number;
+            /**
+             * Format: double
+             * @description How warm it is, -30 to 110 °C; 20 when it is not said.
+             */
+            temperature_c?: number | null;
+            /**
+             * Format: double
+             * @description Litres.
+             */
+            volume_l: number;
         };
         /** @description The answer. */
         KettleAnswer: {
+            /** @description When it boils. */
+            boils_minute: components["schemas"]["FinishMinutes"];
             /** @description Volume over time. */
             curve: components["schemas"]["CurvePoint"][];
             /**
@@ -3785,16 +3884,18 @@ export interface components {
             final_mass_kg: number;
             /** @description When it is done. */
             finish_minute: components["schemas"]["FinishMinutes"];
-            /** @description Places of readings that lie too far off and were not obeyed. */
-            flagged_readings: number[];
+            /** @description Readings that disagree with all else: to be asked about, and put aside until somebody stands by them or others bear them out. */
+            flagged: components["schemas"]["FlaggedReading"][];
+            /** @description The mark, hot and cold. */
+            mark: components["schemas"]["MarkDepths"];
             /**
              * Format: double
-             * @description Litres of water that leave it in an hour, now.
+             * @description Litres of water that leave it open in an hour once it boils, as thick as it is now.
              */
             rate_l_per_h: number;
             /**
              * Format: double
-             * @description The mark on the stick.
+             * @description The mark on the stick, at 20 °C.
              */
             target_depth_mm: number;
             /**
@@ -3803,8 +3904,10 @@ export interface components {
              */
             target_volume_l: number;
         };
-        /** @description Thin juice drained off. */
+        /** @description Something taken off. */
         KettleDrain: {
+            /** @description What it was. */
+            kind?: components["schemas"]["DrainKind"];
             /**
              * Format: double
              * @description Minutes from the start of heating, 0 to 10,000.
@@ -3816,7 +3919,7 @@ export interface components {
              */
             volume_l: number;
         };
-        /** @description What drives the water off: a burner, or a known rate. */
+        /** @description What drives the water off: a burner, or a known rate; nothing when nobody knows. */
         KettleDrive: {
             /**
              * Format: double
@@ -3844,8 +3947,26 @@ export interface components {
          * @description Number of a kettle.
          */
         KettleId: number;
+        /** @description A measure poured into a kettle. */
+        KettlePour: {
+            /**
+             * Format: double
+             * @description How deep they stand, 1 to 1,000 mm, rising.
+             */
+            depth_mm: number;
+            /**
+             * Format: double
+             * @description Litres in it so far, 0.05 to 500, rising.
+             */
+            volume_l: number;
+        };
         /** @description How fast water leaves a kettle at one setting of the heat. */
         KettleRate: {
+            /**
+             * Format: double
+             * @description How far that may be off, as a share.
+             */
+            doubt: number;
             /** @description Stretches at this setting that it was learned from; 0 when it is only expected. */
             learned_from: number;
             /**
@@ -3856,8 +3977,10 @@ export interface components {
             /** @description The setting. */
             setting: components["schemas"]["HeatSetting"];
         };
-        /** @description A reading: a minute and one of the four. */
+        /** @description A reading: a minute and one of the six. */
         KettleReading: {
+            /** @description Whether it boils. */
+            boils?: boolean | null;
             /**
              * Format: double
              * @description °Brix of a sample.
@@ -3878,6 +4001,13 @@ export interface components {
              * @description Minutes from the start of heating, 0 to 10,000.
              */
             minute: number;
+            /** @description Whether somebody stands by it though it surprises. */
+            sure?: boolean;
+            /**
+             * Format: double
+             * @description Degrees on a probe, 1 to 130 °C.
+             */
+            temperature_c?: number | null;
             /**
              * Format: double
              * @description Litres in the kettle.
@@ -3886,15 +4016,17 @@ export interface components {
         };
         /** @description What is asked. */
         KettleRequest: {
+            /** @description What was put in so far. */
+            adds?: components["schemas"]["KettleAdd"][];
             /**
              * Format: double
              * @description Height of the kitchen in feet, -2,000 to 30,000.
              */
             altitude_ft: number;
-            /** @description Drains so far. */
+            /** @description What was taken off so far. */
             drains?: components["schemas"]["KettleDrain"][];
-            /** @description What drives it. */
-            heat: components["schemas"]["KettleDrive"];
+            heat?: components["schemas"]["KettleDrive"] | null;
+            product?: components["schemas"]["Product"] | null;
             /** @description Readings so far. */
             readings?: components["schemas"]["KettleReading"][];
             /** @description What went in. */
@@ -3911,6 +4043,12 @@ export interface components {
              * @description Soluble solids in °Brix, 0.5 to 60.
              */
             brix: number;
+            /**
+             * Format: double
+             * @description How warm it is when the heat comes on, -30 to 110 °C; below -1 it is frozen. When it is not said a kettle with a known
+             *     rate counts as boiling and any other as standing at 20 °C, until a reading says otherwise.
+             */
+            temperature_c?: number | null;
             /**
              * Format: double
              * @description Litres, 0.05 to 500.
@@ -3939,14 +4077,21 @@ export interface components {
         KettleVessel: {
             /**
              * Format: double
-             * @description Inner depth, 50 to 1,000 mm.
+             * @description Inner depth, 50 to 1,000 mm; may be left out when it was poured.
              */
-            depth_mm: number;
+            depth_mm?: number | null;
             /**
              * Format: double
-             * @description Inner width, 80 to 1,000 mm.
+             * @description Inner width, 80 to 1,000 mm, at the bottom when it is wider at the top; may be left out when it was poured.
              */
-            inner_diameter_mm: number;
+            inner_diameter_mm?: number | null;
+            /** @description Measures poured into it; they outweigh the widths. */
+            poured?: components["schemas"]["KettlePour"][];
+            /**
+             * Format: double
+             * @description Inner width at the top, 80 to 1,000 mm, when it is another.
+             */
+            top_diameter_mm?: number | null;
         };
         /** @description A kettle with the rate it has shown. */
         KettleView: components["schemas"]["Kettle"] & {
@@ -3957,6 +4102,7 @@ export interface components {
             brim_l: number;
             /** @description Whether something cooks in it. */
             busy: boolean;
+            promises?: components["schemas"]["Promises"] | null;
             /** @description What to plan with at each setting of the heat. */
             rates: components["schemas"]["KettleRate"][];
         };
@@ -4488,6 +4634,19 @@ export interface components {
          * @enum {string}
          */
         Mark: "waits" | "begun" | "done";
+        /** @description The mark on the stick. */
+        MarkDepths: {
+            /**
+             * Format: double
+             * @description At 20 °C.
+             */
+            cold_mm: number;
+            /**
+             * Format: double
+             * @description In the hot kettle, where it stands higher.
+             */
+            hot_mm: number;
+        };
         /** @description How far a block at the sink is. */
         MarkRequest: {
             /** @description Its lasting name. */
@@ -4544,6 +4703,15 @@ export interface components {
          * @description Milliseconds since 1970-01-01 00:00 UTC.
          */
         Moment: number;
+        /** @description A moment with its 80 % interval. */
+        MomentBetween: {
+            /** @description As many before it as after. */
+            expected: components["schemas"]["Moment"];
+            /** @description One in ten lies after it. */
+            high: components["schemas"]["Moment"];
+            /** @description One in ten lies before it. */
+            low: components["schemas"]["Moment"];
+        };
         /**
          * @description Width of a jar's mouth; it decides which lids fit.
          * @enum {string}
@@ -4675,11 +4843,16 @@ export interface components {
             heat: components["schemas"]["KettleHeat"];
             /**
              * Format: double
-             * @description Inner width, 80 to 1,000 mm.
+             * @description Inner width, 80 to 1,000 mm, at the bottom when the walls lean.
              */
             inner_diameter_mm: number;
             /** @description Name, 1 to 80 letters. */
             name: string;
+            /**
+             * Format: double
+             * @description Inner width at the top, 80 to 1,000 mm, when the walls lean.
+             */
+            top_diameter_mm?: number | null;
         };
         /** @description The kettle that is done first. */
         OnStove: {
@@ -4690,6 +4863,8 @@ export interface components {
             done: number;
             /** @description When it is expected to be done. */
             finish: components["schemas"]["Moment"];
+            /** @description One in ten is done after it. */
+            finish_high: components["schemas"]["Moment"];
             /** @description Kettles on the stove. */
             kettles: number;
             /**
@@ -4697,6 +4872,8 @@ export interface components {
              * @description The hottest probe in a kettle, in degrees Celsius.
              */
             temp_c?: number | null;
+            /** @description Whether that is known so little that only its later bound is worth saying. */
+            vague: boolean;
         };
         /** @description A bottle that is opened. */
         OpenRequest: {
@@ -5232,6 +5409,16 @@ export interface components {
          * @enum {string}
          */
         Product: "whole" | "crushed" | "juice" | "vegetable_juice" | "sauce" | "paste";
+        /** @description How the first promises of a kettle came true. */
+        Promises: {
+            /**
+             * Format: double
+             * @description How much longer they took than was said at first, in percent; negative when they were sooner.
+             */
+            longer_percent: number;
+            /** @description Cook-downs that were led to their mark, the last three at most. */
+            of: number;
+        };
         /** @description An open question, in words for a person. */
         Question: {
             /** @description What it asks for. */
@@ -5571,6 +5758,11 @@ export interface components {
          * @enum {string}
          */
         Suggestion: "boils" | "boil_lost";
+        /** @description Whether somebody stands by a reading. */
+        SureRequest: {
+            /** @description Stands by it, or not. */
+            sure: boolean;
+        };
         /** @description What was taken in. */
         Taken: {
             /** @description Batches. */
@@ -5768,6 +5960,11 @@ export interface components {
             /** @description What to do by then. */
             what: string;
         };
+        /**
+         * @description Where what goes into a kettle comes from, which says how warm it is.
+         * @enum {string}
+         */
+        Warmth: "frozen" | "chilled" | "room" | "mill" | "boiling";
         /** @description How warm the empty jars are. */
         WarmthRequest: {
             /**
@@ -9927,6 +10124,129 @@ export interface operations {
             };
             /** @description A name that the server does not go by */
             421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk refuses to read or write */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full; nothing was written */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    stand_by_reading: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                at: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SureRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CookView"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the home network that is not let in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is larger than what is taken */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not what the address takes */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A name that the server does not go by */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is missing, unknown, of the wrong kind, or breaks a rule */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -5,6 +5,11 @@ export const WORDS = {
     citric_acid: "citric acid",
     vinegar_5pct: "vinegar (5 %)",
   },
+  Asks: {
+    more_went_in: "More went in?",
+    taken_off: "Taken off?",
+    heat_turned: "Heat turned?",
+  },
   BoilEvent: {
     jars_in: "Jars are in",
     vents: "Steam streams out",
@@ -40,6 +45,7 @@ export const WORDS = {
     add_l: "more went in",
     temp_c: "temperature",
     boils: "it boils",
+    not_yet: "not yet boiling",
     hot_enough: "hot enough",
     lid_on: "lid on",
     lid_off: "lid off",
@@ -247,6 +253,13 @@ export const WORDS = {
   Thickness: {
     thin: "thin",
     thick: "thick",
+  },
+  Warmth: {
+    frozen: "frozen",
+    chilled: "from the refrigerator",
+    room: "as warm as the kitchen",
+    mill: "hot from the mill",
+    boiling: "boiling already",
   },
   Work: {
     wash: "wash",

@@ -100,7 +100,12 @@ export function placesOf(counter: Counter, now: number): Place[] {
           station: "kettle",
           name: "Kettle",
           figure: counter.kettle.finish > now ? `${Math.round(counter.kettle.done * 100)} %` : "Off",
-          words: counter.kettle.finish > now ? `done ${clockText(counter.kettle.finish)}` : "mark reached",
+          words:
+            counter.kettle.finish <= now
+              ? "mark reached"
+              : counter.kettle.vague
+                ? `by ${clockText(counter.kettle.finish_high)}`
+                : `done ${clockText(counter.kettle.finish)}`,
           hot: counter.kettle.finish > now,
         },
     bench

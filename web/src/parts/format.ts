@@ -4,6 +4,7 @@ import type {
   Discard,
   Fault,
   HeatSetting,
+  Ingredient,
   JarSize,
   Kind,
   LoadView,
@@ -15,7 +16,7 @@ import type {
   Rescue,
   Units,
   Verdict,
-  Ingredient,
+  Warmth,
 } from "../api/client";
 import { WORDS } from "../api/words.generated";
 import { KG_PER_LB, L_PER_QUART, M_PER_FT, MM_PER_IN } from "./units";
@@ -169,6 +170,7 @@ export const PACK: Record<Pack, string> = capitals(WORDS.Pack);
 export const AGENT: Record<Agent, string> = WORDS.Agent;
 export const METHOD: Record<Method, string> = capitals(WORDS.Method);
 export const HEAT_SETTING: Record<HeatSetting, string> = capitals(WORDS.HeatSetting);
+export const WARMTH: Record<Warmth, string> = capitals(WORDS.Warmth);
 export const MOUTH: Record<Mouth, string> = WORDS.Mouth;
 export const VERDICT: Record<Verdict, string> = capitals(WORDS.LidVerdict);
 export const RESCUE: Record<Rescue, string> = capitals(WORDS.Rescue);

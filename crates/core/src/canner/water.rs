@@ -2,6 +2,7 @@
 
 use uom::si::power::watt;
 
+use super::events::BoilEvent;
 use super::heat::{Charge, USUAL_EFFICIENCY, USUAL_POWER_W, come_up, food_at, tap_water, water_before};
 use super::outline::Outline;
 use super::pot::{COVER_IN, Filling, fill, overhangs};
@@ -61,12 +62,35 @@ pub fn power(load: &CannerLoad) -> Power {
     Power::new::<watt>(load.canner.power_w.unwrap_or(USUAL_POWER_W))
 }
 
-/// Time from the jars going in to the boil, when the canner's inside and the altitude are known.
+/// Time from the jars going in to the boil, when the canner's inside and the altitude are known; `pace` is how much longer
+/// this canner takes than its burner says.
 #[must_use]
-pub fn come_up_of(load: &CannerLoad, kitchen: &Kitchen) -> Option<Time> {
+pub fn come_up_of(load: &CannerLoad, kitchen: &Kitchen, pace: f64) -> Option<Time> {
     let filling = filling(load, kitchen)?;
     let boils_at = kitchen.altitude().map(Altitude::boiling_point)?;
-    Some(come_up(&charge(load, Some(&filling)), boils_at, power(load), USUAL_EFFICIENCY))
+    Some(come_up(&charge(load, Some(&filling)), boils_at, power(load), USUAL_EFFICIENCY) * pace)
+}
+
+/// Loads that the usual pace counts as much as: one odd load is not a habit.
+const USUAL_COUNTS: f64 = 1.0;
+/// A come-up that took less than this share of what was said, or this many times as long, was told late or by mistake.
+const BELIEVED: std::ops::RangeInclusive<f64> = 0.4..=2.5;
+
+/// How much longer a canner takes to boil than its burner says, by its own past loads: the mean of their logarithms, with
+/// the usual pace as one more load.
+#[must_use]
+pub fn pace_of(past: &[CannerLoad], kitchen: &Kitchen) -> f64 {
+    let ratio = |load: &CannerLoad| {
+        let said = come_up_of(load, kitchen, 1.0)?;
+        let at =
+            |event| load.clock.happened().iter().find(|happened| happened.event == event).map(|seen| seen.at);
+        let took = at(BoilEvent::Boils)?.since(at(BoilEvent::JarsIn)?);
+        Some((took / said).get::<uom::si::ratio::ratio>()).filter(|ratio| BELIEVED.contains(ratio))
+    };
+    let logs: Vec<f64> = past.iter().filter_map(ratio).map(f64::ln).collect();
+    #[allow(clippy::cast_precision_loss)] // some loads
+    let of = logs.len() as f64 + USUAL_COUNTS;
+    (logs.iter().sum::<f64>() / of).exp()
 }
 
 /// Time to heat the canner's water from the tap until the jars may go in, when its inside is known.

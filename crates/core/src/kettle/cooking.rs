@@ -1,20 +1,17 @@
-//! Records of a cook-down in the model's terms: the vessel, the log, and how fast water leaves each kettle, learned from
-//! its own cook-downs.
+//! Records of a cook-down in the model's terms: the vessel and the log.
 
-use serde::Serialize;
-
-use super::finish::{CookDown, Forecast, Happened, Sight};
+use super::contents::{Contents, Target};
+use super::finish::{CookDown, Forecast, Happened};
 use super::goal::timer;
-use super::{
-    Contents, CookWhat, Heat, HeatSetting, KettleHeat, Target, TargetKind, Vessel, by_volume, oven_rate,
-    rate_at,
-};
+use super::heat::Heat;
+use super::pot::ROOM_C;
+use super::sight::Sight;
+use super::vessel::Vessel;
+use super::{CookWhat, KettleHeat, TargetKind};
+use crate::crates::fruit::Kind;
 use crate::kitchen::altitude::Altitude;
 use crate::measures::moment::Moment;
-use crate::measures::units::{
-    Time, Volume, VolumeRate, in_litres_per_hour, kilograms, litres, litres_per_hour, millimetres,
-};
-use crate::plan::outlook::usual_rate;
+use crate::measures::units::{Time, Volume, celsius, kilograms, litres, litres_per_hour, millimetres};
 use crate::records::cook::{Cook, CookEvent, Kettle, NewCook};
 
 /// A kettle from inside, in the model's terms.
@@ -23,6 +20,7 @@ pub fn vessel(kettle: &Kettle) -> Vessel {
     let measures = (1..).map(|count| litres(kettle.pour_l.unwrap_or_default() * f64::from(count)));
     Vessel {
         inner_diameter: millimetres(kettle.inner_diameter_mm),
+        top_diameter: kettle.top_diameter_mm.map(millimetres),
         depth: millimetres(kettle.depth_mm),
         poured: kettle.pour_depths_mm.iter().map(|depth| millimetres(*depth)).zip(measures).collect(),
     }
@@ -57,40 +55,48 @@ fn target_of(cook: &Cook) -> Target {
 #[must_use]
 pub fn thickens(new: &NewCook) -> bool {
     let start = Contents::of_volume(litres(new.volume_l), new.brix);
-    let below = |target: Target| target.contents(start, start.solids).mass < start.mass;
-    mark(new.target, new.target_value).is_some_and(below)
+    let goal =
+        mark(new.target, new.target_value).and_then(|mark| mark.contents(start.volume(), start.solids));
+    goal.is_some_and(|goal| goal.mass < start.mass)
 }
 
 /// The records of a cook-down in the core's terms.
 #[must_use]
 pub fn cook_down(cook: &Cook, altitude: Option<Altitude>) -> CookDown {
+    let read = |event: &CookEvent, sight| Happened::Read { sight, sure: event.sure };
     let happened = |event: &CookEvent| match event.what {
-        // A temperature moves no water, nor does a word.
-        CookWhat::TempC | CookWhat::Boils | CookWhat::HotEnough => None,
-        CookWhat::LidOn => Some(Happened::Lid(true)),
-        CookWhat::LidOff => Some(Happened::Lid(false)),
+        CookWhat::TempC => read(event, Sight::Temperature(celsius(event.value))),
+        CookWhat::Boils => read(event, Sight::Boils(true)),
+        // What is held hot does not boil.
+        CookWhat::NotYet | CookWhat::HotEnough => read(event, Sight::Boils(false)),
+        CookWhat::VolumeL => read(event, Sight::Volume(litres(event.value))),
+        CookWhat::DepthMm => read(event, Sight::Depth(millimetres(event.value))),
+        CookWhat::MassKg => read(event, Sight::Mass(kilograms(event.value))),
+        CookWhat::Brix => read(event, Sight::Brix(event.value)),
+        CookWhat::LidOn => Happened::Lid(true),
+        CookWhat::LidOff => Happened::Lid(false),
         CookWhat::HeatLow | CookWhat::HeatMedium | CookWhat::HeatHigh => {
-            Some(Happened::Turned { water: litres_per_hour(event.value) })
+            Happened::Turned { water: litres_per_hour(event.value) }
         }
-        CookWhat::VolumeL => Some(Happened::Read(Sight::Volume(litres(event.value)))),
-        CookWhat::DepthMm => Some(Happened::Read(Sight::Depth(millimetres(event.value)))),
-        CookWhat::MassKg => Some(Happened::Read(Sight::Mass(kilograms(event.value)))),
-        CookWhat::Brix => Some(Happened::Read(Sight::Brix(event.value))),
-        CookWhat::DrainL | CookWhat::LadleL => Some(Happened::Drained(litres(event.value))),
-        CookWhat::AddL => Some(Happened::Added(Contents::of_volume(litres(event.value), cook.brix))),
+        CookWhat::DrainL | CookWhat::LadleL => {
+            Happened::Drained { volume: litres(event.value), serum: event.what == CookWhat::LadleL }
+        }
+        CookWhat::AddL => {
+            Happened::Added { more: Contents::of_volume(litres(event.value), cook.brix), at: celsius(ROOM_C) }
+        }
     };
     CookDown {
         start: Contents::of_volume(litres(cook.volume_l), cook.brix),
+        starts_at: cook.start_c.map(celsius),
+        product: None,
         target: target_of(cook),
         vessel: vessel(&cook.kettle),
         heat: Heat::Rate { water: litres_per_hour(cook.litres_per_hour) },
-        // With a known rate the altitude moves nothing; it may still be unknown.
+        in_oven: cook.kettle.heat == KettleHeat::Oven,
+        shown: cook.shown,
+        // It moves the boil by some degrees; it may still be unknown.
         altitude: altitude.unwrap_or(Altitude::SEA_LEVEL),
-        log: cook
-            .log
-            .iter()
-            .filter_map(|event| Some((span(cook.started_at, event.at), happened(event)?)))
-            .collect(),
+        log: cook.log.iter().map(|event| (span(cook.started_at, event.at), happened(event))).collect(),
     }
 }
 
@@ -119,8 +125,33 @@ pub fn boiled_off(cook: &Cook, altitude: Option<Altitude>) -> Volume {
     gone.max(litres(0.0))
 }
 
-/// Share of the kettle that "drain first" is worked out for.
-const DRAIN_SHARE: f64 = 0.2;
+/// Share of the thin juice over the pulp that "ladle first" is worked out for: a ladle does not get at all of it.
+const LADLED_SHARE: f64 = 0.3;
+
+/// Share of the volume of milled juice that is pulp, and stays when thin juice is ladled off. Common practice, no source:
+/// paste types are mostly wall, slicers mostly water.
+#[must_use]
+pub const fn usual_pulp(kind: Kind) -> f64 {
+    match kind {
+        Kind::Paste => 0.40,
+        Kind::Slicer => 0.25,
+        Kind::Cherry => 0.30,
+        Kind::Mixed => 0.33,
+    }
+}
+
+/// The same as this pot has shown it: what was ladled off was no pulp.
+#[must_use]
+pub fn pulp_share(cook: &Cook, kind: Kind) -> f64 {
+    let ladled: f64 =
+        cook.log.iter().filter(|event| event.what == CookWhat::LadleL).map(|event| event.value).sum();
+    let added: f64 =
+        cook.log.iter().filter(|event| event.what == CookWhat::AddL).map(|event| event.value).sum();
+    usual_pulp(kind).min(1.0 - ladled / (cook.volume_l + added)).max(0.0)
+}
+
+/// Less than this is not worth a ladle, in litres.
+const LEAST_LADLED_L: f64 = 0.2;
 
 /// What draining thin juice now would change.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -133,64 +164,25 @@ pub struct DrainFirst {
     pub less: Volume,
 }
 
-/// What draining a fifth of the kettle now would spare and cost; `None` once it is done.
+/// What ladling thin juice off now would spare and cost; `None` once it is done, or when hardly any stands over the pulp.
+/// `pulp` is the volume of the pulp.
 #[must_use]
-pub fn drain_first(down: &CookDown, forecast: &Forecast, now: Time) -> Option<DrainFirst> {
+pub fn drain_first(down: &CookDown, forecast: &Forecast, pulp: Volume, now: Time) -> Option<DrainFirst> {
     if now >= forecast.finish.expected || matches!(down.target, Target::At(_)) {
         return None;
     }
-    let drain = forecast.volume_at(now) * DRAIN_SHARE;
+    let here = forecast.volume_at(now);
+    // Not below the goal: what is left has to be worth a fire.
+    let drain = ((here - pulp) * LADLED_SHARE).min((here - forecast.goal.volume()) * 0.9);
+    if drain < litres(LEAST_LADLED_L) {
+        return None;
+    }
     let mut drained = down.clone();
-    drained.log.push((now, Happened::Drained(drain)));
+    drained.log.push((now, Happened::Drained { volume: drain, serum: true }));
     let other = drained.forecast();
     Some(DrainFirst {
         drain,
         spares: forecast.finish.expected - other.finish.expected,
         less: forecast.goal.volume() - other.goal.volume(),
     })
-}
-
-/// How fast water leaves a kettle at one setting of the heat.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct KettleRate {
-    /// The setting.
-    pub setting: HeatSetting,
-    /// Litres of water an hour.
-    pub litres_per_hour: f64,
-    /// Stretches at this setting that it was learned from; 0 when it is only expected.
-    pub learned_from: usize,
-}
-
-/// Settings of the heat in a cook-down, from its start on.
-pub fn settings(cook: &Cook) -> impl Iterator<Item = HeatSetting> {
-    std::iter::once(cook.setting).chain(cook.log.iter().filter_map(|event| event.what.setting()))
-}
-
-/// What a kettle does at a setting: learned from its finished cook-downs, over stretches with at least two readings.
-#[must_use]
-pub fn learned(ended: &[Cook], kettle: &Kettle) -> Vec<KettleRate> {
-    const ENOUGH_READINGS: usize = 2;
-    let mut shown = Vec::new();
-    for cook in ended.iter().filter(|cook| cook.kettle.id == kettle.id) {
-        let stretches = cook_down(cook, None).forecast().stretches;
-        let enough = settings(cook).zip(stretches).filter(|(_, stretch)| stretch.readings >= ENOUGH_READINGS);
-        shown.extend(enough.map(|(setting, stretch)| (setting, by_volume(stretch.rate))));
-    }
-    let usual = match kettle.heat {
-        KettleHeat::Burner => usual_rate(),
-        KettleHeat::Oven => oven_rate(&vessel(kettle)),
-    };
-    let rate = |setting: &HeatSetting| {
-        let (rate, learned_from) = rate_at(*setting, &shown, usual);
-        KettleRate { setting: *setting, litres_per_hour: in_litres_per_hour(rate), learned_from }
-    };
-    HeatSetting::ALL.iter().map(rate).collect()
-}
-
-/// Water to expect to leave a kettle at a setting.
-#[must_use]
-pub fn expected_rate(ended: &[Cook], kettle: &Kettle, setting: HeatSetting) -> VolumeRate {
-    let of_setting = learned(ended, kettle).into_iter().find(|rate| rate.setting == setting);
-    of_setting.map_or_else(usual_rate, |rate| litres_per_hour(rate.litres_per_hour))
 }

@@ -10,7 +10,7 @@ use uom::si::ratio::ratio;
 use super::book::{Book, Flow, Place, weight};
 use super::food::{Figure, Food, Stuff, weight_by_volume};
 use crate::jars::size::JarSize;
-use crate::kettle::density;
+use crate::kettle::contents::density;
 use crate::measures::ids::BatchId;
 use crate::measures::units::{Mass, Volume, in_pounds, in_quarts, kilograms, quarts};
 use crate::plan::making::{Making, juice_brix, product_brix};

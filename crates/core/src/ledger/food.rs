@@ -4,7 +4,7 @@ use serde::{Deserialize, Serialize};
 use uom::si::mass::gram;
 
 use crate::crates::fruit::Kind;
-use crate::kettle::density;
+use crate::kettle::contents::density;
 use crate::measures::units::{Mass, MassDensity, Volume, kilograms, litres, pounds, quarts};
 use crate::measures::vocabulary::vocabulary;
 use crate::measures::words::short;

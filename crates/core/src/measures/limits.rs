@@ -228,6 +228,11 @@ pub const RIPE_SHARE: Limit =
     Limit { name: "ripe share", unit: "%", min: 0.0, max: 100.0, why: "none of it; all of it" };
 /// Soluble solids.
 pub const BRIX: Limit = Limit { name: "Brix", unit: "°", min: 0.5, max: 60.0, why: "rain water; syrup" };
+/// Soluble solids of what goes into a kettle later.
+pub const ADDED_BRIX: Limit = Limit { name: "Brix", unit: "°", min: 0.0, max: 60.0, why: "water; syrup" };
+/// What goes into a kettle, when the heat comes on or later.
+pub const FILLED_AT: Limit =
+    Limit { name: "temperature", unit: "°C", min: -30.0, max: 110.0, why: "out of the freezer; boiling" };
 /// Share of the start volume that is left.
 pub const FRACTION_LEFT: Limit =
     Limit { name: "fraction left", unit: "", min: 0.02, max: 1.0, why: "burnt; untouched" };

@@ -126,7 +126,7 @@ fn kettle(sheet: &Sheet) -> Vec<String> {
         (Product::Sauce, _) if making.thickness == Some(Thickness::Thick) => {
             "Boil down by half. Stir more as it thickens."
         }
-        (Product::Sauce, _) => "Boil down by a third. Stir more as it thickens.",
+        (Product::Sauce, _) => "Boil down by a third, until two thirds are left. Stir more as it thickens.",
         (Product::Paste, _) => "Boil down until it mounds on a spoon. Stir without leaving it.",
     };
     let first = match making.product {

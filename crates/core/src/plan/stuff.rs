@@ -4,7 +4,7 @@ use uom::si::mass::gram;
 use uom::si::ratio::ratio;
 
 use crate::jars::size::JarSize;
-use crate::kettle::density;
+use crate::kettle::contents::density;
 use crate::ledger::food::{Food, Stuff, WATER_BRIX, weight_by_volume};
 use crate::measures::units::{Mass, Volume, in_pounds, in_quarts, pounds, quarts};
 use crate::plan::making::{Making, juice_brix, share_left};

@@ -2,6 +2,7 @@
 
 use serde::Serialize;
 
+use crate::kettle::finish::Shown;
 use crate::kettle::{CookWhat, HeatSetting, KettleHeat, TargetKind};
 use crate::measures::ids::{BatchId, CookId, KettleId};
 use crate::measures::moment::Moment;
@@ -16,6 +17,8 @@ pub struct Kettle {
     pub name: String,
     /// Inner width in millimetres.
     pub inner_diameter_mm: f64,
+    /// Inner width at the rim in millimetres, when the walls lean.
+    pub top_diameter_mm: Option<f64>,
     /// Inner depth in millimetres.
     pub depth_mm: f64,
     /// Where it stands while it cooks down.
@@ -33,6 +36,8 @@ pub struct NewKettle {
     pub name: String,
     /// Inner width in millimetres.
     pub inner_diameter_mm: f64,
+    /// Inner width at the rim in millimetres, when the walls lean.
+    pub top_diameter_mm: Option<f64>,
     /// Inner depth in millimetres.
     pub depth_mm: f64,
     /// Where it stands while it cooks down.
@@ -51,6 +56,8 @@ pub struct CookEvent {
     pub value: f64,
     /// From a simulated device.
     pub simulated: bool,
+    /// Whether somebody stands by it though it surprises.
+    pub sure: bool,
     /// Whether the book of moves says where that went.
     pub booked: bool,
 }
@@ -72,8 +79,12 @@ pub struct NewCook {
     pub target_value: f64,
     /// How far the heat is turned up.
     pub setting: HeatSetting,
+    /// How warm that is, in degrees Celsius.
+    pub start_c: f64,
     /// Litres of water an hour, as far as it is known.
     pub litres_per_hour: f64,
+    /// What the kettle has shown of itself; `None` when it has shown nothing.
+    pub shown: Option<Shown>,
 }
 
 /// A cook-down with its log.
@@ -97,8 +108,12 @@ pub struct Cook {
     pub target_value: f64,
     /// How far the heat was turned up at the start.
     pub setting: HeatSetting,
+    /// How warm that was, in degrees Celsius, when somebody said it.
+    pub start_c: Option<f64>,
     /// Litres of water an hour, as it was thought at the start.
     pub litres_per_hour: f64,
+    /// What the kettle had shown of itself by then; `None` when nothing or nobody kept it.
+    pub shown: Option<Shown>,
     /// When it was taken off.
     pub ended_at: Option<Moment>,
     /// The log, oldest first.

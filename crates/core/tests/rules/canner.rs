@@ -41,8 +41,8 @@ fn heat_is_mass_times_rise() {
     let kj = |charge: Charge| heat_to_boil(&charge, celsius(100.0)).get::<kilojoule>();
     assert!((kj(charge(10.0, 0.0, 60.0)) - 10.0 * 4.19 * 40.0).abs() < 1e-9);
     assert!((kj(charge(20.0, 0.0, 60.0)) - 2.0 * kj(charge(10.0, 0.0, 60.0))).abs() < 1e-9);
-    // Half of 4.0 + 0.48 × 0.84 kJ for a litre of food in its glass.
-    assert!((kj(charge(0.0, 6.0, 20.0)) - 6.0 * 0.5 * (4.0 + 0.48 * 0.84) * 80.0).abs() < 1e-9);
+    // Four fifths of 4.0 + 0.48 × 0.84 kJ for a litre of food in its glass.
+    assert!((kj(charge(0.0, 6.0, 20.0)) - 6.0 * 0.8 * (4.0 + 0.48 * 0.84) * 80.0).abs() < 1e-9);
     assert!(kj(charge(10.0, 6.0, 100.0)).abs() < 1e-9);
     assert!(kj(charge(10.0, 6.0, 105.0)).abs() < 1e-9, "what is hotter gives nothing back");
 }
@@ -94,20 +94,20 @@ fn a_loads_water_is_what_its_pot_holds_around_its_jars() {
     assert!((found.headroom.get::<millimeter>() - (270.0 - up_to)).abs() < 0.01);
     assert!(found.fits && found.level_before.get::<millimeter>() < up_to);
 
-    let minutes = come_up_of(&water, &kitchen).unwrap().get::<minute>();
+    let minutes = come_up_of(&water, &kitchen, 1.0).unwrap().get::<minute>();
     let warm = warm_up_of(&water, &kitchen).unwrap().get::<minute>();
     // 55 % of 3 kW; from 60 °C and, before the jars are in, from the tap to 60 °C.
     let kw = 3.0 * 0.55;
     let boils = Altitude::from_feet(2000.0).unwrap().boiling_point().get::<degree_celsius>();
-    let jars = 7.0 * 0.946_353 * 0.5 * (4.0 + 0.48 * 0.84) * (boils - 20.0);
+    let jars = 7.0 * 0.946_353 * 0.8 * (4.0 + 0.48 * 0.84) * (boils - 20.0);
     assert!((minutes - (expected * 4.19 * (boils - 60.0) + jars) / kw / 60.0).abs() < 0.01, "{minutes}");
     assert!((warm - expected * 4.19 * 45.0 / kw / 60.0).abs() < 0.01, "{warm}");
 
     assert_eq!(filling(&with_pot(Method::PressureDial), &kitchen), None, "only water stands over the lids");
     let mut unmeasured = with_pot(Method::BoilingWater);
     unmeasured.canner.pot = None;
-    assert_eq!((filling(&unmeasured, &kitchen), come_up_of(&unmeasured, &kitchen)), (None, None));
-    assert_eq!(come_up_of(&water, &house(None)), None, "where water boils is not known");
+    assert_eq!((filling(&unmeasured, &kitchen), come_up_of(&unmeasured, &kitchen, 1.0)), (None, None));
+    assert_eq!(come_up_of(&water, &house(None), 1.0), None, "where water boils is not known");
     assert!(warm_up_of(&water, &house(None)).is_some(), "warming needs no boil");
 }
 

@@ -5,7 +5,7 @@ use bodega_core::canner::room::Capacity;
 use bodega_core::jars::acid::{Agent, measured, per_jar};
 use bodega_core::jars::contents::{Added, Ingredient, NotCounted};
 use bodega_core::jars::size::JarSize;
-use bodega_core::kettle::{by_volume, by_weight};
+use bodega_core::kettle::heat::{by_volume, by_weight};
 use bodega_core::kitchen::cupboard::missing;
 use bodega_core::kitchen::places::towns;
 use bodega_core::measures::moment::Minutes;

@@ -1,11 +1,16 @@
-//! The kettle against published tables, and its finish time against simulated cook-downs.
+//! The kettle against published tables, and what its forecast does with what is told.
 
-use bodega_core::kettle::finish::{CookDown, Happened, Sight, minutes};
-use bodega_core::kettle::{Contents, Heat, HeatSetting, Target, Vessel, density, latent_heat, rate_at};
+use bodega_core::kettle::HeatSetting;
+use bodega_core::kettle::contents::{Contents, Target, density};
+use bodega_core::kettle::finish::{Asks, CookDown, Forecast, Happened, Shown, minutes};
+use bodega_core::kettle::habits::{Expected, Seen, rate_at};
+use bodega_core::kettle::heat::{Heat, latent_heat};
+use bodega_core::kettle::sight::Sight;
+use bodega_core::kettle::vessel::Vessel;
 use bodega_core::kitchen::altitude::Altitude;
 use bodega_core::measures::units::{
-    Power, Time, Volume, in_litres_per_hour, in_quarts, kilograms, litres, litres_per_hour, millimetres,
-    quarts,
+    Power, Time, Volume, celsius, in_litres_per_hour, in_quarts, kilograms, litres, litres_per_hour,
+    millimetres, quarts,
 };
 use uom::si::available_energy::kilojoule_per_kilogram;
 use uom::si::length::millimeter;
@@ -23,9 +28,14 @@ fn sea() -> Altitude {
     Altitude::from_feet(0.0).unwrap()
 }
 
+/// A kettle that boils from the start, and whose sauce is known not to slow down.
 fn cook(volume: Volume, brix: f64, target: Target, heat: Heat) -> CookDown {
     CookDown {
         start: Contents::of_volume(volume, brix),
+        starts_at: Some(celsius(100.0)),
+        product: None,
+        in_oven: false,
+        shown: Some(Shown { rate_doubt: 0.15, thickens: Some((0.0, 0.05)) }),
         target,
         vessel: vessel(),
         heat,
@@ -68,10 +78,13 @@ fn latent_heat_follows_an_independent_property_library() {
 
 #[test]
 fn the_mark_for_twelve_quarts_by_a_third_in_a_300_mm_kettle_is_right_to_the_millimetre() {
-    let goal = cook(quarts(12.0), 5.0, Target::FractionLeft(2.0 / 3.0), two_litres_an_hour()).forecast().goal;
-    assert!((in_quarts(goal.volume()) - 8.0).abs() < 1e-6);
+    let seen = cook(quarts(12.0), 5.0, Target::FractionLeft(2.0 / 3.0), two_litres_an_hour()).forecast();
+    assert!((in_quarts(seen.goal.volume()) - 8.0).abs() < 1e-6);
     // 8 qt are 7.5708 L; over a floor of 706.86 cm² they stand 107.1 mm deep.
-    assert!((vessel().depth_of(goal.volume()).get::<millimeter>() - 107.1).abs() < 0.05);
+    let mark = seen.mark.unwrap();
+    assert!((mark.cold.get::<millimeter>() - 107.1).abs() < 0.05);
+    // Water at 100 °C fills 0.9982 / 0.9584 of its volume at 20 °C (CRC Handbook, from memory).
+    assert!((mark.hot.get::<millimeter>() - 107.1 * 0.9982 / 0.9584).abs() < 0.15);
 }
 
 #[test]
@@ -98,60 +111,215 @@ fn puree_and_paste_take_as_much_juice_as_their_solids_say() {
 fn burner_boils_off_its_heat_and_warms_up_first() {
     // 2,000 W at half efficiency: 3,600 kJ an hour over 2,256.5 kJ/kg are 1.595 kg an hour.
     let burner = Heat::Burner { power: Power::new::<watt>(2000.0), efficiency: 0.5 };
-    assert!((burner.rate(sea()).get::<kilogram_per_hour>() - 1.595).abs() < 0.002);
-    let forecast = cook(litres(9.0), 5.0, Target::FractionLeft(2.0 / 3.0), burner).forecast();
+    assert!((burner.rate(sea()).unwrap().get::<kilogram_per_hour>() - 1.595).abs() < 0.002);
+    let mut kettle = cook(litres(9.0), 5.0, Target::FractionLeft(2.0 / 3.0), burner);
+    kettle.starts_at = Some(celsius(20.0));
+    let forecast = kettle.forecast();
     let boiling = 60.0 * 3.0 / 1.595;
     let warm = 9.0 * kg_per_l(5.0) * 4.07 * 80.0 / 3600.0 * 60.0;
-    assert!((minutes(forecast.finish.expected) - boiling - warm).abs() < 2.0, "{:?}", forecast.finish);
+    // What dries off below the boil, some 12 kg/m²h, and what is lost to the kitchen come on top.
+    let boils = minutes(forecast.boils.expected);
+    assert!((warm..1.6 * warm).contains(&boils), "{boils} beside {warm}");
+    let all = minutes(forecast.finish.expected);
+    assert!((boiling + warm..1.3 * (boiling + warm)).contains(&all), "{all} beside {}", boiling + warm);
+}
+
+/// A mixed drain takes its part of a share along; serum leaves its pulp.
+fn after(target: Target, drained: Option<(f64, bool)>) -> Forecast {
+    let mut kettle = cook(litres(12.0), 5.0, target, two_litres_an_hour());
+    if let Some((volume, serum)) = drained {
+        kettle.log.push((at(0.0), Happened::Drained { volume: litres(volume), serum }));
+    }
+    kettle.forecast()
 }
 
 #[test]
-fn drains_move_a_share_and_leave_a_volume() {
-    let drained = |target| {
-        let mut kettle = cook(litres(12.0), 5.0, target, two_litres_an_hour());
-        kettle.log.push((at(0.0), Happened::Drained(litres(3.0))));
-        kettle.forecast()
-    };
-    let share = drained(Target::FractionLeft(0.5));
-    assert!((share.goal.volume().get::<liter>() - 4.5).abs() < 1e-6, "half of the nine that stayed");
-    let fixed = drained(Target::Volume(litres(6.0)));
-    assert!((fixed.goal.volume().get::<liter>() - 6.0).abs() < 1e-6);
-    assert!(fixed.goal.brix() < share.goal.brix());
-    let plain = cook(litres(12.0), 5.0, Target::FractionLeft(0.5), two_litres_an_hour()).forecast();
-    assert!(share.finish.expected < plain.finish.expected, "draining spares time");
+fn what_is_taken_off_moves_a_share_unless_it_is_serum_and_leaves_a_volume() {
+    let litres_left = |forecast: &Forecast| forecast.goal.volume().get::<liter>();
+    let (half, six) = (Target::FractionLeft(0.5), Target::Volume(litres(6.0)));
+    assert!(
+        (litres_left(&after(half, Some((3.0, false)))) - 4.5).abs() < 1e-6,
+        "half of the nine that stayed"
+    );
+    assert!((litres_left(&after(half, Some((3.0, true)))) - 6.0).abs() < 1e-6, "the pulp of twelve");
+    for serum in [false, true] {
+        assert!((litres_left(&after(six, Some((3.0, serum)))) - 6.0).abs() < 1e-6);
+    }
+    let plain = minutes(after(half, None).finish.expected);
+    let mixed = minutes(after(half, Some((3.0, false))).finish.expected);
+    let ladled = minutes(after(half, Some((3.0, true))).finish.expected);
+    // Six litres of water to boil away, 4.5, or 3.
+    assert!((plain - 180.0).abs() < 4.0, "{plain}");
+    assert!((mixed / plain - 0.75).abs() < 0.02 && (ladled / plain - 0.5).abs() < 0.02, "{mixed}, {ladled}");
+}
+
+#[test]
+fn solids_decide_a_brix_and_go_with_every_drain_at_the_strength_of_the_liquid() {
+    let ten = Target::Brix(10.0);
+    for serum in [false, true] {
+        let goal = after(ten, Some((3.0, serum))).goal;
+        // Nine litres of 5 °Brix hold 9 x 1.0178 x 0.05 kg of solids; at 10 °Brix those are a tenth of the mass.
+        assert!((goal.mass.get::<kilogram>() - 9.0 * kg_per_l(5.0) * 0.5).abs() < 0.01, "{goal:?}");
+    }
+    // The refractometer says that it was thinner than anybody thought: more has to boil away.
+    let mut kettle = cook(litres(12.0), 5.0, ten, two_litres_an_hour());
+    kettle.log.push((at(5.0), Happened::Drained { volume: litres(3.0), serum: true }));
+    let thought = kettle.forecast();
+    kettle.log.push((at(6.0), Happened::Read { sight: Sight::Brix(4.4), sure: false }));
+    let read = kettle.forecast();
+    assert!(read.goal.mass < thought.goal.mass * 0.95, "{:?} after {:?}", read.goal, thought.goal);
+    assert!(read.finish.expected > thought.finish.expected);
+}
+
+#[test]
+fn what_goes_in_brings_its_part_of_a_share_and_cools_the_pot() {
+    let mut kettle = cook(litres(10.0), 5.0, Target::FractionLeft(0.5), two_litres_an_hour());
+    let before = kettle.forecast();
+    let more = Contents::of_volume(litres(4.0), 5.0);
+    let added = |cold: f64| (at(30.0), Happened::Added { more, at: celsius(cold) });
+    kettle.log = vec![added(95.0)];
+    let hot = kettle.forecast();
+    kettle.log = vec![added(5.0)];
+    let cold = kettle.forecast();
+    assert!((hot.goal.volume().get::<liter>() - 7.0).abs() < 1e-6, "half of fourteen");
+    // Four litres need 2 L more boiled away, an hour; 4 kg warmed by 90 K are 1,490 kJ, 20 minutes of 1,250 W.
+    let longer = minutes(hot.finish.expected - before.finish.expected);
+    let warmed = minutes(cold.finish.expected - hot.finish.expected);
+    assert!((longer - 60.0).abs() < 8.0 && (warmed - 19.0).abs() < 5.0, "{longer}, {warmed}");
 }
 
 #[test]
 fn four_readings_are_one_state() {
     let state = Contents::of_volume(litres(8.0), 7.5);
-    let sights = [
-        Sight::Volume(litres(8.0)),
-        Sight::Depth(vessel().depth_of(litres(8.0))),
-        Sight::Mass(state.mass),
-        Sight::Brix(7.5),
-    ];
+    let hot = litres(8.0) * 0.9982 / 0.9584;
+    let sights = [Sight::Depth(vessel().depth_of(hot)), Sight::Mass(state.mass), Sight::Brix(7.5)];
     let finishes: Vec<f64> = sights
         .into_iter()
         .map(|sight| {
-            let start = Contents { mass: state.mass * 1.5, ..state };
             let mut kettle = cook(litres(12.0), 5.0, Target::Brix(10.0), two_litres_an_hour());
-            kettle.start = start;
-            kettle.log.push((at(119.0), Happened::Read(sight)));
+            kettle.start = Contents { mass: state.mass * 1.5, ..state };
+            kettle.log.push((at(119.0), Happened::Read { sight, sure: false }));
             minutes(kettle.forecast().finish.expected)
         })
         .collect();
     assert!(finishes.iter().all(|finish| (finish - finishes[0]).abs() < 8.0), "{finishes:?}");
 }
 
-#[test]
-fn a_wild_reading_is_flagged_and_not_obeyed() {
+/// A kettle of twelve litres at 2 L an hour that is read in litres every half hour.
+fn read_as(volumes: &[f64], sure: bool) -> CookDown {
     let mut kettle = cook(litres(12.0), 5.0, Target::FractionLeft(0.5), two_litres_an_hour());
-    for (when, volume) in [(30.0, 11.0), (60.0, 10.0), (90.0, 3.0), (120.0, 8.0)] {
-        kettle.log.push((at(when), Happened::Read(Sight::Volume(litres(volume)))));
+    for (clock, volume) in (1..).map(|half| 30.0 * f64::from(half)).zip(volumes) {
+        kettle
+            .log
+            .push((at(clock), Happened::Read { sight: Sight::Mass(litres(*volume) * density(0.0)), sure }));
     }
-    let forecast = kettle.forecast();
-    assert_eq!(forecast.flagged, [2]);
-    assert!((minutes(forecast.finish.expected) - 180.0).abs() < 10.0, "{:?}", forecast.finish);
+    kettle
+}
+
+#[test]
+fn a_wild_reading_is_asked_about_and_not_obeyed_until_somebody_stands_by_it() {
+    let forecast = read_as(&[11.2, 10.2, 4.0, 8.2], false).forecast();
+    let [flagged] = &forecast.flagged[..] else { panic!("{:?}", forecast.flagged) };
+    assert_eq!((flagged.place, &flagged.asks[..]), (2, &[Asks::TakenOff, Asks::HeatTurned][..]));
+    // Below the mark, and nothing bears it out: it is not done yet.
+    let just_read = read_as(&[11.2, 10.2, 4.0], false).forecast();
+    assert!(!just_read.flagged[0].obeyed && minutes(just_read.finish.low) > 150.0, "{just_read:?}");
+    assert!((minutes(forecast.finish.expected) - 180.0).abs() < 15.0, "{:?}", forecast.finish);
+    let more = read_as(&[11.2, 10.2, 13.5], false).forecast();
+    assert_eq!(more.flagged[0].asks, [Asks::MoreWentIn, Asks::HeatTurned]);
+    let sure = read_as(&[11.2, 10.2, 6.4], true).forecast();
+    assert!(sure.flagged.is_empty());
+    assert!(minutes(sure.finish.expected) < 120.0, "{:?}", sure.finish);
+}
+
+#[test]
+fn two_readings_that_agree_are_believed_against_what_was_thought() {
+    // Nobody told that three litres went: the first surprises, the second settles it.
+    let forecast = read_as(&[11.2, 10.2, 6.2, 5.25], false).forecast();
+    assert!(forecast.flagged.iter().all(|flagged| flagged.obeyed), "{:?}", forecast.flagged);
+    assert!(minutes(forecast.finish.expected) < 135.0, "{:?}", forecast.finish);
+}
+
+#[test]
+fn heat_that_somebody_turned_is_noticed_without_being_told() {
+    let falling = |then: f64| {
+        let mut volumes = vec![11.2, 10.2, 9.2];
+        volumes.extend((1..=3).map(|half| 9.2 - then * f64::from(half)));
+        read_as(&volumes, false).forecast()
+    };
+    let (same, slower) = (falling(1.0), falling(0.4));
+    assert!(slower.flagged.is_empty(), "{:?}", slower.flagged);
+    let rate = |forecast: &Forecast| forecast.rate.get::<kilogram_per_hour>();
+    assert!(
+        (rate(&same) - 2.0).abs() < 0.15 && (rate(&slower) - 0.8).abs() < 0.2,
+        "{}, {}",
+        rate(&same),
+        rate(&slower)
+    );
+}
+
+#[test]
+fn it_boils_is_a_reading_of_the_burner() {
+    let mut kettle = cook(litres(12.0), 5.0, Target::FractionLeft(0.5), Heat::Unknown);
+    (kettle.starts_at, kettle.shown) = (Some(celsius(20.0)), None);
+    let unknown = kettle.forecast();
+    assert!(unknown.finish.is_vague(at(0.0)));
+    let said = |clock: f64, boils| (at(clock), Happened::Read { sight: Sight::Boils(boils), sure: false });
+    let mut then = |log: Vec<(Time, Happened)>| {
+        kettle.log = log;
+        kettle.forecast()
+    };
+    let (soon, late) = (then(vec![said(25.0, true)]), then(vec![said(70.0, true)]));
+    // 12.2 kg by 80 K are 3,970 kJ: in 25 min 2.6 kW, in 70 min 0.95 kW, and half as much again for what dries off.
+    let rate = |forecast: &Forecast| forecast.rate.get::<kilogram_per_hour>();
+    assert!((3.4..4.8).contains(&rate(&soon)), "{}", rate(&soon));
+    assert!((1.3..2.4).contains(&rate(&late)), "{}", rate(&late));
+    let width = |forecast: &Forecast| minutes(forecast.finish.high) / minutes(forecast.finish.low);
+    assert!(width(&soon) < 0.75 * width(&unknown) && width(&late) < 0.75 * width(&unknown));
+    // Not yet at forty minutes: no strong burner.
+    let not_yet = then(vec![said(40.0, false)]);
+    assert!(not_yet.finish.low > unknown.finish.low && not_yet.boils.low > at(38.0), "{:?}", not_yet.boils);
+}
+
+#[test]
+fn a_kettle_warms_up_from_where_it_started() {
+    let boils = |starts_at: f64| {
+        let mut kettle = cook(litres(12.0), 5.0, Target::FractionLeft(0.5), two_litres_an_hour());
+        kettle.starts_at = Some(celsius(starts_at));
+        minutes(kettle.forecast().boils.expected)
+    };
+    let (frozen, cold, room, hot) = (boils(-15.0), boils(4.0), boils(20.0), boils(80.0));
+    assert!(boils(100.0) < 0.5 && hot < 36.0 && hot < room && room < cold, "{hot}, {room}, {cold}");
+    // Melting takes as long as warming by 80 K.
+    assert!((frozen / cold - 1.75).abs() < 0.2, "{frozen} beside {cold}");
+}
+
+#[test]
+fn a_pan_in_the_oven_loses_nothing_to_the_kitchen() {
+    let mut pan =
+        cook(litres(7.0), 5.0, Target::FractionLeft(0.5), Heat::Rate { water: litres_per_hour(0.8) });
+    (pan.starts_at, pan.in_oven) = (Some(celsius(20.0)), true);
+    // 0.8 kg an hour are 500 W: 7.1 kg by 80 K take 77 minutes, 3.5 L of water 262 more.
+    let forecast = pan.forecast();
+    let (boils, done) = (minutes(forecast.boils.expected), minutes(forecast.finish.expected));
+    assert!((boils - 77.0).abs() < 6.0 && (done - boils - 262.0).abs() < 15.0, "{boils}, {done}");
+}
+
+#[test]
+fn leaning_walls_hold_what_a_cut_cone_holds() {
+    let cone = Vessel {
+        top_diameter: Some(millimetres(360.0)),
+        ..Vessel::straight(millimetres(240.0), millimetres(200.0))
+    };
+    // π h / 12 (D² + D d + d²) = 14.326 L to the brim; half way up, at 300 mm, 5.749 L.
+    assert!((cone.brim().get::<liter>() - 14.326).abs() < 0.01, "{}", cone.brim().get::<liter>());
+    assert!((cone.volume_to(millimetres(100.0)).get::<liter>() - 5.749).abs() < 0.01);
+    for volume in [0.3, 5.749, 11.0, 14.326, 16.0] {
+        let back = cone.volume_to(cone.depth_of(litres(volume))).get::<liter>();
+        assert!((back - volume).abs() < 1e-9, "{volume} came back as {back}");
+    }
+    let level = Vessel { top_diameter: Some(millimetres(300.0)), ..vessel() };
+    assert!((level.brim() - vessel().brim()).get::<liter>().abs() < 1e-9, "as wide above as below");
 }
 
 #[test]
@@ -180,24 +348,26 @@ fn a_lid_keeps_the_water_in() {
     let open = minutes(kettle.forecast().finish.expected);
     kettle.log = vec![(at(30.0), Happened::Lid(true)), (at(90.0), Happened::Lid(false))];
     let covered = minutes(kettle.forecast().finish.expected);
-    assert!((covered - open - 54.0).abs() < 1.0, "nine tenths of an hour lost: {open} became {covered}");
+    assert!((covered - open - 54.0).abs() < 6.0, "nine tenths of an hour lost: {open} became {covered}");
 }
 
 #[test]
 fn the_drawn_line_goes_from_the_start_through_the_readings_to_the_goal() {
-    let mut kettle = cook(litres(12.0), 5.0, Target::FractionLeft(0.5), two_litres_an_hour());
-    kettle.log = vec![(at(60.0), Happened::Read(Sight::Volume(litres(10.0))))];
-    let forecast = kettle.forecast();
-    let (from, end) = (60.0, minutes(forecast.finish.expected));
-    assert_eq!(forecast.curve.len(), 26, "the start, the reading and 24 steps to the finish");
-    assert!((forecast.curve[0].1.get::<liter>() - 12.0).abs() < 1e-9);
-    for (step, (when, volume)) in (1..=24).zip(&forecast.curve[2..]) {
-        let share = f64::from(step) / 24.0;
-        assert!((minutes(*when) - (from + (end - from) * share)).abs() < 1e-6, "step {step}");
-        let read = forecast.curve[1].1.get::<liter>();
-        let straight = read + (forecast.goal.volume().get::<liter>() - read) * share;
-        assert!((volume.get::<liter>() - straight).abs() < 0.05, "step {step}: {volume:?}");
-    }
+    let forecast = read_as(&[11.1, 10.1], false).forecast();
+    let volume = |point: &bodega_core::kettle::finish::CurveAt| point.volume.get::<liter>();
+    assert!((volume(&forecast.curve[0]) - 12.0).abs() < 1e-9);
+    assert!(forecast.curve.windows(2).all(|two| two[0].at <= two[1].at && two[0].volume >= two[1].volume));
+    assert!(forecast.curve.iter().all(|point| point.low <= point.volume && point.volume <= point.high));
+    let last = forecast.curve.last().unwrap();
+    assert!(
+        (last.at - forecast.finish.high).value.abs() < 1e-6 && (volume(last) - 6.0).abs() < 0.1,
+        "{last:?}"
+    );
+    let at_finish = forecast.volume_at(forecast.finish.expected).get::<liter>();
+    assert!((at_finish - 6.0).abs() < 0.15, "{at_finish}");
+    // The doubt is least where it was read last, and grows from there.
+    let wide = |point: &bodega_core::kettle::finish::CurveAt| (point.high - point.low).get::<liter>();
+    assert!(wide(&forecast.curve[2]) < wide(&forecast.curve[10]));
 }
 
 #[test]
@@ -207,10 +377,12 @@ fn turning_the_heat_moves_the_finish_and_each_setting_keeps_its_own_rate() {
     kettle.log = vec![(at(60.0), Happened::Turned { water: litres_per_hour(1.0) })];
     let low = minutes(kettle.forecast().finish.expected);
     // What was left after an hour takes twice as long.
-    assert!((low - (60.0 + 2.0 * (full - 60.0))).abs() < 1.0, "{full} became {low}");
-    // An hour at 2.4 L an hour, read on a scale, then two hours at 0.8.
+    assert!((low - (60.0 + 2.0 * (full - 60.0))).abs() < 10.0, "{full} became {low}");
+    // An hour at 2.4 kg an hour, read on a scale, then two hours at 0.8.
     let start = kettle.start.mass.get::<kilogram>();
-    let read = |after: f64, mass: f64| (at(after), Happened::Read(Sight::Mass(kilograms(mass))));
+    let read = |after: f64, mass: f64| {
+        (at(after), Happened::Read { sight: Sight::Mass(kilograms(mass)), sure: false })
+    };
     kettle.log = (1..=6).map(|n| read(10.0 * f64::from(n), start - 0.4 * f64::from(n))).collect();
     kettle.log.push((at(60.0), Happened::Turned { water: litres_per_hour(1.0) }));
     kettle
@@ -220,7 +392,8 @@ fn turning_the_heat_moves_the_finish_and_each_setting_keeps_its_own_rate() {
     let shown: Vec<f64> =
         forecast.stretches.iter().map(|stretch| stretch.rate.get::<kilogram_per_hour>()).collect();
     assert_eq!(forecast.stretches.iter().map(|stretch| stretch.readings).collect::<Vec<_>>(), [6, 6]);
-    assert!((shown[0] - 2.4).abs() < 0.05 && (shown[1] - 0.8).abs() < 0.05, "{shown:?}");
+    assert!((shown[0] - 2.4).abs() < 0.12 && (shown[1] - 0.8).abs() < 0.1, "{shown:?}");
+    assert!(forecast.stretches.iter().all(|stretch| stretch.doubt < 0.15), "{:?}", forecast.stretches);
     assert!(forecast.flagged.is_empty());
 }
 
@@ -230,70 +403,25 @@ fn a_rate_is_the_kettles_own_at_its_setting_else_in_proportion() {
     for (shown, setting, expected, from) in [
         (vec![], High, 4.0, 0),
         (vec![], Low, 1.6, 0),
-        (vec![(Low, 1.0), (Low, 1.2)], Low, 1.1, 2),
+        (vec![(Low, 1.0), (Low, 1.21)], Low, 1.1, 2),
         (vec![(High, 3.0)], Medium, 2.1, 0),
     ] {
-        let shown: Vec<_> = shown.into_iter().map(|(at, rate)| (at, litres_per_hour(rate))).collect();
-        let (rate, learned) = rate_at(setting, &shown, litres_per_hour(4.0));
+        let shown: Vec<Seen> = shown
+            .into_iter()
+            .map(|(setting, rate)| Seen { setting, rate: litres_per_hour(rate), doubt: 0.1 })
+            .collect();
+        let Expected { rate, doubt, learned_from } = rate_at(setting, &shown, (litres_per_hour(4.0), 0.6));
         let rate = in_litres_per_hour(rate);
-        assert!((rate - expected).abs() < 1e-9 && learned == from, "{shown:?} {setting}: {rate}, {learned}");
+        assert!((rate - expected).abs() < 1e-6 && learned_from == from, "{shown:?} {setting}: {rate}");
+        let surer = if from > 0 { doubt < 0.15 } else { doubt > 0.25 };
+        assert!(surer, "{doubt} after {shown:?}");
     }
-}
-
-/// A small repeatable source of chance (SplitMix64), so that the test needs no clock and no crate.
-struct Chance(u64);
-
-impl Chance {
-    fn unit(&mut self) -> f64 {
-        self.0 = self.0.wrapping_add(0x9E37_79B9_7F4A_7C15);
-        let mut z = self.0;
-        z = (z ^ (z >> 30)).wrapping_mul(0xBF58_476D_1CE4_E5B9);
-        z = (z ^ (z >> 27)).wrapping_mul(0x94D0_49BB_1331_11EB);
-        #[allow(clippy::cast_precision_loss)]
-        let unit = ((z ^ (z >> 31)) >> 11) as f64 / (1_u64 << 53) as f64;
-        unit
-    }
-
-    /// Normal, by the sum of twelve.
-    fn normal(&mut self) -> f64 {
-        (0..12).map(|_| self.unit()).sum::<f64>() - 6.0
-    }
-}
-
-/// A cook-down whose true rate differs from the model's and wanders; read on a stick every 15 minutes.
-fn simulated(chance: &mut Chance, readings: usize) -> (CookDown, f64) {
-    let start = Contents::of_volume(litres(12.0), 5.0);
-    let mut kettle = cook(litres(12.0), 5.0, Target::FractionLeft(0.6), two_litres_an_hour());
-    let goal = kettle.forecast().goal.mass.get::<kilogram>();
-    let mut mass = start.mass.get::<kilogram>();
-    let mut rate: f64 = 2.0 * (1.0 + 0.22 * chance.normal());
-    let mut clock = 0.0;
-    while mass > goal {
-        clock += 1.0;
-        rate = (rate + 0.2 * chance.normal() * (1.0_f64 / 60.0).sqrt()).max(0.2);
-        mass -= rate / 60.0;
-        let due = kettle.log.len() < readings && (clock % 15.0) < 0.5;
-        if due && mass > goal {
-            let here = Contents { mass: kilograms(mass), solids: start.solids };
-            let read = here.volume() + litres(0.12 * chance.normal());
-            kettle.log.push((at(clock), Happened::Read(Sight::Volume(read))));
-        }
-    }
-    (kettle, clock)
 }
 
 #[test]
-fn the_eighty_percent_interval_holds_about_eighty_percent_of_the_time() {
-    const RUNS: u32 = 600;
-    let mut chance = Chance(7);
-    for readings in [0, 2, 5] {
-        let mut inside = 0;
-        for _ in 0..RUNS {
-            let (kettle, done) = simulated(&mut chance, readings);
-            let finish = kettle.forecast().finish;
-            inside += u32::from((minutes(finish.low)..=minutes(finish.high)).contains(&done));
-        }
-        let share = f64::from(inside) / f64::from(RUNS);
-        assert!((0.74..0.9).contains(&share), "{share} with {readings} readings");
-    }
+fn an_hour_is_the_same_hour_whichever_way_the_log_is_ordered() {
+    let kettle = read_as(&[11.2, 10.2, 9.1], false);
+    let mut shuffled = kettle.clone();
+    shuffled.log.reverse();
+    assert_eq!(kettle.forecast().finish, shuffled.forecast().finish);
 }

@@ -60,6 +60,8 @@ rows!(
     DAY_MINUTES,
     RIPE_SHARE,
     BRIX,
+    ADDED_BRIX,
+    FILLED_AT,
     FRACTION_LEFT,
     KETTLE_VOLUME,
     WATTS,

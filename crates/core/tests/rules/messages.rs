@@ -409,12 +409,15 @@ fn labels() -> Vec<String> {
         AcidSource, Damage, Heating, Ingredient, JarKind, LidState, LogEvent, Ripeness, Vine,
     };
     use bodega_core::judge::{Ask, Code, Ruling, Severity, Subject};
-    use bodega_core::kettle::{CookWhat, HeatSetting, KettleHeat};
+    use bodega_core::kettle::finish::Asks;
+    use bodega_core::kettle::{CookWhat, HeatSetting, KettleHeat, Warmth};
     use bodega_core::ledger::food::{FoodMeasure, FoodPlace};
     use bodega_core::plan::checklist::Station;
     use bodega_core::shelf::label_sheet::{Paper, Shape};
     use bodega_core::tables::process::RefusalCode;
     labels!(
+        Asks,
+        Warmth,
         Product,
         Medium,
         Pack,

@@ -7,7 +7,7 @@ use bodega_core::canner::moment::{Said, said};
 use bodega_core::canner::pot::{COVER_IN, Filling, topping_up};
 use bodega_core::canner::probe::{Suggestion, suggestion};
 use bodega_core::canner::standing::{Place, standing};
-use bodega_core::canner::water::{OVERHANG, come_up_of, filling, outline, stands_over};
+use bodega_core::canner::water::{OVERHANG, come_up_of, filling, outline, pace_of, stands_over};
 use bodega_core::jars::bench::{BenchStep, JarStep, bench_steps, last_step, next_step, state_of};
 use bodega_core::jars::claims::{Claims, asks_hot, asks_liquid};
 use bodega_core::jars::doses::{Dose, DosedPot, doses, has_acid};
@@ -237,6 +237,14 @@ pub(crate) fn dosed_pots(facts: &[BatchFacts]) -> Vec<DosedPot> {
     facts.iter().filter_map(pot).collect()
 }
 
+/// Loads of a canner that its pace is learned from.
+const PACE_FROM: u32 = 6;
+
+/// How much longer a canner takes to boil than its burner says.
+pub(crate) fn pace(shared: &Shared, canner: CannerId, kitchen: &Kitchen) -> Result<f64, StoreError> {
+    Ok(pace_of(&shared.store.last_of_canner(canner, PACE_FROM)?, kitchen))
+}
+
 impl LoadView {
     /// A load as its stations show it at a moment.
     pub(crate) fn new(
@@ -250,7 +258,9 @@ impl LoadView {
         let facts = facts(shared, &load)?;
         let pots = dosed_pots(&facts);
         let water = filling(&load, kitchen).map(|filling| WaterView::new(&load, &filling));
-        let come_up = come_up_of(&load, kitchen);
+        let heats = matches!(load.clock.phase(now), Phase::Waiting | Phase::Heating { .. });
+        let pace = if heats { pace(shared, load.canner.id, kitchen)? } else { 1.0 };
+        let come_up = come_up_of(&load, kitchen, pace);
         let (says, then) = said(&load, come_up, now);
         let outline = outline(&load.canner);
         let beside = load.also.iter().flat_map(|also| vec![also.size; also.count as usize]);

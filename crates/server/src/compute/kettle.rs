@@ -1,18 +1,27 @@
 //! How thick, how long, where is the mark.
 
+use std::fmt;
+
 use actix_web::{post, web};
-use bodega_core::kettle::finish::{CookDown, Forecast, Happened, Sight, minutes};
-use bodega_core::kettle::{Contents, Heat, MOST_BRIX, Target, Vessel, by_volume};
+use bodega_core::kettle::ROOM_C;
+use bodega_core::kettle::contents::{Contents, MOST_BRIX, Target};
+use bodega_core::kettle::finish::{Asks, CookDown, Finish, Forecast, Happened, minutes};
+use bodega_core::kettle::heat::{Heat, by_volume};
+use bodega_core::kettle::sight::Sight;
+use bodega_core::kettle::vessel::Vessel;
 use bodega_core::kitchen::altitude::Altitude;
 use bodega_core::measures::limits::{
-    BRIX, DEPTH_READ, EFFICIENCY, EVAPORATION, FRACTION_LEFT, KETTLE_VOLUME, LOG_MINUTE, VESSEL_DIAMETER,
-    VESSEL_HEIGHT, WATTS, WEIGHT,
+    ADDED_BRIX, BRIX, DEPTH_READ, EFFICIENCY, EVAPORATION, FILLED_AT, FRACTION_LEFT, KETTLE_VOLUME,
+    LOG_MINUTE, PROBE, VESSEL_DIAMETER, VESSEL_HEIGHT, WATTS, WEIGHT,
 };
 use bodega_core::measures::units::{
-    Power, Time, in_litres_per_hour, kilograms, litres, litres_per_hour, millimetres,
+    Length, Power, Time, celsius, in_litres_per_hour, kilograms, litres, litres_per_hour, millimetres,
 };
 use bodega_core::records::kitchen::Units;
-use serde::{Deserialize, Serialize};
+use bodega_core::tables::process::Product;
+use serde::de::value::MapAccessDeserializer;
+use serde::de::{MapAccess, Visitor};
+use serde::{Deserialize, Deserializer, Serialize};
 use uom::si::length::millimeter;
 use uom::si::mass::kilogram;
 use uom::si::power::watt;
@@ -24,8 +33,9 @@ use crate::json::Json;
 use crate::problem::{ApiError, NameField, Problem};
 use crate::state::off_thread;
 
-/// How much more than the start a reading may show before it cannot be true.
-const READ_SLACK: f64 = 1.05;
+/// How much more than what went in a reading may show before it cannot be true: hot sauce stands 4 % higher, and a stick is
+/// read to some millimetres.
+const READ_SLACK: f64 = 1.12;
 
 /// What went in.
 #[derive(Debug, Clone, Copy, Deserialize, ToSchema)]
@@ -35,6 +45,9 @@ pub struct KettleStart {
     pub volume_l: f64,
     /// Soluble solids in °Brix, 0.5 to 60.
     pub brix: f64,
+    /// How warm it is when the heat comes on, -30 to 110 °C; below -1 it is frozen. When it is not said a kettle with a known
+    /// rate counts as boiling and any other as standing at 20 °C, until a reading says otherwise.
+    pub temperature_c: Option<f64>,
 }
 
 /// Where it stops: one of the three.
@@ -49,18 +62,33 @@ pub struct KettleTarget {
     pub volume_l: Option<f64>,
 }
 
-/// A round kettle, from inside.
+/// A measure poured into a kettle.
 #[derive(Debug, Clone, Copy, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
-pub struct KettleVessel {
-    /// Inner width, 80 to 1,000 mm.
-    pub inner_diameter_mm: f64,
-    /// Inner depth, 50 to 1,000 mm.
+pub struct KettlePour {
+    /// Litres in it so far, 0.05 to 500, rising.
+    pub volume_l: f64,
+    /// How deep they stand, 1 to 1,000 mm, rising.
     pub depth_mm: f64,
 }
 
-/// What drives the water off: a burner, or a known rate.
-#[derive(Debug, Clone, Copy, Deserialize, ToSchema)]
+/// A round kettle, from inside.
+#[derive(Debug, Clone, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct KettleVessel {
+    /// Inner width, 80 to 1,000 mm, at the bottom when it is wider at the top; may be left out when it was poured.
+    pub inner_diameter_mm: Option<f64>,
+    /// Inner width at the top, 80 to 1,000 mm, when it is another.
+    pub top_diameter_mm: Option<f64>,
+    /// Inner depth, 50 to 1,000 mm; may be left out when it was poured.
+    pub depth_mm: Option<f64>,
+    /// Measures poured into it; they outweigh the widths.
+    #[serde(default)]
+    pub poured: Vec<KettlePour>,
+}
+
+/// What drives the water off: a burner, or a known rate; nothing when nobody knows.
+#[derive(Debug, Clone, Copy, Default, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct KettleDrive {
     /// Power of the burner, 50 to 30,000 W.
@@ -71,7 +99,7 @@ pub struct KettleDrive {
     pub litres_per_hour: Option<f64>,
 }
 
-/// A reading: a minute and one of the four.
+/// A reading: a minute and one of the six.
 #[derive(Debug, Clone, Copy, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct KettleReading {
@@ -85,9 +113,27 @@ pub struct KettleReading {
     pub mass_kg: Option<f64>,
     /// °Brix of a sample.
     pub brix: Option<f64>,
+    /// Degrees on a probe, 1 to 130 °C.
+    pub temperature_c: Option<f64>,
+    /// Whether it boils.
+    pub boils: Option<bool>,
+    /// Whether somebody stands by it though it surprises.
+    #[serde(default)]
+    pub sure: bool,
 }
 
-/// Thin juice drained off.
+/// What was taken off.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum DrainKind {
+    /// Thin juice from the top; the pulp stays.
+    Serum,
+    /// Well mixed.
+    #[default]
+    Mixed,
+}
+
+/// Something taken off.
 #[derive(Debug, Clone, Copy, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct KettleDrain {
@@ -95,6 +141,51 @@ pub struct KettleDrain {
     pub minute: f64,
     /// Litres.
     pub volume_l: f64,
+    /// What it was.
+    #[serde(default)]
+    pub kind: DrainKind,
+}
+
+/// Something put in.
+#[derive(Debug, Clone, Copy, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct KettleAdd {
+    /// Minutes from the start of heating, 0 to 10,000.
+    pub minute: f64,
+    /// Litres.
+    pub volume_l: f64,
+    /// Its soluble solids in °Brix, 0 to 60; as at the start when it is not said.
+    pub brix: Option<f64>,
+    /// How warm it is, -30 to 110 °C; 20 when it is not said.
+    pub temperature_c: Option<f64>,
+}
+
+/// A drive that may be unknown: left out, `null`, `{}` or "unknown".
+fn drive<'de, D: Deserializer<'de>>(deserializer: D) -> Result<KettleDrive, D::Error> {
+    struct Known;
+    impl<'de> Visitor<'de> for Known {
+        type Value = KettleDrive;
+
+        fn expecting(&self, formatter: &mut fmt::Formatter<'_>) -> fmt::Result {
+            formatter.write_str("an object with watts and efficiency or litres_per_hour, or \"unknown\"")
+        }
+
+        fn visit_unit<E: serde::de::Error>(self) -> Result<KettleDrive, E> {
+            Ok(KettleDrive::default())
+        }
+
+        fn visit_str<E: serde::de::Error>(self, word: &str) -> Result<KettleDrive, E> {
+            match word {
+                "unknown" => Ok(KettleDrive::default()),
+                _ => Err(E::invalid_value(serde::de::Unexpected::Str(word), &self)),
+            }
+        }
+
+        fn visit_map<A: MapAccess<'de>>(self, map: A) -> Result<KettleDrive, A::Error> {
+            KettleDrive::deserialize(MapAccessDeserializer::new(map))
+        }
+    }
+    deserializer.deserialize_any(Known)
 }
 
 /// What is asked.
@@ -107,27 +198,60 @@ pub struct KettleRequest {
     pub target: KettleTarget,
     /// The kettle.
     pub vessel: KettleVessel,
-    /// What drives it.
+    /// What drives it; may be left out, or be "unknown".
+    #[serde(default, deserialize_with = "drive")]
+    #[schema(value_type = Option<KettleDrive>)]
     pub heat: KettleDrive,
+    /// What it is to become.
+    pub product: Option<Product>,
     /// Height of the kitchen in feet, -2,000 to 30,000.
     pub altitude_ft: f64,
     /// Readings so far.
     #[serde(default)]
     pub readings: Vec<KettleReading>,
-    /// Drains so far.
+    /// What was taken off so far.
     #[serde(default)]
     pub drains: Vec<KettleDrain>,
+    /// What was put in so far.
+    #[serde(default)]
+    pub adds: Vec<KettleAdd>,
 }
 
-/// A finish with its 80 % interval, minutes from the start of heating.
+/// A time with its 80 % interval, minutes from the start of heating.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct FinishMinutes {
-    /// One in ten finish before it.
+    /// One in ten lies before it.
     pub low: f64,
-    /// Expected.
+    /// As many before it as after.
     pub expected: f64,
-    /// One in ten finish after it.
+    /// One in ten lies after it.
     pub high: f64,
+}
+
+impl From<Finish> for FinishMinutes {
+    fn from(finish: Finish) -> Self {
+        Self { low: minutes(finish.low), expected: minutes(finish.expected), high: minutes(finish.high) }
+    }
+}
+
+/// The mark on the stick.
+#[derive(Debug, Clone, Copy, Serialize, ToSchema)]
+pub struct MarkDepths {
+    /// In the hot kettle, where it stands higher.
+    pub hot_mm: f64,
+    /// At 20 °C.
+    pub cold_mm: f64,
+}
+
+/// A reading that disagrees with all else.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct FlaggedReading {
+    /// Its place among the readings.
+    pub reading: usize,
+    /// What to ask, the likeliest first.
+    pub asks: Vec<Asks>,
+    /// Whether the forecast goes with it all the same, because what was read since agrees.
+    pub obeyed: bool,
 }
 
 /// A point of the curve.
@@ -135,8 +259,12 @@ pub struct FinishMinutes {
 pub struct CurvePoint {
     /// Minutes from the start of heating.
     pub minute: f64,
-    /// Litres in the kettle.
+    /// Litres in the kettle, at 20 °C.
     pub volume_l: f64,
+    /// One in ten lies below.
+    pub low_l: f64,
+    /// One in ten lies above.
+    pub high_l: f64,
 }
 
 /// The answer.
@@ -144,10 +272,14 @@ pub struct CurvePoint {
 pub struct KettleAnswer {
     /// Litres at the end.
     pub target_volume_l: f64,
-    /// The mark on the stick.
+    /// The mark on the stick, at 20 °C.
     pub target_depth_mm: f64,
-    /// Litres of water that leave it in an hour, now.
+    /// The mark, hot and cold.
+    pub mark: MarkDepths,
+    /// Litres of water that leave it open in an hour once it boils, as thick as it is now.
     pub rate_l_per_h: f64,
+    /// When it boils.
+    pub boils_minute: FinishMinutes,
     /// When it is done.
     pub finish_minute: FinishMinutes,
     /// °Brix at the end.
@@ -156,8 +288,8 @@ pub struct KettleAnswer {
     pub final_mass_kg: f64,
     /// Volume over time.
     pub curve: Vec<CurvePoint>,
-    /// Places of readings that lie too far off and were not obeyed.
-    pub flagged_readings: Vec<usize>,
+    /// Readings that disagree with all else: to be asked about, and put aside until somebody stands by them or others bear them out.
+    pub flagged: Vec<FlaggedReading>,
 }
 
 /// The one of several fields that is given.
@@ -187,6 +319,7 @@ fn heat(given: KettleDrive) -> Result<Heat, ApiError> {
         (None, None, Some(rate)) => {
             Ok(Heat::Rate { water: litres_per_hour(EVAPORATION.check(rate).named("heat.litres_per_hour")?) })
         }
+        (None, None, None) => Ok(Heat::Unknown),
         (Some(watts), Some(efficiency), None) => Ok(Heat::Burner {
             power: Power::new::<watt>(WATTS.check(watts).named("heat.watts")?),
             efficiency: EFFICIENCY.check(efficiency).named("heat.efficiency")?,
@@ -208,6 +341,8 @@ pub(crate) fn sight(
         ("depth_mm", given.depth_mm),
         ("mass_kg", given.mass_kg),
         ("brix", given.brix),
+        ("temperature_c", given.temperature_c),
+        ("boils", given.boils.map(|boils| if boils { 1.0 } else { 0.0 })),
     ];
     let one = only_one(&fields, field)?;
     let (name, value) = fields[one];
@@ -249,18 +384,58 @@ pub(crate) fn sight(
             }
             Ok(Sight::Mass(mass))
         }
-        _ => Ok(Sight::Brix(BRIX.check(value).named(&field)?)),
+        3 => Ok(Sight::Brix(BRIX.check(value).named(&field)?)),
+        4 => Ok(Sight::Temperature(celsius(PROBE.check(value).named(&field)?))),
+        _ => Ok(Sight::Boils(given.boils == Some(true))),
     }
+}
+
+/// A kettle as it was measured.
+fn vessel(given: &KettleVessel) -> Result<Vessel, ApiError> {
+    let mut poured = Vec::new();
+    for (place, mark) in given.poured.iter().enumerate() {
+        let field = |name: &str| format!("vessel.poured[{place}].{name}");
+        let volume = litres(KETTLE_VOLUME.check(mark.volume_l).named(&field("volume_l"))?);
+        let depth = millimetres(DEPTH_READ.check(mark.depth_mm).named(&field("depth_mm"))?);
+        let rising = "each mark must hold more and stand higher than the one before; read it again";
+        if poured.last().is_some_and(|(_, before)| volume <= *before) {
+            return Err(ApiError::field(field("volume_l"), rising));
+        }
+        if poured.last().is_some_and(|(before, _)| depth <= *before) {
+            return Err(ApiError::field(field("depth_mm"), rising));
+        }
+        poured.push((depth, volume));
+    }
+    let wide = |value: Option<f64>, field: &str| {
+        value.map(|value| VESSEL_DIAMETER.check(value).named(field).map(millimetres)).transpose()
+    };
+    let inner = wide(given.inner_diameter_mm, "vessel.inner_diameter_mm")?;
+    let top_diameter = wide(given.top_diameter_mm, "vessel.top_diameter_mm")?;
+    let depth =
+        given.depth_mm.map(|value| VESSEL_HEIGHT.check(value).named("vessel.depth_mm").map(millimetres));
+    let depth = depth.transpose()?;
+    if let (Some(inner), Some(depth)) = (inner, depth) {
+        return Ok(Vessel { inner_diameter: inner, top_diameter, depth, poured });
+    }
+    let missing = if inner.is_none() { "vessel.inner_diameter_mm" } else { "vessel.depth_mm" };
+    let Some((above, most)) = poured.last().copied() else {
+        return Err(ApiError::field(missing, "give the inner width and depth, or what was poured"));
+    };
+    // A kettle that was only poured goes on as wide as its last measure, as high as any.
+    let before = poured.iter().rev().nth(1).copied().unwrap_or_default();
+    let across = ((most - before.1) / (above - before.0) * (4.0 / std::f64::consts::PI)).sqrt();
+    let inner_diameter: Length = inner.unwrap_or(across);
+    Ok(Vessel {
+        inner_diameter,
+        top_diameter,
+        depth: depth.unwrap_or_else(|| millimetres(VESSEL_HEIGHT.max)),
+        poured,
+    })
 }
 
 impl KettleRequest {
     fn checked(self) -> Result<CookDown, ApiError> {
-        let vessel = Vessel::straight(
-            millimetres(
-                VESSEL_DIAMETER.check(self.vessel.inner_diameter_mm).named("vessel.inner_diameter_mm")?,
-            ),
-            millimetres(VESSEL_HEIGHT.check(self.vessel.depth_mm).named("vessel.depth_mm")?),
-        );
+        let vessel = vessel(&self.vessel)?;
         let volume = litres(KETTLE_VOLUME.check(self.start.volume_l).named("start.volume_l")?);
         let start = Contents::of_volume(volume, BRIX.check(self.start.brix).named("start.brix")?);
         if volume > vessel.brim() * 1.000_001 {
@@ -272,34 +447,57 @@ impl KettleRequest {
             return Err(ApiError::field("start.volume_l", message));
         }
         let target = target(self.target)?;
-        let goal = target.contents(start, start.solids);
-        if goal.mass > start.mass * 1.000_001 || goal.brix() >= MOST_BRIX - 1e-6 {
+        let goal = target.contents(volume, start.solids);
+        if goal.is_none_or(|goal| goal.mass > start.mass * 1.000_001 || goal.brix() >= MOST_BRIX - 1e-6) {
             let message =
                 "boiling only thickens: the target must be less than what is in the kettle, and pourable";
             return Err(ApiError::field("target", message));
         }
+        let at = |value: f64, field: &str| {
+            LOG_MINUTE.check(value).named(&format!("{field}.minute")).map(in_minutes)
+        };
+        let warm = |value: f64, field: &str| FILLED_AT.check(value).named(field).map(celsius);
+        let mut added = Vec::new();
+        for (place, add) in self.adds.iter().enumerate() {
+            let field = format!("adds[{place}]");
+            let more = litres(KETTLE_VOLUME.check(add.volume_l).named(&format!("{field}.volume_l"))?);
+            let brix = add.brix.unwrap_or(self.start.brix);
+            let brix = ADDED_BRIX.check(brix).named(&format!("{field}.brix"))?;
+            let at_c = warm(add.temperature_c.unwrap_or(ROOM_C), &format!("{field}.temperature_c"))?;
+            let more = Contents::of_volume(more, brix);
+            added.push((at(add.minute, &field)?, Happened::Added { more, at: at_c }));
+        }
+        let all = self.adds.iter().fold(volume, |sum, add| sum + litres(add.volume_l));
+        let most = Contents::of_volume(all, self.start.brix);
         let mut log = Vec::new();
         for (place, reading) in self.readings.into_iter().enumerate() {
             let field = format!("readings[{place}]");
-            let at = LOG_MINUTE.check(reading.minute).named(&format!("{field}.minute"))?;
-            log.push((
-                Time::new::<minute>(at),
-                Happened::Read(sight(reading, &field, start, &vessel, Units::Metric)?),
-            ));
+            let when = at(reading.minute, &field)?;
+            let sure = reading.sure;
+            let sight = sight(reading, &field, most, &vessel, Units::Metric)?;
+            log.push((when, Happened::Read { sight, sure }));
         }
         let mut drained = 0.0;
         for (place, drain) in self.drains.into_iter().enumerate() {
             let field = format!("drains[{place}]");
-            let at = LOG_MINUTE.check(drain.minute).named(&format!("{field}.minute"))?;
+            let when = at(drain.minute, &field)?;
             drained += KETTLE_VOLUME.check(drain.volume_l).named(&format!("{field}.volume_l"))?;
-            if drained >= volume.get::<liter>() {
+            if drained >= all.get::<liter>() {
                 let message = format!("the drains add up to {drained} L, as much as went in; check them");
                 return Err(ApiError::field(format!("{field}.volume_l"), message));
             }
-            log.push((Time::new::<minute>(at), Happened::Drained(litres(drain.volume_l))));
+            let serum = drain.kind == DrainKind::Serum;
+            log.push((when, Happened::Drained { volume: litres(drain.volume_l), serum }));
         }
+        log.extend(added);
+        let starts_at =
+            self.start.temperature_c.map(|value| warm(value, "start.temperature_c")).transpose()?;
         Ok(CookDown {
             start,
+            starts_at,
+            product: self.product,
+            in_oven: false,
+            shown: None,
             target,
             vessel,
             heat: heat(self.heat)?,
@@ -309,43 +507,61 @@ impl KettleRequest {
     }
 }
 
+fn in_minutes(value: f64) -> Time {
+    Time::new::<minute>(value)
+}
+
 /// The forecast as it travels.
 #[must_use]
 pub fn answer(forecast: Forecast, vessel: &Vessel) -> KettleAnswer {
     let volume = forecast.goal.volume();
+    let cold_mm = vessel.depth_of(volume).get::<millimeter>();
+    let hot_mm = forecast.mark.map_or(cold_mm, |mark| mark.hot.get::<millimeter>());
     KettleAnswer {
         target_volume_l: volume.get::<liter>(),
-        target_depth_mm: vessel.depth_of(volume).get::<millimeter>(),
+        target_depth_mm: cold_mm,
+        mark: MarkDepths { hot_mm, cold_mm },
         rate_l_per_h: in_litres_per_hour(by_volume(forecast.rate)),
-        finish_minute: FinishMinutes {
-            low: minutes(forecast.finish.low),
-            expected: minutes(forecast.finish.expected),
-            high: minutes(forecast.finish.high),
-        },
+        boils_minute: forecast.boils.into(),
+        finish_minute: forecast.finish.into(),
         final_brix: forecast.goal.brix(),
         final_mass_kg: forecast.goal.mass.get::<kilogram>(),
         curve: forecast
             .curve
             .into_iter()
-            .map(|(at, volume)| CurvePoint { minute: minutes(at), volume_l: volume.get::<liter>() })
+            .map(|point| CurvePoint {
+                minute: minutes(point.at),
+                volume_l: point.volume.get::<liter>(),
+                low_l: point.low.get::<liter>(),
+                high_l: point.high.get::<liter>(),
+            })
             .collect(),
-        flagged_readings: forecast.flagged,
+        flagged: forecast
+            .flagged
+            .into_iter()
+            .map(|flagged| FlaggedReading {
+                reading: flagged.place,
+                asks: flagged.asks,
+                obeyed: flagged.obeyed,
+            })
+            .collect(),
     }
 }
 
-/// Readings and drains of one cook-down.
+/// Readings, drains and additions of one cook-down.
 const MOST_ENTRIES: usize = 2_000;
-/// So few are worked out before another thread would have begun.
-const FEW_ENTRIES: usize = 50;
+/// So few are worked out about as soon as another thread would have begun.
+const FEW_ENTRIES: usize = 3;
 
 /// Works a cook-down out.
 #[utoipa::path(request_body = KettleRequest, responses((status = 200, body = KettleAnswer), (status = 422, body = Problem)))]
 #[post("/api/compute/kettle")]
 pub async fn compute_kettle(Json(request): Json<KettleRequest>) -> Result<web::Json<KettleAnswer>, ApiError> {
-    let entries = request.readings.len() + request.drains.len();
+    let entries = request.readings.len() + request.drains.len() + request.adds.len();
     if entries > MOST_ENTRIES {
-        let words =
-            format!("{entries} readings and drains are more than the {MOST_ENTRIES} of one cook-down");
+        let words = format!(
+            "{entries} readings, drains and additions are more than the {MOST_ENTRIES} of one cook-down"
+        );
         return Err(ApiError::field("readings", words));
     }
     let cook = request.checked()?;

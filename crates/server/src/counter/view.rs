@@ -77,6 +77,10 @@ pub struct OnStove {
     pub done: f64,
     /// When it is expected to be done.
     pub finish: Moment,
+    /// One in ten is done after it.
+    pub finish_high: Moment,
+    /// Whether that is known so little that only its later bound is worth saying.
+    pub vague: bool,
     /// The hottest probe in a kettle, in degrees Celsius.
     pub temp_c: Option<f64>,
 }
@@ -173,6 +177,8 @@ pub(crate) fn count(shared: &Shared) -> Result<Counter, StoreError> {
         kettles: stove.len(),
         done: first.done,
         finish: first.finish,
+        finish_high: first.finish_high,
+        vague: first.vague,
         temp_c: stove.iter().filter_map(|cook| cook.temp_c).reduce(f64::max),
     });
     let next_check = next_check(&towel);

@@ -1,5 +1,8 @@
 //! What the day is laid out over: what is left to do of each batch, out of the records.
 
+use std::collections::HashMap;
+use std::collections::hash_map::Entry;
+
 use bodega_core::canner::events::Phase;
 use bodega_core::canner::water::{come_up_of, warm_up_of};
 use bodega_core::day::overnight::waits_as_juice;
@@ -9,7 +12,7 @@ use bodega_core::day::work::{
 };
 use bodega_core::day::{Needs, sink};
 use bodega_core::kettle::HeatSetting;
-use bodega_core::kettle::cooking::{expected_rate, vessel};
+use bodega_core::kettle::cooking::vessel;
 use bodega_core::kettle::vessels::{Usable, boiling_minutes, spread};
 use bodega_core::ledger::food::Food;
 use bodega_core::measures::ids::CannerId;
@@ -28,8 +31,10 @@ use bodega_core::tables::process::{Method, Pack};
 use bodega_store::StoreError;
 use uom::si::time::minute;
 
+use crate::canner::view::pace;
 use crate::clock::{at_minute, day_of};
 use crate::day::ground::{Ground, OpenBatch};
+use crate::kettle::habits::habits;
 use crate::kettle::view::{CookView, on_stove};
 use crate::state::Shared;
 
@@ -63,9 +68,16 @@ pub(crate) fn minutes_to(from: Moment, to: Moment) -> u32 {
     whole(to.since(from).get::<minute>())
 }
 
-pub(crate) fn load_work(load: &CannerLoad, kitchen: &Kitchen, now: Moment, pace: f64) -> LoadWork {
+/// `heats` is how much longer the load's canner takes to boil than its burner says.
+pub(crate) fn load_work(
+    load: &CannerLoad,
+    kitchen: &Kitchen,
+    now: Moment,
+    pace: f64,
+    heats: f64,
+) -> LoadWork {
     let rest = load.clock.rest().0;
-    let come_up = come_up_of(load, kitchen).map_or(USUAL_COME_UP, |time| whole(time.get::<minute>()));
+    let come_up = come_up_of(load, kitchen, heats).map_or(USUAL_COME_UP, |time| whole(time.get::<minute>()));
     let full = load.clock.required().0 + rest;
     let minutes = match load.clock.phase(now) {
         Phase::Waiting => come_up + full,
@@ -122,6 +134,8 @@ pub(crate) struct Records<'a> {
     pub(crate) notes: Vec<BlockNote>,
     /// How many times as long as usual filling takes here.
     pub(crate) filling_pace: f64,
+    /// How much longer each canner takes to boil than its burner says.
+    pub(crate) heats: HashMap<CannerId, f64>,
     /// The household's kettles, when a batch is to be cooked; one of a usual rate when none is measured.
     pub(crate) kettles: Vec<Usable>,
     /// Kettles and burners at once.
@@ -286,7 +300,10 @@ impl Records<'_> {
             },
             loads: own
                 .filter(|_| !tonight)
-                .map(|load| load_work(load, &self.kitchen, now, self.filling_pace))
+                .map(|load| {
+                    let heats = self.heats.get(&load.canner.id).copied().unwrap_or(1.0);
+                    load_work(load, &self.kitchen, now, self.filling_pace, heats)
+                })
                 .collect(),
         }
     }
@@ -352,8 +369,16 @@ pub(super) fn ground(shared: &Shared) -> Result<Ground, StoreError> {
     let open = shared.store.open_batches()?;
     let fillings: Vec<(f64, f64)> = shared.store.filling_times()?.into_iter().map(filling).collect();
     let is_cooked = open.iter().any(|batch| batch.pack == Pack::Hot);
+    let loads = shared.store.open_loads()?;
+    let mut heats = HashMap::new();
+    for load in &loads {
+        if let Entry::Vacant(free) = heats.entry(load.canner.id) {
+            free.insert(pace(shared, load.canner.id, &kitchen)?);
+        }
+    }
     let records = Records {
-        loads: shared.store.open_loads()?,
+        loads,
+        heats,
         cooks: on_stove(shared)?,
         notes: shared.store.block_notes()?,
         filling_pace: own_pace(&fillings),
@@ -378,13 +403,13 @@ pub(super) fn ground(shared: &Shared) -> Result<Ground, StoreError> {
 
 /// The household's kettles at full heat; while none is measured, one that holds whatever comes at the usual rate.
 fn usable_kettles(shared: &Shared) -> Result<Vec<Usable>, StoreError> {
-    let (ended, kettles) = (shared.store.cooks(true)?, shared.store.kettles()?);
+    let kettles = shared.store.kettles()?;
     if kettles.is_empty() {
         return Ok(vec![Usable { brim: litres(f64::from(u32::MAX)), rate: usual_rate() }]);
     }
-    let usable = |kettle: &Kettle| Usable {
-        brim: vessel(kettle).brim(),
-        rate: expected_rate(&ended, kettle, HeatSetting::High),
+    let usable = |kettle: &Kettle| {
+        let rate = habits(shared, kettle)?.at(HeatSetting::High).rate;
+        Ok(Usable { brim: vessel(kettle).brim(), rate })
     };
-    Ok(kettles.iter().map(usable).collect())
+    kettles.iter().map(usable).collect()
 }

@@ -1,8 +1,9 @@
 //! What is read and done at a kettle over HTTP: readings, touches, what goes in and what comes out.
 
-use actix_web::{delete, post, web};
-use bodega_core::kettle::cooking::{expected_rate, vessel};
-use bodega_core::kettle::{Contents, CookWhat, HeatSetting};
+use actix_web::{delete, patch, post, web};
+use bodega_core::kettle::contents::Contents;
+use bodega_core::kettle::cooking::vessel;
+use bodega_core::kettle::{CookWhat, HeatSetting};
 use bodega_core::ledger::food::{Food, FoodMeasure, FoodPlace, Told};
 use bodega_core::measures::ids::{CookId, LotId};
 use bodega_core::measures::limits::{KETTLE_VOLUME, PROBE};
@@ -14,6 +15,7 @@ use bodega_core::records::cook::{Cook, CookEvent};
 use bodega_core::records::kitchen::Units;
 use bodega_core::records::lot::Lot;
 use bodega_core::records::moved::{NewMove, Source};
+use bodega_store::StoreError;
 use serde::Deserialize;
 use uom::si::volume::liter;
 use utoipa::ToSchema;
@@ -23,6 +25,7 @@ use crate::compute::kettle::{KettleReading, sight};
 use crate::crates::weight::whole_grams;
 use crate::created::Created;
 use crate::json::Json;
+use crate::kettle::habits::habits;
 use crate::kettle::view::{CookView, view};
 use crate::problem::{ApiError, NameField, Problem};
 use crate::state::{Shared, change, read};
@@ -53,12 +56,17 @@ pub struct CookEventRequest {
     pub temp_c: Option<f64>,
     /// The lid went on (`true`) or came off.
     pub lid_on: Option<bool>,
-    /// It boils now.
+    /// It boils now (`true`), or not yet.
     pub boils: Option<bool>,
     /// It is as hot as it is to be held.
     pub hot_enough: Option<bool>,
     /// The heat was turned to this setting.
     pub setting: Option<HeatSetting>,
+    /// The moment of a reading that this explains: it happened before that.
+    pub before: Option<Moment>,
+    /// Whether somebody stands by the reading though it surprises.
+    #[serde(default)]
+    pub sure: bool,
 }
 
 /// What is in the kettle at most: what went in at the start and since.
@@ -73,6 +81,7 @@ const fn touch(request: CookEventRequest) -> Option<CookWhat> {
         (Some(true), ..) => Some(CookWhat::LidOn),
         (Some(false), ..) => Some(CookWhat::LidOff),
         (None, Some(true), _) => Some(CookWhat::Boils),
+        (None, Some(false), _) => Some(CookWhat::NotYet),
         (None, _, Some(true)) => Some(CookWhat::HotEnough),
         _ => None,
     }
@@ -104,6 +113,9 @@ fn checked(request: CookEventRequest, cook: &Cook, units: Units) -> Result<(Cook
         depth_mm: request.depth_mm,
         mass_kg: request.mass_kg,
         brix: request.brix,
+        temperature_c: None,
+        boils: None,
+        sure: false,
     };
     let start = Contents::of_volume(litres(most_in(cook)), cook.brix);
     sight(reading, "reading", start, &vessel(&cook.kettle), units)?;
@@ -157,6 +169,40 @@ fn more(request: CookEventRequest, cook: &Cook, lot: Option<&Lot>) -> Result<(f6
     Ok((added, drawn))
 }
 
+/// How long before a reading that surprised was done what explains it, in milliseconds.
+const BEFORE_MS: i64 = 60_000;
+
+/// When something happened that explains a reading: shortly before it, and after what was written down before that.
+fn explains(cook: &Cook, reading: Moment) -> Result<Moment, ApiError> {
+    let place = cook.log.iter().position(|event| event.at == reading);
+    let place = place.ok_or_else(|| ApiError::field("before", "there is no reading of that moment"))?;
+    let last = place.checked_sub(1).map_or(cook.started_at, |last| cook.log[last].at);
+    Ok(Moment((reading.0 - BEFORE_MS).max(last.0 + 1).min(reading.0)))
+}
+
+/// Whether somebody stands by a reading.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct SureRequest {
+    /// Stands by it, or not.
+    pub sure: bool,
+}
+
+/// Stands by a reading though it surprises, or no longer.
+#[utoipa::path(params(("id" = i64, Path), ("at" = i64, Path)), request_body = SureRequest,
+    responses((status = 200, body = CookView), (status = 404, body = Problem), (status = 409, body = Problem)))]
+#[patch("/api/cooks/{id}/events/{at}")]
+pub async fn stand_by_reading(
+    shared: web::Data<Shared>,
+    path: web::Path<(CookId, Moment)>,
+    Json(request): Json<SureRequest>,
+) -> Result<web::Json<CookView>, ApiError> {
+    let (id, at) = *path;
+    let done =
+        change(&shared, move |shared| view(shared, shared.store.stand_by_reading(id, at, request.sure)?));
+    Ok(web::Json(done.await?))
+}
+
 /// Writes a reading or a touch down; a device posts here as a hand does.
 #[utoipa::path(params(("id" = i64, Path), ("bodega-age-ms" = Option<i64>, Header)), request_body = CookEventRequest,
     responses((status = 201, body = CookView), (status = 404, body = Problem), (status = 409, body = Problem),
@@ -170,21 +216,22 @@ pub async fn add_cook_event(
 ) -> Result<Created<CookView>, ApiError> {
     let id = *id;
     let wanted = request.lot;
-    let (cook, ended, lot, units) = read(&shared, move |shared| {
+    let (turned, before) = (request.setting, request.before);
+    let (cook, rate, lot, units) = read(&shared, move |shared| {
         let store = &shared.store;
         let lot = wanted.map(|lot| store.lot(lot)).transpose()?;
-        Ok((store.cook(id)?, store.cooks(true)?, lot, store.kitchen()?.units))
+        let cook = store.cook(id)?;
+        let rate = |setting| Ok::<_, StoreError>(habits(shared, &cook.kettle)?.at(setting).rate);
+        let rate = turned.map(rate).transpose()?;
+        Ok((cook, rate, lot, store.kitchen()?.units))
     })
     .await?;
     if let Some(lot) = lot.as_ref().filter(|lot| !lot.condition.can_be_canned()) {
         return Err(ApiError::field("lot", format!("lot {} is {} and is not canned", lot.id, lot.condition)));
     }
     let adds = request.add_l.is_some() || request.lot.is_some();
-    let (what, value, drawn) = match request.setting {
-        Some(setting) => {
-            let rate = expected_rate(&ended, &cook.kettle, setting);
-            (CookWhat::turned(setting), in_litres_per_hour(rate), None)
-        }
+    let (what, value, drawn) = match request.setting.zip(rate) {
+        Some((setting, rate)) => (CookWhat::turned(setting), in_litres_per_hour(rate), None),
         None if adds => {
             let (added, drawn) = more(request, &cook, lot.as_ref())?;
             (CookWhat::AddL, added, drawn)
@@ -194,10 +241,11 @@ pub async fn add_cook_event(
             (what, value, None)
         }
     };
+    let before = before.map(|reading| explains(&cook, reading)).transpose()?;
     let went = what.takes_off().then(|| taken_off(&cook, what, value, request.place)).flatten();
     let done = change(&shared, move |shared| {
-        let at = age.touched(&shared.clock).at;
-        let event = CookEvent { at, what, value, simulated: false, booked: false };
+        let at = before.unwrap_or_else(|| age.touched(&shared.clock).at);
+        let event = CookEvent { at, what, value, simulated: false, sure: request.sure, booked: false };
         let store = &shared.store;
         let cook = match what {
             CookWhat::AddL => store.add_more(id, &event, drawn)?,

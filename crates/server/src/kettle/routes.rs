@@ -2,7 +2,7 @@
 
 use actix_web::{get, patch, post, put, web};
 use bodega_core::kettle::KettleHeat;
-use bodega_core::kettle::cooking::{learned, vessel};
+use bodega_core::kettle::cooking::vessel;
 use bodega_core::measures::ids::{CookId, KettleId};
 use bodega_core::measures::limits::{DEPTH_READ, KETTLE_VOLUME, VESSEL_DIAMETER, VESSEL_HEIGHT};
 use bodega_core::records::cook::{Kettle, NewKettle};
@@ -13,6 +13,7 @@ use utoipa::ToSchema;
 
 use crate::created::Created;
 use crate::json::Json;
+use crate::kettle::habits::habits;
 use crate::kettle::view::{CookView, KettleView, on_stove, view};
 use crate::kitchen::names::clean_name;
 use crate::problem::{ApiError, NameField, Problem};
@@ -24,8 +25,10 @@ use crate::state::{Shared, change, read};
 pub struct NewKettleRequest {
     /// Name, 1 to 80 letters.
     pub name: String,
-    /// Inner width, 80 to 1,000 mm.
+    /// Inner width, 80 to 1,000 mm, at the bottom when the walls lean.
     pub inner_diameter_mm: f64,
+    /// Inner width at the top, 80 to 1,000 mm, when the walls lean.
+    pub top_diameter_mm: Option<f64>,
     /// Inner depth, 50 to 1,000 mm.
     pub depth_mm: f64,
     /// Where it stands while it cooks down.
@@ -47,11 +50,13 @@ pub struct CalibrationRequest {
 #[get("/api/kettles")]
 pub async fn list_kettles(shared: web::Data<Shared>) -> Result<web::Json<Vec<KettleView>>, ApiError> {
     let views = read(&shared, |shared| {
-        let (ended, open) = (shared.store.cooks(true)?, shared.store.cooks(false)?);
+        let open = shared.store.cooks()?;
         let view = |kettle: Kettle| {
+            let habits = habits(shared, &kettle)?;
             Ok(KettleView {
                 brim_l: vessel(&kettle).brim().get::<liter>(),
-                rates: learned(&ended, &kettle),
+                rates: habits.rates(),
+                promises: habits.promises,
                 busy: open.iter().any(|cook| cook.kettle.id == kettle.id),
                 kettle,
             })
@@ -72,7 +77,15 @@ pub async fn add_kettle(
     let name = clean_name(&request.name, "name")?;
     let diameter = VESSEL_DIAMETER.check(request.inner_diameter_mm).named("inner_diameter_mm")?;
     let depth = VESSEL_HEIGHT.check(request.depth_mm).named("depth_mm")?;
-    let new = NewKettle { name, inner_diameter_mm: diameter, depth_mm: depth, heat: request.heat };
+    let top =
+        request.top_diameter_mm.map(|top| VESSEL_DIAMETER.check(top).named("top_diameter_mm")).transpose()?;
+    let new = NewKettle {
+        name,
+        inner_diameter_mm: diameter,
+        top_diameter_mm: top,
+        depth_mm: depth,
+        heat: request.heat,
+    };
     let body = change(&shared, move |shared| shared.store.add_kettle(&new)).await?;
     Ok(Created { at: format!("/api/kettles/{}", body.id), body })
 }

@@ -3,12 +3,13 @@
 use std::time::Duration;
 
 use actix_web::{post, web};
+use bodega_core::kettle::contents::Contents;
 use bodega_core::kettle::cooking::cook_down;
-use bodega_core::kettle::finish::UNDER_LID;
-use bodega_core::kettle::{Contents, CookWhat, by_weight};
+use bodega_core::kettle::heat::by_weight;
+use bodega_core::kettle::{CookWhat, ROOM_C, UNDER_LID};
 use bodega_core::measures::ids::CookId;
 use bodega_core::measures::moment::{Minutes, Moment};
-use bodega_core::measures::units::{litres, litres_per_hour};
+use bodega_core::measures::units::{celsius, litres, litres_per_hour};
 use bodega_core::records::cook::{Cook, CookEvent};
 use bodega_devices::{Device, Hand, Reading, SimulatedKettle};
 use bodega_store::StoreError;
@@ -79,7 +80,9 @@ pub(crate) fn measure(
         None => return Ok(true),
     };
     let simulated = device.is_simulated();
-    shared.store.add_cook_event(id, &CookEvent { at: now, what, value, simulated, booked: false })?;
+    shared
+        .store
+        .add_cook_event(id, &CookEvent { at: now, what, value, simulated, sure: false, booked: false })?;
     shared.live.changed();
     Ok(true)
 }
@@ -115,6 +118,7 @@ pub async fn simulate(
             since: cook.started_at,
             rate: by_weight(litres_per_hour(cook.litres_per_hour)),
             hands: Vec::new(),
+            starts_at: down.starts_at.unwrap_or_else(|| celsius(ROOM_C)),
             boils_at: down.altitude.boiling_point(),
         };
         actix_web::rt::spawn(run_simulation(shared.clone(), id, simulation, device));

@@ -2,8 +2,9 @@
 
 use actix_web::{post, web};
 use bodega_core::crates::fruit::{Kind, common_kind};
-use bodega_core::kettle::cooking::{expected_rate, thickens, vessel};
-use bodega_core::kettle::{HeatSetting, Target, TargetKind};
+use bodega_core::kettle::contents::Target;
+use bodega_core::kettle::cooking::{thickens, vessel};
+use bodega_core::kettle::{HeatSetting, TargetKind, Warmth};
 use bodega_core::measures::ids::{BatchId, KettleId};
 use bodega_core::measures::limits::{BRIX, COOK_MINUTES, KETTLE_VOLUME, WEIGHT};
 use bodega_core::measures::units::{Volume, in_litres_per_hour, kilograms, litres};
@@ -21,6 +22,7 @@ use utoipa::ToSchema;
 use crate::compute::kettle::{KettleTarget, target};
 use crate::created::Created;
 use crate::json::Json;
+use crate::kettle::habits::habits;
 use crate::kettle::view::{CookView, view};
 use crate::problem::{ApiError, NameField, Problem};
 use crate::state::{Shared, change, read};
@@ -59,6 +61,8 @@ pub struct CookRequest {
     pub brix: Option<f64>,
     /// Kind of fruit, from which the °Brix is taken when nobody did; that of the batch when it is not said.
     pub kind: Option<Kind>,
+    /// Where it comes from, which says how warm it is; as warm as the kitchen when nothing is said.
+    pub start: Option<Warmth>,
     /// How far the heat is turned up; full when nothing is said.
     pub setting: Option<HeatSetting>,
     /// Where it stops.
@@ -125,7 +129,8 @@ pub async fn start_cook(
     Json(request): Json<CookRequest>,
 ) -> Result<Created<CookView>, ApiError> {
     let batch = request.batch;
-    let (kettles, ended, of) = read(&shared, move |shared| {
+    let wanted = request.kettle;
+    let (kettle, of) = read(&shared, move |shared| {
         let store = &shared.store;
         let of = batch
             .map(|id| {
@@ -133,12 +138,13 @@ pub async fn start_cook(
                 Ok::<_, StoreError>(ForBatch { fruit: store.batch_lots(id)?, cooks: store.batch_cooks(id)? })
             })
             .transpose()?;
-        Ok((store.kettles()?, store.cooks(true)?, of))
+        let kettle = store.kettles()?.into_iter().find(|kettle| kettle.id == wanted);
+        let habits = kettle.as_ref().map(|kettle| habits(shared, kettle)).transpose()?;
+        Ok((kettle.zip(habits), of))
     })
     .await?;
-    let kettle = kettles.into_iter().find(|kettle| kettle.id == request.kettle).ok_or_else(|| {
-        ApiError::field("kettle", format!("there is no kettle {}; add it first", request.kettle))
-    })?;
+    let (kettle, habits) = kettle
+        .ok_or_else(|| ApiError::field("kettle", format!("there is no kettle {wanted}; add it first")))?;
     let (volume, field) = match (request.volume_l, request.weight_kg, &of) {
         (Some(volume), None, _) => (litres(KETTLE_VOLUME.check(volume).named("volume_l")?), "volume_l"),
         (None, Some(weight), _) => {
@@ -170,6 +176,7 @@ pub async fn start_cook(
     let brix = BRIX.check(request.brix.unwrap_or_else(|| juice_brix(kind))).named("brix")?;
     let (target, target_value) = goal(request.target)?;
     let setting = request.setting.unwrap_or(HeatSetting::High);
+    let start = request.start.unwrap_or(Warmth::Room);
     let new = NewCook {
         kettle: kettle.id,
         batch,
@@ -178,7 +185,9 @@ pub async fn start_cook(
         target,
         target_value,
         setting,
-        litres_per_hour: in_litres_per_hour(expected_rate(&ended, &kettle, setting)),
+        start_c: start.celsius(),
+        litres_per_hour: in_litres_per_hour(habits.at(setting).rate),
+        shown: Some(habits.shown(setting)),
     };
     if target.starts_with().is_none() && !thickens(&new) {
         return Err(ApiError::field("target", "boiling only thickens: choose less than what goes in"));

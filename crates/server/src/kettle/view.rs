@@ -1,12 +1,16 @@
 //! A kettle on the stove as its station shows it.
 
 use bodega_core::counter::Cooking;
+use bodega_core::crates::fruit::{Kind, common_kind};
 use bodega_core::jars::acid;
 use bodega_core::jars::size::JarSize;
 use bodega_core::jars::spoons::Spoons;
-use bodega_core::kettle::cooking::{DrainFirst, KettleRate, cook_down, drain_first, settings, span};
+use bodega_core::kettle::cooking::{DrainFirst, cook_down, drain_first, pulp_share, span};
+use bodega_core::kettle::finish::{Asks, Finish};
 use bodega_core::kettle::goal::{Timer, hold_between, timer};
-use bodega_core::kettle::{CookWhat, HeatSetting, TargetKind, by_volume};
+use bodega_core::kettle::habits::{KettleRate, Promises, settings};
+use bodega_core::kettle::heat::by_volume;
+use bodega_core::kettle::{CookWhat, HeatSetting, TargetKind};
 use bodega_core::kitchen::altitude::Altitude;
 use bodega_core::measures::ids::CookId;
 use bodega_core::measures::moment::Moment;
@@ -21,6 +25,7 @@ use uom::si::time::minute;
 use uom::si::volume::liter;
 use utoipa::ToSchema;
 
+use crate::kettle::habits::habits;
 use crate::kettle::instruments::Simulation;
 use crate::state::Shared;
 
@@ -37,6 +42,8 @@ pub struct KettleView {
     pub brim_l: f64,
     /// What to plan with at each setting of the heat.
     pub rates: Vec<KettleRate>,
+    /// How its first promises came true; `null` until one was led to its mark.
+    pub promises: Option<Promises>,
     /// Whether something cooks in it.
     pub busy: bool,
 }
@@ -46,8 +53,36 @@ pub struct KettleView {
 pub struct CookPoint {
     /// When.
     pub at: Moment,
-    /// Litres.
+    /// Litres at 20 °C.
     pub volume_l: f64,
+    /// One in ten lies below.
+    pub low_l: f64,
+    /// One in ten lies above.
+    pub high_l: f64,
+}
+
+/// A moment with its 80 % interval.
+#[derive(Debug, Clone, Copy, Serialize, ToSchema)]
+pub struct MomentBetween {
+    /// One in ten lies before it.
+    pub low: Moment,
+    /// As many before it as after.
+    pub expected: Moment,
+    /// One in ten lies after it.
+    pub high: Moment,
+}
+
+/// A reading that disagrees with all else, and is asked about before it is put aside.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct FlaggedLine {
+    /// Its place in the log.
+    pub line: usize,
+    /// When it was read.
+    pub at: Moment,
+    /// What may have happened, the likeliest first.
+    pub asks: Vec<Asks>,
+    /// Whether the time goes with it all the same, because what was read since agrees.
+    pub obeyed: bool,
 }
 
 /// What draining thin juice now would change.
@@ -131,7 +166,7 @@ pub struct CookView {
     pub start_l: f64,
     /// Litres in it now, as far as it is known.
     pub now_l: f64,
-    /// Depth now, in millimetres.
+    /// Depth now, in millimetres, as hot as it is.
     pub level_mm: f64,
     /// What its goal means.
     pub goal: TargetKind,
@@ -139,7 +174,9 @@ pub struct CookView {
     pub goal_value: f64,
     /// The clock of a goal that is a time.
     pub timer: Option<TimerView>,
-    /// The mark on the stick, in millimetres; none when the goal is a time.
+    /// The mark on the stick in the hot kettle, in millimetres; none when the goal is a time.
+    pub mark_hot_mm: Option<f64>,
+    /// The same when it has cooled to 20 °C.
     pub mark_mm: Option<f64>,
     /// Litres at the end.
     pub target_l: f64,
@@ -149,8 +186,14 @@ pub struct CookView {
     pub done: f64,
     /// Litres of water an hour.
     pub rate_l_per_h: f64,
+    /// Whether it boils; `null` when nobody can tell.
+    pub boiling: Option<bool>,
+    /// When it boils, or began to.
+    pub boils: MomentBetween,
     /// Expected finish.
     pub finish: Moment,
+    /// Whether the finish is known so little that only its bounds are worth saying.
+    pub vague: bool,
     /// One in ten finish before it.
     pub finish_low: Moment,
     /// One in ten finish after it.
@@ -163,8 +206,10 @@ pub struct CookView {
     pub curve: Vec<CookPoint>,
     /// The log.
     pub log: Vec<CookEvent>,
-    /// Places in the log that lie too far off and were not obeyed.
-    pub flagged: Vec<usize>,
+    /// Readings that disagree with all else.
+    pub flagged: Vec<FlaggedLine>,
+    /// How the first promises of this kettle came true.
+    pub promises: Option<Promises>,
     /// Draining first, beside boiling it all.
     pub drain_first: Option<DrainView>,
     /// Jars of its batch with the acid of each; none without a batch.
@@ -215,6 +260,12 @@ fn timer_view(cook: &Cook, altitude: Option<Altitude>) -> Option<TimerView> {
     })
 }
 
+/// Times from the start of heating as moments.
+fn between(cook: &Cook, finish: Finish) -> MomentBetween {
+    let at = |time| cook.started_at.plus_time(time);
+    MomentBetween { low: at(finish.low), expected: at(finish.expected), high: at(finish.high) }
+}
+
 /// A cook-down as it stands, without what stands beside it.
 pub(crate) fn view(shared: &Shared, cook: Cook) -> Result<CookView, StoreError> {
     let kitchen = shared.store.kitchen()?;
@@ -231,32 +282,41 @@ pub(crate) fn view(shared: &Shared, cook: Cook) -> Result<CookView, StoreError> 
     let reached = finish <= clock && clocked.is_none_or(|timer| timer.since.is_some());
     let by_mark = ((cook.volume_l - here_l) / (cook.volume_l - goal_l).max(1e-6)).clamp(0.0, 1.0);
     let done = clocked.map_or(by_mark, |timer| timer.share(clock));
+    let kind = cook.batch.map(|batch| shared.store.batch_lots(batch)).transpose()?;
+    let kind = kind.and_then(|fruit| common_kind(fruit.iter().map(|(lot, _)| lot.kind)));
+    let pulp = pulp_share(&cook, kind.unwrap_or(Kind::Mixed)) * down.start.volume();
+    let promises = habits(shared, &cook.kettle)?.promises;
     let batch = cook.batch.map(|batch| if_readable(shared.store.batch(batch))).transpose()?.flatten();
     let fills = batch.as_ref().map(|batch| fills(shared, batch, kitchen.spoons)).transpose()?;
     let jars_hold = fills.as_ref().map(|fills| {
         fills.iter().map(|fill| fill.jar.volume().get::<liter>() * f64::from(fill.set_out)).sum()
     });
+    let said_boils = cook.log.iter().any(|event| event.what == CookWhat::Boils);
     let bounds = |end| if clocked.is_some() { finish } else { cook.started_at.plus_time(end) };
     Ok(CookView {
         id: cook.id,
         started_at: cook.started_at,
         start_l: cook.volume_l,
         now_l: here_l,
-        level_mm: down.vessel.depth_of(here).get::<millimeter>(),
+        level_mm: down.vessel.depth_of(here * forecast.expansion_at(now)).get::<millimeter>(),
         goal: cook.target,
         goal_value: cook.target_value,
         timer: timer_view(&cook, altitude),
-        mark_mm: clocked.is_none().then(|| down.vessel.depth_of(forecast.goal.volume()).get::<millimeter>()),
+        mark_hot_mm: forecast.mark.map(|mark| mark.hot.get::<millimeter>()),
+        mark_mm: forecast.mark.map(|mark| mark.cold.get::<millimeter>()),
         target_l: goal_l,
         final_brix: forecast.goal.brix(),
         done,
         rate_l_per_h: in_litres_per_hour(by_volume(forecast.rate)),
+        boiling: if said_boils { Some(true) } else { forecast.is_boiling(now) },
+        boils: between(&cook, forecast.boils),
         finish,
+        vague: clocked.is_none() && !reached && forecast.finish.is_vague(now),
         finish_low: bounds(forecast.finish.low),
         finish_high: bounds(forecast.finish.high),
         reached,
         stir: clocked.is_none() && done >= STIR_FROM && !reached,
-        drain_first: drain_first(&down, &forecast, now).map(DrainView::from),
+        drain_first: drain_first(&down, &forecast, pulp, now).map(DrainView::from),
         fills: fills.unwrap_or_default(),
         jars_hold_l: jars_hold,
         pints: full_jars(forecast.goal.volume(), JarSize::Pint),
@@ -264,12 +324,24 @@ pub(crate) fn view(shared: &Shared, cook: Cook) -> Result<CookView, StoreError> 
         curve: forecast
             .curve
             .iter()
-            .map(|(at, volume)| CookPoint {
-                at: cook.started_at.plus_time(*at),
-                volume_l: volume.get::<liter>(),
+            .map(|point| CookPoint {
+                at: cook.started_at.plus_time(point.at),
+                volume_l: point.volume.get::<liter>(),
+                low_l: point.low.get::<liter>(),
+                high_l: point.high.get::<liter>(),
             })
             .collect(),
-        flagged: forecast.flagged,
+        flagged: forecast
+            .flagged
+            .into_iter()
+            .map(|flagged| FlaggedLine {
+                line: flagged.place,
+                at: cook.log[flagged.place].at,
+                asks: flagged.asks,
+                obeyed: flagged.obeyed,
+            })
+            .collect(),
+        promises,
         simulated: Simulation::ALL
             .into_iter()
             .filter(|simulation| shared.simulated.has(cook.id, *simulation))
@@ -290,7 +362,7 @@ pub(crate) fn view(shared: &Shared, cook: Cook) -> Result<CookView, StoreError> 
 /// Every kettle on the stove, as it stands now; those of one batch know of one another.
 pub(crate) fn on_stove(shared: &Shared) -> Result<Vec<CookView>, StoreError> {
     let mut views: Vec<CookView> =
-        shared.store.cooks(false)?.into_iter().map(|cook| view(shared, cook)).collect::<Result<_, _>>()?;
+        shared.store.cooks()?.into_iter().map(|cook| view(shared, cook)).collect::<Result<_, _>>()?;
     let of = |view: &CookView| view.batch.as_ref().map(|batch| batch.id);
     let together: Vec<Option<TogetherView>> = views
         .iter()

@@ -440,7 +440,8 @@ async fn what_was_drained_before_anybody_asked_where_to_is_not_recorded() {
     use bodega_core::measures::ids::CookId;
     use bodega_core::records::cook::CookEvent;
     let at = shared.clock.now();
-    let line = CookEvent { at, what: CookWhat::DrainL, value: 1.0, simulated: false, booked: false };
+    let line =
+        CookEvent { at, what: CookWhat::DrainL, value: 1.0, simulated: false, sure: false, booked: false };
     shared.store.add_cook_event(CookId(1), &line).unwrap();
     let document = send(&shared, Method::GET, "/api/export.json", String::new()).await.1;
     let other = empty();

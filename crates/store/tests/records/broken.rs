@@ -34,7 +34,7 @@ fn every_list(store: &Store) -> Result<[usize; 12], StoreError> {
         store.shelf(&ShelfSearch::default())?.len(),
         store.stocked()?.len(),
         store.kettles()?.len(),
-        store.cooks(false)?.len(),
+        store.cooks()?.len(),
         store.goals()?.len(),
     ])
 }

@@ -47,6 +47,7 @@ fn on_the_stove(store: &Store, batch: BatchId) -> CookId {
     let kettle = NewKettle {
         name: "blue".to_owned(),
         inner_diameter_mm: 300.0,
+        top_diameter_mm: None,
         depth_mm: 260.0,
         heat: KettleHeat::Burner,
     };
@@ -59,13 +60,15 @@ fn on_the_stove(store: &Store, batch: BatchId) -> CookId {
         target: TargetKind::FractionLeft,
         target_value: 0.5,
         setting: HeatSetting::High,
+        start_c: 20.0,
         litres_per_hour: 2.0,
+        shown: None,
     };
     store.start_cook(&cook, NOW).unwrap().id
 }
 
 fn event(minute: i64, what: CookWhat, value: f64) -> CookEvent {
-    CookEvent { at: at(minute), what, value, simulated: false, booked: false }
+    CookEvent { at: at(minute), what, value, simulated: false, sure: false, booked: false }
 }
 
 #[test]
@@ -346,7 +349,9 @@ fn version_16(store: &Store) -> serde_json::Value {
     let younger = [
         ("lot", ["food", "amount", "measure", "from_batch", "chilled_at", "thawed_at"].as_slice()),
         ("food_move", &["lot_id", "cold_id", "weight_g", "packs", "to_lot", "cook_event_id"]),
-        ("cook_event", &["lot_id", "lot_g"]),
+        ("cook_event", &["lot_id", "lot_g", "sure"]),
+        ("cook", &["start_c", "rate_doubt", "thickens", "thickens_doubt"]),
+        ("kettle", &["top_diameter_mm"]),
     ];
     for (table, columns) in younger {
         for row in document["records"][table].as_array_mut().unwrap() {

@@ -70,7 +70,7 @@ fn an_old_kitchen_opens_with_every_record_it_had() {
     assert_eq!(store.goals().unwrap().len(), 3);
     assert_eq!(store.containers().unwrap().len(), 2);
     assert_eq!(store.kettles().unwrap().len(), 3);
-    assert_eq!(store.cooks(false).unwrap()[0].log.len(), 4);
+    assert_eq!(store.cooks().unwrap()[0].log.len(), 4);
     assert!(store.broken().unwrap().is_empty());
 }
 

@@ -19,10 +19,11 @@ import {
 import { Note, Trouble } from "../../parts/Note";
 import { Answer, Plate } from "../../parts/Plate";
 import { Touch } from "../../parts/Touch";
+import { Asked } from "./Asked";
 import { Curve } from "./Curve";
 import { InOut } from "./InOut";
 import { KettlePicture } from "./KettlePicture";
-import { flaggedText, goalText, lastText, minutesLeft } from "./model";
+import { boilText, goalText, likelyText, lineText, minutesLeft, promiseText } from "./model";
 import { ReadForm } from "./ReadForm";
 
 const INSTRUMENTS: readonly { instrument: Simulation; text: string }[] = [
@@ -37,24 +38,39 @@ function ToMark({
   units,
   now,
   reached,
+  onBoils,
 }: {
   cook: CookView;
   units: Units;
   now: number;
   reached: boolean;
+  onBoils: (boils: boolean) => void;
 }) {
-  const mark = cook.mark_mm == null ? "" : ` at ${depthText(cook.mark_mm, units)}`;
+  const mark = cook.mark_hot_mm == null ? "" : ` at ${depthText(cook.mark_hot_mm, units)}`;
+  const boils = reached ? "" : boilText(cook, now);
+  const about = `${clockText(Math.max(cook.finish_low, now))} to ${clockText(cook.finish_high)}`;
   return (
     <>
       <Answer
-        value={reached ? "Take it off" : clockText(cook.finish)}
-        unit={reached ? undefined : `in ${spanText(minutesLeft(cook, now))}`}
+        value={reached ? "Take it off" : cook.vague ? about : clockText(cook.finish)}
+        unit={reached || cook.vague ? undefined : `in ${spanText(minutesLeft(cook, now))}`}
       >
         {reached
-          ? `The mark is reached: ${volumeText(cook.target_l, units)}${mark}.`
-          : `80 % likely between ${clockText(cook.finish_low)} and ${clockText(cook.finish_high)}.`}
+          ? `By the clock the mark is reached: ${volumeText(cook.target_l, units)}${mark}. Look at the stick.`
+          : likelyText(cook, now)}
       </Answer>
-      <Curve cook={cook} now={now} />
+      {boils !== "" && (
+        <div className="flex flex-wrap items-center gap-3">
+          <Touch big look="heat" onPress={() => onBoils(true)}>
+            It boils now
+          </Touch>
+          <Touch big onPress={() => onBoils(false)}>
+            Not yet
+          </Touch>
+          <p className="text-lg text-muted">{boils}</p>
+        </div>
+      )}
+      <Curve cook={cook} now={now} units={units} />
     </>
   );
 }
@@ -159,6 +175,16 @@ export function CookPlate({ cook, units, now }: { cook: CookView; units: Units; 
   const turn = useChange((setting: HeatSetting) =>
     take(api.POST("/api/cooks/{id}/events", { ...path, body: { setting } })),
   );
+  const undo = useChange((at: number) =>
+    take(api.DELETE("/api/cooks/{id}/events/{at}", { params: { path: { id: cook.id, at } } })),
+  );
+  const said = useChange(
+    (boils: boolean) => take(api.POST("/api/cooks/{id}/events", { ...path, body: { boils } })),
+    ({ log }) => {
+      const line = log.findLast((item) => item.what === "boils" || item.what === "not_yet");
+      say("Written down", line && (() => undo.mutate(line.at)));
+    },
+  );
   const start = useChange(() =>
     take(
       api.POST("/api/cooks/{id}/events", {
@@ -181,6 +207,7 @@ export function CookPlate({ cook, units, now }: { cook: CookView; units: Units; 
   const reached = cook.reached || (cook.finish <= now && cook.timer?.since !== null);
   const last = cook.log.at(-1);
   const { together } = cook;
+  const promise = cook.timer == null ? promiseText(cook.promises) : "";
   return (
     <Plate
       title={cook.kettle.name}
@@ -192,8 +219,17 @@ export function CookPlate({ cook, units, now }: { cook: CookView; units: Units; 
     >
       <div className="grid gap-x-8 gap-y-4 lg:grid-cols-[1.15fr_1fr]">
         <div className="grid content-start gap-3">
+          {cook.flagged.map((flag) => (
+            <Asked key={flag.at} cook={cook} flag={flag} units={units} />
+          ))}
           {cook.timer == null ? (
-            <ToMark cook={cook} units={units} now={now} reached={reached} />
+            <ToMark
+              cook={cook}
+              units={units}
+              now={now}
+              reached={reached}
+              onBoils={(boils) => said.mutate(boils)}
+            />
           ) : (
             <ToTime
               cook={cook}
@@ -211,17 +247,18 @@ export function CookPlate({ cook, units, now }: { cook: CookView; units: Units; 
             </Note>
           )}
           {cook.stir && <Note tone="warn">It thickens: stir often and turn the heat down.</Note>}
-          {cook.flagged.length > 0 && <Note tone="warn">{flaggedText(cook.flagged.length)}</Note>}
           {!reached && drain != null && drain.spares_minutes > 15 && (
             <Note tone="note">
               Ladle {volumeText(drain.drain_l, units)} of thin juice off first:{" "}
-              {spanText(Math.round(drain.spares_minutes))} sooner, {volumeText(drain.less_l, units)} less
-              sauce, and the juice can be canned as juice.
+              {spanText(Math.round(drain.spares_minutes))} sooner
+              {drain.less_l > 0.05 ? `, ${volumeText(drain.less_l, units)} less sauce` : ", the pulp stays"},
+              and the juice can be canned as juice.
             </Note>
           )}
           {cook.lid_on && (
             <Note tone="warn">The lid is on: hardly any water leaves. The time counts it as off.</Note>
           )}
+          {promise !== "" && <p className="text-muted">{promise}</p>}
           {cook.temp_c != null && <p className="text-lg">At {temperatureText(cook.temp_c, units)}.</p>}
           <Fills cook={cook} units={units} />
         </div>
@@ -231,19 +268,20 @@ export function CookPlate({ cook, units, now }: { cook: CookView; units: Units; 
               <KettlePicture
                 depthMm={cook.kettle.depth_mm}
                 levelMm={cook.level_mm}
-                markMm={cook.mark_mm ?? null}
-                boiling={!reached}
+                markMm={cook.mark_hot_mm ?? null}
+                boiling={!reached && cook.boiling !== false}
               />
             </div>
             <div>
-              {cook.mark_mm != null && (
+              {cook.mark_hot_mm != null && (
                 <p className="font-slab text-[2.3rem] leading-none font-bold" data-testid="mark">
-                  {depthText(cook.mark_mm, units)}
+                  {depthText(cook.mark_hot_mm, units)}
                 </p>
               )}
               <p className="mt-1 text-muted">
-                {cook.mark_mm != null && `the mark, ${volumeText(cook.target_l, units)}. `}
-                Now {depthText(cook.level_mm, units)}, {volumeText(cook.now_l, units)}.
+                {cook.mark_mm != null &&
+                  `the mark, ${volumeText(cook.target_l, units)}, read in the hot pot; ${depthText(cook.mark_mm, units)} when cold. `}
+                Now about {depthText(cook.level_mm, units)}, {volumeText(cook.now_l, units)}.
               </p>
             </div>
           </div>
@@ -283,10 +321,19 @@ export function CookPlate({ cook, units, now }: { cook: CookView; units: Units; 
                 </Touch>
               ),
             )}
-            {last?.simulated === true && <span className="text-muted">last {lastText(last, units)}</span>}
+            {last?.simulated === true && <span className="text-muted">last {lineText(last, units)}</span>}
           </div>
           <Trouble
-            error={end.error ?? simulate.error ?? lid.error ?? turn.error ?? start.error ?? chill.error}
+            error={
+              end.error ??
+              simulate.error ??
+              lid.error ??
+              turn.error ??
+              said.error ??
+              undo.error ??
+              start.error ??
+              chill.error
+            }
           />
         </div>
       </div>

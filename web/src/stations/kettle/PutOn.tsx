@@ -11,12 +11,13 @@ import {
   type KettleView,
   type Kind,
   type Units,
+  type Warmth,
 } from "../../api/client";
 import { ask, useChange } from "../../api/queries";
 import { useSay } from "../../counter/notices";
 import { optionsOf } from "../../parts/Choice";
 import { number, useFields, useRefusal } from "../../parts/fields";
-import { HEAT_SETTING, KIND, volumeText } from "../../parts/format";
+import { HEAT_SETTING, KIND, volumeText, WARMTH } from "../../parts/format";
 import { ChoiceOf, NumberOf } from "../../parts/FormFields";
 import { Trouble } from "../../parts/Note";
 import { Pending } from "../../parts/Pending";
@@ -25,7 +26,7 @@ import { Touch } from "../../parts/Touch";
 import { massScale, volumeScale } from "../../parts/units";
 import { allowNotifications } from "../../parts/useAlarm";
 import { Fold } from "../../parts/Fold";
-import { GOAL, goalOf, type Goal } from "./model";
+import { GOAL, goalOf, promiseText, type Goal } from "./model";
 
 const NONE = "none";
 /** How what goes in is measured. */
@@ -36,6 +37,7 @@ const EMPTY = {
   amount: "",
   kind: "",
   setting: "high",
+  start: "",
   goal: "",
   value: "",
   batch: NONE,
@@ -58,6 +60,7 @@ function schemaOf(units: Units, batches: readonly Batch[]) {
     amount: text,
     kind: text,
     setting: text,
+    start: text,
     goal: text,
     value: text,
     batch: text,
@@ -98,7 +101,10 @@ function RateText({ kettle, setting, units }: { kettle: KettleView; setting: str
     <p className="text-muted">
       Holds {volumeText(kettle.brim_l, units)} to the brim, boils away{" "}
       {volumeText(rate.litres_per_hour, units)} an hour
-      {rate.learned_from > 0 ? `, learned from ${rate.learned_from} at this heat` : ", as far as is known"}.
+      {rate.learned_from > 0
+        ? `, learned from ${rate.learned_from} at this heat`
+        : ", a usual burner: this one has not shown its own yet"}
+      .
     </p>
   );
 }
@@ -185,6 +191,7 @@ export function PutOn({ units }: { units: Units }) {
       ...(by === "fruit" && { weight_kg: sent.amount }),
       kind: sent.kind === "" ? (batch === undefined ? "paste" : null) : (sent.kind as Kind),
       setting: sent.setting as HeatSetting,
+      start: sent.start === "" ? "room" : (sent.start as Warmth),
       target: GOAL[goal].target(sent.value),
     });
   };
@@ -221,6 +228,9 @@ export function PutOn({ units }: { units: Units }) {
             options={optionsOf(["low", "medium", "high"], HEAT_SETTING)}
           />
           <RateText kettle={kettle} setting={typed.setting} units={units} />
+          {promiseText(kettle.promises) !== "" && (
+            <p className="text-muted">{promiseText(kettle.promises)}</p>
+          )}
         </div>
         <div className="grid content-start gap-3">
           <ChoiceOf
@@ -243,6 +253,13 @@ export function PutOn({ units }: { units: Units }) {
               scale={by === "juice" ? volumeScale(units) : massScale(units)}
             />
           )}
+          <ChoiceOf
+            control={control}
+            name="start"
+            label="It goes in"
+            options={optionsOf(["room", "mill", "chilled", "frozen", "boiling"], WARMTH)}
+            fallback="room"
+          />
           {batch === undefined && (
             <ChoiceOf
               control={control}

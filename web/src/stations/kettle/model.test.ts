@@ -1,7 +1,19 @@
 import { describe, expect, test } from "vitest";
 import { BOUNDS } from "../../api/bounds.generated";
 import type { CookView } from "../../api/client";
-import { BYS, flaggedText, GOAL, goalOf, goalText, lastText, minutesLeft, READ, WAYS } from "./model";
+import {
+  boilText,
+  BYS,
+  GOAL,
+  goalOf,
+  goalText,
+  likelyText,
+  lineText,
+  minutesLeft,
+  promiseText,
+  READ,
+  WAYS,
+} from "./model";
 
 describe("every way to read a kettle", () => {
   test.each(BYS)("%s is sent as a field that the API bounds", (by) => {
@@ -28,11 +40,12 @@ test("a reading is said with its unit, a touch on the lid or the heat is not", (
     what,
     value,
     simulated: true,
+    sure: false,
     booked: false,
   });
-  expect(lastText(line("mass_kg", 9), "us")).toBe("19.8 lb");
-  expect(lastText(line("temp_c", 97.4), "metric")).toBe("97\u00a0°C");
-  expect(lastText(line("brix", 6.25), "us")).toBe("6.3 °Brix");
+  expect(lineText(line("mass_kg", 9), "us")).toBe("19.8 lb");
+  expect(lineText(line("temp_c", 97.4), "metric")).toBe("97\u00a0°C");
+  expect(lineText(line("brix", 6.25), "us")).toBe("6.3 °Brix");
   for (const what of [
     "lid_on",
     "lid_off",
@@ -43,9 +56,10 @@ test("a reading is said with its unit, a touch on the lid or the heat is not", (
     "ladle_l",
     "add_l",
     "boils",
+    "not_yet",
     "hot_enough",
   ] as const)
-    expect(lastText(line(what, 1), "us")).toBe("");
+    expect(lineText(line(what, 1), "us")).toBe("");
 });
 
 test("minutes to the mark are whole, and none once it is reached", () => {
@@ -55,9 +69,37 @@ test("minutes to the mark are whole, and none once it is reached", () => {
   expect(minutesLeft({ finish: 600_000 }, 900_000)).toBe(0);
 });
 
-test("one reading looks wrong, two readings look wrong", () => {
-  expect(flaggedText(1)).toBe("That reading looks wrong and was left out. Measure again.");
-  expect(flaggedText(2)).toContain("2 readings look wrong");
+describe("what is not known closely is not said closely", () => {
+  const min = (minutes: number) => minutes * 60_000;
+  const boils = (low: number, high: number) => ({
+    kettle: { heat: "burner" } as CookView["kettle"],
+    boils: { low: min(low), expected: min((low + high) / 2), high: min(high) },
+  });
+
+  test("the boil is a span until it is near, and nothing once it boils", () => {
+    expect(boilText({ boiling: null, ...boils(40, 90) }, 0)).toBe("It boils between 00:40 and 01:30.");
+    expect(boilText({ boiling: false, ...boils(40, 90) }, min(60))).toBe("It boils between 01:00 and 01:30.");
+    expect(boilText({ boiling: false, ...boils(40, 44) }, 0)).toBe("It boils at about 00:42.");
+    expect(boilText({ boiling: true, ...boils(40, 90) }, 0)).toBe("");
+  });
+
+  test("the finish is a span of hours while it is vague", () => {
+    const finish = { finish_low: min(62), finish_high: min(241) };
+    expect(likelyText({ ...finish, vague: false }, 0)).toBe("80 % likely between 01:02 and 04:01.");
+    expect(likelyText({ ...finish, vague: true }, 0)).toContain("Between 1 h and 4 h from now");
+    expect(likelyText({ ...finish, vague: false }, min(100))).toContain("between 01:40 and");
+  });
+
+  test("promises are held against what came", () => {
+    expect(promiseText({ of: 3, longer_percent: 10.4 })).toBe(
+      "This kettle took 10 % longer than said the last three times.",
+    );
+    expect(promiseText({ of: 1, longer_percent: -12 })).toBe(
+      "This kettle took 12 % less than said the last time.",
+    );
+    expect(promiseText({ of: 2, longer_percent: 1 })).toContain("as long as said");
+    expect(promiseText(null)).toBe("");
+  });
 });
 
 test("a batch says how far it goes: juice is held and never boiled down", () => {

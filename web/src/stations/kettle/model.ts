@@ -1,6 +1,6 @@
 import type { Batch, CookEventRequest, CookRequest, CookView, Units } from "../../api/client";
 import type { Bound } from "../../parts/fields";
-import { temperatureText, weightText } from "../../parts/format";
+import { clockText, depthText, spanText, temperatureText, volumeText, weightText } from "../../parts/format";
 import { heatScale, lengthScale, massScale, plain, volumeScale, type Scale } from "../../parts/units";
 
 export type Goal = "thin" | "thick" | "paste" | "share" | "mark" | "simmer" | "hold" | "boil";
@@ -124,8 +124,8 @@ export const READ: Record<By, Reading> = {
 
 export const BYS = Object.keys(READ) as By[];
 
-/** The last line of a simulated instrument, in words; nothing for what people say. */
-export function lastText(line: CookView["log"][number], units: Units): string {
+/** A line of the log in words; nothing for what is no number. */
+export function lineText(line: CookView["log"][number], units: Units): string {
   switch (line.what) {
     case "mass_kg":
       return weightText(line.value * 1000, units);
@@ -134,11 +134,14 @@ export function lastText(line: CookView["log"][number], units: Units): string {
     case "brix":
       return `${line.value.toFixed(1)} °Brix`;
     case "volume_l":
+      return volumeText(line.value, units);
     case "depth_mm":
+      return depthText(line.value, units);
     case "drain_l":
     case "ladle_l":
     case "add_l":
     case "boils":
+    case "not_yet":
     case "hot_enough":
     case "lid_on":
     case "lid_off":
@@ -154,9 +157,47 @@ export function minutesLeft(cook: Pick<CookView, "finish">, now: number): number
   return Math.max(0, Math.round((cook.finish - now) / 60_000));
 }
 
-/** What is said of readings that lie too far off to be believed. */
-export function flaggedText(count: number): string {
-  return count === 1
-    ? "That reading looks wrong and was left out. Measure again."
-    : `${count} readings look wrong and were left out. Measure again.`;
+type Between = CookView["boils"];
+
+/** When it boils, as far as that is known; nothing once it does. */
+export function boilText(cook: Pick<CookView, "boiling" | "boils" | "kettle">, now: number): string {
+  // In the oven hardly anybody sees it boil.
+  if (cook.boiling === true || cook.kettle.heat === "oven") return "";
+  const { low, high }: Between = cook.boils;
+  const soon = Math.max(low, now);
+  if (high - soon < 5 * 60_000) return `It boils at about ${clockText(cook.boils.expected)}.`;
+  return `It boils between ${clockText(soon)} and ${clockText(high)}.`;
+}
+
+/** How sure the finish is. */
+export function likelyText(
+  cook: Pick<CookView, "finish_low" | "finish_high" | "vague">,
+  now: number,
+): string {
+  const low = Math.max(cook.finish_low, now);
+  if (!cook.vague) return `80 % likely between ${clockText(low)} and ${clockText(cook.finish_high)}.`;
+  const hours = (moment: number) => spanText(Math.max(5, Math.round((moment - now) / 300_000) * 5));
+  return `Between ${hours(low)} and ${hours(cook.finish_high)} from now: it is not known closer. A reading narrows it.`;
+}
+
+/** How the promises of a kettle came true. */
+export function promiseText(promises: CookView["promises"]): string {
+  if (promises == null) return "";
+  const percent = Math.round(Math.abs(promises.longer_percent));
+  const times = ["the last time", "the last two times", "the last three times"][promises.of - 1] ?? "lately";
+  if (percent < 5) return `This kettle took as long as said ${times}.`;
+  return `This kettle took ${percent} % ${promises.longer_percent > 0 ? "longer" : "less"} than said ${times}.`;
+}
+
+/** A point of the curve in words, for those who hear it. */
+export function curveText(cook: CookView, now: number, units: Units): string {
+  const readings = cook.log.filter((line) => ["depth_mm", "volume_l", "mass_kg", "brix"].includes(line.what));
+  const read = readings.map((line) => `${clockText(line.at)} ${lineText(line, units)}`).join(", ");
+  return [
+    `${volumeText(cook.start_l, units)} at ${clockText(cook.started_at)},`,
+    `${volumeText(cook.now_l, units)} at ${clockText(now)},`,
+    `${volumeText(cook.target_l, units)} at ${clockText(cook.finish)},`,
+    `likely between ${clockText(cook.finish_low)} and ${clockText(cook.finish_high)}.`,
+    read === "" ? "Nothing was read yet." : `Readings: ${read}.`,
+  ].join(" ");
 }

@@ -4,7 +4,7 @@ import * as v from "valibot";
 import { api, take, type KettleView, type Units } from "../../api/client";
 import { ask, useChange } from "../../api/queries";
 import { useSay } from "../../counter/notices";
-import { named, number, useFields, useRefusal } from "../../parts/fields";
+import { named, number, optionalNumber, useFields, useRefusal } from "../../parts/fields";
 import { volumeText } from "../../parts/format";
 import { ChoiceOf, NumberOf, TextOf } from "../../parts/FormFields";
 import { Trouble } from "../../parts/Note";
@@ -14,7 +14,7 @@ import { lengthScale } from "../../parts/units";
 import { Calibrate } from "./Calibrate";
 import { kettleText } from "./model";
 
-const EMPTY = { name: "", wide: "", deep: "", heat: "burner" };
+const EMPTY = { name: "", wide: "", top: "", deep: "", heat: "burner" };
 
 function AddKettle({ units }: { units: Units }) {
   const say = useSay();
@@ -22,16 +22,23 @@ function AddKettle({ units }: { units: Units }) {
   const schema = v.object({
     name: named,
     wide: number("NewKettleRequest.inner_diameter_mm", scale),
+    top: optionalNumber("NewKettleRequest.top_diameter_mm", scale),
     deep: number("NewKettleRequest.depth_mm", scale),
     heat: v.string(),
   });
   const form = useFields(schema, EMPTY);
   const { control, handleSubmit, reset } = form;
   const add = useChange(
-    ({ name, wide, deep, heat }: v.InferOutput<typeof schema>) =>
+    ({ name, wide, top, deep, heat }: v.InferOutput<typeof schema>) =>
       take(
         api.POST("/api/kettles", {
-          body: { name, inner_diameter_mm: wide, depth_mm: deep, heat: heat as KettleView["heat"] },
+          body: {
+            name,
+            inner_diameter_mm: wide,
+            top_diameter_mm: top ?? null,
+            depth_mm: deep,
+            heat: heat as KettleView["heat"],
+          },
         }),
       ),
     (kettle) => {
@@ -39,7 +46,12 @@ function AddKettle({ units }: { units: Units }) {
       say(`${kettle.name} is in the kitchen`);
     },
   );
-  const left = useRefusal(form, add.error, { name: "name", inner_diameter_mm: "wide", depth_mm: "deep" });
+  const left = useRefusal(form, add.error, {
+    name: "name",
+    inner_diameter_mm: "wide",
+    top_diameter_mm: "top",
+    depth_mm: "deep",
+  });
   return (
     <form
       className="mt-4 flex flex-wrap items-end gap-3 border-t-2 border-line pt-4"
@@ -51,6 +63,13 @@ function AddKettle({ units }: { units: Units }) {
         name="wide"
         label="Wide inside"
         bound="NewKettleRequest.inner_diameter_mm"
+        scale={scale}
+      />
+      <NumberOf
+        control={control}
+        name="top"
+        label="At the top, if it is wider"
+        bound="NewKettleRequest.top_diameter_mm"
         scale={scale}
       />
       <NumberOf

@@ -20,7 +20,10 @@ import { startWith } from "./model";
 const PRODUCTS: readonly Product[] = ["whole", "crushed", "juice", "vegetable_juice", "sauce", "paste"];
 const MEDIA: readonly Medium[] = ["water", "juice", "none"];
 const PACKS: readonly Pack[] = ["raw", "hot"];
-const THICK: Record<Thickness, string> = { thin: "Thin, by a third", thick: "Thick, by half" };
+const THICK: Record<Thickness, string> = {
+  thin: "Thin: by a third, two thirds are left",
+  thick: "Thick, by half",
+};
 const AGENTS: readonly Agent[] = ["bottled_lemon_juice", "citric_acid", "vinegar_5pct"];
 const SPOONS: Record<Agent, string> = {
   bottled_lemon_juice: "Lemon, bottled",

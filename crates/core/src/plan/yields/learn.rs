@@ -9,7 +9,7 @@ use statrs::distribution::{ContinuousCDF, StudentsT};
 
 use super::{Range, Thickness, pounds_per_quart};
 use crate::crates::fruit::Kind;
-use crate::kettle::density;
+use crate::kettle::contents::density;
 use crate::measures::units::{in_pounds, quarts};
 use crate::plan::making::{Making, product_brix};
 use crate::tables::process::{Pack, Product};
