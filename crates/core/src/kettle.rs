@@ -12,6 +12,7 @@ pub mod goal;
 pub mod habits;
 pub mod heat;
 mod hunch;
+mod lead;
 mod pot;
 mod prior;
 pub mod sight;

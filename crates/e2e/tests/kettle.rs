@@ -22,8 +22,12 @@ async fn thin_sauce_on_a_simulated_scale_lands_on_its_mark() -> anyhow::Result<(
     browser.press("Start cooking").await?;
     browser.sees("the mark, 8 qt").await?;
     let mark = browser.find("//*[@data-testid=\"mark\"]").await?.text().await?;
-    // 8 qt over a floor of 300 mm stand 107.1 mm deep, 4¼ in to the eighth.
-    assert_eq!(mark, "4¼ in");
+    // 8 qt over a floor of 300 mm stand 107.1 mm deep, 4¼ in to the eighth; where water boils at 97 °C 111.3 mm, 4⅜ in.
+    assert_eq!(mark, "4⅜ in");
+    browser.sees("4¼ in when cold").await?;
+    // The burner has not shown itself yet: a span, and the touch that says most.
+    browser.sees("it is not known closer").await?;
+    browser.sees("It boils now").await?;
 
     // A depth typed in millimetres where inches are read lies above the brim.
     browser.fill("Reading", "107").await?;
@@ -38,9 +42,10 @@ async fn thin_sauce_on_a_simulated_scale_lands_on_its_mark() -> anyhow::Result<(
     assert_eq!(browser.page.title().await?, "● The kettle is at its mark");
     let cook = first_cook(&browser).await?;
     let number = |key: &str| cook[key].as_f64().unwrap_or(f64::NAN);
-    // The simulated kettle boils 15 % faster than the 2 L an hour of the plan.
+    // The simulated kettle boils 15 % faster than the 2 L an hour of the plan; first it is warmed from 20 °C: 11.6 kg by 77 K
+    // are 3,630 kJ, as much as boils 1.6 L away.
     let hours = (number("finish") - number("started_at")) / 3_600_000.0;
-    let lost_l = 2.0 * 1.15 * hours;
+    let lost_l = 2.0 * 1.15 * hours - 1.6;
     let off = (12.0 * 0.946_353 - lost_l) / number("target_l") - 1.0;
     assert!(off.abs() < 0.03, "{off} off the target after {hours} h: {cook}");
     assert!(

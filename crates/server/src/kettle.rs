@@ -3,6 +3,7 @@
 pub mod events;
 pub mod habits;
 pub mod instruments;
+pub mod looked_back;
 pub mod routes;
 pub mod simulated;
 pub mod start;

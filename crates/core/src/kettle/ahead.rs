@@ -5,8 +5,8 @@ use uom::si::mass_rate::kilogram_per_hour;
 use uom::si::time::minute;
 
 use super::contents::{Target, density_kg_per_l};
-use super::finish::{ASKED_FROM, CookDown, CurveAt, Finish, Stretch, share_of};
-use super::hunch::{Hunches, WANDER, Why, below};
+use super::finish::{CookDown, CurveAt, Finish, Stretch};
+use super::hunch::{ASKED_FROM, Hunches, WANDER, Why, below};
 use super::pot::{LOSS, MASS, POWER, Pot, SOLIDS};
 use crate::measures::units::{MassRate, Time, kilograms, litres};
 
@@ -182,7 +182,7 @@ pub(super) fn stretch(hunches: &Hunches, pot: &Pot, readings: &[usize]) -> Stret
         })
     };
     let mean = at(0.5);
-    let slips = |place: usize| share_of(hunches, place, Why::Slip);
+    let slips = |place: usize| hunches.share_of(place, Why::Slip);
     Stretch {
         rate: MassRate::new::<kilogram_per_hour>(mean),
         doubt: (at(0.84) - at(0.16)) / 2.0 / mean.max(1e-6),

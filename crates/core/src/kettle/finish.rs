@@ -1,26 +1,16 @@
-//! When it will be thick: a kettle in motion, taught by what is read of it.
-//!
-//! The whole state is estimated: temperature, mass and solids, the heat that gets in, what is lost, and how it thickens.
-//! [`super::hunch`] keeps the explanations of what was read side by side; here they are begun from what is known at the
-//! start, led along the log, and asked when the goal is reached. The interval is an 80 % one: kitchens that are simulated by
-//! other equations hold it to that.
+//! A cook-down as it is known, and what is said of it: when it boils, when it will be thick, where the mark is. How that is
+//! found is in [`super::lead`].
 
-use uom::si::mass::kilogram;
-use uom::si::mass_rate::kilogram_per_hour;
+use uom::si::ratio::ratio;
 use uom::si::time::minute;
-use uom::si::volume::liter;
 
-use super::ahead::{point, stretch};
 use super::contents::{Contents, Target};
-use super::heat::{Heat, by_weight};
-use super::hunch::{Hunch, Hunches, Reading, Said, Why};
-use super::pot::{HEAT, LOSS, MASS, POWER, Pot, SOLIDS, THICKENS, expansion};
+use super::heat::Heat;
+use super::pot::expansion;
 use super::sight::Sight;
 use super::vessel::Vessel;
 use crate::kitchen::altitude::Altitude;
-use crate::measures::units::{
-    Length, MassRate, Temperature, Time, Volume, VolumeRate, in_celsius, kilograms, litres,
-};
+use crate::measures::units::{Length, MassRate, Temperature, Time, Volume, VolumeRate};
 use crate::measures::vocabulary::vocabulary;
 use crate::tables::process::Product;
 
@@ -170,7 +160,7 @@ pub struct Forecast {
     /// Its level; none when the goal is a time.
     pub mark: Option<Mark>,
     /// How warm it began and where it boils, in °C.
-    warmth: (f64, f64),
+    pub(super) warmth: (f64, f64),
     /// Water that leaves the open kettle once it boils, as thick as it is now.
     pub rate: MassRate,
     /// When it boils.
@@ -197,19 +187,6 @@ pub struct Stretch {
     /// Readings that were obeyed.
     pub readings: usize,
 }
-
-/// What is poured in or out is measured to about this share of it.
-const POURED_SHARE: f64 = 0.05;
-/// How far the soluble solids in what was taken off may be off: it is not equally strong everywhere.
-const DRAINED_SOLIDS_SHARE: f64 = 0.15;
-/// How far the expected change may be off when the heat is turned, in the logarithm of the power.
-const TURN_DOUBT: f64 = 0.2;
-/// Share of the explanations that have it a slip from which a reading that is asked about is put aside.
-const PUT_ASIDE_FROM: f64 = 0.05;
-/// Entries at the end of the log that are late.
-const LATE: usize = 12;
-/// Share of the explanations from which one is asked about.
-pub(super) const ASKED_FROM: f64 = 0.6;
 
 impl Forecast {
     /// How much higher a level stands at a time than at 20 °C: until it boils it warms evenly.
@@ -239,197 +216,10 @@ impl Forecast {
             Some(0) => self.curve[0].volume,
             Some(place) => {
                 let (from, to) = (self.curve[place - 1], self.curve[place]);
-                let share = ((time - from.at) / (to.at - from.at)).get::<uom::si::ratio::ratio>();
+                let share = ((time - from.at) / (to.at - from.at)).get::<ratio>();
                 from.volume + (to.volume - from.volume) * share
             }
         }
-    }
-}
-
-impl CookDown {
-    /// The same before anything was read of it or done to it.
-    #[must_use]
-    pub fn as_at_the_start(&self) -> Self {
-        Self { log: Vec::new(), ..self.clone() }
-    }
-
-    /// Works out where it stands and when it is done.
-    #[must_use]
-    pub fn forecast(&self) -> Forecast {
-        let start_l = self.start.volume().get::<liter>();
-        let start_kg = self.start.mass.get::<kilogram>();
-        let pot = if self.in_oven {
-            Pot::in_oven(self.altitude)
-        } else {
-            Pot::new(&self.vessel, start_l, self.altitude)
-        };
-        let mut hunches = Hunches::new(&self.priors(&pot), start_l, &pot);
-        let starts_c = hunches.mean(|hunch| hunch.belief.mean[HEAT]);
-        let mut expected = self.heat.rate(self.altitude).map(|rate| rate.get::<kilogram_per_hour>());
-        let (mut now, mut lid, mut said, mut not_yet) = (0.0_f64, false, false, None);
-        let mut curve = vec![point(&hunches, 0.0)];
-        let (mut stretches, mut readings, mut taken) = (Vec::new(), Vec::new(), Vec::new());
-        let mut order: Vec<usize> = (0..self.log.len()).collect();
-        order.sort_by(|a, b| self.log[*a].0.value.total_cmp(&self.log[*b].0.value));
-        for (entry, place) in order.into_iter().enumerate() {
-            let (when, what) = self.log[place];
-            let when = when.get::<minute>().max(now);
-            let minutes = when - now;
-            now = when;
-            if !matches!(what, Happened::Read { .. }) {
-                hunches.run(&pot, minutes, lid, now);
-            }
-            match what {
-                Happened::Read { sight, sure } => {
-                    let boils = sight == Sight::Boils(true);
-                    let since_not = not_yet.map(|at: f64| now - at);
-                    let reading = Reading {
-                        place,
-                        sight,
-                        sure,
-                        late: entry + LATE >= self.log.len(),
-                        start_kg,
-                        vessel: &self.vessel,
-                        said: Said { boils, first: !said, since_not, lid, now },
-                    };
-                    hunches.run_to_reading(&pot, minutes, &reading);
-                    let says_more = hunches.says_more(&reading, &pot);
-                    taken.push(Taken { place, sure, says_more });
-                    hunches.read(&reading, &pot);
-                    said |= boils;
-                    if sight == Sight::Boils(false) {
-                        not_yet = Some(now);
-                    }
-                    readings.push(place);
-                }
-                Happened::Turned { water } => {
-                    let to = by_weight(water).get::<kilogram_per_hour>();
-                    stretches.push(stretch(&hunches, &pot, &std::mem::take(&mut readings)));
-                    let from = expected.unwrap_or(to);
-                    hunches.each(|hunch| turn(hunch, &pot, from, to));
-                    expected = Some(to);
-                }
-                Happened::Added { more, at } => {
-                    let (kg, solids) = (more.mass.get::<kilogram>(), more.solids.get::<kilogram>());
-                    let (volume, at) = (more.volume().get::<liter>(), in_celsius(at));
-                    hunches.each(|hunch| {
-                        hunch.belief.moved(|state| {
-                            let here = pot.temperature(state);
-                            state[HEAT] = (here * state[MASS] + at * kg) / (state[MASS] + kg);
-                            state[MASS] += kg;
-                            state[SOLIDS] += solids;
-                        });
-                        hunch.belief.doubt(MASS, (POURED_SHARE * kg).powi(2));
-                        hunch.belief.doubt(SOLIDS, (POURED_SHARE * solids).powi(2));
-                        hunch.base_l += volume;
-                    });
-                }
-                Happened::Lid(on) => lid = on,
-                Happened::Drained { volume, serum } => {
-                    let volume = volume.get::<liter>();
-                    hunches.each(|hunch| drain(hunch, volume, serum));
-                }
-            }
-            curve.push(point(&hunches, now));
-        }
-        let flagged = flagged(&hunches, &taken);
-        // Until somebody says why, the time goes without a reading that nothing bears out.
-        for aside in flagged.iter().filter(|flagged| !flagged.obeyed) {
-            hunches.without(aside.place, Why::Moved);
-        }
-        if let Some(last) = curve.last_mut().filter(|_| !flagged.is_empty()) {
-            *last = point(&hunches, now);
-        }
-        stretches.push(stretch(&hunches, &pot, &readings));
-        let ahead = self.look_ahead(&hunches, &pot, now);
-        curve.extend(ahead.curve);
-        let solids = kilograms(hunches.mean(|hunch| hunch.belief.mean[SOLIDS]));
-        let base = litres(hunches.mean(|hunch| hunch.base_l));
-        let goal = self.target.contents(base, solids);
-        let mark = |goal: Contents| Mark {
-            cold: self.vessel.depth_of(goal.volume()),
-            hot: self.vessel.depth_of(goal.volume() * expansion(pot.boils_c)),
-        };
-        let at_the_end = || {
-            let volume = curve.last().map_or_else(Volume::default, |point| point.volume);
-            Contents { mass: solids, solids }.boiled_to(volume)
-        };
-        let rate = hunches.mean(|hunch| pot.rate_at_boil(&hunch.belief.mean));
-        Forecast {
-            goal: goal.unwrap_or_else(at_the_end),
-            mark: goal.map(mark),
-            warmth: (starts_c.min(pot.boils_c), pot.boils_c),
-            rate: MassRate::new::<kilogram_per_hour>(rate),
-            boils: ahead.boils,
-            finish: ahead.finish,
-            flagged,
-            curve,
-            stretches,
-            thickens: hunches.number(THICKENS),
-        }
-    }
-}
-
-/// Readings that disagree with all else, in the order of the log, and what to ask of each.
-fn flagged(hunches: &Hunches, taken: &[Taken]) -> Vec<Flagged> {
-    let asks = |taken: &Taken| match taken.says_more {
-        Some(true) => vec![Asks::MoreWentIn, Asks::HeatTurned],
-        Some(false) => vec![Asks::TakenOff, Asks::HeatTurned],
-        None => vec![Asks::HeatTurned],
-    };
-    let odd = |taken: &&Taken| {
-        let share = share_of(hunches, taken.place, Why::Slip) + share_of(hunches, taken.place, Why::Moved);
-        !taken.sure && share >= ASKED_FROM
-    };
-    let mut flagged: Vec<Flagged> = taken
-        .iter()
-        .filter(odd)
-        .map(|taken| Flagged {
-            place: taken.place,
-            asks: asks(taken),
-            obeyed: share_of(hunches, taken.place, Why::Slip) < PUT_ASIDE_FROM,
-        })
-        .collect();
-    flagged.sort_by_key(|flagged| flagged.place);
-    flagged
-}
-
-/// A reading that was taken.
-#[derive(Debug, Clone, Copy)]
-struct Taken {
-    place: usize,
-    sure: bool,
-    /// Whether it says that more is in the kettle than was expected; none of a word or a temperature.
-    says_more: Option<bool>,
-}
-
-/// Share of the explanations in which a reading was explained away so.
-pub(super) fn share_of(hunches: &Hunches, place: usize, why: Why) -> f64 {
-    hunches.mean(|hunch| if hunch.why.contains(&(place, why)) { 1.0 } else { 0.0 })
-}
-
-/// The heat is turned: the power changes as the water that leaves does, and is surer of nothing.
-fn turn(hunch: &mut Hunch, pot: &Pot, from: f64, to: f64) {
-    let loss = hunch.belief.mean[LOSS];
-    hunch.belief.mean[POWER] += pot.power_for(to, loss) - pot.power_for(from, loss);
-    hunch.belief.doubt(POWER, TURN_DOUBT * TURN_DOUBT);
-}
-
-/// Takes a volume off at the strength of the liquid.
-fn drain(hunch: &mut Hunch, volume: f64, serum: bool) {
-    let here = Pot::litres(&hunch.belief.mean);
-    let part = (volume / here).clamp(0.0, 0.95);
-    let kg = part * hunch.belief.mean[MASS];
-    hunch.belief.moved(|state| {
-        let left = (1.0 - kg / state[MASS]).max(0.05);
-        state[MASS] *= left;
-        state[SOLIDS] *= left;
-    });
-    hunch.belief.doubt(MASS, (POURED_SHARE * kg).powi(2));
-    let solids = part * hunch.belief.mean[SOLIDS];
-    hunch.belief.doubt(SOLIDS, (DRAINED_SOLIDS_SHARE * solids).powi(2));
-    if !serum {
-        hunch.base_l *= 1.0 - part;
     }
 }
 

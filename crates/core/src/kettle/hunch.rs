@@ -10,6 +10,8 @@ use super::pot::{HEAT, LOSS, MASS, POWER, Pot, SOLIDS, STATES, State};
 use super::sight::Sight;
 use super::vessel::Vessel;
 
+/// Share of the explanations from which one is asked about.
+pub const ASKED_FROM: f64 = 0.6;
 /// Explanations that are kept.
 const KEPT: usize = 18;
 /// Share of the explanations that is looked ahead from.
@@ -404,6 +406,12 @@ impl Hunches {
         let variance = self
             .mean(|hunch| hunch.belief.spread[(place, place)] + (hunch.belief.mean[place] - mean).powi(2));
         (mean, variance.max(0.0).sqrt())
+    }
+
+    /// Share of the explanations in which a reading was explained away so.
+    #[must_use]
+    pub fn share_of(&self, place: usize, why: Why) -> f64 {
+        self.mean(|hunch| if hunch.why.contains(&(place, why)) { 1.0 } else { 0.0 })
     }
 
     /// Drops the explanations that have something explained away so, unless none would be left.

@@ -254,3 +254,59 @@ fn several_kettles_name_themselves() {
     let calls = of_kettle(&cooking, hold_between(None), Units::Metric, false, at(0));
     assert_eq!(calls[0].text, "copper pan: It is at its mark");
 }
+
+/// Water and seven jars as two lumps, stepped second by second: minutes to the boil and the share of its heat that a jar has
+/// by then. Glass and the still food behind it pass 4 to 9 W for each degree into a quart (common practice, no source).
+fn two_lumps(water_l: f64, watts: f64, passes: f64) -> (f64, f64) {
+    let (jars, water) = (7.0 * 0.946_353 * (4.0 + 0.48 * 0.84), water_l * 4.19);
+    let (mut jar_c, mut water_c, mut clock) = (20.0, 60.0, 0.0_f64);
+    while water_c < 100.0 {
+        let across = 7.0 * passes * (water_c - jar_c) / 1000.0;
+        water_c += (watts * 0.55 / 1000.0 - across) / water;
+        jar_c += across / jars;
+        clock += 1.0;
+    }
+    (clock / 60.0, (jar_c - 20.0) / 80.0)
+}
+
+#[test]
+fn seven_raw_quarts_come_up_as_two_lumps_do() {
+    let charge = Charge {
+        water: litres(9.8),
+        water_at: celsius(60.0),
+        food: litres(7.0 * 0.946_353),
+        food_at: celsius(20.0),
+    };
+    let said = come_up(&charge, celsius(100.0), Power::new::<watt>(2400.0), 0.55).get::<minute>();
+    let (slow, quick) = (two_lumps(9.8, 2400.0, 4.0), two_lumps(9.8, 2400.0, 9.0));
+    assert!((0.6..0.8).contains(&slow.1) && (0.8..0.92).contains(&quick.1), "{slow:?}, {quick:?}");
+    assert!((slow.0..=quick.0).contains(&said), "{said} between {slow:?} and {quick:?}");
+    assert!((42.0..=49.0).contains(&said), "{said}");
+}
+
+#[test]
+fn a_canner_learns_its_pace_from_its_own_loads() {
+    use bodega_core::canner::clock::BoilClock;
+    use bodega_core::canner::events::{BoilEvent, Happened};
+    use bodega_core::canner::water::pace_of;
+    use bodega_core::measures::moment::{Minutes, Moment};
+    let kitchen = house(Some(2000.0));
+    let load = with_pot(Method::BoilingWater);
+    let said = come_up_of(&load, &kitchen, 1.0).unwrap().get::<minute>();
+    let took = |share: f64| {
+        #[allow(clippy::cast_possible_truncation)]
+        let boils = Moment((said * share * 60_000.0) as i64);
+        let happened = [(BoilEvent::JarsIn, Moment(0)), (BoilEvent::Boils, boils)]
+            .map(|(event, at)| Happened { event, at, jar: None });
+        let mut past = with_pot(Method::BoilingWater);
+        past.clock = BoilClock::replay(Method::BoilingWater, Minutes(45), &happened);
+        past
+    };
+    assert!((pace_of(&[], &kitchen) - 1.0).abs() < 1e-9);
+    // Two loads that took half as long again, and the usual pace as a third: 1.5^(2/3).
+    let pace = pace_of(&[took(1.5), took(1.5)], &kitchen);
+    assert!((pace - 1.5_f64.powf(2.0 / 3.0)).abs() < 0.01, "{pace}");
+    let longer = come_up_of(&load, &kitchen, pace).unwrap().get::<minute>();
+    assert!((longer / said - pace).abs() < 1e-9);
+    assert!((pace_of(&[took(9.0), load], &kitchen) - 1.0).abs() < 1e-9, "told much too late, or never");
+}

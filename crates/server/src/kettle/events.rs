@@ -21,7 +21,8 @@ use uom::si::volume::liter;
 use utoipa::ToSchema;
 
 use crate::age::Age;
-use crate::compute::kettle::{KettleReading, sight};
+use crate::compute::kettle::shapes::KettleReading;
+use crate::compute::kettle::sight;
 use crate::crates::weight::whole_grams;
 use crate::created::Created;
 use crate::json::Json;

@@ -1,44 +1,13 @@
-//! What each kettle has shown of itself, looked back at once for each cook-down.
-
-use std::collections::HashMap;
-use std::sync::{Mutex, PoisonError};
+//! What each kettle has shown of itself.
 
 use bodega_core::kettle::habits::{Habits, Past};
-use bodega_core::measures::ids::CookId;
-use bodega_core::measures::moment::Moment;
-use bodega_core::records::cook::{Cook, Kettle};
+use bodega_core::records::cook::Kettle;
 use bodega_store::StoreError;
 
 use crate::state::Shared;
 
 /// Cook-downs of a kettle that it is learned from: its last ones, for burners and people change.
 const LEARNED_FROM: usize = 6;
-/// Cook-downs that are kept in memory.
-const KEPT: usize = 500;
-
-/// When a cook-down ended and how long its log is: the same cook-down shows the same.
-type Version = (Option<Moment>, usize);
-
-/// What finished cook-downs have shown; a cook-down is looked back at again only when its record changed.
-#[derive(Debug, Default)]
-pub struct LookedBack(Mutex<HashMap<CookId, (Version, Past)>>);
-
-impl LookedBack {
-    fn past(&self, cook: &Cook) -> Past {
-        let version = (cook.ended_at, cook.log.len());
-        let kept = self.0.lock().unwrap_or_else(PoisonError::into_inner).get(&cook.id).cloned();
-        if let Some((_, past)) = kept.filter(|(of, _)| *of == version) {
-            return past;
-        }
-        let past = Past::of(cook);
-        let mut all = self.0.lock().unwrap_or_else(PoisonError::into_inner);
-        if all.len() >= KEPT {
-            all.clear();
-        }
-        all.insert(cook.id, (version, past.clone()));
-        past
-    }
-}
 
 /// What a kettle has shown.
 pub(crate) fn habits(shared: &Shared, kettle: &Kettle) -> Result<Habits, StoreError> {

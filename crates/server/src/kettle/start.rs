@@ -19,7 +19,8 @@ use serde::Deserialize;
 use uom::si::volume::liter;
 use utoipa::ToSchema;
 
-use crate::compute::kettle::{KettleTarget, target};
+use crate::compute::kettle::shapes::KettleTarget;
+use crate::compute::kettle::target;
 use crate::created::Created;
 use crate::json::Json;
 use crate::kettle::habits::habits;
