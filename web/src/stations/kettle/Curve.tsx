@@ -5,9 +5,9 @@ import { clockText, volumeText } from "../../parts/format";
 import { volumeScale } from "../../parts/units";
 import { curveText } from "./model";
 
-const [WIDE, HIGH, LEFT, RIGHT, TOP] = [460, 210, 42, 12, 12];
+const [WIDE, HIGH, LEFT, RIGHT, TOP] = [460, 224, 44, 22, 12];
 /** Where the hours stand, below the curve. */
-const FLOOR = HIGH - 26;
+const FLOOR = HIGH - 30;
 type Point = CookView["curve"][number];
 
 /** Readings that say how much is in the kettle. */
@@ -47,14 +47,14 @@ export function Curve({ cook, now, units }: { cook: CookView; now: number; units
       role="img"
       aria-label={curveText(cook, now, units)}
     >
-      <text x={4} y={TOP + 1} fontSize="13" fill="#4d597a" dominantBaseline="hanging">
+      <text x={4} y={TOP + 1} fontSize="16" fill="#4d597a" dominantBaseline="hanging">
         {scale.unit}
       </text>
       {y.ticks(4).map((tick) => (
         <g key={tick}>
           <path d={`M${LEFT} ${y(tick)}H${WIDE - RIGHT}`} stroke="#dfe6ee" strokeWidth="1.5" />
-          {tick > 0 && y(tick) > TOP + 14 && (
-            <text x={LEFT - 7} y={y(tick) + 4.5} fontSize="13" textAnchor="end" fill="#4d597a">
+          {tick > 0 && y(tick) > TOP + 18 && (
+            <text x={LEFT - 7} y={y(tick) + 5.5} fontSize="16" textAnchor="end" fill="#4d597a">
               {tick}
             </text>
           )}
@@ -69,7 +69,7 @@ export function Curve({ cook, now, units }: { cook: CookView; now: number; units
         strokeWidth="1.6"
         strokeDasharray="6 5"
       />
-      <text x={LEFT + 6} y={target + 16} fontSize="13" fontWeight="700" fill="#16213f">
+      <text x={LEFT + 6} y={target + 19} fontSize="16" fontWeight="700" fill="#16213f">
         the mark, {volumeText(cook.target_l, units)}
       </text>
       <path d={`M${x(now)} ${TOP}V${FLOOR}`} stroke="#1d3d80" strokeWidth="2" />
@@ -90,7 +90,7 @@ export function Curve({ cook, now, units }: { cook: CookView; now: number; units
       {ticks(start, end).map((tick) => (
         <g key={tick}>
           <path d={`M${x(tick)} ${FLOOR}v5`} stroke="#9fb0c6" strokeWidth="2" />
-          <text x={x(tick)} y={HIGH - 6} fontSize="13" textAnchor="middle" fill="#4d597a">
+          <text x={x(tick)} y={HIGH - 5} fontSize="16" textAnchor="middle" fill="#4d597a">
             {clockText(tick)}
           </text>
         </g>
