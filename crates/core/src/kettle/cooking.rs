@@ -1,5 +1,7 @@
 //! Records of a cook-down in the model's terms: the vessel and the log.
 
+use uom::si::ratio::ratio;
+
 use super::contents::{Contents, Target};
 use super::finish::{CookDown, Forecast, Happened};
 use super::goal::timer;
@@ -100,16 +102,27 @@ pub fn cook_down(cook: &Cook, altitude: Option<Altitude>) -> CookDown {
     }
 }
 
-/// Litres that were taken off a kettle while it cooked.
-fn drained(cook: &Cook) -> impl Iterator<Item = &CookEvent> {
-    cook.log.iter().filter(|event| event.what.takes_off())
+/// Litres of the lines of a log that are so.
+fn sum(cook: &Cook, is: impl Fn(&CookEvent) -> bool) -> Volume {
+    cook.log.iter().filter(|event| is(event)).fold(litres(0.0), |sum, event| sum + litres(event.value))
+}
+
+/// Everything that went in: at the start and since.
+#[must_use]
+pub fn went_in(cook: &Cook) -> Volume {
+    litres(cook.volume_l) + sum(cook, |event| event.what == CookWhat::AddL)
+}
+
+/// What was taken off while it cooked.
+#[must_use]
+pub fn taken_off(cook: &Cook) -> Volume {
+    sum(cook, |event| event.what.takes_off())
 }
 
 /// What was taken off, of which nobody wrote down where it went.
 #[must_use]
 pub fn drained_unbooked(cook: &Cook) -> Volume {
-    let unbooked = drained(cook).filter(|event| !event.booked);
-    unbooked.fold(litres(0.0), |sum, event| sum + litres(event.value))
+    sum(cook, |event| event.what.takes_off() && !event.booked)
 }
 
 /// Water that a cook-down boiled away until it was taken off the stove: what went in, less what is left and what was taken
@@ -117,12 +130,8 @@ pub fn drained_unbooked(cook: &Cook) -> Volume {
 #[must_use]
 pub fn boiled_off(cook: &Cook, altitude: Option<Altitude>) -> Volume {
     let Some(ended) = cook.ended_at else { return litres(0.0) };
-    let down = cook_down(cook, altitude);
-    let left = down.forecast().volume_at(span(cook.started_at, ended));
-    let added = cook.log.iter().filter(|event| event.what == CookWhat::AddL);
-    let more = added.fold(down.start.volume(), |sum, event| sum + litres(event.value));
-    let gone = drained(cook).fold(more - left, |sum, event| sum - litres(event.value));
-    gone.max(litres(0.0))
+    let left = cook_down(cook, altitude).forecast().volume_at(span(cook.started_at, ended));
+    (went_in(cook) - left - taken_off(cook)).max(litres(0.0))
 }
 
 /// Share of the thin juice over the pulp that "ladle first" is worked out for: a ladle does not get at all of it.
@@ -143,11 +152,8 @@ pub const fn usual_pulp(kind: Kind) -> f64 {
 /// The same as this pot has shown it: what was ladled off was no pulp.
 #[must_use]
 pub fn pulp_share(cook: &Cook, kind: Kind) -> f64 {
-    let ladled: f64 =
-        cook.log.iter().filter(|event| event.what == CookWhat::LadleL).map(|event| event.value).sum();
-    let added: f64 =
-        cook.log.iter().filter(|event| event.what == CookWhat::AddL).map(|event| event.value).sum();
-    usual_pulp(kind).min(1.0 - ladled / (cook.volume_l + added)).max(0.0)
+    let ladled = sum(cook, |event| event.what == CookWhat::LadleL);
+    usual_pulp(kind).min(1.0 - (ladled / went_in(cook)).get::<ratio>()).max(0.0)
 }
 
 /// Less than this is not worth a ladle, in litres.

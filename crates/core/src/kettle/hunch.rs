@@ -82,6 +82,11 @@ pub struct Hunch {
     pub boiled: Option<(f64, f64)>,
 }
 
+/// Weight of the likeliest.
+fn best_of(all: &[Hunch]) -> f64 {
+    all.iter().map(|hunch| hunch.weight).fold(f64::NEG_INFINITY, f64::max)
+}
+
 /// Share of a normal distribution below a number of standard deviations.
 pub fn below(deviations: f64) -> f64 {
     0.5 * (1.0 + erf(deviations * std::f64::consts::FRAC_1_SQRT_2))
@@ -298,7 +303,7 @@ impl Hunches {
         let before = (minutes > 1.0).then(|| self.0.clone());
         self.run(pot, minutes, to.said.lid, to.said.now);
         let Some(before) = before.filter(|_| to.late || self.surprised(to, pot)) else { return };
-        let best = before.iter().map(|hunch| hunch.weight).fold(f64::NEG_INFINITY, f64::max);
+        let best = best_of(&before);
         let mut turned = Vec::new();
         for (hunch, mut other) in self.0.iter_mut().zip(before) {
             if other.weight < best + WORTH_ASKING {
@@ -372,7 +377,7 @@ impl Hunches {
 
     /// The explanations with the share of each; the shares add up to one.
     pub fn shares(&self) -> impl Iterator<Item = (f64, &Hunch)> {
-        let best = self.0.iter().map(|hunch| hunch.weight).fold(f64::NEG_INFINITY, f64::max);
+        let best = best_of(&self.0);
         let sum: f64 = self.0.iter().map(|hunch| (hunch.weight - best).exp()).sum();
         self.0.iter().map(move |hunch| ((hunch.weight - best).exp() / sum, hunch))
     }

@@ -79,7 +79,7 @@ pub struct Pot {
     /// Where water boils, °C.
     pub boils_c: f64,
     /// Latent heat there, kJ/kg.
-    pub latent: f64,
+    latent: f64,
     /// Surface, m².
     surface: f64,
     /// Surface and walls, m².
@@ -154,15 +154,13 @@ impl Pot {
     /// A kettle filled to a volume.
     #[must_use]
     pub fn new(vessel: &Vessel, filled_l: f64, altitude: Altitude) -> Self {
-        let boils = altitude.boiling_point();
         let surface = vessel.surface_at(litres(filled_l)).get::<square_meter>();
         let across = (surface * 4.0 / std::f64::consts::PI).sqrt();
         Self {
-            boils_c: boils.get::<degree_celsius>(),
-            latent: latent_heat(boils).get::<kilojoule_per_kilogram>(),
             surface,
             // Sauce is on average three quarters as high as at the start.
             outside: surface + 4.0 * 0.75 * filled_l / 1000.0 / across,
+            ..Self::in_oven(altitude)
         }
     }
 
@@ -211,14 +209,18 @@ impl Pot {
     /// Water that leaves an open kettle once it boils, kg/h, at its present thickness; nothing when it never will.
     #[must_use]
     pub fn rate_at_boil(&self, state: &State) -> f64 {
-        let into = state[POWER].exp() * self.lane(state, false).share();
-        ((into - self.lost_at_boil(state[LOSS])) * 3.6 / self.latent).max(0.0)
+        self.boiled_by(state[POWER].exp() * self.lane(state, false).share(), state[LOSS])
     }
 
     /// The same for thin juice.
     #[must_use]
     pub fn thin_rate(&self, power: f64, loss: f64) -> f64 {
-        ((power.exp() - self.lost_at_boil(loss)) * 3.6 / self.latent).max(0.0)
+        self.boiled_by(power.exp(), loss)
+    }
+
+    /// Water that so many W boil away beside what is lost, kg/h.
+    fn boiled_by(&self, into: f64, loss: f64) -> f64 {
+        ((into - self.lost_at_boil(loss)) * 3.6 / self.latent).max(0.0)
     }
 
     /// Heat that makes an open kettle of thin juice lose so many kg/h, natural logarithm of W.

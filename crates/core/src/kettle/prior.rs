@@ -69,7 +69,6 @@ impl CookDown {
     pub(super) fn priors(&self, pot: &Pot) -> Vec<Prior> {
         let starts_at = self.starts_at.map(in_celsius);
         let boiling = pot.boils_c + 5.0;
-        let warm = |at: f64| if at >= pot.boils_c - 1.5 { boiling } else { at };
         let starts: Vec<(f64, f64, f64)> = match (starts_at, self.heat) {
             (Some(at), _) if at >= pot.boils_c - 1.5 => vec![(1.0, boiling, 0.0)],
             (Some(at), _) if at < FROZEN_BELOW_C => vec![(1.0, FROZEN_AS_C, FROZEN_DOUBT_C)],
@@ -128,7 +127,7 @@ impl CookDown {
                 for (thick_weight, thick, thick_off) in &thickening {
                     for (read_weight, hot, hand) in &reads {
                         let (mut mean, mut off) = ([0.0; STATES], [0.0; STATES]);
-                        (mean[MASS], mean[SOLIDS], mean[HEAT]) = (mass, solids, warm(*start));
+                        (mean[MASS], mean[SOLIDS], mean[HEAT]) = (mass, solids, *start);
                         (mean[LOSS], off[LOSS]) = (loss, USUAL_LOSS.1);
                         (mean[DRYING], off[DRYING]) = (USUAL_DRYING.0.ln(), USUAL_DRYING.1);
                         (mean[POWER], mean[THICKENS]) = (*power, *thick);

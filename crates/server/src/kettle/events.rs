@@ -2,7 +2,7 @@
 
 use actix_web::{delete, patch, post, web};
 use bodega_core::kettle::contents::Contents;
-use bodega_core::kettle::cooking::vessel;
+use bodega_core::kettle::cooking::{taken_off, vessel, went_in};
 use bodega_core::kettle::{CookWhat, HeatSetting};
 use bodega_core::ledger::food::{Food, FoodMeasure, FoodPlace, Told};
 use bodega_core::measures::ids::{CookId, LotId};
@@ -70,12 +70,6 @@ pub struct CookEventRequest {
     pub sure: bool,
 }
 
-/// What is in the kettle at most: what went in at the start and since.
-fn most_in(cook: &Cook) -> f64 {
-    let added = cook.log.iter().filter(|event| event.what == CookWhat::AddL);
-    added.fold(cook.volume_l, |sum, event| sum + event.value)
-}
-
 /// A touch without a number, if it is one.
 const fn touch(request: CookEventRequest) -> Option<CookWhat> {
     match (request.lid_on, request.boils, request.hot_enough) {
@@ -98,12 +92,11 @@ fn checked(request: CookEventRequest, cook: &Cook, units: Units) -> Result<(Cook
     }
     let taken =
         [(CookWhat::DrainL, request.drain_l, "drain_l"), (CookWhat::LadleL, request.ladle_l, "ladle_l")];
-    for (what, litres, field) in taken {
-        let Some(litres) = litres else { continue };
-        let value = KETTLE_VOLUME.check(litres).named(field)?;
-        let before: f64 =
-            cook.log.iter().filter(|event| event.what.takes_off()).map(|event| event.value).sum();
-        if before + value >= most_in(cook) {
+    for (what, given, field) in taken {
+        let Some(given) = given else { continue };
+        let value = KETTLE_VOLUME.check(given).named(field)?;
+        // All of it is all of it, whichever way it was added up.
+        if went_in(cook) - taken_off(cook) - litres(value) <= litres(1e-9) {
             return Err(ApiError::field(field, "that is all that went in; check how much it was"));
         }
         return Ok((what, value));
@@ -118,7 +111,7 @@ fn checked(request: CookEventRequest, cook: &Cook, units: Units) -> Result<(Cook
         boils: None,
         sure: false,
     };
-    let start = Contents::of_volume(litres(most_in(cook)), cook.brix);
+    let start = Contents::of_volume(went_in(cook), cook.brix);
     sight(reading, "reading", start, &vessel(&cook.kettle), units)?;
     let given = [
         (CookWhat::VolumeL, request.volume_l),
@@ -136,7 +129,7 @@ fn checked(request: CookEventRequest, cook: &Cook, units: Units) -> Result<(Cook
 }
 
 /// Where what is taken off a kettle goes, as a move of its batch; `None` when it cooks for no batch.
-fn taken_off(cook: &Cook, what: CookWhat, value: f64, place: Option<FoodPlace>) -> Option<NewMove> {
+fn goes_to(cook: &Cook, what: CookWhat, value: f64, place: Option<FoodPlace>) -> Option<NewMove> {
     let food = if what == CookWhat::LadleL { Food::ThinJuice } else { Food::Juice };
     let told = Told { amount: value, measure: FoodMeasure::Litre };
     Some(NewMove {
@@ -243,7 +236,7 @@ pub async fn add_cook_event(
         }
     };
     let before = before.map(|reading| explains(&cook, reading)).transpose()?;
-    let went = what.takes_off().then(|| taken_off(&cook, what, value, request.place)).flatten();
+    let went = what.takes_off().then(|| goes_to(&cook, what, value, request.place)).flatten();
     let done = change(&shared, move |shared| {
         let at = before.unwrap_or_else(|| age.touched(&shared.clock).at);
         let event = CookEvent { at, what, value, simulated: false, sure: request.sure, booked: false };
