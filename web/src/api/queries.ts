@@ -210,6 +210,13 @@ export function useChange<In, Out>(
   return mutation;
 }
 
+/** Takes the line of a moment out of a kettle's log. */
+export function useUndoLine(cook: number) {
+  return useChange((at: number) =>
+    take(api.DELETE("/api/cooks/{id}/events/{at}", { params: { path: { id: cook, at } } })),
+  );
+}
+
 /** Takes back a move of food that was just told. */
 export function useUndoMove() {
   return useChange((id: number) => take(api.DELETE("/api/moves/{id}", { params: { path: { id } } })));

@@ -2946,7 +2946,6 @@ export interface components {
              * @description Full pints it will fill, while it is for no batch.
              */
             pints: number;
-            promises?: components["schemas"]["Promises"] | null;
             /**
              * Format: double
              * @description Litres of water an hour.

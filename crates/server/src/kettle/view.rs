@@ -25,7 +25,6 @@ use uom::si::time::minute;
 use uom::si::volume::liter;
 use utoipa::ToSchema;
 
-use crate::kettle::habits::habits;
 use crate::kettle::instruments::Simulation;
 use crate::state::Shared;
 
@@ -208,8 +207,6 @@ pub struct CookView {
     pub log: Vec<CookEvent>,
     /// Readings that disagree with all else.
     pub flagged: Vec<FlaggedLine>,
-    /// How the first promises of this kettle came true.
-    pub promises: Option<Promises>,
     /// Draining first, beside boiling it all.
     pub drain_first: Option<DrainView>,
     /// Jars of its batch with the acid of each; none without a batch.
@@ -285,7 +282,6 @@ pub(crate) fn view(shared: &Shared, cook: Cook) -> Result<CookView, StoreError> 
     let kind = cook.batch.map(|batch| shared.store.batch_lots(batch)).transpose()?;
     let kind = kind.and_then(|fruit| common_kind(fruit.iter().map(|(lot, _)| lot.kind)));
     let pulp = pulp_share(&cook, kind.unwrap_or(Kind::Mixed)) * down.start.volume();
-    let promises = habits(shared, &cook.kettle)?.promises;
     let batch = cook.batch.map(|batch| if_readable(shared.store.batch(batch))).transpose()?.flatten();
     let fills = batch.as_ref().map(|batch| fills(shared, batch, kitchen.spoons)).transpose()?;
     let jars_hold = fills.as_ref().map(|fills| {
@@ -341,7 +337,6 @@ pub(crate) fn view(shared: &Shared, cook: Cook) -> Result<CookView, StoreError> 
                 obeyed: flagged.obeyed,
             })
             .collect(),
-        promises,
         simulated: Simulation::ALL
             .into_iter()
             .filter(|simulation| shared.simulated.has(cook.id, *simulation))

@@ -8,7 +8,7 @@ import {
   type FlaggedLine,
   type Units,
 } from "../../api/client";
-import { useChange } from "../../api/queries";
+import { useChange, useUndoLine } from "../../api/queries";
 import { WORDS } from "../../api/words.generated";
 import { useSay } from "../../counter/notices";
 import { optionsOf } from "../../parts/Choice";
@@ -76,16 +76,20 @@ export function Asked({ cook, flag, units }: { cook: CookView; flag: FlaggedLine
   const say = useSay();
   const [open, setOpen] = useState<Ask | null>(null);
   const path = { params: { path: { id: cook.id } } };
-  const line = { params: { path: { id: cook.id, at: flag.at } } };
   const explain = useChange(
     (body: CookEventRequest) =>
       take(api.POST("/api/cooks/{id}/events", { ...path, body: { ...body, before: flag.at } })),
     () => say("Written down before that reading"),
   );
   const sure = useChange((stands: boolean) =>
-    take(api.PATCH("/api/cooks/{id}/events/{at}", { ...line, body: { sure: stands } })),
+    take(
+      api.PATCH("/api/cooks/{id}/events/{at}", {
+        params: { path: { id: cook.id, at: flag.at } },
+        body: { sure: stands },
+      }),
+    ),
   );
-  const remove = useChange(() => take(api.DELETE("/api/cooks/{id}/events/{at}", line)));
+  const remove = useUndoLine(cook.id);
   const read = cook.log[flag.line];
   const pending = explain.isPending || sure.isPending || remove.isPending;
   return (
@@ -113,7 +117,7 @@ export function Asked({ cook, flag, units }: { cook: CookView; flag: FlaggedLine
         >
           It is right
         </Touch>
-        <Touch disabled={pending} onPress={() => remove.mutate(undefined)}>
+        <Touch disabled={pending} onPress={() => remove.mutate(flag.at)}>
           Read wrong: take it out
         </Touch>
       </div>

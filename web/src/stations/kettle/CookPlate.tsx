@@ -1,6 +1,7 @@
+import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { api, take, type CookView, type HeatSetting, type Simulation, type Units } from "../../api/client";
-import { useChange } from "../../api/queries";
+import { ask, useChange, useUndoLine } from "../../api/queries";
 import { useSay } from "../../counter/notices";
 import { Choice, optionsOf } from "../../parts/Choice";
 import { Fold } from "../../parts/Fold";
@@ -175,9 +176,7 @@ export function CookPlate({ cook, units, now }: { cook: CookView; units: Units; 
   const turn = useChange((setting: HeatSetting) =>
     take(api.POST("/api/cooks/{id}/events", { ...path, body: { setting } })),
   );
-  const undo = useChange((at: number) =>
-    take(api.DELETE("/api/cooks/{id}/events/{at}", { params: { path: { id: cook.id, at } } })),
-  );
+  const undo = useUndoLine(cook.id);
   const said = useChange(
     (boils: boolean) => take(api.POST("/api/cooks/{id}/events", { ...path, body: { boils } })),
     ({ log }) => {
@@ -207,7 +206,9 @@ export function CookPlate({ cook, units, now }: { cook: CookView; units: Units; 
   const reached = cook.reached || (cook.finish <= now && cook.timer?.since !== null);
   const last = cook.log.at(-1);
   const { together } = cook;
-  const promise = cook.timer == null ? promiseText(cook.promises) : "";
+  const { data: kettles } = useQuery(ask.kettles());
+  const promises = kettles?.find((kettle) => kettle.id === cook.kettle.id)?.promises;
+  const promise = cook.timer == null ? promiseText(promises) : "";
   return (
     <Plate
       title={cook.kettle.name}

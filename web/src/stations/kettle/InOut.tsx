@@ -9,7 +9,7 @@ import {
   type FoodPlace,
   type Units,
 } from "../../api/client";
-import { ask, useChange } from "../../api/queries";
+import { ask, useChange, useUndoLine } from "../../api/queries";
 import { WORDS } from "../../api/words.generated";
 import { useSay } from "../../counter/notices";
 import { optionsOf } from "../../parts/Choice";
@@ -35,9 +35,7 @@ export function InOut({ cook, units }: { cook: CookView; units: Units }) {
   const { control, handleSubmit, reset } = form;
   const { way, litres } = useWatch({ control }) as { way: Way; litres: string };
   const path = { path: { id: cook.id } };
-  const undo = useChange((at: number) =>
-    take(api.DELETE("/api/cooks/{id}/events/{at}", { params: { path: { id: cook.id, at } } })),
-  );
+  const undo = useUndoLine(cook.id);
   const write = useChange(
     (body: CookEventRequest) => take(api.POST("/api/cooks/{id}/events", { params: path, body })),
     ({ log }, sent) => {

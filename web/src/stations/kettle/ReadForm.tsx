@@ -1,7 +1,7 @@
 import { useWatch } from "react-hook-form";
 import * as v from "valibot";
 import { api, take, type CookEventRequest, type CookView, type Units } from "../../api/client";
-import { useChange } from "../../api/queries";
+import { useChange, useUndoLine } from "../../api/queries";
 import { useSay } from "../../counter/notices";
 import { number, useFields, useRefusal } from "../../parts/fields";
 import { ChoiceOf, NumberOf } from "../../parts/FormFields";
@@ -28,9 +28,7 @@ export function ReadForm({ cook, units }: { cook: CookView; units: Units }) {
   );
   const { control, handleSubmit, reset } = form;
   const by = useWatch({ control, name: "by" }) as By;
-  const undo = useChange((at: number) =>
-    take(api.DELETE("/api/cooks/{id}/events/{at}", { params: { path: { id: cook.id, at } } })),
-  );
+  const undo = useUndoLine(cook.id);
   const write = useChange(
     (body: CookEventRequest) => take(api.POST("/api/cooks/{id}/events", { ...path, body })),
     ({ log }) => {

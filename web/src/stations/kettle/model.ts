@@ -1,4 +1,4 @@
-import type { Batch, CookEventRequest, CookRequest, CookView, Units } from "../../api/client";
+import type { Batch, CookEventRequest, CookRequest, CookView, KettleView, Units } from "../../api/client";
 import type { Bound } from "../../parts/fields";
 import { clockText, depthText, spanText, temperatureText, volumeText, weightText } from "../../parts/format";
 import { heatScale, lengthScale, massScale, plain, volumeScale, type Scale } from "../../parts/units";
@@ -181,7 +181,7 @@ export function likelyText(
 }
 
 /** How the promises of a kettle came true. */
-export function promiseText(promises: CookView["promises"]): string {
+export function promiseText(promises: KettleView["promises"]): string {
   if (promises == null) return "";
   const percent = Math.round(Math.abs(promises.longer_percent));
   const times = ["the last time", "the last two times", "the last three times"][promises.of - 1] ?? "lately";
