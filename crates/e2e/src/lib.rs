@@ -259,18 +259,25 @@ impl Browser {
     /// # Errors
     /// When there is none.
     pub async fn press(&self, words: &str) -> anyhow::Result<()> {
-        let xpath = format!("//button[not(@disabled)][contains(normalize-space(.), \"{words}\")]");
+        self.click(&format!("//button[not(@disabled)][contains(normalize-space(.), \"{words}\")]")).await
+    }
+
+    /// Presses what stands at this place.
+    ///
+    /// # Errors
+    /// When nothing does.
+    pub async fn click(&self, xpath: &str) -> anyhow::Result<()> {
         // As a thumb would: in the middle of the page, not under what stands at its edges. A page that is drawn anew
-        // meanwhile has another button of these words.
+        // meanwhile has another one there.
         for _ in 0..5 {
-            let button = self.find(&xpath).await?;
-            let pressed = async { button.scroll_into_view().await.and(button.click().await) };
+            let found = self.find(xpath).await?;
+            let pressed = async { found.scroll_into_view().await.and(found.click().await) };
             match pressed.await {
                 Err(error) if error.to_string().contains("stale") => {}
                 other => return Ok(other?),
             }
         }
-        bail!("the button {words:?} never stood still")
+        bail!("{xpath} never stood still")
     }
 
     /// Follows the link with these words.
@@ -279,7 +286,7 @@ impl Browser {
     /// When there is none.
     pub async fn press_link(&self, words: &str) -> anyhow::Result<()> {
         let xpath = format!("//a[contains(normalize-space(.), \"{words}\")]");
-        Ok(self.find(&xpath).await?.click().await?)
+        self.click(&xpath).await
     }
 
     /// Puts every step of the bench behind the load that stands there, and goes on to the canner.
@@ -311,12 +318,8 @@ impl Browser {
     /// When there is no such list or option.
     pub async fn choose(&self, label: &str, option: &str) -> anyhow::Result<()> {
         let list = format!("//button[@role=\"combobox\"][@aria-labelledby=//p[.=\"{label}\"]/@id]");
-        self.find(&list).await?.click().await?;
-        Ok(self
-            .find(&format!("//*[@role=\"option\"][normalize-space(.)=\"{option}\"]"))
-            .await?
-            .click()
-            .await?)
+        self.click(&list).await?;
+        self.click(&format!("//*[@role=\"option\"][normalize-space(.)=\"{option}\"]")).await
     }
 
     /// Goes to a station by the line.
@@ -324,7 +327,7 @@ impl Browser {
     /// # Errors
     /// When the line is not there.
     pub async fn walk_to(&self, station: &str) -> anyhow::Result<()> {
-        Ok(self.find(&format!("//nav//a[@data-station=\"{station}\"]")).await?.click().await?)
+        self.click(&format!("//nav//a[@data-station=\"{station}\"]")).await
     }
 
     /// Waits until fonts are loaded and every answer of the page is there.

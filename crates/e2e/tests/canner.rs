@@ -15,7 +15,7 @@ async fn two_pages_agree_on_two_loads_through_a_lost_boil_and_a_reload() -> anyh
     let (stove, shelf) = (Browser::open(1280, 800).await?, Browser::open(390, 844).await?);
     stove.page.goto(format!("{}/crates", bodega.address)).await?;
     stove.fill("On the scale", "30").await?;
-    stove.find("//form//button[normalize-space(.)=\"Weigh in\"]").await?.click().await?;
+    stove.click("//form//button[normalize-space(.)=\"Weigh in\"]").await?;
     stove.sees("10 whole").await?;
     stove.walk_to("plan").await?;
     stove.press("Set out 10 jars").await?;
@@ -57,7 +57,7 @@ async fn two_pages_agree_on_two_loads_through_a_lost_boil_and_a_reload() -> anyh
     stove.press("It boils").await?;
     // A jar breaks: the clock goes on, and one jar fewer comes to the towel.
     stove.press("A jar broke").await?;
-    stove.find("//*[@role=\"dialog\"]//button[@aria-label=\"Jar 8\"]").await?.click().await?;
+    stove.click("//*[@role=\"dialog\"]//button[@aria-label=\"Jar 8\"]").await?;
     stove.sees("Jar 8 broke").await?;
     stove.sees("The full 50 minutes are done").await?;
     stove.press("Heat off, lid off").await?;

@@ -31,7 +31,7 @@ async fn three_products_are_proven_a_slip_moves_what_depends_and_a_full_day_offe
     let end = |label: &str| label.rsplit(' ').next().unwrap_or_default().to_owned();
 
     // Forty minutes later the sauce is thick; the load that boils stays where it is.
-    browser.find(&format!("//button[@data-block=\"{cook}\"]")).await?.click().await?;
+    browser.click(&format!("//button[@data-block=\"{cook}\"]")).await?;
     browser.press("30 min longer").await?;
     let half = moved(&browser, cook, &cooks).await?;
     browser.press("10 min longer").await?;
@@ -56,16 +56,16 @@ async fn three_products_are_proven_a_slip_moves_what_depends_and_a_full_day_offe
     // Somebody washes the next batch now: the block lies at the left edge, and done it is gone.
     let (wash, core) = ("260912-4 wash", "260912-4 core");
     let planned = block(&browser, wash).await?;
-    browser.find(&format!("//button[@data-block=\"{wash}\"]")).await?.click().await?;
+    browser.click(&format!("//button[@data-block=\"{wash}\"]")).await?;
     browser.press("It begins now").await?;
     moved(&browser, wash, &planned).await?;
     browser.sees("It has begun.").await?;
-    browser.find("//li[contains(., \"Wash\")]//button[contains(., \"Done\")]").await?.click().await?;
+    browser.click("//li[contains(., \"Wash\")]//button[contains(., \"Done\")]").await?;
     let without = format!("//*[@data-testid=\"strip\"][not(.//button[@data-block=\"{wash}\"])]");
     browser.find(&without).await?.find(By::Css(format!("[data-block=\"{core}\"]"))).await?;
 
     for done_by in ["20:30", "20:00", "19:30", "19:00", "18:30", "18:00"] {
-        browser.find("//button[@aria-label=\"Less Done by\"]").await?.click().await?;
+        browser.click("//button[@aria-label=\"Less Done by\"]").await?;
         browser.sees(done_by).await?;
     }
     browser.sees("Does not fit").await?;
@@ -83,19 +83,19 @@ async fn juice_that_the_evening_does_not_hold_waits_in_the_refrigerator() -> any
     browser.page.goto(format!("{}/plan/day", bodega.address)).await?;
     browser.sees("all done").await?;
     for done_by in ["20:30", "20:00", "19:30", "19:00"] {
-        browser.find("//button[@aria-label=\"Less Done by\"]").await?.click().await?;
+        browser.click("//button[@aria-label=\"Less Done by\"]").await?;
         browser.sees(done_by).await?;
     }
     browser.sees("Freeze the fruit of batch 260912-4").await?;
     let way = "//li[contains(., \"its juice waits in the refrigerator\")]//button";
-    browser.find(way).await?.click().await?;
+    browser.click(way).await?;
     browser.sees("all done").await?;
     let chill = block(&browser, "260912-4 chill").await?;
     assert!(chill.starts_with("Into the refrigerator"), "{chill}");
     let strip = browser.find("//*[@data-testid=\"strip\"]").await?;
     assert!(strip.find_all(By::Css("[data-block=\"260912-4 cook\"]")).await?.is_empty(), "not tonight");
 
-    browser.find("//button[@aria-label=\"Close\"]").await?.click().await?;
+    browser.click("//button[@aria-label=\"Close\"]").await?;
     browser.press_link("One batch").await?;
     browser.sees("Its juice waits overnight in the refrigerator").await?;
     browser.press("Not after all").await?;

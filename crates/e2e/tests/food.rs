@@ -7,7 +7,7 @@ const FAST: &str = "200";
 
 async fn weigh_in(phone: &Browser, pounds: &str) -> anyhow::Result<()> {
     phone.fill("On the scale", pounds).await?;
-    phone.find("//form//button[normalize-space(.)=\"Weigh in\"]").await?.click().await?;
+    phone.click("//form//button[normalize-space(.)=\"Weigh in\"]").await?;
     phone.sees(&format!("{pounds} lb weighed in")).await
 }
 
@@ -64,7 +64,7 @@ async fn juice_is_ladled_off_planned_held_hot_and_the_day_is_drawn() -> anyhow::
 
     // The kettle takes all of the batch, by a third, and knows its quarts and their lemon juice.
     to("kettle").await?;
-    phone.find("//form//button[contains(., \"thin sauce\")]").await?.click().await?;
+    phone.click("//form//button[contains(., \"thin sauce\")]").await?;
     phone.press("Start cooking").await?;
     phone.sees("by a third, two thirds are left").await?;
     phone.sees("each takes 2 Tbsp (30 mL) of bottled lemon juice").await?;
@@ -76,14 +76,14 @@ async fn juice_is_ladled_off_planned_held_hot_and_the_day_is_drawn() -> anyhow::
 
     // It is offered at once, becomes juice and nothing else, and says what it stands on.
     to("plan").await?;
-    phone.find("//label[contains(., \"thin juice of 2\")]").await?.click().await?;
+    phone.click("//label[contains(., \"thin juice of 2\")]").await?;
     phone.sees("No published process names thin juice").await?;
     phone.press("Nothing").await?;
     phone.press("Set out").await?;
 
     // Held hot by a clock of its own, which starts when it is hot enough.
     to("kettle").await?;
-    phone.find("//form//button[contains(., \", juice\")]").await?.click().await?;
+    phone.click("//form//button[contains(., \", juice\")]").await?;
     phone.press("Only to the boil").await?;
     phone.press("Hold hot for minutes").await?;
     phone.fill("Minutes held hot", "20").await?;
@@ -94,7 +94,7 @@ async fn juice_is_ladled_off_planned_held_hot_and_the_day_is_drawn() -> anyhow::
 
     to("books").await?;
     phone.find("//*[@data-testid=\"flow\"]").await?;
-    phone.find("//button[contains(., \"thin juice of 2\")][contains(., \"juice\")]").await?.click().await?;
+    phone.click("//button[contains(., \"thin juice of 2\")][contains(., \"juice\")]").await?;
     phone.find("//button[@aria-pressed=\"true\"]").await?;
     phone.close().await
 }

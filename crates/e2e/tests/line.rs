@@ -10,7 +10,7 @@ async fn set_out_ten_quarts(browser: &Browser, bodega: &Bodega) -> anyhow::Resul
     browser.sees("2,640 ft").await?;
     browser.walk_to("crates").await?;
     browser.fill("On the scale", "30").await?;
-    browser.find("//form//button[normalize-space(.)=\"Weigh in\"]").await?.click().await?;
+    browser.click("//form//button[normalize-space(.)=\"Weigh in\"]").await?;
     browser.sees("10 whole").await?;
     browser.walk_to("plan").await?;
     browser.sees("expect 8 to 11").await?;
@@ -39,9 +39,9 @@ async fn jars_walk_from_the_crate_to_the_towel() -> anyhow::Result<()> {
     let browser = Browser::open(1280, 800).await?;
     set_out_ten_quarts(&browser, &bodega).await?;
     // The pot gave one jar fewer, and then one after all.
-    browser.find("//button[starts-with(@aria-label, \"Less Quarts from the pot\")]").await?.click().await?;
+    browser.click("//button[starts-with(@aria-label, \"Less Quarts from the pot\")]").await?;
     browser.sees("Acid is in 0 of 6 jars").await?;
-    browser.find("//button[starts-with(@aria-label, \"More Quarts from the pot\")]").await?.click().await?;
+    browser.click("//button[starts-with(@aria-label, \"More Quarts from the pot\")]").await?;
     browser.sees("Acid is in 0 of 7 jars").await?;
     fill_and_boil(&browser).await?;
     browser.press("Boil lost").await?;

@@ -106,7 +106,7 @@ async fn a_device_is_signed_out_by_one_touch_and_a_wrong_passcode_is_said() -> a
     phone.press("Let this device in").await?;
     phone.sees("lb ready for jars").await?;
     let device = "//*[@data-device=\"Phone at the stove\"]";
-    computer.find(&format!("{device}//button")).await?.click().await?;
+    computer.click(&format!("{device}//button")).await?;
     phone.sees("This device is not let in yet").await?;
     phone.close().await?;
     computer.close().await

@@ -4,15 +4,15 @@ use bodega_e2e::{Bodega, Browser};
 
 async fn weigh_in(browser: &Browser, pounds: &str, kind: &str) -> anyhow::Result<()> {
     browser.fill("On the scale", pounds).await?;
-    browser.find(&format!("//form//button[normalize-space(.)=\"{kind}\"]")).await?.click().await?;
-    browser.find("//form//button[normalize-space(.)=\"Weigh in\"]").await?.click().await?;
+    browser.click(&format!("//form//button[normalize-space(.)=\"{kind}\"]")).await?;
+    browser.click("//form//button[normalize-space(.)=\"Weigh in\"]").await?;
     browser.sees(&format!("{pounds} lb weighed in")).await
 }
 
 async fn count(browser: &Browser, name: &str, amount: &str) -> anyhow::Result<()> {
     browser.fill(name, amount).await?;
     let form = format!("//form[.//label[contains(., \"{name}\")]]//button");
-    browser.find(&form).await?.click().await?;
+    browser.click(&form).await?;
     browser.sees(&format!("{amount} there")).await
 }
 
@@ -30,11 +30,11 @@ async fn three_lots_are_split_within_stock_and_hours_pinned_and_set_out() -> any
     weigh_in(&browser, "25", "Slicer").await?;
 
     browser.walk_to("plan").await?;
-    browser.find("//a[normalize-space(.)=\"Side by side\"]").await?.click().await?;
+    browser.click("//a[normalize-space(.)=\"Side by side\"]").await?;
     browser.sees("Thin sauce").await?;
     browser.sees("boil away").await?;
     browser.sees("quarts, ").await?;
-    browser.find("//a[normalize-space(.)=\"Share it all out\"]").await?.click().await?;
+    browser.click("//a[normalize-space(.)=\"Share it all out\"]").await?;
     browser.choose("Ask for more", "pints of thin sauce").await?;
     browser.sees("6 pints of thin sauce").await?;
     // Fourteen lids are all there is, however much fruit.
@@ -43,7 +43,7 @@ async fn three_lots_are_split_within_stock_and_hours_pinned_and_set_out() -> any
     assert_eq!(browser.answer().await?, "14");
 
     let sauce = "//li[@data-choice=\"0\"]";
-    browser.find(&format!("{sauce}//button[starts-with(@aria-label, \"Less\")]")).await?.click().await?;
+    browser.click(&format!("{sauce}//button[starts-with(@aria-label, \"Less\")]")).await?;
     browser.find(&format!("{sauce}//button[normalize-space(.)=\"Kept\"]")).await?;
     browser.find(&format!("{sauce}//strong[.=\"5\"]")).await?;
     browser.press("Set out").await?;
@@ -54,7 +54,7 @@ async fn three_lots_are_split_within_stock_and_hours_pinned_and_set_out() -> any
     browser.page.goto(format!("{}/kitchen", bodega.address)).await?;
     browser.sees("0 there, 14 taken by batches").await?;
     browser.walk_to("plan").await?;
-    browser.find("//a[normalize-space(.)=\"Checklist\"]").await?.click().await?;
+    browser.click("//a[normalize-space(.)=\"Checklist\"]").await?;
     browser.sees("Acid first, into the empty jar").await?;
     browser.settled().await?;
     assert_eq!(browser.printed_pages().await?, 1);

@@ -26,7 +26,7 @@ async fn a_corrected_altitude_is_caught_at_the_canner_and_put_right_there() -> a
     browser.fill("Town near the kitchen", "denver, colorado").await?;
     browser.press("Denver, Colorado, US").await?;
     browser.sees("3,001 to 6,000 ft").await?;
-    browser.find("//li//button[contains(., \"Use 5,\")]").await?.click().await?;
+    browser.click("//li//button[contains(., \"Use 5,\")]").await?;
     browser.sees("Altitude is 5,").await?;
     browser.walk_to("canner").await?;
     browser.sees("50 min is too short").await?;
@@ -48,7 +48,7 @@ async fn a_boil_test_takes_the_higher_band_and_the_plan_minds_litres() -> anyhow
     browser.sees("straddles a band's edge").await?;
     browser.press("Use 1,").await?;
     browser.walk_to("plan").await?;
-    browser.find("//button[normalize-space(.)=\"litre\"]").await?.click().await?;
+    browser.click("//button[normalize-space(.)=\"litre\"]").await?;
     browser.find("//*[@data-finding=\"litre_as_quart\"]").await?;
     browser.press("Acid in all").await?;
     browser.sees("fl oz").await?;

@@ -50,7 +50,7 @@ async fn a_failed_jar_is_done_again_labels_print_and_the_oldest_is_eaten() -> an
     browser.walk_to("towel").await?;
     browser.sees("Check now").await?;
     browser.press("Lid failed").await?;
-    browser.find("//button[@data-lid=\"1\"]").await?.click().await?;
+    browser.click("//button[@data-lid=\"1\"]").await?;
     browser.press("Process again").await?;
     browser.press("All 8 hold").await?;
     browser.press_link("Print 8 labels").await?;
@@ -80,7 +80,7 @@ async fn a_failed_jar_is_done_again_labels_print_and_the_oldest_is_eaten() -> an
     browser.sees("Next season").await?;
     let before: u32 = browser.answer().await?.parse()?;
     browser.sees("12 there, 0.5 a month").await?;
-    browser.find("//button[@aria-label=\"Take one Sauce, pint of 251002-1\"]").await?.click().await?;
+    browser.click("//button[@aria-label=\"Take one Sauce, pint of 251002-1\"]").await?;
     browser.press("Eat it").await?;
     browser.sees(&format!("{}\njars", before - 1)).await?;
     browser.sees("11 there, 0.6 a month").await?;
@@ -100,7 +100,7 @@ async fn a_failed_jar_is_done_again_labels_print_and_the_oldest_is_eaten() -> an
     browser.sees("Told: 2 quarts trimmings and skins, thrown away").await?;
     browser.sees("It adds up.").await?;
     let back = "//button[@aria-label=\"Take back: trimmings and skins, thrown away\"]";
-    browser.find(back).await?.click().await?;
+    browser.click(back).await?;
     browser.sees_no_more("Told: 2 quarts").await?;
     browser.close().await
 }

@@ -9,7 +9,7 @@ const FAST: &str = "200";
 async fn plan_six_quarts(phone: &Browser, bodega: &Bodega) -> anyhow::Result<()> {
     phone.page.goto(format!("{}/crates", bodega.address)).await?;
     phone.fill("On the scale", "18").await?;
-    phone.find("//form//button[normalize-space(.)=\"Weigh in\"]").await?.click().await?;
+    phone.click("//form//button[normalize-space(.)=\"Weigh in\"]").await?;
     phone.sees("6 whole").await?;
     Ok(phone.page.goto(format!("{}/plan", bodega.address)).await?)
 }
@@ -71,7 +71,7 @@ async fn acid_is_said_as_it_was_and_a_jar_without_it_never_reaches_the_shelf() -
     to("jars").await?;
     phone.press("Food in, acid not yet").await?;
     let jar = |state: &str| format!("//button[@data-jar][@data-state=\"{state}\"]");
-    phone.find(&jar("needs acid")).await?.click().await?;
+    phone.click(&jar("needs acid")).await?;
     phone.find(&jar("filled, needs acid")).await?;
     // One touch for all, and one that takes exactly that back.
     phone.press("All acid in").await?;
@@ -86,7 +86,7 @@ async fn acid_is_said_as_it_was_and_a_jar_without_it_never_reaches_the_shelf() -
     phone.find("//*[@data-testid=\"card\"][not(contains(., \"Look once\"))]").await?;
     phone.press("Jars are in").await?;
     phone.press("A jar has no acid in it").await?;
-    phone.find("//button[@aria-label=\"Jar 2\"]").await?.click().await?;
+    phone.click("//button[@aria-label=\"Jar 2\"]").await?;
     phone.find("//*[@data-finding=\"no_acid\"]").await?;
     phone.press("It boils").await?;
     phone.sees("The full 50 minutes are done").await?;
@@ -138,7 +138,7 @@ async fn a_lid_found_failed_too_late_is_asked_about_the_cold_and_thrown_away_unt
     phone.page.goto(format!("{}/towel", bodega.address)).await?;
     phone.sees("Check now").await?;
     phone.press("Lid failed").await?;
-    phone.find("//button[@data-lid=\"1\"]").await?.click().await?;
+    phone.click("//button[@data-lid=\"1\"]").await?;
     phone.sees("Was it kept cold all that time?").await?;
     let offers = |words: &str| format!("//button[normalize-space(.)=\"{words}\"]");
     assert!(!phone.has(&offers("Process again")).await?, "it is too late for that");
