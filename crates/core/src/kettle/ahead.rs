@@ -15,7 +15,7 @@ const EIGHTY_SD: f64 = 1.2816;
 /// Longest time that is looked ahead, minutes: two days.
 const AHEAD_MIN: f64 = 2880.0;
 /// Further doubt of the time left, in its logarithm: no model is a kitchen.
-const MODEL_DOUBT: f64 = 0.012;
+const MODEL_DOUBT: f64 = 0.008;
 
 /// What lies ahead.
 pub(super) struct Ahead {

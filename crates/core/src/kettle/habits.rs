@@ -18,7 +18,7 @@ const OVEN_DOUBT: f64 = 0.4;
 /// How much further it is off at another setting than the one it was shown at. Ours.
 const SETTING_DOUBT: f64 = 0.3;
 /// How far one cook-down of a kettle differs from the next. Ours.
-const DAY_DOUBT: f64 = 0.08;
+const DAY_DOUBT: f64 = 0.06;
 /// And in how its sauce thickens.
 const DAY_THICKENS: f64 = 0.12;
 /// Readings from which a stretch says something.

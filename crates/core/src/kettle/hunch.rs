@@ -33,19 +33,19 @@ const SURPRISING: f64 = 2.0;
 /// Standard deviations from which an early reading makes one ask whether the heat was turned.
 const ODD: f64 = 1.3;
 /// How often an hour somebody turns the heat and does not tell.
-const TURNED_AN_HOUR: f64 = 1.0;
+const TURNED_AN_HOUR: f64 = 2.0;
 /// Before it boils hands stay off the knob.
 const TURNED_AN_HOUR_BELOW: f64 = 0.1;
 /// Explanations less likely than the best by this factor are not asked whether it was so, as a natural logarithm.
 const WORTH_ASKING: f64 = -2.7;
 /// By how much, in the logarithm of the power.
-const TURNED_BY: f64 = 0.5;
+const TURNED_BY: f64 = 0.6;
 /// Share of the stretch that is under the turned heat, on average.
 const TURNED_BEFORE: f64 = 0.4;
 /// Wander of the heat in an hour, in the logarithm of the power.
-pub const WANDER: f64 = 0.035;
+pub const WANDER: f64 = 0.025;
 /// Share of the water that leaves by which the model may be off.
-const LEAK: f64 = 0.02;
+const LEAK: f64 = 0.015;
 /// Whoever says "it boils" for the first time says it about so many minutes after it began, and is off by so many.
 const SAID_AFTER_MIN: f64 = 1.5;
 const SAID_ERROR_MIN: f64 = 2.5;
@@ -311,7 +311,7 @@ impl Hunches {
             }
             let boils = other.belief.mean[HEAT] >= pot.boils_at(&other.belief.mean);
             let often = if boils { TURNED_AN_HOUR } else { TURNED_AN_HOUR_BELOW };
-            let chance = (often * minutes / 60.0).clamp(0.002, 0.25);
+            let chance = (often * minutes / 60.0).clamp(0.002, 0.4);
             hunch.weight += (1.0 - chance).ln();
             other.weight += chance.ln();
             // At some time in between: part of the doubt goes through the stretch, the rest comes after it.

@@ -24,9 +24,9 @@ const POURED_SHARE: f64 = 0.05;
 /// How far the soluble solids in what was taken off may be off: it is not equally strong everywhere.
 const DRAINED_SOLIDS_SHARE: f64 = 0.15;
 /// How far the expected change may be off when the heat is turned, in the logarithm of the power.
-const TURN_DOUBT: f64 = 0.2;
+const TURN_DOUBT: f64 = 0.25;
 /// Share of the explanations that have it a slip from which a reading that is asked about is put aside.
-const PUT_ASIDE_FROM: f64 = 0.05;
+const PUT_ASIDE_FROM: f64 = 0.1;
 /// Entries at the end of the log that are late.
 const LATE: usize = 12;
 

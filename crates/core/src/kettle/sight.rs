@@ -16,8 +16,8 @@ const STICK_SHARE: f64 = 0.006;
 /// A jug or the marks of a kettle are read to about this share of what went in.
 const JUG_SHARE: f64 = 0.013;
 /// A scale is read to about this share of what went in, and to so many kilograms.
-const SCALE_SHARE: f64 = 0.0022;
-const SCALE_KG: f64 = 0.015;
+const SCALE_SHARE: f64 = 0.0015;
+const SCALE_KG: f64 = 0.01;
 /// A refractometer is read to about so many °Brix, and this share of them.
 const BRIX_ERROR: f64 = 0.2;
 const BRIX_SHARE: f64 = 0.012;

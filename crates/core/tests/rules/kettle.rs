@@ -221,9 +221,10 @@ fn a_wild_reading_is_asked_about_and_not_obeyed_until_somebody_stands_by_it() {
     let forecast = read_as(&[11.2, 10.2, 4.0, 8.2], false).forecast();
     let [flagged] = &forecast.flagged[..] else { panic!("{:?}", forecast.flagged) };
     assert_eq!((flagged.place, &flagged.asks[..]), (2, &[Asks::TakenOff, Asks::HeatTurned][..]));
-    // Below the mark, and nothing bears it out: it is not done yet.
+    // Below the mark, and nothing bears it out: it is not done yet, though the heat may have been turned up meanwhile.
     let just_read = read_as(&[11.2, 10.2, 4.0], false).forecast();
-    assert!(!just_read.flagged[0].obeyed && minutes(just_read.finish.low) > 150.0, "{just_read:?}");
+    let (low, expected) = (minutes(just_read.finish.low), minutes(just_read.finish.expected));
+    assert!(!just_read.flagged[0].obeyed && low > 105.0 && expected > 165.0, "{:?}", just_read.finish);
     assert!((minutes(forecast.finish.expected) - 180.0).abs() < 15.0, "{:?}", forecast.finish);
     let more = read_as(&[11.2, 10.2, 13.5], false).forecast();
     assert_eq!(more.flagged[0].asks, [Asks::MoreWentIn, Asks::HeatTurned]);

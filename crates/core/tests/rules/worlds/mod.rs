@@ -273,12 +273,12 @@ fn cook(
     let about = (litres_in - goal_l(base_l, &here)) / rate.max(0.05) * 60.0;
     let somewhen = |chance: &mut Chance| chance.between(0.25, 0.7) * (about + 30.0);
     let mut plans: Vec<(f64, Plan)> = Vec::new();
-    // Hands go to the knob once it boils.
+    // Hands go to the knob soon after it boils.
     let mut turns = None;
     match class {
         Class::Untold | Class::Told => {
             let by = if chance.one_in(2.0) { chance.between(0.4, 0.7) } else { chance.between(1.3, 1.8) };
-            turns = Some((chance.between(0.1, 0.5) * about, Plan::Turn(by, class == Class::Told)));
+            turns = Some((chance.between(0.03, 0.4) * about, Plan::Turn(by, class == Class::Told)));
         }
         Class::Lid => {
             let on = somewhen(chance);
@@ -325,9 +325,9 @@ fn cook(
             changed = Some(clock);
             match plan {
                 Plan::Turn(by, true) => {
-                    let before = rate;
                     burner *= by;
-                    let now = before * by * (0.1 * chance.normal()).exp();
+                    let turned = Truth { watts: truth.watts * burner, ..truth.clone() };
+                    let now = rate_of(&turned, &start) * (0.1 * chance.normal()).exp();
                     // The house knows its other setting as well as its first one.
                     let first = match heat {
                         Heat::Rate { water } => water.value / litres_per_hour(rate).value,
@@ -451,7 +451,7 @@ pub fn world(chance: &mut Chance, class: Class) -> World {
         let Some(stretch) = forecast.stretches.last() else { continue };
         let heat = Heat::Rate { water: by_volume(stretch.rate) };
         let shown = Shown {
-            rate_doubt: stretch.doubt.hypot(0.08),
+            rate_doubt: stretch.doubt.hypot(0.06),
             thickens: Some((forecast.thickens.0, forecast.thickens.1.hypot(0.12))),
         };
         if let Some(world) = cook(chance, class, &kitchen, Some((heat, Some(shown)))) {
