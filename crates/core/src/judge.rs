@@ -19,6 +19,7 @@ mod fruit;
 mod handling;
 mod jars;
 mod ph;
+mod recipe;
 pub mod records;
 mod time;
 
@@ -118,6 +119,16 @@ codes! {
     Mouldy = "mouldy", Stop, Fruit, "mouldy";
     /// Something that brings no acid of its own.
     LowAcidAddition = "low_acid_addition", Stop, Contents, "low-acid addition";
+    /// Other proportions than the tested recipe's, on the unsafe side.
+    RecipeRatio = "recipe_ratio", Stop, Contents, "proportions off";
+    /// A recipe without a process of its own, or one that nobody checked against a copy.
+    RecipeUntested = "recipe_untested", Stop, Time, "recipe not tested";
+    /// A larger jar than the recipe was tested in.
+    RecipeJar = "recipe_jar", Stop, Jars, "jar too large";
+    /// Flour, starch or the like before canning.
+    Thickener = "thickener", Stop, Contents, "thickener";
+    /// Something stands for something else in a recipe.
+    RecipeSwap = "recipe_swap", Stop, Contents, "swapped";
     /// More vegetables than the tested juice carries.
     VegetableRatio = "vegetable_ratio", Stop, Contents, "too many vegetables";
     /// Later than a day after the first try.
@@ -292,11 +303,15 @@ pub struct Verdict {
 /// Every rule, in the order of the work.
 const RULES: &[fn(&Case) -> Vec<Finding>] =
     &[fruit::judge, acid::judge, additions::judge, jars::judge, time::judge, handling::judge, ph::judge];
+/// The rules of a recipe: its proportions stand for the dose of plain tomatoes and for what else may be in them.
+const RECIPE_RULES: &[fn(&Case) -> Vec<Finding>] =
+    &[fruit::judge, recipe::judge, jars::judge, time::judge, handling::judge, ph::judge];
 
 /// Judges a batch by every rule.
 #[must_use]
 pub fn judge(case: &Case) -> Verdict {
-    let mut findings: Vec<Finding> = RULES.iter().flat_map(|rule| rule(case)).collect();
+    let rules = if case.recipe.is_some() { RECIPE_RULES } else { RULES };
+    let mut findings: Vec<Finding> = rules.iter().flat_map(|rule| rule(case)).collect();
     findings.sort_by_key(|finding| finding.severity);
     let questions = asks::open(case);
     let ruling = Ruling::of(&findings, !questions.is_empty());

@@ -15,6 +15,7 @@ pub mod kitchen;
 pub mod ledger;
 pub mod measures;
 pub mod plan;
+pub mod recipe;
 pub mod records;
 pub mod shelf;
 pub mod tables;
@@ -35,5 +36,6 @@ pub fn check_tables() -> Result<(), TableError> {
     plan::yields::parse_table()?;
     canner::standing::parse_packing()?;
     kitchen::places::check_airfields()?;
+    recipe::weights::parse_weights()?;
     Ok(())
 }

@@ -7,8 +7,8 @@ use bodega_core::measures::limits::{
     EFFICIENCY, EVAPORATION, FILLED_AT, FOOD_AMOUNT, FRACTION_LEFT, HEADSPACE, HELP, HOURS, JAR_COUNT,
     JAR_DIAMETER, JAR_HEIGHT, JAR_STOCK, KETTLE_VOLUME, LABEL_GAP, LABEL_SIDE, LABEL_START, LATITUDE, LEAVES,
     LOG_MINUTE, LONGITUDE, Limit, MINUTES, PACKS, PH, PLANT_YIELD, POT_DOSE, POUNDS, PREFERENCE, PROBE,
-    RACK_HEIGHT, RIPE_SHARE, SEARCH_TIME, SHELF_YEAR, THERMOMETER_ERROR, TURNAROUND, VESSEL_DIAMETER,
-    VESSEL_HEIGHT, WATER_COVER, WATTS, WEIGHT, WEIGHT_READ,
+    RACK_HEIGHT, RECIPE_AMOUNT, RECIPE_TIMES, RIPE_SHARE, SEARCH_TIME, SHELF_YEAR, THERMOMETER_ERROR,
+    TURNAROUND, VESSEL_DIAMETER, VESSEL_HEIGHT, WATER_COVER, WATTS, WEIGHT, WEIGHT_READ,
 };
 use serde_json::{Value, json};
 
@@ -40,6 +40,10 @@ const OF_SCHEMAS: &[(&str, Fields)] = &[
         ],
     ),
     ("AuditTemperatures", &[("food", CELSIUS), ("jar", CELSIUS), ("water", CELSIUS)]),
+    ("Part", &[("amount", RECIPE_AMOUNT)]),
+    ("PrintedTime", &[("psi", POUNDS), ("up_to_ft", ALTITUDE)]),
+    ("RecipeProcess", &[("headspace_in", HEADSPACE)]),
+    ("RecipeRequest", &[("factor", RECIPE_TIMES)]),
     ("BoilTestRequest", &[("boils_at_c", CELSIUS), ("thermometer_error_c", THERMOMETER_ERROR)]),
     ("CalibrationRequest", &[("depths_mm", DEPTH_READ), ("pour_l", KETTLE_VOLUME)]),
     ("CannerChangeRequest", &[("burner_mm", VESSEL_DIAMETER), ("power_w", WATTS)]),

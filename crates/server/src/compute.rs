@@ -7,4 +7,5 @@ pub mod day;
 pub mod kettle;
 pub mod loads;
 pub mod process;
+pub mod recipe;
 pub mod yields;

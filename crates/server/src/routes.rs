@@ -150,6 +150,7 @@ api! {
     compute::loads::compute_loads,
     compute::audit::compute_audit,
     compute::kettle::compute_kettle,
+    compute::recipe::compute_recipe,
     compute::yields::compute_yield,
 }
 

@@ -517,6 +517,27 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/recipe": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Holds what is in the bowls against a tested recipe.
+         * @description # Errors
+         *     422 names the field that is wrong.
+         */
+        post: operations["compute_recipe"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/yield": {
         parameters: {
             query?: never;
@@ -1972,7 +1993,7 @@ export interface components {
          * @description Something that the process depends on, in the order of the work.
          * @enum {string}
          */
-        Ask: "product" | "medium" | "pack" | "additions" | "weight" | "jars" | "agent" | "dose" | "method" | "altitude" | "minutes" | "pounds" | "claims" | "other_jars";
+        Ask: "product" | "medium" | "pack" | "additions" | "weight" | "amounts" | "jars" | "agent" | "dose" | "method" | "altitude" | "minutes" | "pounds" | "claims" | "other_jars";
         /**
          * @description What may have happened when a reading disagrees with all that is known.
          * @enum {string}
@@ -2065,6 +2086,17 @@ export interface components {
              */
             value: number;
         };
+        /** @description A tested recipe and what was made of it. */
+        AuditRecipe: {
+            actual?: components["schemas"]["Parts"] | null;
+            /** @description The recipe, made once. */
+            base: components["schemas"]["Parts"];
+            /** @description Whether every line and the minutes were held against a copy of the source. */
+            checked?: boolean | null;
+            /** @description Whether it is mixed already. */
+            mixed?: boolean;
+            process?: components["schemas"]["RecipeProcess"] | null;
+        };
         /** @description A batch as planned or recorded. */
         AuditRequest: {
             acid?: components["schemas"]["AuditAcid"] | null;
@@ -2104,6 +2136,7 @@ export interface components {
              * @description Pounds on the gauge, 0 to 30; under pressure the minutes are held against the tested time at these pounds.
              */
             psi?: number | null;
+            recipe?: components["schemas"]["AuditRecipe"] | null;
             /**
              * Format: double
              * @description Hours between the first lifting and processing again, 0 to 10,000.
@@ -2537,6 +2570,20 @@ export interface components {
             /** @description The pot. */
             vessel: components["schemas"]["PotSize"];
         };
+        /** @description So much more, or less, of something. */
+        Change: {
+            /**
+             * Format: double
+             * @description More; below zero it is taken out.
+             */
+            change_amount: number;
+            /** @description Of what. */
+            name: string;
+            /** @description "Add 2 lb tomatoes", "take out 1 ½ cups peppers". */
+            says: string;
+            /** @description In which measure. */
+            unit: components["schemas"]["Unit"];
+        };
         /** @description A word that would do. */
         Choice: {
             /** @description As a person reads it. */
@@ -2576,7 +2623,7 @@ export interface components {
          * @description What can be found; the word is stable.
          * @enum {string}
          */
-        Code: "no_acid" | "acid_short" | "fresh_citrus" | "pot_dose_short" | "process_short" | "no_tested_process" | "altitude_missing" | "steam_limit" | "boil_lost" | "mixed_load_short" | "not_processed" | "jar_fragile" | "jar_unsuited" | "frost_killed_vine" | "overripe" | "mouldy" | "low_acid_addition" | "vegetable_ratio" | "reprocess_late" | "ph_high" | "lid_reused" | "rim_nicked" | "headspace" | "water_cover" | "water_low" | "thermal_gap" | "ph_uncalibrated" | "ph_uncompensated" | "litre_as_quart" | "bruised" | "rest_short" | "seal_check_early" | "rings_on" | "bottle_old" | "underripe" | "medium_missing";
+        Code: "no_acid" | "acid_short" | "fresh_citrus" | "pot_dose_short" | "process_short" | "no_tested_process" | "altitude_missing" | "steam_limit" | "boil_lost" | "mixed_load_short" | "not_processed" | "jar_fragile" | "jar_unsuited" | "frost_killed_vine" | "overripe" | "mouldy" | "low_acid_addition" | "recipe_ratio" | "recipe_untested" | "recipe_jar" | "thickener" | "recipe_swap" | "vegetable_ratio" | "reprocess_late" | "ph_high" | "lid_reused" | "rim_nicked" | "headspace" | "water_cover" | "water_low" | "thermal_gap" | "ph_uncalibrated" | "ph_uncompensated" | "litre_as_quart" | "bruised" | "rest_short" | "seal_check_early" | "rings_on" | "bottle_old" | "underripe" | "medium_missing";
         /** @description Food in the refrigerator or the freezer, with what is left of it. */
         ColdFood: {
             /** @description When. */
@@ -4977,6 +5024,21 @@ export interface components {
          * @enum {string}
          */
         Paper: "a4" | "letter";
+        /** @description So much of something. */
+        Part: {
+            /**
+             * Format: double
+             * @description How much, 0 to 100,000; left out while nobody measured it.
+             */
+            amount?: number | null;
+            /** @description What it may stand in for: all peppers together, all onions together. Without it, it stands by itself. */
+            group?: string | null;
+            /** @description What it is called. */
+            name: string;
+            /** @description What it does to the acid. */
+            role: components["schemas"]["Role"];
+            unit?: components["schemas"]["Unit"] | null;
+        };
         /** @description A part of the food and where it came from or went. */
         PartView: {
             /**
@@ -4994,6 +5056,11 @@ export interface components {
             told?: string | null;
             /** @description What and where, in words. */
             words: string;
+        };
+        /** @description Parts of a recipe, or what is in the bowls. */
+        Parts: {
+            /** @description The parts, 1 to 100. */
+            parts: components["schemas"]["Part"][];
         };
         /** @description A new passcode. */
         PasscodeRequest: {
@@ -5330,6 +5397,25 @@ export interface components {
             /** @description Its rows. */
             rows: components["schemas"]["PressureLine"][];
         };
+        /** @description A line of the printed table. */
+        PrintedTime: {
+            /** @description Jar. */
+            jar: components["schemas"]["JarSize"];
+            /** @description How the jars are heated. */
+            method: components["schemas"]["Method"];
+            /** @description Minutes. */
+            minutes: components["schemas"]["Minutes"];
+            /**
+             * Format: int32
+             * @description Pounds on the gauge; `null` in water or steam.
+             */
+            psi?: number | null;
+            /**
+             * Format: double
+             * @description Altitude up to which it holds, in feet, that one included; `null` for the highest band, "above".
+             */
+            up_to_ft?: number | null;
+        };
         /** @description What a probe in the canner says. */
         ProbeView: {
             /** @description When. */
@@ -5418,6 +5504,36 @@ export interface components {
             /** @description Cook-downs that were led to their mark, the last three at most. */
             of: number;
         };
+        /** @description One proportion. */
+        Proportion: {
+            /**
+             * Format: double
+             * @description And in the bowls.
+             */
+            actual_per_kg?: number | null;
+            /** @description Whether it is compared by averages of what a cup or a piece weighs. */
+            averaged: boolean;
+            /**
+             * Format: double
+             * @description So much of it to a kilogram of tomatoes in the recipe; `null` when nobody can tell.
+             */
+            base_per_kg?: number | null;
+            /**
+             * Format: double
+             * @description By which share it changed: 0.33 is a third more, -0.17 a sixth less; `null` when the recipe has none of it, or nobody
+             *     can tell.
+             */
+            change?: number | null;
+            /** @description What, as the recipe calls it. */
+            name: string;
+            per?: components["schemas"]["Unit"] | null;
+            /** @description What it does to the acid. */
+            role: components["schemas"]["Role"];
+            /** @description Whether it is on the safe side; `null` when nobody can tell. */
+            safe?: boolean | null;
+            /** @description What is to be said of it, for a person. */
+            says: string;
+        };
         /** @description An open question, in words for a person. */
         Question: {
             /** @description What it asks for. */
@@ -5452,6 +5568,60 @@ export interface components {
              */
             temp_c: number;
         };
+        /** @description The bowls against the recipe. */
+        RecipeAnswer: {
+            /** @description What to do instead when there is no way back; empty while it is not unsafe. */
+            instead: string[];
+            /** @description What has to be said before it can be told. */
+            missing: string[];
+            /** @description Each proportion to the tomatoes. */
+            proportions: components["schemas"]["Proportion"][];
+            /** @description Whether the verdict is safe. */
+            safe: boolean;
+            /** @description The recipe made `factor` times, in whole kitchen measures. */
+            scaled: components["schemas"]["Part"][];
+            /** @description Things that stand for others. */
+            swaps: components["schemas"]["Swap"][];
+            /**
+             * Format: double
+             * @description How many times the recipe's tomatoes there are; `null` when nobody can tell.
+             */
+            tomato_factor?: number | null;
+            /** @description Safe, unsafe, or nobody can tell. */
+            verdict: components["schemas"]["RecipeVerdict"];
+            /** @description Ways back to the recipe, the nearest first. */
+            ways_back: components["schemas"]["Change"][][];
+        };
+        /** @description How a recipe's jars are filled and heated. */
+        RecipeProcess: {
+            /**
+             * Format: double
+             * @description Headspace in inches.
+             */
+            headspace_in: number;
+            /** @description Raw or hot. */
+            pack: components["schemas"]["Pack"];
+            /** @description The table as it is printed. */
+            times: components["schemas"]["PrintedTime"][];
+        };
+        /** @description What is asked. */
+        RecipeRequest: {
+            actual?: components["schemas"]["Parts"] | null;
+            /** @description The recipe, made once. */
+            base: components["schemas"]["Parts"];
+            /**
+             * Format: double
+             * @description How many times the recipe is to be made, 0.01 to 1,000; once when it is left out.
+             */
+            factor?: number | null;
+            /** @description Whether it is mixed already, so that nothing can be taken out. */
+            mixed?: boolean;
+        };
+        /**
+         * @description What is said of the bowls in one word.
+         * @enum {string}
+         */
+        RecipeVerdict: "safe" | "unsafe" | "cannot_tell";
         /** @description Jars of one size in a load. */
         RecountRequest: {
             batch?: components["schemas"]["BatchId"] | null;
@@ -5532,6 +5702,11 @@ export interface components {
          * @enum {string}
          */
         Ripeness: "firm_ripe" | "underripe" | "overripe";
+        /**
+         * @description What a part does to the acid of the whole.
+         * @enum {string}
+         */
+        Role: "tomato" | "acid" | "low_acid" | "free" | "sugar" | "liquid" | "concentrate" | "thickener" | "not_allowed";
         /**
          * @description What the judge says of the whole.
          * @enum {string}
@@ -5762,6 +5937,15 @@ export interface components {
             /** @description Stands by it, or not. */
             sure: boolean;
         };
+        /** @description Why something in the bowls may not stand for what the recipe has. */
+        Swap: {
+            /** @description What is in the bowls. */
+            name: string;
+            /** @description Whether it may stay. */
+            safe: boolean;
+            /** @description Why, for a person. */
+            says: string;
+        };
         /** @description What was taken in. */
         Taken: {
             /** @description Batches. */
@@ -5927,6 +6111,11 @@ export interface components {
             /** @description Their acid is not in them; `false` takes that back. */
             undosed: boolean;
         };
+        /**
+         * @description A measure of a recipe.
+         * @enum {string}
+         */
+        Unit: "tsp" | "Tbsp" | "fl_oz" | "cup" | "pint" | "quart" | "gallon" | "mL" | "L" | "oz" | "lb" | "g" | "kg" | "piece" | "packet";
         /**
          * @description Units a kitchen reads; records are metric whatever is shown.
          * @enum {string}
@@ -9071,6 +9260,127 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ProcessAnswer"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the home network that is not let in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such address, or no such record */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It does not go with what the records say */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is larger than what is taken */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not what the address takes */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A name that the server does not go by */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk refuses to read or write */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full; nothing was written */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    compute_recipe: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RecipeRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecipeAnswer"];
                 };
             };
             /** @description The body cannot be read */

@@ -21,6 +21,8 @@ vocabulary! {
         Additions = "additions", "What else goes in: nothing, herbs, vegetables or something else?";
         /// How much of the tomatoes there is.
         Weight = "weight", "How many pounds of tomatoes are the vegetables in?";
+        /// What is in the bowls of a recipe.
+        Amounts = "amounts", "How much of each part of the recipe is in the bowls?";
         /// The jars.
         Jars = "jars", "Which jars, and how many?";
         /// Which acid.
@@ -56,7 +58,25 @@ pub struct Question {
 
 /// The questions that are open, in the order of the work.
 pub(super) fn open(case: &Case) -> Vec<Question> {
-    let is_open = |ask: &Ask| match ask {
+    let is_open = |ask: &Ask| match (ask, &case.recipe) {
+        (Ask::Amounts, recipe) => recipe.as_ref().is_some_and(|recipe| recipe.actual.is_none()),
+        // A recipe has its own parts, acid and pack.
+        (
+            Ask::Product | Ask::Medium | Ask::Pack | Ask::Additions | Ask::Weight | Ask::Agent | Ask::Dose,
+            Some(_),
+        ) => false,
+        (ask, _) => is_open_of_plain(case, *ask),
+    };
+    Ask::ALL
+        .iter()
+        .filter(|ask| is_open(ask))
+        .map(|ask| Question { ask: *ask, says: ask.label(), batch: None })
+        .collect()
+}
+
+/// Whether a question is open of plain tomatoes.
+fn is_open_of_plain(case: &Case, ask: Ask) -> bool {
+    match ask {
         Ask::Product => case.product.is_none(),
         Ask::Medium => case.product == Some(Product::Whole) && case.medium.is_none(),
         Ask::Pack => case.pack.is_none(),
@@ -78,10 +98,7 @@ pub(super) fn open(case: &Case) -> Vec<Question> {
         // It stands on a load of the records, and a case has its answers.
         Ask::Claims => false,
         Ask::OtherJars => time::unknown_others(case),
-    };
-    Ask::ALL
-        .iter()
-        .filter(|ask| is_open(ask))
-        .map(|ask| Question { ask: *ask, says: ask.label(), batch: None })
-        .collect()
+        // Of a recipe only.
+        Ask::Amounts => false,
+    }
 }

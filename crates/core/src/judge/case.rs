@@ -10,6 +10,8 @@ use crate::jars::size::JarSize;
 use crate::kitchen::altitude::Altitude;
 use crate::measures::units::{Length, Mass, Temperature, Time};
 use crate::measures::vocabulary::vocabulary;
+use crate::recipe::part::Part;
+use crate::recipe::process::RecipeProcess;
 use crate::tables::process::{Medium, Method, Pack, Product};
 
 vocabulary! {
@@ -285,6 +287,23 @@ pub struct Case {
     pub rings_on_in_storage: Option<bool>,
     /// A pH reading.
     pub ph: Option<PhReading>,
+    /// The recipe, when it is one: its own proportions and process stand for those of plain tomatoes.
+    pub recipe: Option<CaseRecipe>,
+}
+
+/// A tested recipe and what was made of it.
+#[derive(Debug, Clone, PartialEq)]
+pub struct CaseRecipe {
+    /// The recipe, made once.
+    pub base: Vec<Part>,
+    /// What is in the bowls; `None` while nobody said.
+    pub actual: Option<Vec<Part>>,
+    /// Whether it is mixed, so that nothing can be taken out.
+    pub mixed: bool,
+    /// Its own process; `None` when the source has none.
+    pub process: Option<RecipeProcess>,
+    /// Whether every line and the minutes were held against a copy; `None` when nobody said.
+    pub checked: Option<bool>,
 }
 
 impl Case {

@@ -2,12 +2,13 @@
 
 use uom::si::time::minute;
 
-use super::case::{Case, Heating, LogEvent, LogLine, OtherJars};
+use super::case::{Case, CaseRecipe, Heating, LogEvent, LogLine, OtherJars};
 use super::{Code, Finding, Fix};
 use crate::jars::size::JarSize;
 use crate::kitchen::altitude::Altitude;
 use crate::measures::moment::Minutes;
-use crate::measures::words::with_article;
+use crate::measures::words::{capital, with_article};
+use crate::recipe::process::NoRecipeTime;
 use crate::tables::process::{
     self, Medium, Method, Pack, ProcessOption, Product, Query, Refusal, RefusalCode, at_pounds,
 };
@@ -32,6 +33,10 @@ enum NoTime {
     Refused(Refusal),
     /// The gauge shows less than every tested pressure.
     TooFewPounds(Vec<ProcessOption>),
+    /// The recipe's table does not have it.
+    Recipe(NoRecipeTime),
+    /// The recipe has no process.
+    NoProcess,
 }
 
 /// Where a case is processed: what every look-up shares.
@@ -71,14 +76,27 @@ pub(super) fn judge(case: &Case) -> Vec<Finding> {
     if case.altitude.is_none() {
         found.push(altitude_missing());
     }
-    if case.product.is_none() {
+    if case.product.is_none() && case.recipe.is_none() {
         found.push(product_missing());
     }
-    let (Some(place), Some(product)) = (Place::of(case), case.product) else { return found };
+    let Some(place) = Place::of(case) else { return found };
     let mut needs = Vec::new();
     for (jar, _) in case.sizes() {
-        match need(product, case.medium, case.pack, &place, jar) {
+        let need = match (&case.recipe, case.product) {
+            (Some(recipe), _) => need_of_recipe(recipe, &place, jar),
+            (None, Some(product)) => need(product, case.medium, case.pack, &place, jar),
+            (None, None) => return found,
+        };
+        match need {
             Ok(need) => needs.push(need),
+            // That there is none, and what that means, is the recipe's own rule.
+            Err(NoTime::Recipe(NoRecipeTime::JarTooLarge(_)) | NoTime::NoProcess) => {}
+            Err(NoTime::Recipe(why)) => {
+                let finding = no_recipe_time(why);
+                if !found.contains(&finding) {
+                    found.push(finding);
+                }
+            }
             Err(NoTime::Refused(refusal)) => {
                 if !found.iter().any(|finding: &Finding| finding.message == refusal.message) {
                     found.push(refused(refusal));
@@ -100,6 +118,26 @@ pub(super) fn judge(case: &Case) -> Vec<Finding> {
     found.extend(minutes_short(case, own, others, &place));
     found.extend(boil_short(case, own, others, place.method));
     found
+}
+
+/// The time printed with a recipe.
+fn need_of_recipe(recipe: &CaseRecipe, place: &Place, jar: JarSize) -> Result<Need, NoTime> {
+    let process = recipe.process.as_ref().ok_or(NoTime::NoProcess)?;
+    let time = process.time(jar, place.method, place.altitude).map_err(NoTime::Recipe)?;
+    match at_pounds(&[time.option], place.psi) {
+        Some(option) => Ok(Need { jar, least: option.minutes, most: option.minutes }),
+        None => Err(NoTime::TooFewPounds(vec![time.option])),
+    }
+}
+
+fn no_recipe_time(why: NoRecipeTime) -> Finding {
+    Finding::new(
+        Code::NoTestedProcess,
+        format!("{}.", capital(&why.to_string())),
+        "A recipe has the time printed with it, and no other.",
+        "Heat it as the recipe says; where its table ends, keep the jars in the refrigerator or freeze them.",
+        Source::usda_guide_3(),
+    )
 }
 
 /// The tested time over every pack and medium that fits what was said.

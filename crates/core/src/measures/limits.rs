@@ -195,6 +195,23 @@ pub const BOTTLE_AGE: Limit =
 /// Cups of something added.
 pub const ADDITION: Limit =
     Limit { name: "addition", unit: "cups", min: 0.0, max: 1000.0, why: "as much as the tomatoes" };
+/// Amount of one part of a recipe, in its own measure.
+pub const RECIPE_AMOUNT: Limit =
+    Limit { name: "amount", unit: "", min: 0.0, max: 100_000.0, why: "grams of a lorry load" };
+/// Parts of a recipe.
+pub const RECIPE_PARTS: Limit =
+    Limit { name: "parts", unit: "", min: 1.0, max: 100.0, why: "one; more than any printed recipe has" };
+/// Minutes printed with a recipe.
+pub const RECIPE_MINUTES: Limit = Limit {
+    name: "minutes",
+    unit: "min",
+    min: 1.0,
+    max: 300.0,
+    why: "a minute; longer than any tested process",
+};
+/// How many times a recipe is made.
+pub const RECIPE_TIMES: Limit =
+    Limit { name: "factor", unit: "", min: 0.01, max: 1000.0, why: "a spoonful; a lorry load" };
 /// Degrees north.
 pub const LATITUDE: Limit = Limit { name: "latitude", unit: "°", min: -90.0, max: 90.0, why: "the poles" };
 /// Degrees east.

@@ -108,6 +108,7 @@ fn done_right(day: &Day) -> Case {
             compensated: Some(false),
             calibrated_today: Some(true),
         }),
+        recipe: None,
     }
 }
 

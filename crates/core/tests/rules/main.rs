@@ -17,6 +17,8 @@ mod limits;
 mod loads;
 mod messages;
 mod mixed;
+mod recipe;
+mod recipe_ways;
 mod room;
 mod split;
 mod tables;

@@ -8,8 +8,8 @@ use bodega_core::jars::acid::Agent;
 use bodega_core::jars::contents::Added;
 use bodega_core::jars::size::JarSize;
 use bodega_core::judge::case::{
-    AcidSource, Case, CaseAcid, CaseFruit, CaseJar, Damage, Heating, JarKind, LidState, LogEvent, LogLine,
-    OtherJars, PhReading, PhSample, Ripeness, Temperatures, Vine,
+    AcidSource, Case, CaseAcid, CaseFruit, CaseJar, CaseRecipe, Damage, Heating, JarKind, LidState, LogEvent,
+    LogLine, OtherJars, PhReading, PhSample, Ripeness, Temperatures, Vine,
 };
 use bodega_core::judge::{Verdict, judge};
 use bodega_core::kitchen::altitude::Altitude;
@@ -18,6 +18,7 @@ use bodega_core::measures::limits::{
     WEIGHT,
 };
 use bodega_core::measures::units::{Length, Temperature, Time, kilograms};
+use bodega_core::recipe::process::RecipeProcess;
 use bodega_core::tables::process::{Medium, Pack, Product, check_medium};
 use serde::Deserialize;
 use uom::si::length::inch;
@@ -25,6 +26,7 @@ use uom::si::thermodynamic_temperature::degree_celsius;
 use uom::si::time::{hour, minute};
 use utoipa::ToSchema;
 
+use crate::compute::recipe::Parts;
 use crate::json::Json;
 use crate::problem::{ApiError, NameField, Problem};
 
@@ -76,6 +78,25 @@ pub struct AuditRequest {
     pub rings_on_in_storage: Option<bool>,
     /// A pH reading.
     pub ph: Option<AuditPh>,
+    /// The recipe, when it is one: its own proportions and process stand for those of plain tomatoes.
+    pub recipe: Option<AuditRecipe>,
+}
+
+/// A tested recipe and what was made of it.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct AuditRecipe {
+    /// The recipe, made once.
+    pub base: Parts,
+    /// What is in the bowls; left out when nobody can tell.
+    pub actual: Option<Parts>,
+    /// Whether it is mixed already.
+    #[serde(default)]
+    pub mixed: bool,
+    /// The process printed with it; `null` when its source has none.
+    pub process: Option<RecipeProcess>,
+    /// Whether every line and the minutes were held against a copy of the source.
+    pub checked: Option<bool>,
 }
 
 /// Like jars.
@@ -262,6 +283,23 @@ impl AuditPh {
     }
 }
 
+impl AuditRecipe {
+    fn checked(self) -> Result<CaseRecipe, ApiError> {
+        if let Some(process) = &self.process {
+            process
+                .check()
+                .map_err(|error| ApiError::field(format!("recipe.process.{}", error.field), &error))?;
+        }
+        Ok(CaseRecipe {
+            base: self.base.checked("recipe.base")?,
+            actual: self.actual.map(|actual| actual.checked("recipe.actual")).transpose()?,
+            mixed: self.mixed,
+            process: self.process,
+            checked: self.checked,
+        })
+    }
+}
+
 /// Checks every entry of an optional list.
 fn each<In, Out>(
     list: Option<Vec<In>>,
@@ -326,6 +364,7 @@ impl AuditRequest {
             kept_cold: self.kept_cold,
             rings_on_in_storage: self.rings_on_in_storage,
             ph: self.ph.map(AuditPh::checked).transpose()?,
+            recipe: self.recipe.map(AuditRecipe::checked).transpose()?,
         })
     }
 }

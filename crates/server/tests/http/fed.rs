@@ -80,6 +80,15 @@ fn raised_by(code: Code) -> (Value, Option<(&'static str, &'static str, &'static
                 "fruit": {"weight_kg": 10}, "additions": [{"what": "celery", "cups": 4}]}),
             contents,
         ),
+        Code::RecipeRatio => (recipe("low_acid", 2.0, "bottled lemon juice", "pint"), None),
+        Code::RecipeUntested => (
+            json!({"recipe": {"base": {"parts": [
+            {"name": "tomatoes", "amount": 6, "unit": "cup", "role": "tomato"}]}}}),
+            None,
+        ),
+        Code::RecipeJar => (recipe("free", 1.0, "bottled lemon juice", "half_pint"), None),
+        Code::Thickener => (recipe("thickener", 1.0, "bottled lemon juice", "pint"), None),
+        Code::RecipeSwap => (recipe("free", 1.0, "vinegar 5 %", "pint"), None),
         Code::ReprocessLate => {
             (json!({ "reprocess_after_hours": 30 }), Some(("put", "/api/rescues", "rescue")))
         }
@@ -106,6 +115,20 @@ fn raised_by(code: Code) -> (Value, Option<(&'static str, &'static str, &'static
         }
         Code::MediumMissing => (json!({ "medium": null }), None),
     }
+}
+
+/// A recipe of tomatoes, something and lemon juice, with so much of something and another acid in the bowls.
+fn recipe(role: &str, something: f64, acid: &str, jar: &str) -> Value {
+    let parts = |something: f64, acid: &str| {
+        json!({"parts": [
+            {"name": "tomatoes", "amount": 6, "unit": "cup", "role": "tomato"},
+            {"name": "something", "amount": something, "unit": "cup", "role": role},
+            {"name": acid, "amount": 1, "unit": "cup", "role": "acid"},
+        ]})
+    };
+    let times = json!([{"jar": jar, "method": "boiling_water", "minutes": 20}]);
+    json!({"recipe": {"base": parts(1.0, "bottled lemon juice"), "actual": parts(something, acid), "checked": true,
+        "process": {"pack": "hot", "headspace_in": 0.5, "times": times}}})
 }
 
 async fn codes(with: &Value) -> (u16, Vec<String>) {

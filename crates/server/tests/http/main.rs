@@ -13,4 +13,5 @@ mod food;
 mod fuzz;
 mod input;
 mod old_kitchens;
+mod recipe;
 mod shelf;

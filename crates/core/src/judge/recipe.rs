@@ -1,0 +1,146 @@
+//! A tested recipe against what is in the bowls: proportions, swaps, thickeners, and whether there is a process at all.
+
+use super::case::{Case, CaseRecipe};
+use super::{Code, Finding, Severity};
+use crate::measures::words::{capital, with_article};
+use crate::recipe::back::{instead, ways_back};
+use crate::recipe::compare::compare;
+use crate::recipe::part::Role;
+use crate::recipe::process::NoRecipeTime;
+use crate::tables::source::Source;
+
+pub(super) fn judge(case: &Case) -> Vec<Finding> {
+    let Some(recipe) = &case.recipe else { return Vec::new() };
+    let mut found = untested(recipe);
+    found.extend(jars(case, recipe));
+    if let Some(actual) = &recipe.actual {
+        found.extend(proportions(recipe, actual));
+    }
+    found
+}
+
+fn source() -> Source {
+    Source::recalled("USDA Guide 3 and university extension guidance on changing tested recipes")
+}
+
+/// No process of its own, or one that nobody held against a copy.
+fn untested(recipe: &CaseRecipe) -> Vec<Finding> {
+    let why = "A recipe's time was tested for its own proportions. Nobody can work one out at home, and no other recipe's \
+               time may be borrowed, plain sauce's neither.";
+    if recipe.process.is_none() {
+        return vec![Finding::new(
+            Code::RecipeUntested,
+            "This recipe has no tested process: its jars cannot be canned.",
+            why,
+            "Keep it in the refrigerator and eat it within a week, or freeze it.",
+            source(),
+        )];
+    }
+    if recipe.checked == Some(true) {
+        return Vec::new();
+    }
+    let unchecked = Finding::new(
+        Code::RecipeUntested,
+        "Nobody has checked this recipe and its minutes against a copy.",
+        why,
+        "Tick every line and the minutes against the printed page, with title, edition and page; until then keep the jars \
+         cold or freeze them.",
+        source(),
+    );
+    vec![if recipe.checked.is_none() { unchecked.untold() } else { unchecked }]
+}
+
+/// Jars larger than the recipe was tested in.
+fn jars(case: &Case, recipe: &CaseRecipe) -> Vec<Finding> {
+    let (Some(process), Some(method)) =
+        (&recipe.process, case.heating.and_then(super::case::Heating::method))
+    else {
+        return Vec::new();
+    };
+    let Some(altitude) = case.altitude else { return Vec::new() };
+    let too_large = |(jar, _)| match process.time(jar, method, altitude) {
+        Err(NoRecipeTime::JarTooLarge(jar)) => Some(Finding::new(
+            Code::RecipeJar,
+            format!(
+                "{} is larger than any jar that this recipe was tested in.",
+                capital(&with_article(jar.label()))
+            ),
+            "The middle of a larger jar heats far more slowly; no time is known for it.",
+            format!(
+                "Fill {} or smaller.",
+                process.jars().last().map_or_else(|| "the jars of the recipe".to_owned(), |jar| jar.plural())
+            ),
+            source(),
+        )),
+        _ => None,
+    };
+    case.sizes().filter_map(too_large).collect()
+}
+
+fn proportions(recipe: &CaseRecipe, actual: &[crate::recipe::part::Part]) -> Vec<Finding> {
+    let seen = compare(&recipe.base, actual);
+    let ways = ways_back(&recipe.base, actual, recipe.mixed);
+    let mut found = Vec::new();
+    let thick: Vec<&str> = seen
+        .proportions
+        .iter()
+        .filter(|line| line.role == Role::Thickener && line.safe == Some(false))
+        .map(|line| line.name.as_str())
+        .collect();
+    if !thick.is_empty() {
+        found.push(Finding::new(
+            Code::Thickener,
+            format!("{} in it: never before canning.", capital(&thick.join(", "))),
+            "A thickened jar heats through far more slowly than the one that was tested.",
+            "Leave it out and thicken when you open the jar.",
+            source(),
+        ));
+    }
+    for swap in &seen.swaps {
+        let finding = Finding::new(
+            Code::RecipeSwap,
+            format!("{}: {}", capital(&swap.name), swap.says),
+            "The recipe was tested with its own acid; another one is stronger or weaker.",
+            if swap.safe { "Nothing." } else { "Use the acid that the recipe names." },
+            source(),
+        );
+        found.push(if swap.safe { finding.lighter(Severity::Note) } else { finding });
+    }
+    let ratio = |message: String, do_now: String| {
+        Finding::new(
+            Code::RecipeRatio,
+            message,
+            "The recipe was tested in these proportions. More of what is low in acid, or less acid, to the same tomatoes \
+             lifts the pH, and nobody can see that in the bowls.",
+            do_now,
+            source(),
+        )
+    };
+    let off: Vec<&str> = seen
+        .proportions
+        .iter()
+        .filter(|line| line.safe == Some(false) && line.role != Role::Thickener)
+        .map(|line| line.says.as_str())
+        .collect();
+    if !off.is_empty() {
+        let way = |way: &Vec<crate::recipe::back::Change>| {
+            way.iter().map(|step| step.says.as_str()).collect::<Vec<_>>().join(" and ")
+        };
+        let do_now = if ways.is_empty() {
+            instead().join(" ")
+        } else {
+            format!("{}.", ways.iter().map(way).collect::<Vec<_>>().join(", or: "))
+        };
+        found.push(ratio(format!("{}.", capital(&off.join("; "))), do_now));
+    }
+    if !seen.missing.is_empty() {
+        found.push(
+            ratio(
+                format!("The proportions cannot be told. {}", seen.missing.join(" ")),
+                "Measure it and say how much it is.".to_owned(),
+            )
+            .untold(),
+        );
+    }
+    found
+}

@@ -1,0 +1,376 @@
+//! What is in the bowls against the recipe: every proportion that changed, and on which side of it is safe.
+//!
+//! Every amount counts in proportion to the tomatoes. Like measures are compared as they are; where cups meet pounds the
+//! comparison is made by room and by weight with averages, and the stricter one counts. Source: USDA Guide 3 and extension
+//! guidance on changing tested salsas, from memory.
+
+use num_rational::BigRational;
+use num_traits::Zero;
+use serde::Serialize;
+
+use super::acids::{Acid, Swap, acid, swaps};
+use super::measure::{Dimension, Unit, decimal, ratio};
+use super::part::{Part, Role, plain};
+use crate::judge::Ruling;
+
+/// Change of a proportion that no kitchen can measure: a third of a cup written as 0.333.
+fn slack() -> BigRational {
+    ratio(1, 2000)
+}
+
+/// One proportion.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Proportion {
+    /// What, as the recipe calls it.
+    pub name: String,
+    /// What it does to the acid.
+    pub role: Role,
+    /// What the two figures beside it count: `g`, `mL`, `piece` or `packet`.
+    pub per: Option<Unit>,
+    /// So much of it to a kilogram of tomatoes in the recipe; `null` when nobody can tell.
+    pub base_per_kg: Option<f64>,
+    /// And in the bowls.
+    pub actual_per_kg: Option<f64>,
+    /// By which share it changed: 0.33 is a third more, -0.17 a sixth less; `null` when the recipe has none of it, or nobody
+    /// can tell.
+    pub change: Option<f64>,
+    /// Whether it is on the safe side; `null` when nobody can tell.
+    pub safe: Option<bool>,
+    /// Whether it is compared by averages of what a cup or a piece weighs.
+    pub averaged: bool,
+    /// What is to be said of it, for a person.
+    pub says: String,
+}
+
+/// The bowls against the recipe.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Comparison {
+    /// How many times the recipe's tomatoes there are; `null` when nobody can tell.
+    pub tomato_factor: Option<f64>,
+    /// Each proportion, in the recipe's order; what the recipe does not have comes last.
+    pub proportions: Vec<Proportion>,
+    /// Things that stand for others.
+    pub swaps: Vec<Swap>,
+    /// What has to be said before it can be told, for a person.
+    pub missing: Vec<String>,
+    /// Safe, not, or nobody can tell.
+    pub verdict: Ruling,
+}
+
+/// A range: the same by room and by weight.
+#[derive(Debug, Clone, PartialEq)]
+struct Between {
+    low: BigRational,
+    high: BigRational,
+    averaged: bool,
+}
+
+/// How amounts are added up.
+#[derive(Debug, Clone, Copy, PartialEq)]
+enum By {
+    /// As they are written.
+    Measure,
+    /// Room, with averages.
+    Room,
+    /// Weight, with averages.
+    Weight,
+}
+
+fn sum(parts: &[&Part], by: By) -> Option<BigRational> {
+    parts.iter().try_fold(BigRational::zero(), |sum, part| {
+        let more = match by {
+            By::Measure => part.measured().map(|(amount, unit)| amount * unit.size()),
+            By::Room => part.millilitres(),
+            By::Weight => part.grams(),
+        };
+        more.map(|more| sum + more)
+    })
+}
+
+/// What all of it is measured in, when that is one thing; pieces are alike when they are of one name.
+fn alike(parts: &[&Part]) -> Option<Dimension> {
+    let of = |part: &Part| part.measured().map(|(_, unit)| unit.dimension());
+    let first = parts.first()?;
+    let dimension = of(first)?;
+    let same = |part: &&Part| {
+        let counted = matches!(dimension, Dimension::Pieces | Dimension::Packets);
+        of(part) == Some(dimension) && (!counted || plain(&part.name) == plain(&first.name))
+    };
+    parts.iter().all(same).then_some(dimension)
+}
+
+/// The parts that there are any of.
+fn there<'a>(parts: &[&'a Part]) -> Vec<&'a Part> {
+    parts.iter().copied().filter(|part| part.is_there()).collect()
+}
+
+/// The ways in which two lists can be held against each other.
+fn ways(base: &[&Part], actual: &[&Part]) -> Vec<By> {
+    let all: Vec<&Part> = there(base).into_iter().chain(there(actual)).collect();
+    if alike(&all).is_some() {
+        return vec![By::Measure];
+    }
+    let can = |by: &By| sum(&all, *by).is_some();
+    [By::Room, By::Weight].into_iter().filter(can).collect()
+}
+
+/// How many times `base` is in `actual`; none when nobody can tell, or when there is nothing in the base.
+fn times(base: &[&Part], actual: &[&Part], extra: &BigRational) -> Option<Between> {
+    let (base, actual) = (there(base), there(actual));
+    let ways = ways(&base, &actual);
+    let each = |by: &By| {
+        let (whole, part) = (sum(&base, *by)?, sum(&actual, *by)?);
+        (!whole.is_zero()).then(|| (part + extra) / whole)
+    };
+    let all: Vec<BigRational> = ways.iter().map(each).collect::<Option<_>>()?;
+    let (low, high) = (all.iter().min()?.clone(), all.iter().max()?.clone());
+    Some(Between { low, high, averaged: ways != [By::Measure] })
+}
+
+/// Which side is safe.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+enum Side {
+    /// As much or more.
+    Up,
+    /// As much or less.
+    Down,
+    /// Any.
+    Any,
+    /// None of it.
+    Never,
+}
+
+const fn side(role: Role) -> Side {
+    match role {
+        Role::Acid => Side::Up,
+        Role::LowAcid | Role::Liquid | Role::Concentrate => Side::Down,
+        Role::Tomato | Role::Free | Role::Sugar => Side::Any,
+        Role::Thickener | Role::NotAllowed => Side::Never,
+    }
+}
+
+/// A line of the comparison: what belongs together, in the recipe and in the bowls.
+struct Line<'a> {
+    name: &'a str,
+    role: Role,
+    base: Vec<&'a Part>,
+    actual: Vec<&'a Part>,
+}
+
+/// Puts what belongs together on one line; what the recipe says of it counts. Acids stand by their kind.
+fn lines<'a>(base: &'a [Part], actual: &'a [Part]) -> Vec<Line<'a>> {
+    let key = |part: &Part, role: Role| match (role, acid(part)) {
+        (Role::Acid, kind) if kind != Acid::Other => format!("acid {kind:?}"),
+        _ => part.line(),
+    };
+    let mut all: Vec<(String, Line<'a>)> = Vec::new();
+    for part in base.iter().filter(|part| part.role != Role::Tomato) {
+        let key = key(part, part.role);
+        match all.iter_mut().find(|(other, _)| *other == key) {
+            Some((_, line)) => line.base.push(part),
+            None => {
+                let name = part.group.as_deref().filter(|_| part.role != Role::Acid).unwrap_or(&part.name);
+                all.push((key, Line { name, role: part.role, base: vec![part], actual: Vec::new() }));
+            }
+        }
+    }
+    for part in actual.iter().filter(|part| part.role != Role::Tomato) {
+        let key = key(part, part.role);
+        match all.iter_mut().find(|(other, _)| *other == key) {
+            Some((_, line)) => line.actual.push(part),
+            None => {
+                let name = part.group.as_deref().unwrap_or(&part.name);
+                all.push((key, Line { name, role: part.role, base: Vec::new(), actual: vec![part] }));
+            }
+        }
+    }
+    all.into_iter().map(|(_, line)| line).collect()
+}
+
+/// A part that nobody measured, or that cannot be held against the others.
+fn unmeasured(line: &Line<'_>) -> String {
+    let bare = line.base.iter().chain(&line.actual).find(|part| part.is_there() && part.measured().is_none());
+    match bare {
+        Some(part) => format!("How much {}?", part.name),
+        None => format!("What does the {} weigh, or how many cups is it?", line.name),
+    }
+}
+
+/// By how much it changed, in words.
+fn by_how_much(change: f64) -> String {
+    const SHARES: [(f64, &str); 7] = [
+        (0.1, "a tenth"),
+        (1.0 / 6.0, "a sixth"),
+        (0.2, "a fifth"),
+        (0.25, "a quarter"),
+        (1.0 / 3.0, "a third"),
+        (0.5, "half"),
+        (2.0 / 3.0, "two thirds"),
+    ];
+    let share = SHARES.iter().find(|(share, _)| (change.abs() - share).abs() < 0.012);
+    match share {
+        Some((_, words)) => (*words).to_owned(),
+        None => format!("{:.0} %", (change.abs() * 100.0).max(1.0)),
+    }
+}
+
+fn says(name: &str, side: Side, change: Option<f64>, safe: Option<bool>) -> String {
+    match (side, change, safe) {
+        (Side::Never, _, Some(false)) => {
+            format!("{name}: not before canning; stir it in when you open the jar")
+        }
+        (_, _, None) => format!("{name}: nobody can tell"),
+        (_, None, Some(false)) => format!("{name}: not in the recipe"),
+        (_, None, Some(true)) => format!("{name}: as you like"),
+        (Side::Any, Some(_), _) => format!("{name}: as you like"),
+        (_, Some(change), Some(true)) if change.abs() <= decimal(&slack()) => {
+            format!("{name}: as in the recipe")
+        }
+        (_, Some(change), _) if change > 0.0 => format!("{name}: {} over", by_how_much(change)),
+        (_, Some(change), _) => format!("{name}: {} short", by_how_much(change)),
+    }
+}
+
+/// What a kilogram of tomatoes carries of a line in the recipe, and in what it is counted.
+fn per_kg(base: &[&Part], actual: &[&Part], tomatoes: Option<f64>) -> Option<(Unit, f64, f64)> {
+    let (base, actual) = (there(base), there(actual));
+    let kilograms = tomatoes? / 1000.0;
+    let both = |by: By| Some((sum(&base, by)?, sum(&actual, by)?));
+    let (unit, of) = match (both(By::Weight), both(By::Room)) {
+        (Some(of), _) => (Unit::Gram, of),
+        (None, Some(of)) => (Unit::Millilitre, of),
+        (None, None) => {
+            let all: Vec<&Part> = base.iter().chain(&actual).copied().collect();
+            let unit = match alike(&all)? {
+                Dimension::Pieces => Unit::Piece,
+                Dimension::Packets => Unit::Packet,
+                Dimension::Mass | Dimension::Volume => return None,
+            };
+            (unit, both(By::Measure)?)
+        }
+    };
+    Some((unit, decimal(&of.0) / kilograms, decimal(&of.1)))
+}
+
+/// Juice that is left over when it has done its own work stands for vinegar; millilitres.
+fn spare_juice(lines: &[Line<'_>], tomatoes: &Between) -> BigRational {
+    let Some(line) = lines.iter().find(|line| {
+        line.role == Role::Acid && line.base.iter().chain(&line.actual).any(|part| acid(part) == Acid::Juice)
+    }) else {
+        return BigRational::zero();
+    };
+    let room = |parts: &[&Part]| sum(&there(parts), By::Room);
+    let (Some(needed), Some(given)) = (room(&line.base), room(&line.actual)) else {
+        return BigRational::zero();
+    };
+    (given - needed * &tomatoes.high).max(BigRational::zero())
+}
+
+/// Dried vegetables count as the fresh ones that they replace.
+fn is_dried(part: &Part) -> bool {
+    let name = plain(&part.name);
+    name.contains("dried") || name.contains("dehydrated")
+}
+
+fn proportion(
+    line: &Line<'_>,
+    tomatoes: Option<&Between>,
+    base_g: Option<f64>,
+    extra: &BigRational,
+    slack: &BigRational,
+) -> Proportion {
+    let side = side(line.role);
+    let is_there = !there(&line.actual).is_empty();
+    let in_recipe = !there(&line.base).is_empty();
+    let dried = side == Side::Down
+        && there(&line.actual).iter().any(|part| is_dried(part))
+        && !line.base.iter().any(|part| is_dried(part));
+    let parts = if in_recipe && !dried { times(&line.base, &line.actual, extra) } else { None };
+    let strict = parts.as_ref().zip(tomatoes).and_then(|(parts, tomatoes)| {
+        let (part, tomato) = match side {
+            Side::Up => (&parts.low, &tomatoes.high),
+            _ => (&parts.high, &tomatoes.low),
+        };
+        (!tomato.is_zero()).then(|| part / tomato - ratio(1, 1))
+    });
+    let safe = match (side, &strict) {
+        (Side::Never, _) => Some(!is_there),
+        (Side::Any, _) => Some(true),
+        (Side::Up, _) if !in_recipe => Some(true),
+        (Side::Down, _) if !is_there => Some(true),
+        (Side::Down, _) if !in_recipe => Some(false),
+        // Nothing of an acid that the recipe has is too little, whatever the tomatoes are.
+        (Side::Up, _) if !is_there && extra.is_zero() => Some(false),
+        (Side::Up, Some(change)) => Some(*change >= -slack.clone()),
+        (Side::Down, Some(change)) => Some(change <= slack),
+        (Side::Up | Side::Down, None) => None,
+    };
+    let change = strict.as_ref().map(decimal);
+    let per = per_kg(&line.base, &line.actual, base_g);
+    let factor = tomatoes.map(|tomatoes| decimal(&tomatoes.low)).filter(|factor| *factor > 0.0);
+    Proportion {
+        name: line.name.to_owned(),
+        role: line.role,
+        per: per.map(|(unit, ..)| unit),
+        base_per_kg: per.map(|(_, base, _)| base),
+        actual_per_kg: match (per, change, factor) {
+            (Some((_, base, _)), Some(change), _) => Some(base * (1.0 + change)),
+            (Some((_, _, actual)), None, Some(factor)) => {
+                base_g.map(|base| actual / (base / 1000.0) / factor)
+            }
+            _ => None,
+        },
+        change,
+        safe,
+        averaged: parts.is_some_and(|parts| parts.averaged),
+        says: says(line.name, side, change, safe),
+    }
+}
+
+fn tomatoes(parts: &[Part]) -> Vec<&Part> {
+    parts.iter().filter(|part| part.role == Role::Tomato).collect()
+}
+
+/// Holds what is in the bowls against the recipe.
+#[must_use]
+pub fn compare(base: &[Part], actual: &[Part]) -> Comparison {
+    compared(base, actual, &slack())
+}
+
+/// The same with so much slack in every proportion; a way back is held to none.
+pub(super) fn compared(base: &[Part], actual: &[Part], slack: &BigRational) -> Comparison {
+    let (base_t, actual_t) = (tomatoes(base), tomatoes(actual));
+    let factor = times(&base_t, &actual_t, &BigRational::zero());
+    let base_g = sum(&there(&base_t), By::Weight).map(|grams| decimal(&grams)).filter(|grams| *grams > 0.0);
+    let lines = lines(base, actual);
+    let spare = factor.as_ref().map(|factor| spare_juice(&lines, factor)).unwrap_or_default();
+    let mut missing = Vec::new();
+    if factor.as_ref().is_none_or(|factor| factor.low.is_zero()) {
+        missing.push("How many tomatoes are in it?".to_owned());
+    }
+    let proportions: Vec<Proportion> = lines
+        .iter()
+        .map(|line| {
+            let vinegar = line.role == Role::Acid && line.base.iter().any(|part| acid(part) == Acid::Vinegar);
+            let extra = if vinegar { spare.clone() } else { BigRational::zero() };
+            let proportion = proportion(line, factor.as_ref(), base_g, &extra, slack);
+            if proportion.safe.is_none() {
+                missing.push(unmeasured(line));
+            }
+            proportion
+        })
+        .collect();
+    let swaps = swaps(base, actual);
+    let verdict =
+        if proportions.iter().any(|line| line.safe == Some(false)) || swaps.iter().any(|swap| !swap.safe) {
+            Ruling::NotFine
+        } else if missing.is_empty() {
+            Ruling::Fine
+        } else {
+            Ruling::CannotTell
+        };
+    let tomato_factor = factor.map(|factor| decimal(&factor.low));
+    Comparison { tomato_factor, proportions, swaps, missing, verdict }
+}

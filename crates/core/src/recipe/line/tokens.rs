@@ -1,0 +1,274 @@
+//! The words, numbers and signs of a line.
+
+use num_rational::BigRational;
+
+use crate::recipe::measure::{Unit, exact, ratio};
+
+/// A word or a sign of the line.
+#[derive(Debug, Clone, PartialEq)]
+pub(super) enum Token {
+    Number(BigRational),
+    Word(String),
+    /// From one number to another.
+    Dash,
+    /// What stands in brackets.
+    Aside(String),
+    Comma,
+}
+
+/// Fractions in one sign.
+const GLYPHS: [(char, i64, i64); 18] = [
+    ('½', 1, 2),
+    ('⅓', 1, 3),
+    ('⅔', 2, 3),
+    ('¼', 1, 4),
+    ('¾', 3, 4),
+    ('⅕', 1, 5),
+    ('⅖', 2, 5),
+    ('⅗', 3, 5),
+    ('⅘', 4, 5),
+    ('⅙', 1, 6),
+    ('⅚', 5, 6),
+    ('⅛', 1, 8),
+    ('⅜', 3, 8),
+    ('⅝', 5, 8),
+    ('⅞', 7, 8),
+    ('⅐', 1, 7),
+    ('⅑', 1, 9),
+    ('⅒', 1, 10),
+];
+
+/// Numbers that are written out.
+const NUMBERS: [(&str, i64); 14] = [
+    ("a", 1),
+    ("an", 1),
+    ("one", 1),
+    ("two", 2),
+    ("three", 3),
+    ("four", 4),
+    ("five", 5),
+    ("six", 6),
+    ("seven", 7),
+    ("eight", 8),
+    ("nine", 9),
+    ("ten", 10),
+    ("eleven", 11),
+    ("twelve", 12),
+];
+
+/// Words for measures. One letter counts with its case: `T` is a tablespoon, `t` a teaspoon.
+fn unit(word: &str) -> Option<Unit> {
+    match word.trim_end_matches('.') {
+        "T" | "Tb" | "Tbs" => return Some(Unit::Tablespoon),
+        "t" => return Some(Unit::Teaspoon),
+        _ => {}
+    }
+    let word = word.to_lowercase();
+    Some(match word.trim_end_matches('.') {
+        "tsp" | "tsps" | "tspn" | "tspns" | "teaspoon" | "teaspoons" | "teaspoonful" | "teaspoonfuls" => {
+            Unit::Teaspoon
+        }
+        "tbsp" | "tbsps" | "tbspn" | "tbspns" | "tbs" | "tbl" | "tablespoon" | "tablespoons"
+        | "tablespoonful" | "tablespoonfuls" => Unit::Tablespoon,
+        "floz" | "fl.oz" => Unit::FluidOunce,
+        "c" | "cup" | "cups" | "cupful" | "cupfuls" => Unit::Cup,
+        "pt" | "pts" | "pint" | "pints" => Unit::Pint,
+        "qt" | "qts" | "quart" | "quarts" => Unit::Quart,
+        "gal" | "gals" | "gallon" | "gallons" => Unit::Gallon,
+        "ml" | "mls" | "milliliter" | "milliliters" | "millilitre" | "millilitres" => Unit::Millilitre,
+        "l" | "liter" | "liters" | "litre" | "litres" => Unit::Litre,
+        "oz" | "ozs" | "ounce" | "ounces" => Unit::Ounce,
+        "lb" | "lbs" | "pound" | "pounds" | "#" => Unit::Pound,
+        "g" | "gr" | "gm" | "gms" | "gram" | "grams" | "gramme" | "grammes" => Unit::Gram,
+        "kg" | "kgs" | "kilo" | "kilos" | "kilogram" | "kilograms" => Unit::Kilogram,
+        "packet" | "packets" | "pack" | "packs" | "package" | "packages" | "pkg" | "pkgs" | "envelope"
+        | "envelopes" | "sachet" | "sachets" => Unit::Packet,
+        "piece" | "pieces" => Unit::Piece,
+        _ => return None,
+    })
+}
+
+fn number(text: &str) -> Option<BigRational> {
+    let decimal_number = |text: &str| {
+        let is =
+            !text.is_empty() && text.chars().all(|sign| sign.is_ascii_digit() || sign == '.' || sign == ',');
+        let dots = text.matches(['.', ',']).count();
+        let comma_for_thousands = text.split(',').nth(1).is_some_and(|rest| rest.len() == 3);
+        (is && dots <= 1 && !text.ends_with(['.', ',']) && !comma_for_thousands)
+            .then(|| text.replace(',', ".").parse::<f64>().ok().map(exact))
+            .flatten()
+    };
+    match text.split_once('/') {
+        Some((above, below)) => {
+            let (above, below) = (above.trim().parse::<i64>().ok()?, below.trim().parse::<i64>().ok()?);
+            (below != 0).then(|| ratio(above, below))
+        }
+        None => decimal_number(text),
+    }
+}
+
+/// Puts spaces where people leave them out: "1½", "400g", "2-3", "1/2 -inch".
+fn spaced(line: &str) -> String {
+    let mut out = String::new();
+    let mut line = line.replace('\u{2044}', "/");
+    // "&frac12;", as pages write it.
+    while let Some((before, rest)) = line.split_once("&frac") {
+        let mut signs = rest.chars();
+        let fraction = [signs.next(), signs.next()].map(|sign| sign.unwrap_or('0'));
+        line = format!("{before} {}/{} {}", fraction[0], fraction[1], signs.as_str().trim_start_matches(';'));
+    }
+    let signs: Vec<char> = line.chars().collect();
+    for (place, sign) in signs.iter().enumerate() {
+        let before = place.checked_sub(1).and_then(|place| signs.get(place));
+        let after = signs.get(place + 1);
+        let digit = |sign: Option<&char>| sign.is_some_and(char::is_ascii_digit);
+        match sign {
+            '–' | '—' | '-'
+                if digit(before)
+                    && after.is_some_and(|a| {
+                        a.is_ascii_digit() || a.is_whitespace() || GLYPHS.iter().any(|g| g.0 == *a)
+                    }) =>
+            {
+                out.push_str(" - ");
+            }
+            '–' | '—' => out.push_str(" - "),
+            sign if GLYPHS.iter().any(|glyph| glyph.0 == *sign) => {
+                let (_, above, below) = GLYPHS.iter().find(|glyph| glyph.0 == *sign).unwrap_or(&GLYPHS[0]);
+                out.push_str(&format!(" {above}/{below} "));
+            }
+            '&' => out.push_str(" & "),
+            // Tablespoons/200 g, but not 1/2.
+            '/' if !digit(before) => out.push_str(" / "),
+            // And3/4.
+            sign if sign.is_ascii_digit() && out.to_lowercase().ends_with("and") => {
+                out.push(' ');
+                out.push(*sign);
+            }
+            // 400g.
+            sign if sign.is_alphabetic() && digit(before) => {
+                out.push(' ');
+                out.push(*sign);
+            }
+            sign => out.push(*sign),
+        }
+    }
+    out
+}
+
+/// The line, word by word.
+pub(super) fn tokens(line: &str) -> Vec<Token> {
+    let line = spaced(line);
+    let mut tokens = Vec::new();
+    let mut rest = line.trim().trim_start_matches(['-', '*', '•', '·', '▢', '□']).trim();
+    while !rest.is_empty() {
+        if let Some(inside) = rest.strip_prefix('(') {
+            let (aside, after) = inside.split_once(')').unwrap_or((inside, ""));
+            tokens.push(Token::Aside(aside.trim().to_owned()));
+            rest = after.trim_start();
+            continue;
+        }
+        if let Some(after) = rest.strip_prefix([',', ';']) {
+            tokens.push(Token::Comma);
+            rest = after.trim_start();
+            continue;
+        }
+        let end = rest.find(|sign: char| sign.is_whitespace() || sign == '(').unwrap_or(rest.len());
+        let (word, after) = rest.split_at(end);
+        rest = after.trim_start();
+        let (word, comma) = match word.strip_suffix([',', ';']) {
+            Some(word) => (word, true),
+            None => (word, false),
+        };
+        // "78 g to 104 g".
+        let measured = match tokens.last() {
+            Some(Token::Number(_)) => true,
+            Some(Token::Word(word)) => {
+                unit(word).is_some() && matches!(tokens.iter().rev().nth(1), Some(Token::Number(_)))
+            }
+            _ => false,
+        };
+        if word == "-" || (word.eq_ignore_ascii_case("to") && measured) {
+            tokens.push(Token::Dash);
+        } else if let Some(number) = number(word) {
+            tokens.push(Token::Number(number));
+        } else if !word.is_empty() {
+            tokens.push(Token::Word(word.to_owned()));
+        }
+        if comma {
+            tokens.push(Token::Comma);
+        }
+    }
+    tokens
+}
+
+/// Tokens that are taken one by one.
+pub(super) struct Tokens(pub(super) Vec<Token>);
+
+impl Tokens {
+    /// The word at a place, if there is one.
+    pub(super) fn word(&self, place: usize) -> Option<&str> {
+        match self.0.get(place) {
+            Some(Token::Word(word)) => Some(word),
+            _ => None,
+        }
+    }
+
+    /// A number at the front: "1 1/2", "a dozen", "two".
+    pub(super) fn number(&mut self) -> Option<BigRational> {
+        let written = |word: &str| {
+            let word = word.to_lowercase();
+            NUMBERS.iter().find(|(name, _)| *name == word).map(|(_, value)| ratio(*value, 1))
+        };
+        let first = match self.0.first()? {
+            Token::Number(number) => number.clone(),
+            Token::Word(word) if word.eq_ignore_ascii_case("half") => ratio(1, 2),
+            Token::Word(word) if word.eq_ignore_ascii_case("dozen") => {
+                self.0.remove(0);
+                return Some(ratio(12, 1));
+            }
+            Token::Word(word) => written(word)?,
+            _ => return None,
+        };
+        let was_half = self.word(0).is_some_and(|word| word.eq_ignore_ascii_case("half"));
+        self.0.remove(0);
+        if was_half && self.word(0).is_some_and(|word| matches!(word, "a" | "an")) {
+            self.0.remove(0);
+        }
+        if let Some(Token::Number(next)) = self.0.first() {
+            // One and a half, not one and twelve.
+            if *next < ratio(1, 1) && first.is_integer() {
+                let sum = first + next;
+                self.0.remove(0);
+                return Some(sum);
+            }
+        }
+        if self.word(0).is_some_and(|word| word.eq_ignore_ascii_case("dozen")) {
+            self.0.remove(0);
+            return Some(first * ratio(12, 1));
+        }
+        let is_and = self.word(0).is_some_and(|word| matches!(word.to_lowercase().as_str(), "and" | "&"));
+        if is_and
+            && let Some(Token::Number(next)) = self.0.get(1).cloned()
+            && next < ratio(1, 1)
+        {
+            self.0.drain(..2);
+            return Some(first + next);
+        }
+        Some(first)
+    }
+
+    /// A measure at the front.
+    pub(super) fn unit(&mut self) -> Option<Unit> {
+        let word = self.word(0)?;
+        let plain = word.to_lowercase();
+        if matches!(plain.trim_end_matches('.'), "fl" | "fluid")
+            && self.word(1).and_then(unit) == Some(Unit::Ounce)
+        {
+            self.0.drain(..2);
+            return Some(Unit::FluidOunce);
+        }
+        let found = unit(word)?;
+        self.0.remove(0);
+        Some(found)
+    }
+}

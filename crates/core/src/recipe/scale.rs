@@ -1,0 +1,130 @@
+//! A recipe made more or less often than once: from the tomatoes there are, from the scarcest part, from the jars wanted.
+
+use num_rational::BigRational;
+use num_traits::Zero;
+
+use super::compare::compare;
+use super::measure::{Dimension, Unit, decimal, exact, ratio};
+use super::part::{Part, Role};
+use super::weights;
+
+/// Which way an amount may be rounded.
+fn rounded(role: Role, amount: &BigRational, step: &BigRational) -> BigRational {
+    let steps = amount / step;
+    let whole = match role {
+        // Never less acid, never more of what is low in it.
+        Role::Acid => steps.ceil(),
+        Role::LowAcid | Role::Liquid | Role::Concentrate | Role::Thickener | Role::NotAllowed => {
+            steps.floor()
+        }
+        Role::Free | Role::Sugar => steps.round(),
+        Role::Tomato => return amount.clone(),
+    };
+    whole * step
+}
+
+/// US kitchen measures from large to small, with what one measures out of them without a table.
+const KITCHEN: [Unit; 4] = [Unit::Quart, Unit::Cup, Unit::Tablespoon, Unit::Teaspoon];
+
+/// The measure in which a person would measure it out: 12 Tbsp are ¾ cup.
+fn at_hand(amount: &BigRational, unit: Unit) -> (BigRational, Unit) {
+    if unit.dimension() != Dimension::Volume
+        || matches!(unit, Unit::Millilitre | Unit::Litre | Unit::FluidOunce)
+    {
+        return (amount.clone(), unit);
+    }
+    let size = amount * unit.size();
+    let fits = |other: &Unit| {
+        let least = match other {
+            Unit::Quart => ratio(4, 1),
+            Unit::Cup => ratio(1, 4),
+            _ => ratio(1, 1),
+        };
+        let of = &size / other.size();
+        of >= least && (&of / other.step()).is_integer()
+    };
+    // What it was written in stays, as long as it comes out even.
+    let is_even = (amount / unit.step()).is_integer() && !amount.is_zero();
+    let largest = KITCHEN.into_iter().find(fits);
+    match largest {
+        Some(other) if !is_even || other.size() > unit.size() => (size / other.size(), other),
+        _ => (amount.clone(), unit),
+    }
+}
+
+/// The parts of a recipe made so many times, in whole kitchen measures: acid rounded up, what is low in acid rounded down,
+/// packets rounded up, the tomatoes as they are.
+#[must_use]
+pub fn scaled(parts: &[Part], factor: &BigRational) -> Vec<Part> {
+    let one = |part: &Part| {
+        let Some((amount, unit)) = part.measured() else { return part.clone() };
+        let amount = amount * factor;
+        let amount = match unit {
+            Unit::Packet => amount.ceil(),
+            _ => {
+                // A quarter of a cup is coarse for a spoonful of leaves: then spoons are the step.
+                let step = if amount < unit.step() && unit.dimension() == Dimension::Volume {
+                    Unit::Teaspoon.step() * Unit::Teaspoon.size() / unit.size()
+                } else {
+                    unit.step()
+                };
+                rounded(part.role, &amount, &step)
+            }
+        };
+        let (amount, unit) = at_hand(&amount, unit);
+        Part { amount: Some(decimal(&amount)), unit: Some(unit), ..part.clone() }
+    };
+    parts.iter().map(one).collect()
+}
+
+/// How many times the recipe the tomatoes there are make; none when nobody can tell.
+#[must_use]
+pub fn by_tomatoes(base: &[Part], there: &[Part]) -> Option<f64> {
+    compare(base, there).tomato_factor
+}
+
+/// A weight of tomatoes as a part.
+#[must_use]
+pub fn tomatoes_of(grams: f64) -> Part {
+    Part {
+        name: "tomatoes".to_owned(),
+        amount: Some(decimal(&exact(grams))),
+        unit: Some(Unit::Gram),
+        role: Role::Tomato,
+        group: None,
+    }
+}
+
+/// How many times the recipe one part of it lasts.
+fn lasts(base: &Part, there: &Part) -> Option<BigRational> {
+    let (needed, needed_in) = base.measured()?;
+    let (given, given_in) = there.measured()?;
+    let (needed, given) = if needed_in.dimension() == given_in.dimension() {
+        (needed * needed_in.size(), given * given_in.size())
+    } else {
+        (base.grams()?, there.grams()?)
+    };
+    (!needed.is_zero()).then(|| given / needed)
+}
+
+/// The scarcest of what is there: how many times the recipe it lasts, and its name. What nobody counted is no limit.
+#[must_use]
+pub fn by_scarcest(base: &[Part], there: &[Part]) -> Option<(f64, String)> {
+    let each = base.iter().filter_map(|part| {
+        let have = there.iter().find(|other| other.line() == part.line())?;
+        Some((decimal(&lasts(part, have)?), part.name.clone()))
+    });
+    each.min_by(|a, b| a.0.total_cmp(&b.0))
+}
+
+/// What the raw parts weigh together in grams, as far as anybody can tell.
+#[must_use]
+pub fn weighs(parts: &[Part]) -> f64 {
+    parts.iter().filter_map(Part::grams).map(|grams| decimal(&grams)).sum()
+}
+
+/// Whether a name is in the table of averages at all.
+#[must_use]
+pub fn is_known(name: &str) -> bool {
+    weights::of(name).is_some()
+}
