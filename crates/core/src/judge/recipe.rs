@@ -3,9 +3,9 @@
 use super::case::{Case, CaseRecipe};
 use super::{Code, Finding, Severity};
 use crate::measures::words::{capital, with_article};
-use crate::recipe::back::{instead, ways_back};
+use crate::recipe::back::{Change, instead, ways_back};
 use crate::recipe::compare::compare;
-use crate::recipe::part::Role;
+use crate::recipe::part::{Part, Role};
 use crate::recipe::process::NoRecipeTime;
 use crate::tables::source::Source;
 
@@ -77,7 +77,7 @@ fn jars(case: &Case, recipe: &CaseRecipe) -> Vec<Finding> {
     case.sizes().filter_map(too_large).collect()
 }
 
-fn proportions(recipe: &CaseRecipe, actual: &[crate::recipe::part::Part]) -> Vec<Finding> {
+fn proportions(recipe: &CaseRecipe, actual: &[Part]) -> Vec<Finding> {
     let seen = compare(&recipe.base, actual);
     let ways = ways_back(&recipe.base, actual, recipe.mixed);
     let mut found = Vec::new();
@@ -123,13 +123,12 @@ fn proportions(recipe: &CaseRecipe, actual: &[crate::recipe::part::Part]) -> Vec
         .map(|line| line.says.as_str())
         .collect();
     if !off.is_empty() {
-        let way = |way: &Vec<crate::recipe::back::Change>| {
-            way.iter().map(|step| step.says.as_str()).collect::<Vec<_>>().join(" and ")
-        };
+        let way =
+            |way: &Vec<Change>| way.iter().map(|step| step.says.as_str()).collect::<Vec<_>>().join(" and ");
         let do_now = if ways.is_empty() {
             instead().join(" ")
         } else {
-            format!("{}.", ways.iter().map(way).collect::<Vec<_>>().join(", or: "))
+            format!("{}.", capital(&ways.iter().map(way).collect::<Vec<_>>().join(", or ")))
         };
         found.push(ratio(format!("{}.", capital(&off.join("; "))), do_now));
     }

@@ -25,14 +25,15 @@ pub struct Change {
     pub change_amount: f64,
     /// In which measure.
     pub unit: Unit,
-    /// "Add 2 lb tomatoes", "take out 1 ½ cups peppers".
+    /// "add 2 lb of tomatoes", "take out 1 ½ cups of peppers".
     pub says: String,
 }
 
 fn change(part: &Part, by: &BigRational, unit: Unit) -> Change {
-    let verb = if by.is_negative() { "Take out" } else { "Add" };
+    let verb = if by.is_negative() { "take out" } else { "add" };
     let size = by.abs();
-    let says = format!("{verb} {}{} {}", in_words(&size), unit.behind(&size), part.name);
+    let of = if unit == Unit::Piece { "" } else { " of" };
+    let says = format!("{verb} {}{}{of} {}", in_words(&size), unit.behind(&size), part.name);
     Change { name: part.name.clone(), change_amount: decimal(by), unit, says }
 }
 

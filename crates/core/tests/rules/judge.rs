@@ -6,12 +6,16 @@ use bodega_core::jars::acid::{Agent, per_jar};
 use bodega_core::jars::contents::leaves;
 use bodega_core::jars::size::JarSize;
 use bodega_core::judge::case::{
-    AcidSource, Addition, Case, CaseAcid, CaseJar, Damage, Heating, Ingredient, JarKind, LidState, LogEvent,
-    LogLine, OtherJars, PhReading, PhSample, Ripeness, Vine,
+    AcidSource, Addition, Case, CaseAcid, CaseJar, CaseRecipe, Damage, Heating, Ingredient, JarKind,
+    LidState, LogEvent, LogLine, OtherJars, PhReading, PhSample, Ripeness, Vine,
 };
 use bodega_core::judge::{Ask, Code, Finding, Fix, Ruling, Severity, judge};
 use bodega_core::kitchen::altitude::Altitude;
+use bodega_core::measures::moment::Minutes;
 use bodega_core::measures::units::{Length, Temperature, Time, cups, pounds};
+use bodega_core::recipe::measure::Unit;
+use bodega_core::recipe::part::{Part, Role};
+use bodega_core::recipe::process::{PrintedTime, RecipeProcess};
 use bodega_core::tables::process::{Medium, Method, Pack, Product, Query, headspace, look_up};
 use proptest::prelude::*;
 use uom::si::length::inch;
@@ -207,6 +211,40 @@ fn jar(case: &mut Case) -> &mut CaseJar {
 }
 
 /// One mistake for every code, made on quarts of whole tomatoes in water at 2,000 ft, where 50 minutes are right.
+fn in_cups(name: &str, amount: f64, role: Role) -> Part {
+    Part { name: name.to_owned(), amount: Some(amount), unit: Some(Unit::Cup), role, group: None }
+}
+
+/// A checked recipe in quarts with a time of its own, and what was changed in the bowls.
+fn salsa(change: fn(&mut Vec<Part>)) -> CaseRecipe {
+    let base = vec![
+        in_cups("tomatoes", 8.0, Role::Tomato),
+        in_cups("peppers", 4.0, Role::LowAcid),
+        in_cups("bottled lemon juice", 2.0, Role::Acid),
+    ];
+    let mut bowls = base.clone();
+    change(&mut bowls);
+    let time = PrintedTime {
+        jar: JarSize::Quart,
+        method: Method::BoilingWater,
+        up_to_ft: Some(6000.0),
+        minutes: Minutes(40),
+        psi: None,
+    };
+    let process = RecipeProcess { pack: Pack::Hot, headspace_in: 0.5, times: vec![time] };
+    CaseRecipe { base, actual: Some(bowls), mixed: false, process: Some(process), checked: Some(true) }
+}
+
+/// The same, tested in pints alone.
+fn in_pints(mut recipe: CaseRecipe) -> CaseRecipe {
+    recipe
+        .process
+        .iter_mut()
+        .flat_map(|process| &mut process.times)
+        .for_each(|time| time.jar = JarSize::Pint);
+    recipe
+}
+
 const MISTAKES: &[Mistake] = &[
     (Code::NoAcid, |case| case.acid = None),
     (Code::NoAcid, |case| acid(case).per_jar_tsp = Some(BTreeMap::from([(JarSize::Quart, 0.0)]))),
@@ -279,6 +317,21 @@ const MISTAKES: &[Mistake] = &[
     // A cup of basil is not a leaf a jar.
     (Code::LowAcidAddition, |case| {
         case.additions = Some(vec![Addition { what: Ingredient::BasilLeaf, amount: cups(1.0) }]);
+    }),
+    (Code::RecipeRatio, |case| case.recipe = Some(salsa(|bowls| bowls[1].amount = Some(6.0)))),
+    (Code::RecipeRatio, |case| case.recipe = Some(salsa(|bowls| bowls[2].amount = Some(1.0)))),
+    (Code::RecipeUntested, |case| {
+        case.recipe = Some(CaseRecipe { process: None, ..salsa(|_| {}) });
+    }),
+    (Code::RecipeUntested, |case| {
+        case.recipe = Some(CaseRecipe { checked: Some(false), ..salsa(|_| {}) });
+    }),
+    (Code::RecipeJar, |case| case.recipe = Some(in_pints(salsa(|_| {})))),
+    (Code::Thickener, |case| {
+        case.recipe = Some(salsa(|bowls| bowls.push(in_cups("flour", 1.0, Role::Thickener))));
+    }),
+    (Code::RecipeSwap, |case| {
+        case.recipe = Some(salsa(|bowls| bowls[2].name = "fresh lemon juice".to_owned()));
     }),
     (Code::VegetableRatio, |case| {
         case.product = Some(Product::VegetableJuice);
