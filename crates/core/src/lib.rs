@@ -37,5 +37,6 @@ pub fn check_tables() -> Result<(), TableError> {
     canner::standing::parse_packing()?;
     kitchen::places::check_airfields()?;
     recipe::weights::parse_weights()?;
+    recipe::shipped::parse_recipes()?;
     Ok(())
 }

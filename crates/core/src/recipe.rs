@@ -13,4 +13,6 @@ pub mod measure;
 pub mod part;
 pub mod process;
 pub mod scale;
+pub mod shipped;
+pub mod standing;
 pub mod weights;

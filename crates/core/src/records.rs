@@ -11,6 +11,7 @@ pub mod kitchen;
 pub mod load;
 pub mod lot;
 pub mod moved;
+pub mod recipe;
 pub mod shelf;
 pub mod stock;
 pub mod towel;

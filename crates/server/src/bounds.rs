@@ -7,8 +7,8 @@ use bodega_core::measures::limits::{
     EFFICIENCY, EVAPORATION, FILLED_AT, FOOD_AMOUNT, FRACTION_LEFT, HEADSPACE, HELP, HOURS, JAR_COUNT,
     JAR_DIAMETER, JAR_HEIGHT, JAR_STOCK, KETTLE_VOLUME, LABEL_GAP, LABEL_SIDE, LABEL_START, LATITUDE, LEAVES,
     LOG_MINUTE, LONGITUDE, Limit, MINUTES, PACKS, PH, PLANT_YIELD, POT_DOSE, POUNDS, PREFERENCE, PROBE,
-    RACK_HEIGHT, RECIPE_AMOUNT, RECIPE_TIMES, RIPE_SHARE, SEARCH_TIME, SHELF_YEAR, THERMOMETER_ERROR,
-    TURNAROUND, VESSEL_DIAMETER, VESSEL_HEIGHT, WATER_COVER, WATTS, WEIGHT, WEIGHT_READ,
+    RACK_HEIGHT, RECIPE_AMOUNT, RECIPE_JARS, RECIPE_TIMES, RIPE_SHARE, SEARCH_TIME, SHELF_YEAR,
+    THERMOMETER_ERROR, TURNAROUND, VESSEL_DIAMETER, VESSEL_HEIGHT, WATER_COVER, WATTS, WEIGHT, WEIGHT_READ,
 };
 use serde_json::{Value, json};
 
@@ -42,6 +42,10 @@ const OF_SCHEMAS: &[(&str, Fields)] = &[
     ("AuditTemperatures", &[("food", CELSIUS), ("jar", CELSIUS), ("water", CELSIUS)]),
     ("Part", &[("amount", RECIPE_AMOUNT)]),
     ("PrintedTime", &[("psi", POUNDS), ("up_to_ft", ALTITUDE)]),
+    ("Makes", &[("high", RECIPE_JARS), ("low", RECIPE_JARS)]),
+    ("BowlsRequest", &[("factor", RECIPE_TIMES)]),
+    ("BowlsChange", &[("way", CHOICE)]),
+    ("ScaleRequest", &[("factor", RECIPE_TIMES), ("jars", RECIPE_JARS), ("tomatoes_kg", WEIGHT)]),
     ("RecipeProcess", &[("headspace_in", HEADSPACE)]),
     ("RecipeRequest", &[("factor", RECIPE_TIMES)]),
     ("BoilTestRequest", &[("boils_at_c", CELSIUS), ("thermometer_error_c", THERMOMETER_ERROR)]),

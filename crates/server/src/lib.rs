@@ -28,6 +28,7 @@ pub mod network;
 pub mod plan;
 pub mod problem;
 pub mod qr;
+pub mod recipe;
 pub mod routes;
 pub mod safe;
 pub mod serve;

@@ -7,7 +7,7 @@ use utoipa::OpenApi;
 use crate::problem::{ApiError, Problem};
 use crate::{
     almanac, answers, assets, bounds, canner, compute, counter, crates, day, health, jars, kettle, kitchen,
-    network, plan, safe, shelf, towel, words,
+    network, plan, recipe, safe, shelf, towel, words,
 };
 
 /// Serves and describes the same handlers.
@@ -72,6 +72,19 @@ api! {
     plan::routes::preview_plan,
     plan::routes::accept_plan,
     plan::compare::compare,
+    recipe::routes::list_recipes,
+    recipe::routes::read_recipe,
+    recipe::routes::get_recipe,
+    recipe::routes::add_recipe,
+    recipe::routes::set_recipe,
+    recipe::routes::remove_recipe,
+    recipe::routes::scale_recipe,
+    recipe::routes::export_own_recipe,
+    recipe::bowls::list_bowls,
+    recipe::bowls::add_bowls,
+    recipe::bowls::get_bowls,
+    recipe::bowls::change_bowls,
+    recipe::bowls::remove_bowls,
     kettle::routes::list_kettles,
     kettle::routes::get_kettle,
     kettle::routes::add_kettle,

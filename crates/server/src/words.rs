@@ -16,6 +16,8 @@ use bodega_core::kettle::{CookWhat, HeatSetting, KettleHeat, Warmth};
 use bodega_core::ledger::food::{Food, FoodMeasure, FoodPlace};
 use bodega_core::plan::checklist::{Rest, Station};
 use bodega_core::plan::yields::Thickness;
+use bodega_core::recipe::measure::Unit;
+use bodega_core::recipe::part::Role;
 use bodega_core::shelf::label_sheet::{Paper, Shape};
 use bodega_core::shelf::pantry::{Discard, Leaving};
 use bodega_core::tables::process::{Medium, Method, Pack, Product};
@@ -67,11 +69,13 @@ pub fn all() -> Vec<Words> {
         Remedy,
         Rescue,
         Rest,
+        Role,
         Severity,
         Shape,
         Spoons,
         Station,
         Thickness,
+        Unit,
         Work,
     ]
 }

@@ -11,7 +11,7 @@ use crate::{Store, StoreError};
 /// What the document says it is.
 pub(crate) const FORMAT: &str = "bodega-records";
 /// Tables in the order in which they refer to one another, with what orders their rows.
-pub(crate) const TABLES: [(&str, &str); 21] = [
+pub(crate) const TABLES: [(&str, &str); 23] = [
     ("canner", "id"),
     ("canner_capacity", "canner_id, jar"),
     ("kitchen", "id"),
@@ -33,6 +33,8 @@ pub(crate) const TABLES: [(&str, &str); 21] = [
     ("cook", "id"),
     ("cook_event", "id"),
     ("day_slip", "block"),
+    ("recipe", "id"),
+    ("bowls", "id"),
 ];
 
 /// Version of the document: that of the records.

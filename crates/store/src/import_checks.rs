@@ -1,16 +1,17 @@
 //! What a document must keep to, as the API asks it of everybody: words, days, names, numbers.
 
-use bodega_core::measures::ids::{BatchId, LoadId};
+use bodega_core::measures::ids::{BatchId, BowlsId, LoadId, RecipeId};
 use bodega_core::measures::limits::{
     ACID_STOCK, ALSO_COUNT, ALSO_MINUTES, ALTITUDE, BRIX, CELSIUS, DAY_SLIP, EVAPORATION, FILLED_AT,
     FOOD_AMOUNT, JAR_DIAMETER, JAR_HEIGHT, KETTLE_VOLUME, Limit, PACKS, PH, PLANT_YIELD, POT_DOSE, POUNDS,
-    PROBE, RACK_HEIGHT, VESSEL_DIAMETER, VESSEL_HEIGHT, WATTS, WEIGHT,
+    PROBE, RACK_HEIGHT, RECIPE_TIMES, VESSEL_DIAMETER, VESSEL_HEIGHT, WATTS, WEIGHT,
 };
 use bodega_core::measures::names::{FIRST_YEAR, LAST_YEAR, clean_name};
 use bodega_core::records::load::AlsoIn;
 use rusqlite::Connection;
 
 use crate::mend::BrokenRecord;
+use crate::recipe::{one_bowls, one_recipe};
 use crate::rows::{batch, load};
 use crate::{Store, StoreError};
 
@@ -20,7 +21,7 @@ pub(crate) const MOST_FAULTS: usize = 20;
 /// A number that is stored, how many of its units make one of the limit's, and its limit.
 type Number = (&'static str, &'static str, f64, Limit);
 
-const NUMBERS: [Number; 32] = [
+const NUMBERS: [Number; 33] = [
     ("kitchen", "altitude_ft", 1.0, ALTITUDE),
     ("kitchen", "pounds_per_plant", 1.0, PLANT_YIELD),
     ("canner", "inner_diameter_mm", 1.0, VESSEL_DIAMETER),
@@ -54,6 +55,7 @@ const NUMBERS: [Number; 32] = [
     ("lot", "amount", 1.0, Limit { min: 0.0, ..FOOD_AMOUNT }),
     ("container", "weight_g", 1000.0, WEIGHT),
     ("day_slip", "minutes", 1.0, DAY_SLIP),
+    ("bowls", "factor", 1.0, RECIPE_TIMES),
 ];
 
 /// Names that people gave.
@@ -155,6 +157,19 @@ fn of_lists(connection: &Connection) -> Result<Vec<String>, StoreError> {
     for id in ids("SELECT id FROM canner_load")? {
         if let Err(error) = load::one(connection, LoadId(id)) {
             faults.push(format!("records.canner_load, id {id}: {error}"));
+        }
+    }
+    for id in ids("SELECT id FROM recipe WHERE removed_at IS NULL")? {
+        let checked = one_recipe(connection, RecipeId(id))
+            .map_err(|error| error.to_string())
+            .and_then(|recipe| recipe.text.check().map_err(|error| format!("{}: {error}", error.field)));
+        if let Err(error) = checked {
+            faults.push(format!("records.recipe, id {id}: {error}"));
+        }
+    }
+    for id in ids("SELECT id FROM bowls WHERE removed_at IS NULL")? {
+        if let Err(error) = one_bowls(connection, BowlsId(id)) {
+            faults.push(format!("records.bowls, id {id}: {error}"));
         }
     }
     let mut statement = connection.prepare("SELECT id, also FROM canner_load WHERE also <> '[]'")?;

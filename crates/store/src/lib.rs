@@ -27,6 +27,7 @@ mod moves;
 mod ph;
 mod plan;
 mod pot;
+mod recipe;
 mod restore;
 mod rows;
 mod safe;

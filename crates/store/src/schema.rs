@@ -25,6 +25,7 @@ pub(crate) const MIGRATIONS: &[M<'static>] = &[
     M::up(include_str!("../migrations/16-where-it-went.sql")),
     M::up(include_str!("../migrations/17-moves-of-food.sql")),
     M::up(include_str!("../migrations/18-how-it-began.sql")),
+    M::up(include_str!("../migrations/19-recipes.sql")),
 ];
 
 /// What a step said.

@@ -244,6 +244,25 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bowls/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Bowls of a recipe. */
+        get: operations["get_bowls"];
+        put?: never;
+        post?: never;
+        /** Puts bowls away. */
+        delete: operations["remove_bowls"];
+        options?: never;
+        head?: never;
+        /** Writes down what is in the bowls, that it is mixed, or that a way back was taken. */
+        patch: operations["change_bowls"];
+        trace?: never;
+    };
     "/api/broken": {
         parameters: {
             query?: never;
@@ -1594,6 +1613,112 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/recipes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The book of recipes. */
+        get: operations["list_recipes"];
+        put?: never;
+        /** Writes a recipe down. */
+        post: operations["add_recipe"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recipes/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Reads lines of a recipe; what cannot be read for certain is asked. */
+        post: operations["read_recipe"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recipes/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One recipe. */
+        get: operations["get_recipe"];
+        /** Writes a recipe down anew: its lines, its ticks, its process. */
+        put: operations["set_recipe"];
+        post?: never;
+        /** Takes a recipe out of the book. */
+        delete: operations["remove_recipe"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recipes/{id}/bowls": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The bowls of a recipe that are not put away. */
+        get: operations["list_bowls"];
+        put?: never;
+        /** Sets bowls out: each part with nothing measured yet. */
+        post: operations["add_bowls"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recipes/{id}/recipe.jsonld": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A recipe as schema.org Recipe, JSON-LD. */
+        get: operations["export_own_recipe"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recipes/{id}/scale": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A recipe made more or less often than once. */
+        post: operations["scale_recipe"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rescues": {
         parameters: {
             query?: never;
@@ -2447,6 +2572,56 @@ export interface components {
              */
             thermometer_error_c?: number | null;
         };
+        /** @description What is to be written down of bowls; what is left out stays. */
+        BowlsChange: {
+            /** @description What is in them, all of it, 1 to 100 parts. */
+            actual?: components["schemas"]["Part"][] | null;
+            /** @description Whether it is mixed. */
+            mixed?: boolean | null;
+            /** @description A way back that is taken, by its place. */
+            way?: number | null;
+        };
+        /**
+         * Format: int64
+         * @description Number of the bowls of a recipe that is being made.
+         */
+        BowlsId: number;
+        /** @description Bowls to set out. */
+        BowlsRequest: {
+            /**
+             * Format: double
+             * @description How many times the recipe is made, 0.01 to 1,000.
+             */
+            factor: number;
+        };
+        /** @description What stands in the bowls of a recipe. */
+        BowlsView: {
+            /** @description What is in the bowls; without an amount while nobody has measured it. */
+            actual: components["schemas"]["Part"][];
+            /** @description When it was begun. */
+            at: components["schemas"]["Moment"];
+            /**
+             * Format: double
+             * @description How many times it is made.
+             */
+            factor: number;
+            /** @description Number of the record. */
+            id: components["schemas"]["BowlsId"];
+            /** @description What to do instead, when it is not the recipe any more. */
+            instead: string[];
+            /** @description Whether it may be canned. */
+            may_can: components["schemas"]["MayCan"];
+            /** @description Mixed: nothing can be taken out any more. */
+            mixed: boolean;
+            /** @description What the recipe asks for. */
+            planned: components["schemas"]["CardLine"][];
+            /** @description The recipe. */
+            recipe: components["schemas"]["RecipeId"];
+            /** @description The bowls against the recipe. */
+            seen: components["schemas"]["Comparison"];
+            /** @description Ways back, the nearest first. */
+            ways_back: components["schemas"]["Change"][][];
+        };
         /** @description A record that cannot be read. */
         BrokenRecord: {
             /** @description The words that would do; empty for a day, `YYYY-MM-DD`. */
@@ -2570,6 +2745,15 @@ export interface components {
             /** @description The pot. */
             vessel: components["schemas"]["PotSize"];
         };
+        /** @description A line of a card for the wall. */
+        CardLine: {
+            /** @description The part, so many times. */
+            part: components["schemas"]["Part"];
+            /** @description What is done to it. */
+            preparation?: string | null;
+            /** @description As it is read out. */
+            says: string;
+        };
         /** @description So much more, or less, of something. */
         Change: {
             /**
@@ -2579,7 +2763,7 @@ export interface components {
             change_amount: number;
             /** @description Of what. */
             name: string;
-            /** @description "Add 2 lb tomatoes", "take out 1 ½ cups peppers". */
+            /** @description "add 2 lb of tomatoes", "take out 1 ½ cups of peppers". */
             says: string;
             /** @description In which measure. */
             unit: components["schemas"]["Unit"];
@@ -2722,6 +2906,22 @@ export interface components {
              * @description Grams of fruit in a jar.
              */
             weight_per_jar_g: number;
+        };
+        /** @description The bowls against the recipe. */
+        Comparison: {
+            /** @description What has to be said before it can be told, for a person. */
+            missing: string[];
+            /** @description Each proportion, in the recipe's order; what the recipe does not have comes last. */
+            proportions: components["schemas"]["Proportion"][];
+            /** @description Things that stand for others. */
+            swaps: components["schemas"]["Swap"][];
+            /**
+             * Format: double
+             * @description How many times the recipe's tomatoes there are; `null` when nobody can tell.
+             */
+            tomato_factor?: number | null;
+            /** @description Safe, not, or nobody can tell. */
+            verdict: components["schemas"]["Ruling"];
         };
         /**
          * @description Condition at sorting; decides whether the lot may go on to jars.
@@ -4675,6 +4875,21 @@ export interface components {
             /** @description What it is, in words. */
             words: string;
         };
+        /** @description What a recipe fills when it is made once. */
+        Makes: {
+            /**
+             * Format: double
+             * @description At the most, 0.25 to 1,000.
+             */
+            high: number;
+            /** @description Jars of this size. */
+            jar: components["schemas"]["JarSize"];
+            /**
+             * Format: double
+             * @description At the least, 0.25 to 1,000.
+             */
+            low: number;
+        };
         /**
          * @description How far a block is.
          * @enum {string}
@@ -4699,6 +4914,13 @@ export interface components {
             block: string;
             /** @description How far it is. */
             mark: components["schemas"]["Mark"];
+        };
+        /** @description Whether what is in the bowls may be canned, and if not, what to do. */
+        MayCan: {
+            /** @description Yes, no, or nobody can tell yet. */
+            ruling: components["schemas"]["Ruling"];
+            /** @description In a sentence for a person. */
+            says: string;
         };
         /** @description Acid as somebody measured it out. */
         Measured: {
@@ -4899,6 +5121,12 @@ export interface components {
              * @description Inner width at the top, 80 to 1,000 mm, when the walls lean.
              */
             top_diameter_mm?: number | null;
+        };
+        /** @description A recipe to write down. */
+        NewRecipe: {
+            parent?: components["schemas"]["RecipeId"] | null;
+            /** @description What is written down. */
+            text: components["schemas"]["RecipeText"];
         };
         /** @description The kettle that is done first. */
         OnStove: {
@@ -5560,6 +5788,38 @@ export interface components {
             /** Format: int32 */
             low: number;
         };
+        /** @description A line that was read. */
+        ReadLine: {
+            /**
+             * Format: double
+             * @description How much; `null` when the line does not say.
+             */
+            amount?: number | null;
+            /** @description What has to be said of it, for a person; empty when all of it was read. */
+            asks: string[];
+            /** @description What it may stand in for. */
+            group?: string | null;
+            /** @description The line as it was written. */
+            line: string;
+            /** @description Of what. */
+            name: string;
+            /** @description What is done to it. */
+            preparation?: string | null;
+            role?: components["schemas"]["Role"] | null;
+            unit?: components["schemas"]["Unit"] | null;
+            /**
+             * Format: double
+             * @description The upper end, when the line gives two.
+             */
+            up_to?: number | null;
+        };
+        /** @description Lines that were read out of a text. */
+        ReadText: {
+            /** @description Its lines. */
+            lines: components["schemas"]["ReadLine"][];
+            /** @description The name, when the text says one. */
+            name?: string | null;
+        };
         /** @description What a probe in the canner read. */
         ReadingRequest: {
             /**
@@ -5592,6 +5852,27 @@ export interface components {
             /** @description Ways back to the recipe, the nearest first. */
             ways_back: components["schemas"]["Change"][][];
         };
+        /** @description The book: the household's recipes, and those that come with the program. */
+        RecipeBook: {
+            /** @description The household's, newest first. */
+            own: components["schemas"]["RecipeView"][];
+            /** @description Those that come with the program, recalled from memory: to be looked at, and copied to be checked. */
+            shipped: components["schemas"]["ShippedView"][];
+        };
+        /**
+         * Format: int64
+         * @description Number of a recipe.
+         */
+        RecipeId: number;
+        /** @description A line of a recipe. */
+        RecipeLine: {
+            /** @description So much of something. */
+            part: components["schemas"]["Part"];
+            /** @description What is done to it. */
+            preparation?: string | null;
+            /** @description Whether somebody has held it against a copy of the source. */
+            ticked?: boolean;
+        };
         /** @description How a recipe's jars are filled and heated. */
         RecipeProcess: {
             /**
@@ -5617,11 +5898,84 @@ export interface components {
             /** @description Whether it is mixed already, so that nothing can be taken out. */
             mixed?: boolean;
         };
+        /** @description A recipe made so many times. */
+        RecipeScale: {
+            /**
+             * Format: double
+             * @description How many times.
+             */
+            factor: number;
+            /** @description Its lines. */
+            lines: components["schemas"]["CardLine"][];
+            makes?: components["schemas"]["Makes"] | null;
+            /**
+             * Format: double
+             * @description Litres of raw fruit and vegetables that the pots have to hold, about.
+             */
+            raw_l: number;
+            /** @description What decided it, when it was the scarcest part. */
+            scarcest?: string | null;
+        };
+        /** @description A recipe as it is written down. */
+        RecipeText: {
+            /** @description Its edition or year. */
+            edition?: string;
+            /** @description Its lines, 1 to 100. */
+            lines: components["schemas"]["RecipeLine"][];
+            makes?: components["schemas"]["Makes"] | null;
+            /** @description What it is called. */
+            name: string;
+            /** @description Anything else that is to be remembered. */
+            note?: string;
+            /** @description The page. */
+            page?: string;
+            process?: components["schemas"]["RecipeProcess"] | null;
+            /** @description Whether somebody has held the process against a copy. */
+            process_ticked?: boolean;
+            /** @description Title of the source. */
+            title?: string;
+        };
+        /** @description A printed time in the household's kitchen. */
+        RecipeTimeView: {
+            /** @description The jar. */
+            jar: components["schemas"]["JarSize"];
+            /** @description How it is heated. */
+            method: components["schemas"]["Method"];
+            minutes?: components["schemas"]["Minutes"] | null;
+            /**
+             * Format: int32
+             * @description Pounds; `null` in water or steam.
+             */
+            psi?: number | null;
+            /** @description Why there are none. */
+            why_not?: string | null;
+        };
         /**
          * @description What is said of the bowls in one word.
          * @enum {string}
          */
         RecipeVerdict: "safe" | "unsafe" | "cannot_tell";
+        /** @description A recipe. */
+        RecipeView: {
+            /**
+             * Format: double
+             * @description Height of the kitchen; `null` while nobody said.
+             */
+            altitude_ft?: number | null;
+            /** @description When it was written down. */
+            at: components["schemas"]["Moment"];
+            /** @description Number of the record. */
+            id: components["schemas"]["RecipeId"];
+            parent?: components["schemas"]["RecipeId"] | null;
+            /** @description Each line as it is read out. */
+            says: string[];
+            /** @description Whether it may be canned, and what is missing. */
+            stands: components["schemas"]["Stands"];
+            /** @description What is written down. */
+            text: components["schemas"]["RecipeText"];
+            /** @description Its times in this kitchen; empty while the altitude is not known. */
+            times: components["schemas"]["RecipeTimeView"][];
+        };
         /** @description Jars of one size in a load. */
         RecountRequest: {
             batch?: components["schemas"]["BatchId"] | null;
@@ -5739,6 +6093,26 @@ export interface components {
             /** @description The words on the button. */
             says: string;
         };
+        /** @description How often a recipe is to be made: one of the four. */
+        ScaleRequest: {
+            /**
+             * Format: double
+             * @description So many times, 0.01 to 1,000.
+             */
+            factor?: number | null;
+            /** @description By the scarcest of what there is. */
+            have?: components["schemas"]["Part"][] | null;
+            /**
+             * Format: double
+             * @description By the jars that are wanted, 0.25 to 1,000.
+             */
+            jars?: number | null;
+            /**
+             * Format: double
+             * @description By the tomatoes there are, 0.01 to 5,000 kg.
+             */
+            tomatoes_kg?: number | null;
+        };
         /** @description What was found at some lids. */
         SealRequest: {
             /** @description The jars. */
@@ -5780,6 +6154,18 @@ export interface components {
             /** @description Size. */
             size: components["schemas"]["JarSize"];
             thickness?: components["schemas"]["Thickness"] | null;
+        };
+        /** @description A recipe that comes with the program. */
+        Shipped: {
+            /** @description Its word. */
+            key: string;
+            /** @description What is remembered of it; nothing of it is ticked. */
+            text: components["schemas"]["RecipeText"];
+        };
+        /** @description A recipe that comes with the program. */
+        ShippedView: components["schemas"]["Shipped"] & {
+            /** @description Each line as it is read out. */
+            says: string[];
         };
         /** @description Which instrument to simulate. */
         SimulateRequest: {
@@ -5900,6 +6286,20 @@ export interface components {
          */
         Spoons: "us" | "metric" | "australian";
         /**
+         * @description Where a recipe stands.
+         * @enum {string}
+         */
+        Standing: "checked" | "unchecked" | "no_process";
+        /** @description Where a recipe stands, and what is missing before it may be canned. */
+        Stands: {
+            /** @description What is still to be done, in the order of the work. */
+            missing: string[];
+            /** @description In a sentence for a person. */
+            says: string;
+            /** @description Where. */
+            standing: components["schemas"]["Standing"];
+        };
+        /**
          * @description Where a step is done.
          * @enum {string}
          */
@@ -5958,6 +6358,11 @@ export interface components {
          * @enum {string}
          */
         TargetKind: "fraction_left" | "brix" | "volume_l" | "boil_minutes" | "hold_minutes" | "to_boil";
+        /** @description A text to read lines out of. */
+        TextToRead: {
+            /** @description Lines as people write them, or a schema.org Recipe as JSON-LD; up to 300 lines. */
+            text: string;
+        };
         /**
          * @description How far sauce is reduced.
          * @enum {string}
@@ -7661,6 +8066,265 @@ export interface operations {
             };
             /** @description The disk refuses to read or write */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_bowls: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BowlsView"];
+                };
+            };
+            /** @description A device of the home network that is not let in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A name that the server does not go by */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk refuses to read or write */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    remove_bowls: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A device of the home network that is not let in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It does not go with what the records say */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A name that the server does not go by */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk refuses to read or write */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full; nothing was written */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    change_bowls: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BowlsChange"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BowlsView"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the home network that is not let in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It does not go with what the records say */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is larger than what is taken */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not what the address takes */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A name that the server does not go by */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk refuses to read or write */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full; nothing was written */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -15968,6 +16632,908 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is larger than what is taken */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not what the address takes */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A name that the server does not go by */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk refuses to read or write */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full; nothing was written */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_recipes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecipeBook"];
+                };
+            };
+            /** @description A device of the home network that is not let in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A name that the server does not go by */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk refuses to read or write */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_recipe: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewRecipe"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecipeView"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the home network that is not let in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It does not go with what the records say */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is larger than what is taken */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not what the address takes */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A name that the server does not go by */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk refuses to read or write */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full; nothing was written */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_recipe: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TextToRead"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadText"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the home network that is not let in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such address, or no such record */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It does not go with what the records say */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is larger than what is taken */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not what the address takes */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A name that the server does not go by */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk refuses to read or write */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full; nothing was written */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_recipe: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecipeView"];
+                };
+            };
+            /** @description A device of the home network that is not let in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A name that the server does not go by */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk refuses to read or write */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    set_recipe: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RecipeText"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecipeView"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the home network that is not let in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It does not go with what the records say */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is larger than what is taken */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not what the address takes */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A name that the server does not go by */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk refuses to read or write */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full; nothing was written */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    remove_recipe: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A device of the home network that is not let in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It does not go with what the records say */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A name that the server does not go by */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk refuses to read or write */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full; nothing was written */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_bowls: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BowlsView"][];
+                };
+            };
+            /** @description A device of the home network that is not let in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A name that the server does not go by */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk refuses to read or write */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_bowls: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BowlsRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BowlsView"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the home network that is not let in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It does not go with what the records say */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is larger than what is taken */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not what the address takes */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A name that the server does not go by */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk refuses to read or write */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full; nothing was written */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    export_own_recipe: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/ld+json": unknown;
+                };
+            };
+            /** @description A device of the home network that is not let in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A name that the server does not go by */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk refuses to read or write */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    scale_recipe: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ScaleRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecipeScale"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the home network that is not let in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It does not go with what the records say */
             409: {
                 headers: {
                     [name: string]: unknown;

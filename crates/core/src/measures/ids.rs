@@ -35,4 +35,8 @@ ids! {
     MoveId;
     /// Number of a taught container.
     ContainerId;
+    /// Number of a recipe.
+    RecipeId;
+    /// Number of the bowls of a recipe that is being made.
+    BowlsId;
 }

@@ -201,6 +201,9 @@ pub const RECIPE_AMOUNT: Limit =
 /// Parts of a recipe.
 pub const RECIPE_PARTS: Limit =
     Limit { name: "parts", unit: "", min: 1.0, max: 100.0, why: "one; more than any printed recipe has" };
+/// Jars that a recipe fills.
+pub const RECIPE_JARS: Limit =
+    Limit { name: "jars", unit: "", min: 0.25, max: 1000.0, why: "part of a jar; a lorry load" };
 /// Minutes printed with a recipe.
 pub const RECIPE_MINUTES: Limit = Limit {
     name: "minutes",

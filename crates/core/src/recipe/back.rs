@@ -219,17 +219,19 @@ pub fn instead() -> Vec<String> {
     ]
 }
 
-/// A part with another amount.
+/// The bowls after a way back; what it adds of the recipe and was not there yet is there then.
 #[must_use]
-pub fn changed(parts: &[Part], way: &[Change]) -> Vec<Part> {
+pub fn changed(base: &[Part], parts: &[Part], way: &[Change]) -> Vec<Part> {
     let mut parts = parts.to_vec();
     for step in way {
-        match parts.iter_mut().find(|part| part.name == step.name && part.unit == Some(step.unit)) {
-            Some(part) => {
-                let amount = exact(part.amount.unwrap_or_default()) + exact(step.change_amount);
-                part.amount = Some(decimal(&amount.max(BigRational::zero())));
-            }
-            None => continue,
+        let is_it = |part: &Part| part.name == step.name && part.unit == Some(step.unit);
+        if !parts.iter().any(is_it) {
+            let added = base.iter().find(|part| is_it(part)).cloned();
+            parts.extend(added.map(|part| Part { amount: Some(0.0), ..part }));
+        }
+        if let Some(part) = parts.iter_mut().find(|part| is_it(part)) {
+            let amount = exact(part.amount.unwrap_or_default()) + exact(step.change_amount);
+            part.amount = Some(decimal(&amount.max(BigRational::zero())));
         }
     }
     parts

@@ -6,7 +6,7 @@ use num_traits::Zero;
 use super::compare::compare;
 use super::measure::{Dimension, Unit, decimal, exact, ratio};
 use super::part::{Part, Role};
-use super::weights;
+use crate::measures::units::{Volume, in_pounds, kilograms, quarts};
 
 /// Which way an amount may be rounded.
 fn rounded(role: Role, amount: &BigRational, step: &BigRational) -> BigRational {
@@ -117,14 +117,12 @@ pub fn by_scarcest(base: &[Part], there: &[Part]) -> Option<(f64, String)> {
     each.min_by(|a, b| a.0.total_cmp(&b.0))
 }
 
-/// What the raw parts weigh together in grams, as far as anybody can tell.
-#[must_use]
-pub fn weighs(parts: &[Part]) -> f64 {
-    parts.iter().filter_map(Part::grams).map(|grams| decimal(&grams)).sum()
-}
+/// Raw cut fruit weighs about so much a quart. Common practice, no source.
+const RAW_LB_A_QUART: f64 = 1.6;
 
-/// Whether a name is in the table of averages at all.
+/// Room that the raw parts take in the pots, about; what nobody can weigh is left out.
 #[must_use]
-pub fn is_known(name: &str) -> bool {
-    weights::of(name).is_some()
+pub fn raw_volume(parts: &[Part]) -> Volume {
+    let grams: f64 = parts.iter().filter_map(Part::grams).map(|grams| decimal(&grams)).sum();
+    quarts(in_pounds(kilograms(grams / 1000.0)) / RAW_LB_A_QUART)
 }

@@ -50,7 +50,7 @@ fn scaled_by_what_was_on_the_table_it_is_not_the_recipe_any_more() {
         ways.iter().map(|way| way.iter().map(|step| step.says.as_str()).collect()).collect();
     insta::assert_debug_snapshot!(words);
     for way in &ways {
-        assert_eq!(compare(&salsa(), &changed(&bowls, way)).verdict, Ruling::Fine);
+        assert_eq!(compare(&salsa(), &changed(&salsa(), &bowls, way)).verdict, Ruling::Fine);
     }
     assert!(ways_back(&salsa(), &bowls, true).iter().flatten().all(|step| step.change_amount > 0.0));
 }

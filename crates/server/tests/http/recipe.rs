@@ -1,8 +1,9 @@
 //! Recipes over HTTP: the bowls against the recipe, and the judge.
 
+use actix_web::http::Method;
 use serde_json::{Value, json};
 
-use crate::common::{empty, post};
+use crate::common::{empty, patch, post, put, send};
 
 fn base() -> Value {
     json!({"parts": [
@@ -115,4 +116,88 @@ async fn the_judge_knows_a_recipe() {
     };
     let (ruling, _) = judged(day(Value::Null, &unsaid)).await;
     assert_eq!(ruling, "cannot_tell");
+}
+
+const SALSA: &str = "4 cups tomatoes, peeled\n2 cups green chiles, chopped\n½ cup jalapenos\n3/4 cup onion, chopped\n\
+    4 cloves garlic\n2 cups vinegar 5 %\n1 Tbsp cilantro\n1 1/2 tsp salt\nsome pepper";
+
+#[actix_web::test]
+async fn a_recipe_is_read_written_down_checked_scaled_and_made() {
+    let shared = empty();
+    let (status, read) = post(&shared, "/api/recipes/read", json!({"text": SALSA})).await;
+    assert_eq!(status, 200);
+    let lines = read["lines"].as_array().unwrap();
+    assert!(lines[..8].iter().all(|line| line["asks"] == json!([])), "{lines:#?}");
+    assert_eq!(lines[8]["amount"], Value::Null);
+    let lines: Vec<Value> = lines[..8]
+        .iter()
+        .map(|line| {
+            let part = json!({"name": line["name"], "amount": line["amount"], "unit": line["unit"],
+                "role": line["role"], "group": line["group"]});
+            json!({"part": part, "preparation": line["preparation"]})
+        })
+        .collect();
+    let text = json!({"name": "Salsa", "lines": lines, "makes": {"jar": "pint", "low": 4, "high": 4}});
+    let (status, made_up) = post(&shared, "/api/recipes", json!({"text": text})).await;
+    assert_eq!((status, &made_up["stands"]["standing"]), (201, &json!("no_process")));
+    let times = json!([{"jar": "pint", "method": "boiling_water", "up_to_ft": 1000, "minutes": 15},
+        {"jar": "pint", "method": "boiling_water", "up_to_ft": 6000, "minutes": 20}]);
+    let mut printed = text.clone();
+    printed["process"] = json!({"pack": "hot", "headspace_in": 0.5, "times": times});
+    printed["title"] = json!("Grandmother's");
+    let (_, named) = put(&shared, "/api/recipes/1", printed.clone()).await;
+    assert_eq!(named["stands"]["standing"], "unchecked");
+    assert!(named["stands"]["missing"][0].as_str().unwrap().contains("a name, not a source"));
+    printed["title"] = json!("County kitchen booklet");
+    (printed["edition"], printed["page"]) = (json!("2014"), json!("12"));
+    printed["process_ticked"] = json!(true);
+    for line in printed["lines"].as_array_mut().unwrap() {
+        line["ticked"] = json!(true);
+    }
+    let (_, checked) = put(&shared, "/api/recipes/1", printed).await;
+    assert_eq!(checked["stands"]["standing"], "checked", "{checked:#?}");
+    patch(&shared, "/api/kitchen", json!({"altitude_ft": 2640})).await;
+    let (_, here) = send(&shared, Method::GET, "/api/recipes/1", String::new()).await;
+    assert_eq!((&here["times"][0]["minutes"], &here["altitude_ft"]), (&json!(20), &json!(2640.0)));
+    let (_, by_fruit) = post(&shared, "/api/recipes/1/scale", json!({"tomatoes_kg": 2.16})).await;
+    assert_eq!(by_fruit["factor"], 3.0);
+    let (_, bowls) = post(&shared, "/api/recipes/1/bowls", json!({"factor": 3})).await;
+    assert_eq!(bowls["may_can"]["ruling"], "cannot_tell");
+    let mut actual: Vec<Value> =
+        bowls["planned"].as_array().unwrap().iter().map(|line| line["part"].clone()).collect();
+    let (_, full) = patch(&shared, "/api/bowls/1", json!({"actual": actual})).await;
+    assert_eq!(full["may_can"]["ruling"], "fine", "{full:#?}");
+    actual[1]["amount"] = json!(8);
+    let (_, over) = patch(&shared, "/api/bowls/1", json!({"actual": actual})).await;
+    assert_eq!(over["may_can"]["ruling"], "not_fine");
+    let (_, back) = patch(&shared, "/api/bowls/1", json!({"way": 0})).await;
+    assert_eq!(back["may_can"]["ruling"], "fine", "{back:#?}");
+    let (status, problem) = patch(&shared, "/api/bowls/1", json!({"way": 0})).await;
+    assert_eq!((status, &problem["field"]), (422, &json!("way")));
+}
+
+#[actix_web::test]
+async fn a_recipe_comes_in_and_goes_out_as_an_open_format() {
+    let shared = empty();
+    let page = json!({"@graph": [{"@type": "WebPage"}, {"@type": ["Recipe"], "name": "Chile salsa",
+        "recipeIngredient": ["5 lb tomatoes", "2 lb chile peppers", "1 lb onions", "1 cup vinegar 5 %"]}]});
+    let (_, read) = post(&shared, "/api/recipes/read", json!({"text": page.to_string()})).await;
+    assert_eq!((&read["name"], read["lines"].as_array().unwrap().len()), (&json!("Chile salsa"), 4));
+    let lines: Vec<Value> = read["lines"]
+        .as_array()
+        .unwrap()
+        .iter()
+        .map(|line| {
+            json!({"part": {"name": line["name"], "amount": line["amount"], "unit": line["unit"],
+                "role": line["role"], "group": line["group"]}})
+        })
+        .collect();
+    let text = json!({"name": read["name"], "lines": lines});
+    post(&shared, "/api/recipes", json!({"text": text})).await;
+    let (_, out) = send(&shared, Method::GET, "/api/recipes/1/recipe.jsonld", String::new()).await;
+    let (_, again) = post(&shared, "/api/recipes/read", json!({"text": out.to_string()})).await;
+    assert_eq!(again, read);
+    let (status, problem) =
+        post(&shared, "/api/recipes/read", json!({"text": "{\"@type\": \"WebPage\"}"})).await;
+    assert_eq!((status, &problem["field"]), (422, &json!("text")));
 }

@@ -1,0 +1,152 @@
+//! Recipes of the household, and what stands in the bowls of one.
+
+use serde::{Deserialize, Serialize};
+
+use crate::jars::size::JarSize;
+use crate::measures::ids::{BowlsId, RecipeId};
+use crate::measures::limits::{RECIPE_JARS, RECIPE_PARTS};
+use crate::measures::moment::Moment;
+use crate::measures::names::clean_name;
+use crate::recipe::part::Part;
+use crate::recipe::process::RecipeProcess;
+
+/// A line of a recipe.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(deny_unknown_fields)]
+pub struct RecipeLine {
+    /// So much of something.
+    pub part: Part,
+    /// What is done to it.
+    #[serde(default)]
+    pub preparation: Option<String>,
+    /// Whether somebody has held it against a copy of the source.
+    #[serde(default)]
+    pub ticked: bool,
+}
+
+/// What a recipe fills when it is made once.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(deny_unknown_fields)]
+pub struct Makes {
+    /// Jars of this size.
+    pub jar: JarSize,
+    /// At the least, 0.25 to 1,000.
+    pub low: f64,
+    /// At the most, 0.25 to 1,000.
+    pub high: f64,
+}
+
+/// A recipe as it is written down.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(deny_unknown_fields)]
+pub struct RecipeText {
+    /// What it is called.
+    pub name: String,
+    /// Its lines, 1 to 100.
+    pub lines: Vec<RecipeLine>,
+    /// What it fills; `null` when its source does not say.
+    #[serde(default)]
+    pub makes: Option<Makes>,
+    /// The process printed with it; `null` when its source has none.
+    #[serde(default)]
+    pub process: Option<RecipeProcess>,
+    /// Whether somebody has held the process against a copy.
+    #[serde(default)]
+    pub process_ticked: bool,
+    /// Title of the source.
+    #[serde(default)]
+    pub title: String,
+    /// Its edition or year.
+    #[serde(default)]
+    pub edition: String,
+    /// The page.
+    #[serde(default)]
+    pub page: String,
+    /// Anything else that is to be remembered.
+    #[serde(default)]
+    pub note: String,
+}
+
+/// Something in a recipe that cannot be written down, with its field.
+#[derive(Debug, Clone, PartialEq, Eq, thiserror::Error)]
+#[error("{says}")]
+pub struct NotARecipe {
+    /// The field, as in `lines[2].part.amount`.
+    pub field: String,
+    /// What is wrong with it, and what would do.
+    pub says: String,
+}
+
+impl NotARecipe {
+    fn new(field: impl Into<String>, says: impl std::fmt::Display) -> Self {
+        Self { field: field.into(), says: says.to_string() }
+    }
+}
+
+impl RecipeText {
+    /// Checks what a slip of the finger would break.
+    ///
+    /// # Errors
+    /// [`NotARecipe`].
+    pub fn check(&self) -> Result<(), NotARecipe> {
+        clean_name(&self.name).map_err(|error| NotARecipe::new("name", error))?;
+        #[allow(clippy::cast_precision_loss)] // a count
+        RECIPE_PARTS.check(self.lines.len() as f64).map_err(|error| NotARecipe::new("lines", error))?;
+        for (place, line) in self.lines.iter().enumerate() {
+            line.part
+                .check()
+                .map_err(|error| NotARecipe::new(format!("lines[{place}].part.{}", error.field()), error))?;
+        }
+        for (field, count) in self.makes.iter().flat_map(|makes| [("low", makes.low), ("high", makes.high)]) {
+            RECIPE_JARS.check(count).map_err(|error| NotARecipe::new(format!("makes.{field}"), error))?;
+        }
+        if self.makes.is_some_and(|makes| makes.low > makes.high) {
+            return Err(NotARecipe::new("makes.high", "the most is below the least; give a larger number"));
+        }
+        if let Some(process) = &self.process {
+            process.check().map_err(|error| NotARecipe::new(format!("process.{}", error.field), &error))?;
+        }
+        Ok(())
+    }
+
+    /// Its parts, made once.
+    #[must_use]
+    pub fn parts(&self) -> Vec<Part> {
+        self.lines.iter().map(|line| line.part.clone()).collect()
+    }
+}
+
+/// A recipe of the household.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Recipe {
+    /// Number of the record.
+    pub id: RecipeId,
+    /// The recipe it was copied from.
+    pub parent: Option<RecipeId>,
+    /// What is written down.
+    pub text: RecipeText,
+    /// When it was written down.
+    pub at: Moment,
+}
+
+/// A recipe that is being made: what it asks for, and what is in the bowls.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Bowls {
+    /// Number of the record.
+    pub id: BowlsId,
+    /// The recipe.
+    pub recipe: RecipeId,
+    /// How many times it is made.
+    pub factor: f64,
+    /// The recipe's parts, made once, as they were when it was begun.
+    pub base: Vec<Part>,
+    /// What is in the bowls; an amount that nobody has measured yet is left out.
+    pub actual: Vec<Part>,
+    /// When it was mixed: from then on nothing can be taken out.
+    pub mixed_at: Option<Moment>,
+    /// When it was begun.
+    pub at: Moment,
+}

@@ -1,0 +1,5 @@
+//! Recipes: the household's book, how often one is made, and what stands in its bowls.
+
+pub mod bowls;
+pub mod routes;
+pub mod view;

@@ -1,0 +1,135 @@
+//! What stands in the bowls of a recipe, over HTTP.
+
+use actix_web::{HttpResponse, delete, get, patch, post, web};
+use bodega_core::measures::ids::{BowlsId, RecipeId};
+use bodega_core::measures::limits::{RECIPE_PARTS, RECIPE_TIMES};
+use bodega_core::recipe::back::{changed, ways_back};
+use bodega_core::recipe::measure::exact;
+use bodega_core::recipe::part::Part;
+use bodega_core::recipe::scale::scaled;
+use bodega_store::StoreError;
+use serde::Deserialize;
+use utoipa::ToSchema;
+
+use crate::created::Created;
+use crate::json::Json;
+use crate::problem::{ApiError, NameField, Problem};
+use crate::recipe::view::{BowlsView, bowls_view};
+use crate::state::{Shared, answer, change, read};
+
+/// Bowls to set out.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct BowlsRequest {
+    /// How many times the recipe is made, 0.01 to 1,000.
+    pub factor: f64,
+}
+
+/// What is to be written down of bowls; what is left out stays.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct BowlsChange {
+    /// What is in them, all of it, 1 to 100 parts.
+    pub actual: Option<Vec<Part>>,
+    /// Whether it is mixed.
+    pub mixed: Option<bool>,
+    /// A way back that is taken, by its place.
+    pub way: Option<usize>,
+}
+
+/// The bowls of a recipe that are not put away.
+#[utoipa::path(params(("id" = i64, Path)),
+    responses((status = 200, body = Vec<BowlsView>), (status = 404, body = Problem)))]
+#[get("/api/recipes/{id}/bowls")]
+pub async fn list_bowls(
+    shared: web::Data<Shared>,
+    id: web::Path<RecipeId>,
+) -> Result<web::Json<Vec<BowlsView>>, ApiError> {
+    let found = read(&shared, move |shared| {
+        let all = shared.store.bowls_of(*id)?;
+        all.into_iter().map(|bowls| bowls_view(shared, bowls)).collect::<Result<Vec<_>, StoreError>>()
+    });
+    Ok(web::Json(found.await?))
+}
+
+/// Sets bowls out: each part with nothing measured yet.
+#[utoipa::path(params(("id" = i64, Path)), request_body = BowlsRequest,
+    responses((status = 201, body = BowlsView), (status = 404, body = Problem), (status = 422, body = Problem)))]
+#[post("/api/recipes/{id}/bowls")]
+pub async fn add_bowls(
+    shared: web::Data<Shared>,
+    id: web::Path<RecipeId>,
+    Json(request): Json<BowlsRequest>,
+) -> Result<Created<BowlsView>, ApiError> {
+    let factor = RECIPE_TIMES.check(request.factor).named("factor")?;
+    let body = change(&shared, move |shared| {
+        let base = shared.store.recipe(*id)?.text.parts();
+        let empty: Vec<Part> =
+            scaled(&base, &exact(factor)).into_iter().map(|part| Part { amount: None, ..part }).collect();
+        let bowls = shared.store.add_bowls(*id, factor, (&base, &empty), shared.clock.now())?;
+        bowls_view(shared, bowls)
+    })
+    .await?;
+    Ok(Created { at: format!("/api/bowls/{}", body.id), body })
+}
+
+/// Bowls of a recipe.
+#[utoipa::path(params(("id" = i64, Path)), responses((status = 200, body = BowlsView), (status = 404, body = Problem)))]
+#[get("/api/bowls/{id}")]
+pub async fn get_bowls(
+    shared: web::Data<Shared>,
+    id: web::Path<BowlsId>,
+) -> Result<web::Json<BowlsView>, ApiError> {
+    let found = read(&shared, move |shared| bowls_view(shared, shared.store.bowls(*id)?));
+    Ok(web::Json(found.await?))
+}
+
+/// Writes down what is in the bowls, that it is mixed, or that a way back was taken.
+#[utoipa::path(params(("id" = i64, Path)), request_body = BowlsChange,
+    responses((status = 200, body = BowlsView), (status = 404, body = Problem), (status = 422, body = Problem)))]
+#[patch("/api/bowls/{id}")]
+pub async fn change_bowls(
+    shared: web::Data<Shared>,
+    id: web::Path<BowlsId>,
+    Json(request): Json<BowlsChange>,
+) -> Result<web::Json<BowlsView>, ApiError> {
+    if let Some(actual) = &request.actual {
+        #[allow(clippy::cast_precision_loss)] // a count
+        RECIPE_PARTS.check(actual.len() as f64).named("actual")?;
+        for (place, part) in actual.iter().enumerate() {
+            part.check()
+                .map_err(|error| ApiError::field(format!("actual[{place}].{}", error.field()), error))?;
+        }
+    }
+    let kept = answer(&shared, move |shared| {
+        let bowls = shared.store.bowls(*id)?;
+        let mut actual = request.actual.unwrap_or(bowls.actual);
+        let mixed_at = match request.mixed {
+            Some(true) => bowls.mixed_at.or_else(|| Some(shared.clock.now())),
+            Some(false) => None,
+            None => bowls.mixed_at,
+        };
+        if let Some(place) = request.way {
+            let ways = ways_back(&bowls.base, &actual, mixed_at.is_some());
+            let way = ways.get(place).ok_or_else(|| {
+                ApiError::field("way", "this way back is not open any more; look at the bowls again")
+            })?;
+            actual = changed(&bowls.base, &actual, way);
+        }
+        Ok(bowls_view(shared, shared.store.set_bowls(*id, &actual, mixed_at)?)?)
+    });
+    let kept = kept.await?;
+    shared.live.changed();
+    Ok(web::Json(kept))
+}
+
+/// Puts bowls away.
+#[utoipa::path(params(("id" = i64, Path)), responses((status = 204), (status = 404, body = Problem)))]
+#[delete("/api/bowls/{id}")]
+pub async fn remove_bowls(
+    shared: web::Data<Shared>,
+    id: web::Path<BowlsId>,
+) -> Result<HttpResponse, ApiError> {
+    change(&shared, move |shared| shared.store.remove_bowls(*id, shared.clock.now())).await?;
+    Ok(HttpResponse::NoContent().finish())
+}

@@ -1,0 +1,235 @@
+//! Recipes as the screens see them.
+
+use bodega_core::jars::size::JarSize;
+use bodega_core::kitchen::altitude::Altitude;
+use bodega_core::measures::ids::{BowlsId, RecipeId};
+use bodega_core::measures::moment::{Minutes, Moment};
+use bodega_core::recipe::back::{Change, instead, ways_back};
+use bodega_core::recipe::compare::{Comparison, compare};
+use bodega_core::recipe::line::ReadLine;
+use bodega_core::recipe::measure::exact;
+use bodega_core::recipe::part::Part;
+use bodega_core::recipe::scale::{raw_volume, scaled};
+use bodega_core::recipe::shipped::Shipped;
+use bodega_core::recipe::standing::{MayCan, Stands, may_can, stands};
+use bodega_core::records::recipe::{Bowls, Makes, Recipe, RecipeLine, RecipeText};
+use bodega_core::tables::process::Method;
+use bodega_store::StoreError;
+use serde::Serialize;
+use uom::si::volume::liter;
+use utoipa::ToSchema;
+
+use crate::state::Shared;
+
+/// The book: the household's recipes, and those that come with the program.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct RecipeBook {
+    /// The household's, newest first.
+    pub own: Vec<RecipeView>,
+    /// Those that come with the program, recalled from memory: to be looked at, and copied to be checked.
+    pub shipped: Vec<ShippedView>,
+}
+
+/// A recipe that comes with the program.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct ShippedView {
+    /// The recipe.
+    #[serde(flatten)]
+    pub shipped: Shipped,
+    /// Each line as it is read out.
+    pub says: Vec<String>,
+}
+
+/// A printed time in the household's kitchen.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct RecipeTimeView {
+    /// The jar.
+    pub jar: JarSize,
+    /// How it is heated.
+    pub method: Method,
+    /// Minutes at the kitchen's altitude; `null` when the table does not have them.
+    pub minutes: Option<Minutes>,
+    /// Pounds; `null` in water or steam.
+    pub psi: Option<u32>,
+    /// Why there are none.
+    pub why_not: Option<String>,
+}
+
+/// A recipe.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct RecipeView {
+    /// Number of the record.
+    pub id: RecipeId,
+    /// The recipe it was copied from.
+    pub parent: Option<RecipeId>,
+    /// What is written down.
+    pub text: RecipeText,
+    /// Each line as it is read out.
+    pub says: Vec<String>,
+    /// Whether it may be canned, and what is missing.
+    pub stands: Stands,
+    /// Its times in this kitchen; empty while the altitude is not known.
+    pub times: Vec<RecipeTimeView>,
+    /// Height of the kitchen; `null` while nobody said.
+    pub altitude_ft: Option<f64>,
+    /// When it was written down.
+    pub at: Moment,
+}
+
+/// A line of a card for the wall.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct CardLine {
+    /// The part, so many times.
+    pub part: Part,
+    /// As it is read out.
+    pub says: String,
+    /// What is done to it.
+    pub preparation: Option<String>,
+}
+
+/// A recipe made so many times.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct RecipeScale {
+    /// How many times.
+    pub factor: f64,
+    /// What decided it, when it was the scarcest part.
+    pub scarcest: Option<String>,
+    /// Its lines.
+    pub lines: Vec<CardLine>,
+    /// What it fills; `null` when the source does not say.
+    pub makes: Option<Makes>,
+    /// Litres of raw fruit and vegetables that the pots have to hold, about.
+    pub raw_l: f64,
+}
+
+/// What stands in the bowls of a recipe.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct BowlsView {
+    /// Number of the record.
+    pub id: BowlsId,
+    /// The recipe.
+    pub recipe: RecipeId,
+    /// How many times it is made.
+    pub factor: f64,
+    /// What the recipe asks for.
+    pub planned: Vec<CardLine>,
+    /// What is in the bowls; without an amount while nobody has measured it.
+    pub actual: Vec<Part>,
+    /// Mixed: nothing can be taken out any more.
+    pub mixed: bool,
+    /// The bowls against the recipe.
+    pub seen: Comparison,
+    /// Ways back, the nearest first.
+    pub ways_back: Vec<Vec<Change>>,
+    /// What to do instead, when it is not the recipe any more.
+    pub instead: Vec<String>,
+    /// Whether it may be canned.
+    pub may_can: MayCan,
+    /// When it was begun.
+    pub at: Moment,
+}
+
+/// Lines that were read out of a text.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct ReadText {
+    /// The name, when the text says one.
+    pub name: Option<String>,
+    /// Its lines.
+    pub lines: Vec<ReadLine>,
+}
+
+fn says(lines: &[RecipeLine]) -> Vec<String> {
+    lines.iter().map(|line| line.part.says()).collect()
+}
+
+/// Times of a recipe in a kitchen.
+fn times(text: &RecipeText, altitude: Option<Altitude>) -> Vec<RecipeTimeView> {
+    let (Some(process), Some(altitude)) = (&text.process, altitude) else { return Vec::new() };
+    let mut asked: Vec<(JarSize, Method)> = Vec::new();
+    for line in &process.times {
+        if !asked.contains(&(line.jar, line.method)) {
+            asked.push((line.jar, line.method));
+        }
+    }
+    asked
+        .into_iter()
+        .map(|(jar, method)| {
+            let time = process.time(jar, method, altitude);
+            RecipeTimeView {
+                jar,
+                method,
+                minutes: time.as_ref().ok().map(|time| time.option.minutes),
+                psi: time.as_ref().ok().and_then(|time| time.option.psi),
+                why_not: time.err().map(|error| error.to_string()),
+            }
+        })
+        .collect()
+}
+
+/// A recipe in the household's kitchen.
+pub(crate) fn view(recipe: Recipe, altitude: Option<Altitude>) -> RecipeView {
+    RecipeView {
+        says: says(&recipe.text.lines),
+        stands: stands(&recipe.text),
+        times: times(&recipe.text, altitude),
+        altitude_ft: altitude.map(Altitude::feet),
+        id: recipe.id,
+        parent: recipe.parent,
+        at: recipe.at,
+        text: recipe.text,
+    }
+}
+
+/// A recipe that comes with the program.
+pub(crate) fn shipped_view(shipped: &Shipped) -> ShippedView {
+    ShippedView { says: says(&shipped.text.lines), shipped: shipped.clone() }
+}
+
+/// Lines of a recipe made so many times.
+pub(crate) fn card(lines: &[RecipeLine], factor: f64) -> Vec<CardLine> {
+    let base: Vec<Part> = lines.iter().map(|line| line.part.clone()).collect();
+    let made = scaled(&base, &exact(factor));
+    let preparations = lines.iter().map(|line| line.preparation.clone());
+    made.into_iter()
+        .zip(preparations)
+        .map(|(part, preparation)| CardLine { says: part.says(), part, preparation })
+        .collect()
+}
+
+/// A recipe made so many times.
+pub(crate) fn scale(text: &RecipeText, factor: f64, scarcest: Option<String>) -> RecipeScale {
+    let lines = card(&text.lines, factor);
+    let parts: Vec<Part> = lines.iter().map(|line| line.part.clone()).collect();
+    RecipeScale {
+        factor,
+        scarcest,
+        raw_l: raw_volume(&parts).get::<liter>(),
+        makes: text.makes.map(|makes| Makes { low: makes.low * factor, high: makes.high * factor, ..makes }),
+        lines,
+    }
+}
+
+/// Bowls beside their recipe.
+pub(crate) fn bowls_view(shared: &Shared, bowls: Bowls) -> Result<BowlsView, StoreError> {
+    let recipe = shared.store.recipe(bowls.recipe)?;
+    let seen = compare(&bowls.base, &bowls.actual);
+    let as_lines: Vec<RecipeLine> = bowls
+        .base
+        .iter()
+        .map(|part| RecipeLine { part: part.clone(), preparation: None, ticked: false })
+        .collect();
+    let mixed = bowls.mixed_at.is_some();
+    Ok(BowlsView {
+        planned: card(&as_lines, bowls.factor),
+        ways_back: ways_back(&bowls.base, &bowls.actual, mixed),
+        instead: if seen.verdict == bodega_core::judge::Ruling::NotFine { instead() } else { Vec::new() },
+        may_can: may_can(&stands(&recipe.text), &seen),
+        id: bowls.id,
+        recipe: bowls.recipe,
+        factor: bowls.factor,
+        actual: bowls.actual,
+        at: bowls.at,
+        mixed,
+        seen,
+    })
+}
