@@ -19,6 +19,8 @@ import { CompareStation } from "./stations/plan/CompareStation";
 import { DayStation } from "./stations/plan/DayStation";
 import { PlanStation } from "./stations/plan/view";
 import { SplitStation } from "./stations/plan/SplitStation";
+import { BookStation } from "./stations/recipe/BookStation";
+import { RecipeStation } from "./stations/recipe/RecipeStation";
 import { LabelsPage } from "./stations/labels/view";
 import { JarStation } from "./stations/shelf/JarStation";
 import { DayBooksStation } from "./stations/shelf/DayBooksStation";
@@ -52,6 +54,8 @@ const router = createBrowserRouter([
       { path: "/plan/compare", element: <CompareStation /> },
       { path: "/plan/split", element: <SplitStation /> },
       { path: "/plan/day", element: <DayStation /> },
+      { path: "/plan/recipes", element: <BookStation /> },
+      { path: "/plan/recipes/:id", element: <RecipeStation /> },
       { path: "/batches/:id", element: <ChecklistStation /> },
       { path: "/kettle", element: <KettleStation /> },
       { path: "/jars", element: <JarsStation /> },

@@ -305,7 +305,7 @@ impl Browser {
     /// # Errors
     /// When there is none.
     pub async fn fill(&self, label: &str, text: &str) -> anyhow::Result<()> {
-        let xpath = format!("//input[@id=//label[contains(., \"{label}\")]/@for]");
+        let xpath = format!("//*[self::input or self::textarea][@id=//label[contains(., \"{label}\")]/@for]");
         let field = self.find(&xpath).await?;
         // Clearing through the driver does not tell the page; typing over a selection does.
         field.send_keys(Key::Control + "a").await?;

@@ -16,6 +16,7 @@ use bodega_core::kettle::{CookWhat, HeatSetting, KettleHeat, Warmth};
 use bodega_core::ledger::food::{Food, FoodMeasure, FoodPlace};
 use bodega_core::plan::checklist::{Rest, Station};
 use bodega_core::plan::yields::Thickness;
+use bodega_core::recipe::compare::Side;
 use bodega_core::recipe::measure::Unit;
 use bodega_core::recipe::part::Role;
 use bodega_core::shelf::label_sheet::{Paper, Shape};
@@ -72,6 +73,7 @@ pub fn all() -> Vec<Words> {
         Role,
         Severity,
         Shape,
+        Side,
         Spoons,
         Station,
         Thickness,

@@ -6,6 +6,7 @@ import {
   type AcidRequest,
   type PlanRequest,
   type Product,
+  type ScaleRequest,
   type SplitRequest,
   type Thickness,
 } from "./client";
@@ -90,6 +91,24 @@ export const ask = {
   cooks: () => queryOptions({ queryKey: ["cooks"], queryFn: () => take(api.GET("/api/cooks")) }),
   stock: () => queryOptions({ queryKey: ["stock"], queryFn: () => take(api.GET("/api/stock")) }),
   goals: () => queryOptions({ queryKey: ["goals"], queryFn: () => take(api.GET("/api/goals")) }),
+  recipes: () => queryOptions({ queryKey: ["recipes"], queryFn: () => take(api.GET("/api/recipes")) }),
+  recipe: (id: number) =>
+    queryOptions({
+      queryKey: ["recipe", id],
+      queryFn: () => take(api.GET("/api/recipes/{id}", { params: { path: { id } } })),
+    }),
+  recipeScale: (id: number, body: ScaleRequest) =>
+    queryOptions({
+      queryKey: ["recipe", id, "scale", body],
+      queryFn: () => take(api.POST("/api/recipes/{id}/scale", { params: { path: { id } }, body })),
+      placeholderData: (previous) => previous,
+      retry: false,
+    }),
+  bowls: (recipe: number) =>
+    queryOptions({
+      queryKey: ["recipe", recipe, "bowls"],
+      queryFn: () => take(api.GET("/api/recipes/{id}/bowls", { params: { path: { id: recipe } } })),
+    }),
   checklist: (id: number) =>
     queryOptions({
       queryKey: ["checklist", id],

@@ -5761,6 +5761,8 @@ export interface components {
             safe?: boolean | null;
             /** @description What is to be said of it, for a person. */
             says: string;
+            /** @description Which side of the recipe is safe. */
+            side: components["schemas"]["Side"];
         };
         /** @description An open question, in words for a person. */
         Question: {
@@ -6167,6 +6169,11 @@ export interface components {
             /** @description Each line as it is read out. */
             says: string[];
         };
+        /**
+         * @description Which side of the recipe's proportion is safe.
+         * @enum {string}
+         */
+        Side: "never_less" | "never_more" | "any" | "never";
         /** @description Which instrument to simulate. */
         SimulateRequest: {
             /** @description The instrument. */

@@ -249,6 +249,12 @@ export const WORDS = {
     round: "round, for lids",
     rectangle: "rectangular, for the glass",
   },
+  Side: {
+    never_less: "never less",
+    never_more: "never more",
+    any: "as you like",
+    never: "none",
+  },
   Spoons: {
     us: "US: tablespoon 14.8 mL",
     metric: "Metric: tablespoon 15 mL",

@@ -56,7 +56,7 @@ export function NumberField(props: Props) {
           onKeyDown={(event) => event.key === "Enter" && props.onLeave?.()}
           className={`min-h-[52px] min-w-0 rounded-xl border-2 border-cobalt bg-white px-3 font-slab font-bold aria-invalid:border-tomato ${
             step === undefined ? "text-2xl" : "px-1 text-center text-xl"
-          } ${wide ? "w-full max-w-48" : step === undefined ? "w-28" : "w-16"}`}
+          } ${wide ? "w-full max-w-48" : step === undefined ? "w-28" : typed.length > 3 ? "w-20" : "w-16"}`}
         />
         {step !== undefined && touch(step, "+", "More")}
         {unit !== "" && <span className="ml-1 font-semibold text-muted">{unit}</span>}

@@ -12,6 +12,7 @@ use super::acids::{Acid, Swap, acid, swaps};
 use super::measure::{Dimension, Unit, decimal, ratio};
 use super::part::{Part, Role, plain};
 use crate::judge::Ruling;
+use crate::measures::vocabulary::vocabulary;
 
 /// Change of a proportion that no kitchen can measure: a third of a cup written as 0.333.
 fn slack() -> BigRational {
@@ -26,6 +27,8 @@ pub struct Proportion {
     pub name: String,
     /// What it does to the acid.
     pub role: Role,
+    /// Which side of the recipe is safe.
+    pub side: Side,
     /// What the two figures beside it count: `g`, `mL`, `piece` or `packet`.
     pub per: Option<Unit>,
     /// So much of it to a kilogram of tomatoes in the recipe; `null` when nobody can tell.
@@ -129,17 +132,18 @@ fn times(base: &[&Part], actual: &[&Part], extra: &BigRational) -> Option<Betwee
     Some(Between { low, high, averaged: ways != [By::Measure] })
 }
 
-/// Which side is safe.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-enum Side {
-    /// As much or more.
-    Up,
-    /// As much or less.
-    Down,
-    /// Any.
-    Any,
-    /// None of it.
-    Never,
+vocabulary! {
+    /// Which side of the recipe's proportion is safe.
+    "side", Side {
+        /// As much or more.
+        Up = "never_less", "never less";
+        /// As much or less.
+        Down = "never_more", "never more";
+        /// Any.
+        Any = "any", "as you like";
+        /// None of it.
+        Never = "never", "none";
+    }
 }
 
 const fn side(role: Role) -> Side {
@@ -313,6 +317,7 @@ fn proportion(
     Proportion {
         name: line.name.to_owned(),
         role: line.role,
+        side,
         per: per.map(|(unit, ..)| unit),
         base_per_kg: per.map(|(_, base, _)| base),
         actual_per_kg: match (per, change, factor) {

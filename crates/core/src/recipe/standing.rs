@@ -121,7 +121,7 @@ pub struct MayCan {
 pub fn may_can(stands: &Stands, seen: &Comparison) -> MayCan {
     let (ruling, says) = match (stands.standing, seen.verdict) {
         (Standing::NoProcess, _) => (Ruling::NotFine, stands.says.clone()),
-        (_, Ruling::NotFine) => (Ruling::NotFine, "Stop: not the tested proportions.".to_owned()),
+        (_, Ruling::NotFine) => (Ruling::NotFine, "Not the tested proportions any more: it does not go into jars.".to_owned()),
         (_, Ruling::CannotTell) => {
             (Ruling::CannotTell, "Say what is in the bowls before it goes into jars.".to_owned())
         }

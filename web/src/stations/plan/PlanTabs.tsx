@@ -2,6 +2,7 @@ import { NavLink } from "react-router";
 
 const TABS = [
   { to: "/plan", text: "One batch" },
+  { to: "/plan/recipes", text: "By a recipe" },
   { to: "/plan/compare", text: "Side by side" },
   { to: "/plan/split", text: "Share it all out" },
   { to: "/plan/day", text: "The day" },

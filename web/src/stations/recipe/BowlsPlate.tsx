@@ -1,0 +1,95 @@
+import { api, take, type BowlsChange, type BowlsView } from "../../api/client";
+import { useChange } from "../../api/queries";
+import { useSay } from "../../counter/notices";
+import { capital } from "../../parts/format";
+import { Trouble } from "../../parts/Note";
+import { Answer, Plate } from "../../parts/Plate";
+import { Tick } from "../../parts/Tick";
+import { Touch } from "../../parts/Touch";
+import { Balance } from "./Balance";
+import { BowlLine } from "./BowlLine";
+import { withAmount } from "./model";
+
+const WORD = { fine: "Holds", not_fine: "Stop", cannot_tell: "Say more" } as const;
+const LOOK = { fine: "text-vine", not_fine: "text-tomato-deep", cannot_tell: "text-ink" } as const;
+
+/** The bowls of a recipe: what is in each, whether the proportions hold, and the way back. */
+export function BowlsPlate({ bowls, name }: { bowls: BowlsView; name: string }) {
+  const say = useSay();
+  const path = { path: { id: bowls.id } };
+  const change = useChange((body: BowlsChange) => take(api.PATCH("/api/bowls/{id}", { params: path, body })));
+  const away = useChange(
+    () => take(api.DELETE("/api/bowls/{id}", { params: path })),
+    () => say("The bowls are put away"),
+  );
+  const { ruling, says } = bowls.may_can;
+  return (
+    <Plate
+      title={`${name} × ${Math.round(bowls.factor * 100) / 100}, in the bowls`}
+      aside={
+        <Touch disabled={away.isPending} onPress={() => away.mutate(undefined)}>
+          Put away
+        </Touch>
+      }
+      className="print:hidden"
+    >
+      <div className="grid gap-5 lg:grid-cols-2">
+        <div className="grid content-start gap-4">
+          <div className={LOOK[ruling]} role="status">
+            <Answer value={WORD[ruling]}>{says}</Answer>
+          </div>
+          {bowls.ways_back.length > 0 && (
+            <div className="grid gap-2">
+              <h3 className="text-lg">Back to the recipe</h3>
+              {bowls.ways_back.map((way, place) => {
+                const words = way.map((step) => step.says).join(" and ");
+                return (
+                  <Touch
+                    key={words}
+                    look={place === 0 ? "main" : "plain"}
+                    className="py-2 text-left"
+                    disabled={change.isPending}
+                    onPress={() => change.mutate({ way: place })}
+                  >
+                    {capital(words)}
+                  </Touch>
+                );
+              })}
+            </div>
+          )}
+          {ruling === "not_fine" && bowls.ways_back.length === 0 && bowls.instead.length > 0 && (
+            <ul className="list-disc pl-6 text-lg">
+              {bowls.instead.map((line) => (
+                <li key={line}>{line}</li>
+              ))}
+            </ul>
+          )}
+          {bowls.seen.swaps.map((swap) => (
+            <p key={swap.name} className="font-semibold">
+              {capital(swap.name)}: {swap.says}
+            </p>
+          ))}
+          <Balance proportions={bowls.seen.proportions} />
+          <Trouble error={change.error ?? away.error} />
+        </div>
+        <div className="grid content-start gap-2">
+          <ul className="grid gap-2">
+            {bowls.actual.map((part) => (
+              <BowlLine
+                key={part.name}
+                part={part}
+                planned={bowls.planned.find((line) => line.part.name === part.name)}
+                onAmount={(amount) => change.mutate({ actual: withAmount(bowls, part.name, amount) })}
+              />
+            ))}
+          </ul>
+          <Tick
+            label="It is mixed: nothing can be taken out any more"
+            on={bowls.mixed}
+            onTick={(mixed) => change.mutate({ mixed })}
+          />
+        </div>
+      </div>
+    </Plate>
+  );
+}

@@ -1,0 +1,105 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import type { RecipeView, ScaleRequest, Units } from "../../api/client";
+import { ask } from "../../api/queries";
+import { jarText, volumeText } from "../../parts/format";
+import { Trouble } from "../../parts/Note";
+import { NumberField } from "../../parts/NumberField";
+import { parseNumber } from "../../parts/number";
+import { Plate } from "../../parts/Plate";
+import { Touch } from "../../parts/Touch";
+import { massScale } from "../../parts/units";
+
+type By = "factor" | "tomatoes" | "jars";
+
+const short = (value: number) => String(Math.round(value * 100) / 100);
+
+/** The card for the wall: how often, big amounts, space for a tick each. */
+export function CardPlate({
+  recipe,
+  units,
+  factor,
+  onFactor,
+}: {
+  recipe: RecipeView;
+  units: Units;
+  factor: number;
+  onFactor: (factor: number) => void;
+}) {
+  const [by, setBy] = useState<By>("factor");
+  const [typed, setTyped] = useState("");
+  const mass = massScale(units);
+  const value = parseNumber(typed);
+  const request: ScaleRequest =
+    by === "tomatoes" && value !== null
+      ? { tomatoes_kg: mass.toApi(value) }
+      : by === "jars" && value !== null
+        ? { jars: value }
+        : { factor };
+  const { data: card, error } = useQuery(ask.recipeScale(recipe.id, request));
+  const taken = card?.factor ?? factor;
+  const times = (count: number) => (
+    <Touch
+      key={count}
+      look={by === "factor" && factor === count ? "main" : "plain"}
+      onPress={() => {
+        setBy("factor");
+        setTyped("");
+        onFactor(count);
+      }}
+    >
+      × {count}
+    </Touch>
+  );
+  const field = (kind: By, label: string, unit: string) => (
+    <NumberField
+      label={label}
+      unit={unit}
+      typed={by === kind ? typed : ""}
+      onType={(next) => {
+        setBy(kind);
+        setTyped(next);
+      }}
+      onLeave={() => onFactor(taken)}
+    />
+  );
+  return (
+    <Plate
+      title={
+        <>
+          {recipe.text.name} × {short(taken)}
+        </>
+      }
+      aside={
+        <span className="print:hidden">
+          <Touch onPress={() => window.print()}>Print</Touch>
+        </span>
+      }
+    >
+      <div className="mb-4 flex flex-wrap items-end gap-3 print:hidden">
+        {[1, 2, 3].map(times)}
+        {field("tomatoes", "Tomatoes there are", mass.unit)}
+        {recipe.text.makes != null && field("jars", "Jars wanted", "")}
+      </div>
+      <Trouble error={error} />
+      <ul className="grid gap-1.5">
+        {card?.lines.map((line) => (
+          <li key={line.part.name} className="flex items-center gap-3 border-b-2 border-line py-1.5 text-xl">
+            <span aria-hidden="true" className="size-7 shrink-0 rounded-md border-[3px] border-vine" />
+            <span>
+              <b>{line.says}</b>
+              {line.preparation != null && <span className="text-muted">, {line.preparation}</span>}
+            </span>
+          </li>
+        ))}
+      </ul>
+      {card !== undefined && (
+        <p className="mt-3 text-lg">
+          {card.makes != null &&
+            `Fills ${short(card.makes.low)}${card.makes.high > card.makes.low ? ` to ${short(card.makes.high)}` : ""} ${jarText(card.makes.jar, 2)}. `}
+          {card.raw_l > 0 && `Raw it takes about ${volumeText(card.raw_l, units)} of room in the pots.`}
+        </p>
+      )}
+    </Plate>
+  );
+}

@@ -1,0 +1,122 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link, useNavigate, useParams } from "react-router";
+import { api, take, type RecipeText, type RecipeView, type Units } from "../../api/client";
+import { ask, useChange } from "../../api/queries";
+import { useSay } from "../../counter/notices";
+import { altitudeText, jarText, METHOD } from "../../parts/format";
+import { Fold } from "../../parts/Fold";
+import { Trouble } from "../../parts/Note";
+import { Pending } from "../../parts/Pending";
+import { Answer, Plate } from "../../parts/Plate";
+import { Touch } from "../../parts/Touch";
+import { BowlsPlate } from "./BowlsPlate";
+import { CardPlate } from "./CardPlate";
+import { CheckPlate } from "./CheckPlate";
+
+/** The answer first: the minutes in this kitchen, or why there are none. */
+function FirstAnswer({ recipe, units }: { recipe: RecipeView; units: Units }) {
+  const { standing, says, missing } = recipe.stands;
+  const time = recipe.times.find((line) => line.minutes != null);
+  if (standing === "no_process") {
+    return <Answer value="No jars">{says}</Answer>;
+  }
+  return (
+    <>
+      {standing === "checked" && time?.minutes != null ? (
+        <Answer value={String(time.minutes)} unit="min">
+          {METHOD[time.method]}, {jarText(time.jar)}
+          {recipe.altitude_ft != null && `, at ${altitudeText(recipe.altitude_ft, units)}`}
+          {time.psi != null && `, ${time.psi} lb`}.
+        </Answer>
+      ) : (
+        <Answer value={standing === "checked" ? "No time" : "Not yet"}>
+          {standing === "checked"
+            ? (recipe.times[0]?.why_not ?? "Say how high the kitchen is, under Kitchen.")
+            : says}
+        </Answer>
+      )}
+      {missing.length > 0 && (
+        <ul className="mt-3 list-disc pl-6 text-lg">
+          {missing.map((line) => (
+            <li key={line}>{line}</li>
+          ))}
+        </ul>
+      )}
+    </>
+  );
+}
+
+/** One recipe: whether it may be canned, the card for the wall, and what is in its bowls. */
+export function RecipeStation() {
+  const id = Number(useParams().id);
+  const { data: recipe, error } = useQuery(ask.recipe(id));
+  const { data: bowls } = useQuery(ask.bowls(id));
+  const { data: counter } = useQuery(ask.counter());
+  const [factor, setFactor] = useState(1);
+  const say = useSay();
+  const go = useNavigate();
+  const save = useChange((text: RecipeText) =>
+    take(api.PUT("/api/recipes/{id}", { params: { path: { id } }, body: text })),
+  );
+  const remove = useChange(
+    () => take(api.DELETE("/api/recipes/{id}", { params: { path: { id } } })),
+    () => {
+      say("Taken out of the book");
+      void go("/plan/recipes");
+    },
+  );
+  const begin = useChange(() =>
+    take(api.POST("/api/recipes/{id}/bowls", { params: { path: { id } }, body: { factor } })),
+  );
+  if (error !== null && recipe === undefined) return <Trouble error={error} />;
+  if (recipe === undefined || counter === undefined) return <Pending of={[ask.recipe(id), ask.counter()]} />;
+  const units = counter.kitchen.units;
+  const check = <CheckPlate recipe={recipe} units={units} onSave={(text) => save.mutate(text)} />;
+  return (
+    <div className="grid gap-3">
+      <p className="print:hidden">
+        <Link
+          to="/plan/recipes"
+          className="inline-grid min-h-[48px] place-items-center font-semibold text-cobalt underline underline-offset-4"
+        >
+          ← The book
+        </Link>
+      </p>
+      {(bowls ?? []).map((one) => (
+        <BowlsPlate key={one.id} bowls={one} name={recipe.text.name} />
+      ))}
+      <div className="grid gap-3 lg:grid-cols-2">
+        <div className="grid content-start gap-3 print:hidden">
+          <Plate title={recipe.text.name}>
+            <FirstAnswer recipe={recipe} units={units} />
+            <Touch
+              look="main"
+              big
+              className="mt-4 w-full"
+              disabled={begin.isPending}
+              onPress={() => begin.mutate(undefined)}
+            >
+              Set the bowls out × {Math.round(factor * 100) / 100}
+            </Touch>
+            <Trouble error={begin.error} />
+          </Plate>
+          {recipe.stands.standing === "checked" ? (
+            <Fold words="It was held against a copy">{check}</Fold>
+          ) : (
+            check
+          )}
+          <Trouble error={save.error ?? remove.error} />
+          <p>
+            <Touch disabled={remove.isPending} onPress={() => remove.mutate(undefined)}>
+              Take it out of the book
+            </Touch>
+          </p>
+        </div>
+        <div className="grid content-start gap-3">
+          <CardPlate recipe={recipe} units={units} factor={factor} onFactor={setFactor} />
+        </div>
+      </div>
+    </div>
+  );
+}

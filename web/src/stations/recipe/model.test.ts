@@ -1,0 +1,31 @@
+import { expect, it } from "vitest";
+import type { ReadLine } from "../../api/client";
+import { isOpen, place, written } from "./model";
+
+const line: ReadLine = {
+  line: "6 onions, chopped",
+  name: "onions",
+  amount: 6,
+  unit: "piece",
+  preparation: "chopped",
+  role: "low_acid",
+  group: "onions",
+  asks: [],
+};
+
+it("is written down only when it says how much of what", () => {
+  expect(isOpen(line)).toBe(false);
+  expect(isOpen({ ...line, amount: null })).toBe(true);
+  expect(isOpen({ ...line, role: null })).toBe(true);
+  expect(isOpen({ ...line, up_to: 8 })).toBe(true);
+  expect(isOpen({ ...line, role: "free", amount: null })).toBe(false);
+  expect(written(line)).toEqual({
+    part: { name: "onions", amount: 6, unit: "piece", role: "low_acid", group: "onions" },
+    preparation: "chopped",
+    ticked: false,
+  });
+});
+
+it("places a proportion between none and twice as much", () => {
+  expect([place(-1), place(0), place(0.5), place(3), place(null)]).toEqual([0, 0.5, 0.75, 1, null]);
+});

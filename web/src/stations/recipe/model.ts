@@ -1,0 +1,47 @@
+import type { BowlsView, Part, ReadLine, RecipeLine, RecipeText } from "../../api/client";
+
+/** A recipe that nobody has written anything of yet. */
+export const EMPTY: RecipeText = {
+  name: "",
+  lines: [],
+  makes: null,
+  process: null,
+  process_ticked: false,
+  title: "",
+  edition: "",
+  page: "",
+  note: "",
+};
+
+/** What is still to be said of a line before it can be written down; of salt and spices no amount is needed. */
+export function isOpen(line: ReadLine): boolean {
+  if (line.name.trim() === "" || line.role == null) return true;
+  if (line.role === "free" || line.role === "sugar") return false;
+  return line.amount == null || line.unit == null || line.up_to != null;
+}
+
+/** A line as it is written down. */
+export function written(line: ReadLine): RecipeLine {
+  const part: Part = {
+    name: line.name,
+    amount: line.amount ?? null,
+    unit: line.unit ?? null,
+    role: line.role ?? "not_allowed",
+    group: line.group ?? null,
+  };
+  return { part, preparation: line.preparation ?? null, ticked: false };
+}
+
+/** What a part is in the bowls, with another amount. */
+export function withAmount(bowls: BowlsView, name: string, amount: number | null): Part[] {
+  return bowls.actual.map((part) => (part.name === name ? { ...part, amount } : part));
+}
+
+/**
+ * Where the mark of a proportion stands between 0 and 1: the recipe is the middle, none of it the left end, twice as much and
+ * more the right end.
+ */
+export function place(change: number | null | undefined): number | null {
+  if (change == null) return null;
+  return Math.min(Math.max((change + 1) / 2, 0), 1);
+}
