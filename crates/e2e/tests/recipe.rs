@@ -47,7 +47,9 @@ async fn hold_it_against_a_copy(browser: &Browser) -> anyhow::Result<()> {
     }
     browser.sees_no_more("against the copy and tick them. Hold").await?;
     browser
-        .click("//button[@role=\"checkbox\"][following-sibling::label[contains(., \"stand so in the copy\")]]")
+        .click(
+            "//button[@role=\"checkbox\"][following-sibling::label[contains(., \"stand so in the copy\")]]",
+        )
         .await?;
     browser.sees("It was held against a copy").await
 }

@@ -33,6 +33,8 @@ use uom::si::mass::gram;
 
 use crate::clock::day_of;
 
+mod recipes;
+
 /// Height of Saltbrook Terrace in feet.
 const ALTITUDE_FT: f64 = 2640.0;
 /// Solids of finished food that somebody measures in, in °Brix: thick sauce. Common practice, no source.
@@ -490,7 +492,7 @@ pub fn fill(store: &Store, now: Moment) -> Result<(), StoreError> {
     season.lot(1, Kind::Paste, Condition::FirmRipe, 13_608)?;
     season.lot(1, Kind::Slicer, Condition::Trim, 8_200)?;
     season.lot(0, Kind::Paste, Condition::Unripe, 4_100)?;
-    Ok(())
+    recipes::recipes(store, now)
 }
 
 fn plain(product: Product, pack: Pack, minutes: u32, loads: Vec<(JarSize, u32)>) -> Recipe {

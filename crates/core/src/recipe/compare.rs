@@ -163,6 +163,16 @@ struct Line<'a> {
     actual: Vec<&'a Part>,
 }
 
+/// The bowls with what the recipe says of each part: nobody makes tomatoes of peppers by calling them so.
+fn by_the_recipe(base: &[Part], actual: &[Part]) -> Vec<Part> {
+    let role = |part: &Part| {
+        let same = base.iter().find(|other| plain(&other.name) == plain(&part.name));
+        let known = same.or_else(|| base.iter().find(|other| other.line() == part.line()));
+        known.map_or(part.role, |known| known.role)
+    };
+    actual.iter().map(|part| Part { role: role(part), ..part.clone() }).collect()
+}
+
 /// Puts what belongs together on one line; what the recipe says of it counts. Acids stand by their kind.
 fn lines<'a>(base: &'a [Part], actual: &'a [Part]) -> Vec<Line<'a>> {
     let key = |part: &Part, role: Role| match (role, acid(part)) {
@@ -346,6 +356,7 @@ pub fn compare(base: &[Part], actual: &[Part]) -> Comparison {
 
 /// The same with so much slack in every proportion; a way back is held to none.
 pub(super) fn compared(base: &[Part], actual: &[Part], slack: &BigRational) -> Comparison {
+    let actual = &by_the_recipe(base, actual)[..];
     let (base_t, actual_t) = (tomatoes(base), tomatoes(actual));
     let factor = times(&base_t, &actual_t, &BigRational::zero());
     let base_g = sum(&there(&base_t), By::Weight).map(|grams| decimal(&grams)).filter(|grams| *grams > 0.0);

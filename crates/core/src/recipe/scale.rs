@@ -23,8 +23,8 @@ fn rounded(role: Role, amount: &BigRational, step: &BigRational) -> BigRational 
     whole * step
 }
 
-/// US kitchen measures from large to small, with what one measures out of them without a table.
-const KITCHEN: [Unit; 4] = [Unit::Quart, Unit::Cup, Unit::Tablespoon, Unit::Teaspoon];
+/// US kitchen measures from large to small into which spoons grow; what is written in cups stays in cups.
+const KITCHEN: [Unit; 3] = [Unit::Cup, Unit::Tablespoon, Unit::Teaspoon];
 
 /// The measure in which a person would measure it out: 12 Tbsp are ¾ cup.
 fn at_hand(amount: &BigRational, unit: Unit) -> (BigRational, Unit) {
@@ -36,7 +36,6 @@ fn at_hand(amount: &BigRational, unit: Unit) -> (BigRational, Unit) {
     let size = amount * unit.size();
     let fits = |other: &Unit| {
         let least = match other {
-            Unit::Quart => ratio(4, 1),
             Unit::Cup => ratio(1, 4),
             _ => ratio(1, 1),
         };

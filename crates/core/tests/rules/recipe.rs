@@ -1,11 +1,17 @@
 //! Recipes: proportions, ways back, lines as people write them.
 
+use bodega_core::jars::size::JarSize;
 use bodega_core::judge::Ruling;
+use bodega_core::kitchen::altitude::Altitude;
 use bodega_core::recipe::back::{changed, ways_back};
 use bodega_core::recipe::compare::compare;
 use bodega_core::recipe::line;
-use bodega_core::recipe::measure::Unit;
+use bodega_core::recipe::measure::{Unit, exact};
 use bodega_core::recipe::part::{Part, Role};
+use bodega_core::recipe::scale::scaled;
+use bodega_core::recipe::shipped::all;
+use bodega_core::recipe::standing::{Standing, stands};
+use bodega_core::tables::process::Method;
 
 fn part(name: &str, amount: f64, unit: Unit, role: Role, group: Option<&str>) -> Part {
     Part {
@@ -112,6 +118,69 @@ fn nothing_buys_anything_else() {
     let mut bowls = salsa();
     (bowls[1].amount, bowls[2].amount) = (Some(0.5), Some(4.0));
     assert_eq!(compare(&salsa(), &bowls).verdict, Ruling::Fine);
+}
+
+#[test]
+fn three_times_is_three_times_and_never_on_the_unsafe_side() {
+    let says =
+        |times: f64| -> Vec<String> { scaled(&salsa(), &exact(times)).iter().map(Part::says).collect() };
+    assert_eq!(
+        says(3.0),
+        [
+            "21 quarts paste tomatoes",
+            "12 cups long green chiles",
+            "1 ½ cups jalapeno",
+            "15 cups onion",
+            "18 garlic cloves",
+            "6 cups bottled lemon or lime juice",
+            "6 tablespoons coriander leaves",
+            "6 tablespoons salt",
+        ]
+    );
+    for tenths in 1..40 {
+        let made = scaled(&salsa(), &exact(f64::from(tenths) / 10.0));
+        assert_eq!(compare(&salsa(), &made).verdict, Ruling::Fine, "{tenths} tenths: {made:?}");
+    }
+    // Packets are rounded up. Common practice, no source.
+    let packet = [part("seasoning", 1.0, Unit::Packet, Role::Free, None)];
+    assert_eq!(scaled(&packet, &exact(1.2))[0].amount, Some(2.0));
+}
+
+#[test]
+fn the_recipes_that_come_along_stand_as_they_are_remembered() {
+    // Typed a second time from memory of USDA Guide 3: parts, tomatoes, acid, minutes from sea level up.
+    for (key, parts, tomatoes, acid, minutes) in [
+        ("salsa_paste_tomato", 8, "7 quarts", "2 cups bottled", [15, 20, 25]),
+        ("salsa_slicing_tomato", 8, "4 cups", "2 cups vinegar", [15, 20, 25]),
+        ("chile_salsa", 5, "5 lb", "1 cup vinegar", [15, 20, 25]),
+        ("tomatillo_salsa", 6, "5 cups", "1 cup bottled", [15, 20, 25]),
+        ("ketchup", 5, "24 lb", "3 cups cider vinegar", [15, 20, 25]),
+        ("free_choice_salsa", 4, "6 cups", "1 ½ cups bottled", [15, 20, 25]),
+        ("salsa_with_tinned_paste", 7, "3 quarts", "2 cups bottled", [15, 20, 25]),
+    ] {
+        let shipped = all().iter().find(|shipped| shipped.key == key).unwrap();
+        let says: Vec<String> = shipped.text.lines.iter().map(|line| line.part.says()).collect();
+        assert_eq!(says.len(), parts, "{key}");
+        assert!(says[0].starts_with(tomatoes) && says.iter().any(|line| line.starts_with(acid)), "{says:?}");
+        let process = shipped.text.process.as_ref().unwrap();
+        let at = |feet: f64| {
+            let altitude = Altitude::from_feet(feet).unwrap();
+            process.time(JarSize::Pint, Method::BoilingWater, altitude).unwrap().option.minutes.0
+        };
+        assert_eq!([at(1000.0), at(1001.0), at(6001.0)], minutes, "{key}");
+        assert_eq!(stands(&shipped.text).standing, Standing::Unchecked, "{key}");
+        assert_eq!(compare(&shipped.text.parts(), &shipped.text.parts()).verdict, Ruling::Fine, "{key}");
+    }
+}
+
+#[test]
+fn what_a_part_is_called_does_not_make_it_another() {
+    let mut bowls = salsa();
+    bowls[1].amount = Some(8.0);
+    bowls[1].role = Role::Tomato;
+    assert_eq!(compare(&salsa(), &bowls).verdict, Ruling::NotFine);
+    bowls[1].role = Role::Free;
+    assert_eq!(compare(&salsa(), &bowls).verdict, Ruling::NotFine);
 }
 
 #[test]
