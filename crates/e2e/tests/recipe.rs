@@ -92,8 +92,15 @@ async fn too_many_peppers_are_stopped_and_led_back() -> anyhow::Result<()> {
     browser.fill("Really in it: vinegar 5 %", "5").await?;
     browser.click("//h1 | //h2").await?;
     browser.sees("Add 1 cup of vinegar 5 %").await?;
+    browser.press("Something else went in").await?;
+    browser.fill("What, and how much", "1 cup flour").await?;
+    browser.press("Read it").await?;
+    browser.press("It went in").await?;
+    browser.sees("Flour: not before canning").await?;
     browser.press("Put away").await?;
     browser.sees_no_more("in the bowls").await?;
+    browser.press("Undo").await?;
+    browser.sees("Flour: not before canning").await?;
     phone.close().await?;
     browser.close().await
 }

@@ -44,6 +44,7 @@ const OF_SCHEMAS: &[(&str, Fields)] = &[
     ("PrintedTime", &[("psi", POUNDS), ("up_to_ft", ALTITUDE)]),
     ("Makes", &[("high", RECIPE_JARS), ("low", RECIPE_JARS)]),
     ("BowlsRequest", &[("factor", RECIPE_TIMES)]),
+    ("BowlAmount", &[("amount", RECIPE_AMOUNT), ("place", CHOICE)]),
     ("BowlsChange", &[("way", CHOICE)]),
     ("ScaleRequest", &[("factor", RECIPE_TIMES), ("jars", RECIPE_JARS), ("tomatoes_kg", WEIGHT)]),
     ("RecipeProcess", &[("headspace_in", HEADSPACE)]),

@@ -53,6 +53,19 @@ pub(crate) fn one_bowls(connection: &Connection, id: BowlsId) -> Result<Bowls, S
     found(connection.query_row(sql, [id.0], read_bowls), "bowls", id.0)
 }
 
+/// Writes down when something was put away; nothing when it is back.
+fn put_away(
+    connection: &Connection,
+    sql: &str,
+    (what, id): (&'static str, i64),
+    at: Option<Moment>,
+) -> Result<(), StoreError> {
+    match connection.execute(sql, params![id, at.map(|at| at.0)]).map_err(StoreError::from_write)? {
+        0 => Err(StoreError::NotFound { what, id }),
+        _ => Ok(()),
+    }
+}
+
 impl Store {
     /// The household's recipes, newest first.
     ///
@@ -109,16 +122,13 @@ impl Store {
         one_recipe(&connection, id)
     }
 
-    /// Takes a recipe out of the book; what was made of it stays.
+    /// Takes a recipe out of the book, or puts it back; what was made of it stays.
     ///
     /// # Errors
     /// [`StoreError::NotFound`].
-    pub fn remove_recipe(&self, id: RecipeId, now: Moment) -> Result<(), StoreError> {
-        let connection = self.lock();
-        one_recipe(&connection, id)?;
+    pub fn remove_recipe(&self, id: RecipeId, removed: bool, now: Moment) -> Result<(), StoreError> {
         let sql = "UPDATE recipe SET removed_at = ?2 WHERE id = ?1";
-        connection.execute(sql, params![id.0, now.0]).map_err(StoreError::from_write)?;
-        Ok(())
+        put_away(&self.lock(), sql, ("recipe", id.0), removed.then_some(now))
     }
 
     /// The bowls of a recipe that are not put away, newest first.
@@ -162,36 +172,32 @@ impl Store {
         one_bowls(&self.lock(), id)
     }
 
-    /// Writes down what is in the bowls, and whether it is mixed.
+    /// Changes what is in the bowls, and whether it is mixed, in one step: nobody else's change comes in between.
     ///
     /// # Errors
-    /// [`StoreError::NotFound`].
-    pub fn set_bowls(
+    /// [`StoreError::NotFound`], or what `change` says.
+    pub fn change_bowls<E: From<StoreError>>(
         &self,
         id: BowlsId,
-        actual: &[Part],
-        mixed_at: Option<Moment>,
-    ) -> Result<Bowls, StoreError> {
+        change: impl FnOnce(Bowls) -> Result<(Vec<Part>, Option<Moment>), E>,
+    ) -> Result<Bowls, E> {
         let connection = self.lock();
-        one_bowls(&connection, id)?;
+        let (actual, mixed_at) = change(one_bowls(&connection, id)?)?;
         connection
             .execute(
                 "UPDATE bowls SET actual = ?2, mixed_at = ?3 WHERE id = ?1",
-                params![id.0, stored(actual)?, mixed_at.map(|at| at.0)],
+                params![id.0, stored(&actual)?, mixed_at.map(|at| at.0)],
             )
             .map_err(StoreError::from_write)?;
-        one_bowls(&connection, id)
+        Ok(one_bowls(&connection, id)?)
     }
 
-    /// Puts bowls away.
+    /// Puts bowls away, or sets them out again.
     ///
     /// # Errors
     /// [`StoreError::NotFound`].
-    pub fn remove_bowls(&self, id: BowlsId, now: Moment) -> Result<(), StoreError> {
-        let connection = self.lock();
-        one_bowls(&connection, id)?;
+    pub fn remove_bowls(&self, id: BowlsId, removed: bool, now: Moment) -> Result<(), StoreError> {
         let sql = "UPDATE bowls SET removed_at = ?2 WHERE id = ?1";
-        connection.execute(sql, params![id.0, now.0]).map_err(StoreError::from_write)?;
-        Ok(())
+        put_away(&self.lock(), sql, ("bowls", id.0), removed.then_some(now))
     }
 }

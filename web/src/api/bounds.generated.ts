@@ -27,6 +27,8 @@ export const BOUNDS = {
   "AuditTemperatures.water": { least: -30, most: 200 },
   "BoilTestRequest.boils_at_c": { least: -30, most: 200 },
   "BoilTestRequest.thermometer_error_c": { least: 0, most: 3 },
+  "BowlAmount.amount": { least: 0, most: 100000 },
+  "BowlAmount.place": { least: 0, most: 1000 },
   "BowlsChange.way": { least: 0, most: 1000 },
   "BowlsRequest.factor": { least: 0.01, most: 1000 },
   "CalibrationRequest.depths_mm": { least: 1, most: 10000 },

@@ -255,11 +255,10 @@ export interface paths {
         get: operations["get_bowls"];
         put?: never;
         post?: never;
-        /** Puts bowls away. */
-        delete: operations["remove_bowls"];
+        delete?: never;
         options?: never;
         head?: never;
-        /** Writes down what is in the bowls, that it is mixed, or that a way back was taken. */
+        /** Writes down what is in the bowls, that it is mixed, that a way back was taken, or that they are put away: `null` then. */
         patch: operations["change_bowls"];
         trace?: never;
     };
@@ -1660,11 +1659,11 @@ export interface paths {
         /** Writes a recipe down anew: its lines, its ticks, its process. */
         put: operations["set_recipe"];
         post?: never;
-        /** Takes a recipe out of the book. */
-        delete: operations["remove_recipe"];
+        delete?: never;
         options?: never;
         head?: never;
-        patch?: never;
+        /** Takes a recipe out of the book, or puts it back. */
+        patch: operations["change_recipe"];
         trace?: never;
     };
     "/api/recipes/{id}/bowls": {
@@ -2218,6 +2217,7 @@ export interface components {
             base: components["schemas"]["Parts"];
             /** @description Whether every line and the minutes were held against a copy of the source. */
             checked?: boolean | null;
+            makes?: components["schemas"]["Makes"] | null;
             /** @description Whether it is mixed already. */
             mixed?: boolean;
             process?: components["schemas"]["RecipeProcess"] | null;
@@ -2572,10 +2572,23 @@ export interface components {
              */
             thermometer_error_c?: number | null;
         };
+        /** @description How much is in one bowl. */
+        BowlAmount: {
+            /**
+             * Format: double
+             * @description How much, in its measure, 0 to 100,000; `null` while nobody has measured it.
+             */
+            amount?: number | null;
+            /** @description Which, by its place from 0 on. */
+            place: number;
+        };
         /** @description What is to be written down of bowls; what is left out stays. */
         BowlsChange: {
-            /** @description What is in them, all of it, 1 to 100 parts. */
-            actual?: components["schemas"]["Part"][] | null;
+            add?: components["schemas"]["Part"] | null;
+            /** @description How much is in some of them. */
+            amounts?: components["schemas"]["BowlAmount"][] | null;
+            /** @description Whether they are put away. */
+            away?: boolean | null;
             /** @description Whether it is mixed. */
             mixed?: boolean | null;
             /** @description A way back that is taken, by its place. */
@@ -5861,6 +5874,11 @@ export interface components {
             /** @description Those that come with the program, recalled from memory: to be looked at, and copied to be checked. */
             shipped: components["schemas"]["ShippedView"][];
         };
+        /** @description Whether a recipe is in the book. */
+        RecipeChange: {
+            /** @description Taken out of the book. */
+            removed: boolean;
+        };
         /**
          * Format: int64
          * @description Number of a recipe.
@@ -8138,87 +8156,6 @@ export interface operations {
             };
         };
     };
-    remove_bowls: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-            /** @description A device of the home network that is not let in */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description A page of another site */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description It does not go with what the records say */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description A name that the server does not go by */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The disk refuses to read or write */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The disk is full; nothing was written */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
     change_bowls: {
         parameters: {
             query?: never;
@@ -8239,7 +8176,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["BowlsView"];
+                    "application/json": components["schemas"]["BowlsView"] | null;
                 };
             };
             /** @description The body cannot be read */
@@ -17167,7 +17104,7 @@ export interface operations {
             };
         };
     };
-    remove_recipe: {
+    change_recipe: {
         parameters: {
             query?: never;
             header?: never;
@@ -17176,13 +17113,26 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RecipeChange"];
+            };
+        };
         responses: {
             204: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
             };
             /** @description A device of the home network that is not let in */
             401: {
@@ -17219,8 +17169,34 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description The body is larger than what is taken */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not what the address takes */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             /** @description A name that the server does not go by */
             421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -12,6 +12,7 @@ use crate::measures::units::{Length, Mass, Temperature, Time};
 use crate::measures::vocabulary::vocabulary;
 use crate::recipe::part::Part;
 use crate::recipe::process::RecipeProcess;
+use crate::records::recipe::Makes;
 use crate::tables::process::{Medium, Method, Pack, Product};
 
 vocabulary! {
@@ -300,6 +301,8 @@ pub struct CaseRecipe {
     pub actual: Option<Vec<Part>>,
     /// Whether it is mixed, so that nothing can be taken out.
     pub mixed: bool,
+    /// What it fills, made once; `None` when the source does not say.
+    pub makes: Option<Makes>,
     /// Its own process; `None` when the source has none.
     pub process: Option<RecipeProcess>,
     /// Whether every line and the minutes were held against a copy; `None` when nobody said.

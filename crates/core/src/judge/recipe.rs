@@ -2,9 +2,10 @@
 
 use super::case::{Case, CaseRecipe};
 use super::{Code, Finding, Severity};
-use crate::measures::words::{capital, with_article};
+use crate::measures::units::litres;
+use crate::measures::words::{capital, counted, with_article};
 use crate::recipe::back::{Change, instead, ways_back};
-use crate::recipe::compare::compare;
+use crate::recipe::compare::{Comparison, compare};
 use crate::recipe::part::{Part, Role};
 use crate::recipe::process::NoRecipeTime;
 use crate::tables::source::Source;
@@ -14,9 +15,36 @@ pub(super) fn judge(case: &Case) -> Vec<Finding> {
     let mut found = untested(recipe);
     found.extend(jars(case, recipe));
     if let Some(actual) = &recipe.actual {
-        found.extend(proportions(recipe, actual));
+        let seen = compare(&recipe.base, actual);
+        found.extend(thinner(case, recipe, &seen));
+        found.extend(proportions(recipe, actual, &seen));
     }
     found
+}
+
+/// Jars beyond what the recipe fills from which its acid is thinner in each. Ours.
+const FAR_BEYOND: f64 = 1.25;
+
+/// Far more jars than so many recipes fill: something else went in, or it was thinned.
+fn thinner(case: &Case, recipe: &CaseRecipe, seen: &Comparison) -> Option<Finding> {
+    let (makes, factor) = (recipe.makes?, seen.tomato_factor?);
+    let filled = case.sizes().fold(litres(0.0), |sum, (jar, count)| sum + jar.volume() * f64::from(count));
+    let most = makes.jar.volume() * makes.high * factor;
+    (filled > most * FAR_BEYOND).then(|| {
+        Finding::new(
+            Code::RecipeRatio,
+            format!(
+                "{} are far more than the recipe fills with these tomatoes: {:.0} {}.",
+                capital(&counted(f64::from(case.jar_count()), "jar")),
+                makes.high * factor,
+                makes.jar.plural()
+            ),
+            "The same acid in more jars is thinner in each of them.",
+            "Look again at what went in: water, broth or vegetables that nobody wrote down.",
+            source(),
+        )
+        .lighter(Severity::Warn)
+    })
 }
 
 fn source() -> Source {
@@ -77,8 +105,7 @@ fn jars(case: &Case, recipe: &CaseRecipe) -> Vec<Finding> {
     case.sizes().filter_map(too_large).collect()
 }
 
-fn proportions(recipe: &CaseRecipe, actual: &[Part]) -> Vec<Finding> {
-    let seen = compare(&recipe.base, actual);
+fn proportions(recipe: &CaseRecipe, actual: &[Part], seen: &Comparison) -> Vec<Finding> {
     let ways = ways_back(&recipe.base, actual, recipe.mixed);
     let mut found = Vec::new();
     let thick: Vec<&str> = seen

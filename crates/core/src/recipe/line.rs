@@ -42,7 +42,7 @@ pub struct ReadLine {
 const SIZED: [&str; 8] = ["can", "cans", "tin", "tins", "jar", "jars", "bottle", "bottles"];
 
 /// Amounts that nobody can measure, and measures that say nothing of how much it is.
-const VAGUE: [&str; 42] = [
+const VAGUE: [&str; 45] = [
     "pinch",
     "pinches",
     "dash",
@@ -85,6 +85,9 @@ const VAGUE: [&str; 42] = [
     "milligram",
     "milligrams",
     "glug",
+    "touch",
+    "touches",
+    "splashes",
 ];
 
 /// Words between the amount and the name that say nothing of it.

@@ -16,6 +16,7 @@ use bodega_core::measures::units::{Length, Temperature, Time, cups, pounds};
 use bodega_core::recipe::measure::Unit;
 use bodega_core::recipe::part::{Part, Role};
 use bodega_core::recipe::process::{PrintedTime, RecipeProcess};
+use bodega_core::records::recipe::Makes;
 use bodega_core::tables::process::{Medium, Method, Pack, Product, Query, headspace, look_up};
 use proptest::prelude::*;
 use uom::si::length::inch;
@@ -232,7 +233,14 @@ fn salsa(change: fn(&mut Vec<Part>)) -> CaseRecipe {
         psi: None,
     };
     let process = RecipeProcess { pack: Pack::Hot, headspace_in: 0.5, times: vec![time] };
-    CaseRecipe { base, actual: Some(bowls), mixed: false, process: Some(process), checked: Some(true) }
+    CaseRecipe {
+        base,
+        actual: Some(bowls),
+        mixed: false,
+        makes: Some(Makes { jar: JarSize::Quart, low: 6.0, high: 7.0 }),
+        process: Some(process),
+        checked: Some(true),
+    }
 }
 
 /// The same, tested in pints alone.
@@ -378,6 +386,16 @@ pub fn every_mistake_judged() -> Vec<Finding> {
 
 pub fn at_two_thousand_feet() -> Case {
     done_right(&Day { feet: 2000.0, minutes: 50.0, ..good_days().remove(0) })
+}
+
+#[test]
+fn far_more_jars_than_a_recipe_fills_are_minded() {
+    let mut case = at_two_thousand_feet();
+    case.recipe =
+        Some(CaseRecipe { makes: Some(Makes { jar: JarSize::Pint, low: 8.0, high: 10.0 }), ..salsa(|_| {}) });
+    let verdict = judge(&case);
+    assert_eq!(codes(&verdict.findings), [Code::RecipeRatio]);
+    assert_eq!((verdict.findings[0].severity, verdict.ready), (Severity::Warn, true));
 }
 
 #[test]

@@ -14,11 +14,12 @@ use bodega_core::judge::case::{
 use bodega_core::judge::{Verdict, judge};
 use bodega_core::kitchen::altitude::Altitude;
 use bodega_core::measures::limits::{
-    BOTTLE_AGE, CELSIUS, HEADSPACE, HOURS, JAR_COUNT, Limit, MINUTES, PH, POT_DOSE, POUNDS, WATER_COVER,
-    WEIGHT,
+    BOTTLE_AGE, CELSIUS, HEADSPACE, HOURS, JAR_COUNT, Limit, MINUTES, PH, POT_DOSE, POUNDS, RECIPE_JARS,
+    WATER_COVER, WEIGHT,
 };
 use bodega_core::measures::units::{Length, Temperature, Time, kilograms};
 use bodega_core::recipe::process::RecipeProcess;
+use bodega_core::records::recipe::Makes;
 use bodega_core::tables::process::{Medium, Pack, Product, check_medium};
 use serde::Deserialize;
 use uom::si::length::inch;
@@ -93,6 +94,8 @@ pub struct AuditRecipe {
     /// Whether it is mixed already.
     #[serde(default)]
     pub mixed: bool,
+    /// What it fills, made once; left out when its source does not say.
+    pub makes: Option<Makes>,
     /// The process printed with it; `null` when its source has none.
     pub process: Option<RecipeProcess>,
     /// Whether every line and the minutes were held against a copy of the source.
@@ -285,6 +288,9 @@ impl AuditPh {
 
 impl AuditRecipe {
     fn checked(self) -> Result<CaseRecipe, ApiError> {
+        for (field, count) in self.makes.iter().flat_map(|makes| [("low", makes.low), ("high", makes.high)]) {
+            RECIPE_JARS.check(count).named(&format!("recipe.makes.{field}"))?;
+        }
         if let Some(process) = &self.process {
             process
                 .check()
@@ -294,6 +300,7 @@ impl AuditRecipe {
             base: self.base.checked("recipe.base")?,
             actual: self.actual.map(|actual| actual.checked("recipe.actual")).transpose()?,
             mixed: self.mixed,
+            makes: self.makes,
             process: self.process,
             checked: self.checked,
         })

@@ -1,12 +1,13 @@
 //! What stands in the bowls of a recipe, over HTTP.
 
-use actix_web::{HttpResponse, delete, get, patch, post, web};
+use actix_web::{get, patch, post, web};
 use bodega_core::measures::ids::{BowlsId, RecipeId};
-use bodega_core::measures::limits::{RECIPE_PARTS, RECIPE_TIMES};
+use bodega_core::measures::limits::{RECIPE_AMOUNT, RECIPE_PARTS, RECIPE_TIMES};
 use bodega_core::recipe::back::{changed, ways_back};
 use bodega_core::recipe::measure::exact;
 use bodega_core::recipe::part::Part;
 use bodega_core::recipe::scale::scaled;
+use bodega_core::records::recipe::Bowls;
 use bodega_store::StoreError;
 use serde::Deserialize;
 use utoipa::ToSchema;
@@ -25,16 +26,67 @@ pub struct BowlsRequest {
     pub factor: f64,
 }
 
+/// How much is in one bowl.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct BowlAmount {
+    /// Which, by its place from 0 on.
+    pub place: usize,
+    /// How much, in its measure, 0 to 100,000; `null` while nobody has measured it.
+    pub amount: Option<f64>,
+}
+
 /// What is to be written down of bowls; what is left out stays.
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct BowlsChange {
-    /// What is in them, all of it, 1 to 100 parts.
-    pub actual: Option<Vec<Part>>,
+    /// How much is in some of them.
+    pub amounts: Option<Vec<BowlAmount>>,
+    /// Something else that went in.
+    pub add: Option<Part>,
     /// Whether it is mixed.
     pub mixed: Option<bool>,
     /// A way back that is taken, by its place.
     pub way: Option<usize>,
+    /// Whether they are put away.
+    pub away: Option<bool>,
+}
+
+impl BowlsChange {
+    /// What is in the bowls then.
+    fn on(&self, bowls: &Bowls, mixed: bool) -> Result<Vec<Part>, ApiError> {
+        let mut actual = bowls.actual.clone();
+        for (at, said) in self.amounts.iter().flatten().enumerate() {
+            let part = actual.get_mut(said.place).ok_or_else(|| {
+                ApiError::field(
+                    format!("amounts[{at}].place"),
+                    "there is no such bowl; look at the bowls again",
+                )
+            })?;
+            part.amount = said.amount;
+        }
+        actual.extend(self.add.clone());
+        #[allow(clippy::cast_precision_loss)] // a count
+        RECIPE_PARTS.check(actual.len() as f64).named("add")?;
+        if let Some(place) = self.way {
+            let ways = ways_back(&bowls.base, &actual, mixed);
+            let way = ways.get(place).ok_or_else(|| {
+                ApiError::field("way", "this way back is not open any more; look at the bowls again")
+            })?;
+            actual = changed(&bowls.base, &actual, way);
+        }
+        Ok(actual)
+    }
+
+    fn check(&self) -> Result<(), ApiError> {
+        for (place, said) in self.amounts.iter().flatten().enumerate() {
+            if let Some(amount) = said.amount {
+                RECIPE_AMOUNT.check(amount).named(&format!("amounts[{place}].amount"))?;
+            }
+        }
+        let Some(part) = &self.add else { return Ok(()) };
+        part.check().map_err(|error| ApiError::field(format!("add.{}", error.field()), error))
+    }
 }
 
 /// The bowls of a recipe that are not put away.
@@ -84,52 +136,34 @@ pub async fn get_bowls(
     Ok(web::Json(found.await?))
 }
 
-/// Writes down what is in the bowls, that it is mixed, or that a way back was taken.
+/// Writes down what is in the bowls, that it is mixed, that a way back was taken, or that they are put away: `null` then.
 #[utoipa::path(params(("id" = i64, Path)), request_body = BowlsChange,
-    responses((status = 200, body = BowlsView), (status = 404, body = Problem), (status = 422, body = Problem)))]
+    responses((status = 200, body = Option<BowlsView>), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[patch("/api/bowls/{id}")]
 pub async fn change_bowls(
     shared: web::Data<Shared>,
     id: web::Path<BowlsId>,
     Json(request): Json<BowlsChange>,
-) -> Result<web::Json<BowlsView>, ApiError> {
-    if let Some(actual) = &request.actual {
-        #[allow(clippy::cast_precision_loss)] // a count
-        RECIPE_PARTS.check(actual.len() as f64).named("actual")?;
-        for (place, part) in actual.iter().enumerate() {
-            part.check()
-                .map_err(|error| ApiError::field(format!("actual[{place}].{}", error.field()), error))?;
-        }
-    }
+) -> Result<web::Json<Option<BowlsView>>, ApiError> {
+    request.check()?;
     let kept = answer(&shared, move |shared| {
-        let bowls = shared.store.bowls(*id)?;
-        let mut actual = request.actual.unwrap_or(bowls.actual);
-        let mixed_at = match request.mixed {
-            Some(true) => bowls.mixed_at.or_else(|| Some(shared.clock.now())),
-            Some(false) => None,
-            None => bowls.mixed_at,
-        };
-        if let Some(place) = request.way {
-            let ways = ways_back(&bowls.base, &actual, mixed_at.is_some());
-            let way = ways.get(place).ok_or_else(|| {
-                ApiError::field("way", "this way back is not open any more; look at the bowls again")
-            })?;
-            actual = changed(&bowls.base, &actual, way);
+        if let Some(away) = request.away {
+            shared.store.remove_bowls(*id, away, shared.clock.now())?;
+            if away {
+                return Ok(None);
+            }
         }
-        Ok(bowls_view(shared, shared.store.set_bowls(*id, &actual, mixed_at)?)?)
+        let kept = shared.store.change_bowls(*id, |bowls| {
+            let mixed_at = match request.mixed {
+                Some(true) => bowls.mixed_at.or_else(|| Some(shared.clock.now())),
+                Some(false) => None,
+                None => bowls.mixed_at,
+            };
+            Ok::<_, ApiError>((request.on(&bowls, mixed_at.is_some())?, mixed_at))
+        })?;
+        Ok(Some(bowls_view(shared, kept)?))
     });
     let kept = kept.await?;
     shared.live.changed();
     Ok(web::Json(kept))
-}
-
-/// Puts bowls away.
-#[utoipa::path(params(("id" = i64, Path)), responses((status = 204), (status = 404, body = Problem)))]
-#[delete("/api/bowls/{id}")]
-pub async fn remove_bowls(
-    shared: web::Data<Shared>,
-    id: web::Path<BowlsId>,
-) -> Result<HttpResponse, ApiError> {
-    change(&shared, move |shared| shared.store.remove_bowls(*id, shared.clock.now())).await?;
-    Ok(HttpResponse::NoContent().finish())
 }

@@ -1,6 +1,6 @@
 //! The book of recipes over HTTP.
 
-use actix_web::{HttpResponse, delete, get, post, put, web};
+use actix_web::{HttpResponse, get, patch, post, put, web};
 use bodega_core::measures::ids::RecipeId;
 use bodega_core::measures::limits::{RECIPE_JARS, RECIPE_TIMES, WEIGHT};
 use bodega_core::recipe::line::{ReadLine, read as read_line};
@@ -118,14 +118,25 @@ pub async fn set_recipe(
     Ok(web::Json(kept.await?))
 }
 
-/// Takes a recipe out of the book.
-#[utoipa::path(params(("id" = i64, Path)), responses((status = 204), (status = 404, body = Problem)))]
-#[delete("/api/recipes/{id}")]
-pub async fn remove_recipe(
+/// Whether a recipe is in the book.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct RecipeChange {
+    /// Taken out of the book.
+    pub removed: bool,
+}
+
+/// Takes a recipe out of the book, or puts it back.
+#[utoipa::path(params(("id" = i64, Path)), request_body = RecipeChange,
+    responses((status = 204), (status = 404, body = Problem), (status = 422, body = Problem)))]
+#[patch("/api/recipes/{id}")]
+pub async fn change_recipe(
     shared: web::Data<Shared>,
     id: web::Path<RecipeId>,
+    Json(request): Json<RecipeChange>,
 ) -> Result<HttpResponse, ApiError> {
-    change(&shared, move |shared| shared.store.remove_recipe(*id, shared.clock.now())).await?;
+    change(&shared, move |shared| shared.store.remove_recipe(*id, request.removed, shared.clock.now()))
+        .await?;
     Ok(HttpResponse::NoContent().finish())
 }
 

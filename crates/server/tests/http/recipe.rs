@@ -163,17 +163,42 @@ async fn a_recipe_is_read_written_down_checked_scaled_and_made() {
     assert_eq!(by_fruit["factor"], 3.0);
     let (_, bowls) = post(&shared, "/api/recipes/1/bowls", json!({"factor": 3})).await;
     assert_eq!(bowls["may_can"]["ruling"], "cannot_tell");
-    let mut actual: Vec<Value> =
-        bowls["planned"].as_array().unwrap().iter().map(|line| line["part"].clone()).collect();
-    let (_, full) = patch(&shared, "/api/bowls/1", json!({"actual": actual})).await;
+    let amounts: Vec<Value> = bowls["planned"]
+        .as_array()
+        .unwrap()
+        .iter()
+        .enumerate()
+        .map(|(place, line)| json!({"place": place, "amount": line["part"]["amount"]}))
+        .collect();
+    // One bowl after the other, from whatever page: what another page said stays.
+    for amount in &amounts {
+        patch(&shared, "/api/bowls/1", json!({"amounts": [amount]})).await;
+    }
+    let (_, full) = send(&shared, Method::GET, "/api/bowls/1", String::new()).await;
     assert_eq!(full["may_can"]["ruling"], "fine", "{full:#?}");
-    actual[1]["amount"] = json!(8);
-    let (_, over) = patch(&shared, "/api/bowls/1", json!({"actual": actual})).await;
+    let (_, over) = patch(&shared, "/api/bowls/1", json!({"amounts": [{"place": 1, "amount": 8}]})).await;
     assert_eq!(over["may_can"]["ruling"], "not_fine");
     let (_, back) = patch(&shared, "/api/bowls/1", json!({"way": 0})).await;
     assert_eq!(back["may_can"]["ruling"], "fine", "{back:#?}");
     let (status, problem) = patch(&shared, "/api/bowls/1", json!({"way": 0})).await;
     assert_eq!((status, &problem["field"]), (422, &json!("way")));
+    let corn = json!({"name": "corn", "amount": 1, "unit": "cup", "role": "low_acid"});
+    let (_, more) = patch(&shared, "/api/bowls/1", json!({"add": corn})).await;
+    assert_eq!(more["may_can"]["ruling"], "not_fine");
+    assert_eq!(more["ways_back"][0][0]["says"], "take out 1 cup of corn");
+    let (status, away) = patch(&shared, "/api/bowls/1", json!({"away": true})).await;
+    assert_eq!((status, away), (200, Value::Null));
+    let (_, none) = send(&shared, Method::GET, "/api/recipes/1/bowls", String::new()).await;
+    assert_eq!(none, json!([]));
+    let (_, again) = patch(&shared, "/api/bowls/1", json!({"away": false})).await;
+    assert_eq!(again["actual"], more["actual"]);
+    let (status, _) = patch(&shared, "/api/recipes/1", json!({"removed": true})).await;
+    assert_eq!(status, 204);
+    let (status, _) = send(&shared, Method::GET, "/api/recipes/1", String::new()).await;
+    assert_eq!(status, 404);
+    patch(&shared, "/api/recipes/1", json!({"removed": false})).await;
+    let (status, _) = send(&shared, Method::GET, "/api/recipes/1", String::new()).await;
+    assert_eq!(status, 200);
 }
 
 #[actix_web::test]

@@ -2,13 +2,14 @@ import { api, take, type BowlsChange, type BowlsView } from "../../api/client";
 import { useChange } from "../../api/queries";
 import { useSay } from "../../counter/notices";
 import { capital } from "../../parts/format";
+import { Fold } from "../../parts/Fold";
 import { Trouble } from "../../parts/Note";
 import { Answer, Plate } from "../../parts/Plate";
 import { Tick } from "../../parts/Tick";
 import { Touch } from "../../parts/Touch";
 import { Balance } from "./Balance";
 import { BowlLine } from "./BowlLine";
-import { withAmount } from "./model";
+import { SomethingElse } from "./SomethingElse";
 
 const WORD = { fine: "Holds", not_fine: "Stop", cannot_tell: "Say more" } as const;
 const LOOK = { fine: "text-vine", not_fine: "text-tomato-deep", cannot_tell: "text-ink" } as const;
@@ -19,15 +20,15 @@ export function BowlsPlate({ bowls, name }: { bowls: BowlsView; name: string }) 
   const path = { path: { id: bowls.id } };
   const change = useChange((body: BowlsChange) => take(api.PATCH("/api/bowls/{id}", { params: path, body })));
   const away = useChange(
-    () => take(api.DELETE("/api/bowls/{id}", { params: path })),
-    () => say("The bowls are put away"),
+    (put: boolean) => take(api.PATCH("/api/bowls/{id}", { params: path, body: { away: put } })),
+    (_, put, again) => put && say("The bowls are put away", () => again(false)),
   );
   const { ruling, says } = bowls.may_can;
   return (
     <Plate
       title={`${name} × ${Math.round(bowls.factor * 100) / 100}, in the bowls`}
       aside={
-        <Touch disabled={away.isPending} onPress={() => away.mutate(undefined)}>
+        <Touch disabled={away.isPending} onPress={() => away.mutate(true)}>
           Put away
         </Touch>
       }
@@ -74,15 +75,18 @@ export function BowlsPlate({ bowls, name }: { bowls: BowlsView; name: string }) 
         </div>
         <div className="grid content-start gap-2">
           <ul className="grid gap-2">
-            {bowls.actual.map((part) => (
+            {bowls.actual.map((part, place) => (
               <BowlLine
-                key={part.name}
+                key={`${place} ${part.name}`}
                 part={part}
-                planned={bowls.planned.find((line) => line.part.name === part.name)}
-                onAmount={(amount) => change.mutate({ actual: withAmount(bowls, part.name, amount) })}
+                planned={bowls.planned[place]}
+                onAmount={(amount) => change.mutate({ amounts: [{ place, amount }] })}
               />
             ))}
           </ul>
+          <Fold words="Something else went in">
+            <SomethingElse onAdd={(part) => change.mutate({ add: part })} />
+          </Fold>
           <Tick
             label="It is mixed: nothing can be taken out any more"
             on={bowls.mixed}

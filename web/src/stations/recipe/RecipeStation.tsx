@@ -60,9 +60,11 @@ export function RecipeStation() {
     take(api.PUT("/api/recipes/{id}", { params: { path: { id } }, body: text })),
   );
   const remove = useChange(
-    () => take(api.DELETE("/api/recipes/{id}", { params: { path: { id } } })),
-    () => {
-      say("Taken out of the book");
+    (removed: boolean) =>
+      take(api.PATCH("/api/recipes/{id}", { params: { path: { id } }, body: { removed } })),
+    (_, removed, again) => {
+      if (!removed) return;
+      say("Taken out of the book", () => again(false));
       void go("/plan/recipes");
     },
   );
@@ -108,7 +110,7 @@ export function RecipeStation() {
           )}
           <Trouble error={save.error ?? remove.error} />
           <p>
-            <Touch disabled={remove.isPending} onPress={() => remove.mutate(undefined)}>
+            <Touch disabled={remove.isPending} onPress={() => remove.mutate(true)}>
               Take it out of the book
             </Touch>
           </p>

@@ -1,4 +1,4 @@
-import type { BowlsView, Part, ReadLine, RecipeLine, RecipeText } from "../../api/client";
+import type { Part, ReadLine, RecipeLine, RecipeText } from "../../api/client";
 
 /** A recipe that nobody has written anything of yet. */
 export const EMPTY: RecipeText = {
@@ -30,11 +30,6 @@ export function written(line: ReadLine): RecipeLine {
     group: line.group ?? null,
   };
   return { part, preparation: line.preparation ?? null, ticked: false };
-}
-
-/** What a part is in the bowls, with another amount. */
-export function withAmount(bowls: BowlsView, name: string, amount: number | null): Part[] {
-  return bowls.actual.map((part) => (part.name === name ? { ...part, amount } : part));
 }
 
 /**
