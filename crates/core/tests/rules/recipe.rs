@@ -6,7 +6,7 @@ use bodega_core::kitchen::altitude::Altitude;
 use bodega_core::recipe::back::{changed, ways_back};
 use bodega_core::recipe::compare::compare;
 use bodega_core::recipe::line;
-use bodega_core::recipe::measure::{Unit, exact};
+use bodega_core::recipe::measure::{Unit, decimal, exact};
 use bodega_core::recipe::part::{Part, Role};
 use bodega_core::recipe::scale::scaled;
 use bodega_core::recipe::shipped::all;
@@ -253,4 +253,33 @@ fn lines_that_other_readers_are_tested_with_are_read_or_asked_about() {
     }
     assert!(silently.is_empty(), "read wrong and not asked about: {silently:#?}");
     assert!(right * 100 >= all.len() * 95, "{right} of {}", all.len());
+}
+
+#[test]
+fn kitchen_measures_are_those_of_the_handbook_and_of_a_units_crate() {
+    use uom::si::f64::{Mass, Volume};
+    use uom::si::mass::{gram, kilogram, ounce, pound};
+    use uom::si::volume::{
+        cup, fluid_ounce, gallon, liter, milliliter, pint_liquid, quart_liquid, tablespoon, teaspoon,
+    };
+    let millilitres = |volume: Volume| volume.get::<milliliter>();
+    let grams = |mass: Mass| mass.get::<gram>();
+    // NIST Handbook 44, Appendix C, from memory: millilitres and grams as they are printed there.
+    for (unit, printed, crate_says) in [
+        (Unit::Teaspoon, 4.929, millilitres(Volume::new::<teaspoon>(1.0))),
+        (Unit::Tablespoon, 14.787, millilitres(Volume::new::<tablespoon>(1.0))),
+        (Unit::FluidOunce, 29.573_53, millilitres(Volume::new::<fluid_ounce>(1.0))),
+        (Unit::Cup, 236.588, millilitres(Volume::new::<cup>(1.0))),
+        (Unit::Pint, 473.176_5, millilitres(Volume::new::<pint_liquid>(1.0))),
+        (Unit::Quart, 946.352_9, millilitres(Volume::new::<quart_liquid>(1.0))),
+        (Unit::Gallon, 3785.412, millilitres(Volume::new::<gallon>(1.0))),
+        (Unit::Litre, 1000.0, millilitres(Volume::new::<liter>(1.0))),
+        (Unit::Ounce, 28.349_523, grams(Mass::new::<ounce>(1.0))),
+        (Unit::Pound, 453.592_37, grams(Mass::new::<pound>(1.0))),
+        (Unit::Kilogram, 1000.0, grams(Mass::new::<kilogram>(1.0))),
+    ] {
+        let size = decimal(&unit.size());
+        assert!((size - printed).abs() < 5e-4, "{unit}: {size} and {printed}");
+        assert!((size / crate_says - 1.0).abs() < 1e-6, "{unit}: {size} and {crate_says}");
+    }
 }
