@@ -15,7 +15,7 @@ use crate::lineup::{append, check_canner_free, check_room, renumber, set_out};
 use crate::pot::settle_pot;
 use crate::rows::lifting::lifting;
 use crate::rows::load::{OPEN, one};
-use crate::rows::{canner, ids, jar};
+use crate::rows::{canner, ids, jar, to_json};
 use crate::{Store, StoreError};
 
 /// How long a page waits for an answer before it keeps a touch that may have been heard.
@@ -174,7 +174,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::NotFound`].
     pub fn set_claims(&self, id: LoadId, claims: &Claims) -> Result<CannerLoad, StoreError> {
-        let text = serde_json::to_string(claims).map_err(|error| StoreError::Damaged(error.to_string()))?;
+        let text = to_json(claims)?;
         let connection = self.lock();
         connection.execute("UPDATE canner_load SET claims = ?2 WHERE id = ?1", params![id.0, text])?;
         one(&connection, id)
@@ -185,7 +185,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::CannerFull`] and [`StoreError::NoRoom`] when it does not fit; [`StoreError::NotFound`].
     pub fn set_also(&self, id: LoadId, also: &[AlsoIn]) -> Result<CannerLoad, StoreError> {
-        let text = serde_json::to_string(also).map_err(|error| StoreError::Damaged(error.to_string()))?;
+        let text = to_json(also)?;
         let mut connection = self.lock();
         let transaction = connection.transaction()?;
         transaction.execute("UPDATE canner_load SET also = ?2 WHERE id = ?1", params![id.0, text])?;

@@ -5,28 +5,15 @@ use bodega_core::measures::moment::Moment;
 use bodega_core::recipe::part::Part;
 use bodega_core::records::recipe::{Bowls, Recipe, RecipeText};
 use rusqlite::{Connection, Row, params};
-use serde::Serialize;
-use serde::de::DeserializeOwned;
 
-use crate::rows::{found, moment};
+use crate::rows::{found, from_json, moment, to_json};
 use crate::{Store, StoreError};
-
-fn kept<T: DeserializeOwned>(row: &Row<'_>, column: &str) -> rusqlite::Result<T> {
-    let stored: String = row.get(column)?;
-    serde_json::from_str(&stored).map_err(|error| {
-        rusqlite::Error::FromSqlConversionFailure(0, rusqlite::types::Type::Text, Box::new(error))
-    })
-}
-
-fn stored<T: Serialize + ?Sized>(value: &T) -> Result<String, StoreError> {
-    serde_json::to_string(value).map_err(|error| StoreError::Damaged(error.to_string()))
-}
 
 fn read_recipe(row: &Row<'_>) -> rusqlite::Result<Recipe> {
     Ok(Recipe {
         id: RecipeId(row.get("id")?),
         parent: row.get::<_, Option<i64>>("parent_id")?.map(RecipeId),
-        text: kept(row, "text")?,
+        text: from_json(&row.get::<_, String>("text")?)?,
         at: Moment(row.get("at")?),
     })
 }
@@ -36,8 +23,8 @@ fn read_bowls(row: &Row<'_>) -> rusqlite::Result<Bowls> {
         id: BowlsId(row.get("id")?),
         recipe: RecipeId(row.get("recipe_id")?),
         factor: row.get("factor")?,
-        base: kept(row, "base")?,
-        actual: kept(row, "actual")?,
+        base: from_json(&row.get::<_, String>("base")?)?,
+        actual: from_json(&row.get::<_, String>("actual")?)?,
         mixed_at: moment(row, "mixed_at")?,
         at: Moment(row.get("at")?),
     })
@@ -103,7 +90,7 @@ impl Store {
         connection
             .execute(
                 "INSERT INTO recipe (parent_id, at, text) VALUES (?1, ?2, ?3)",
-                params![parent.map(|parent| parent.0), now.0, stored(text)?],
+                params![parent.map(|parent| parent.0), now.0, to_json(text)?],
             )
             .map_err(StoreError::from_write)?;
         one_recipe(&connection, RecipeId(connection.last_insert_rowid()))
@@ -117,7 +104,7 @@ impl Store {
         let connection = self.lock();
         one_recipe(&connection, id)?;
         connection
-            .execute("UPDATE recipe SET text = ?2 WHERE id = ?1", params![id.0, stored(text)?])
+            .execute("UPDATE recipe SET text = ?2 WHERE id = ?1", params![id.0, to_json(text)?])
             .map_err(StoreError::from_write)?;
         one_recipe(&connection, id)
     }
@@ -158,7 +145,7 @@ impl Store {
         connection
             .execute(
                 "INSERT INTO bowls (recipe_id, at, factor, base, actual) VALUES (?1, ?2, ?3, ?4, ?5)",
-                params![recipe.0, now.0, factor, stored(base)?, stored(actual)?],
+                params![recipe.0, now.0, factor, to_json(base)?, to_json(actual)?],
             )
             .map_err(StoreError::from_write)?;
         one_bowls(&connection, BowlsId(connection.last_insert_rowid()))
@@ -186,7 +173,7 @@ impl Store {
         connection
             .execute(
                 "UPDATE bowls SET actual = ?2, mixed_at = ?3 WHERE id = ?1",
-                params![id.0, stored(&actual)?, mixed_at.map(|at| at.0)],
+                params![id.0, to_json(&actual)?, mixed_at.map(|at| at.0)],
             )
             .map_err(StoreError::from_write)?;
         Ok(one_bowls(&connection, id)?)

@@ -14,6 +14,8 @@ use std::str::FromStr;
 use bodega_core::measures::moment::Moment;
 use rusqlite::types::Type;
 use rusqlite::{Connection, Params, Row, Statement, params};
+use serde::Serialize;
+use serde::de::DeserializeOwned;
 
 use crate::error::{StoreError, if_readable};
 
@@ -78,6 +80,17 @@ pub(crate) fn readable<T, E: Into<StoreError>>(
     read: impl Iterator<Item = Result<T, E>>,
 ) -> Result<Vec<T>, StoreError> {
     read.filter_map(|one| if_readable(one.map_err(Into::into)).transpose()).collect()
+}
+
+/// What is kept as JSON in a field.
+pub(crate) fn from_json<T: DeserializeOwned>(text: &str) -> rusqlite::Result<T> {
+    serde_json::from_str(text)
+        .map_err(|error| rusqlite::Error::FromSqlConversionFailure(0, Type::Text, Box::new(error)))
+}
+
+/// As it is kept in a field.
+pub(crate) fn to_json<T: Serialize + ?Sized>(value: &T) -> Result<String, StoreError> {
+    serde_json::to_string(value).map_err(|error| StoreError::Damaged(error.to_string()))
 }
 
 /// Turns "no rows" into a named absence.

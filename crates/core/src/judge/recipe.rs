@@ -153,7 +153,7 @@ fn proportions(recipe: &CaseRecipe, actual: &[Part], seen: &Comparison) -> Vec<F
         let way =
             |way: &Vec<Change>| way.iter().map(|step| step.says.as_str()).collect::<Vec<_>>().join(" and ");
         let do_now = if ways.is_empty() {
-            instead().join(" ")
+            instead(seen).join(" ")
         } else {
             format!("{}.", capital(&ways.iter().map(way).collect::<Vec<_>>().join(", or ")))
         };

@@ -7,13 +7,13 @@ use num_rational::BigRational;
 use num_traits::{Signed, ToPrimitive, Zero};
 use serde::Serialize;
 
-use super::compare::{Comparison, Proportion, compare, compared};
+use super::compare::{Comparison, compare, compared};
 use super::measure::{Unit, decimal, exact, in_words};
-use super::part::{Part, Role};
+use super::part::{Part, Role, Side, plain};
 use crate::judge::Ruling;
 
 /// Steps after which it is no kitchen any more.
-const MOST_STEPS: u64 = 1 << 20;
+const MOST_STEPS: i64 = 1 << 20;
 
 /// So much more, or less, of something.
 #[derive(Debug, Clone, PartialEq, Serialize)]
@@ -38,7 +38,7 @@ fn change(part: &Part, by: &BigRational, unit: Unit) -> Change {
 }
 
 /// The fewest whole steps with which something holds; it goes on holding with more.
-fn fewest(most: u64, holds: impl Fn(u64) -> bool) -> Option<u64> {
+fn fewest(most: i64, holds: impl Fn(i64) -> bool) -> Option<i64> {
     let mut high = 1;
     while !holds(high.min(most)) {
         if high >= most {
@@ -49,7 +49,7 @@ fn fewest(most: u64, holds: impl Fn(u64) -> bool) -> Option<u64> {
     let mut low = high / 2;
     let mut high = high.min(most);
     while high - low > 1 {
-        let middle = u64::midpoint(low, high);
+        let middle = i64::midpoint(low, high);
         if holds(middle) { high = middle } else { low = middle }
     }
     Some(high)
@@ -65,21 +65,16 @@ fn with_steps(parts: &[Part], place: usize, steps: i64) -> Vec<Part> {
     parts
 }
 
-fn line<'a>(seen: &'a Comparison, name: &str, role: Role) -> Option<&'a Proportion> {
-    seen.proportions.iter().find(|line| line.name == name && line.role == role)
-}
-
-/// Whether something stands on a line that acid or tomatoes alone cannot put right.
+/// Whether something stands on a line that is safe below the recipe only: neither acid nor as liked.
 const fn is_too_much(role: Role) -> bool {
-    matches!(role, Role::LowAcid | Role::Liquid | Role::Concentrate | Role::Thickener | Role::NotAllowed)
+    matches!(role.side(), Side::Down | Side::Never)
 }
 
 /// The part of the bowls, or of the recipe, that is added to: the largest of its kind that is measured.
 fn added_to(base: &[Part], parts: &mut Vec<Part>, is: impl Fn(&Part) -> bool) -> Option<usize> {
-    let size = |part: &Part| part.measured().map(|(amount, unit)| amount * unit.size()).unwrap_or_default();
     let measured = |part: &&Part| is(part) && part.measured().is_some();
     let largest = |parts: &[Part]| {
-        parts.iter().filter(measured).max_by_key(|part| size(part)).map(|part| part.name.clone())
+        parts.iter().filter(measured).max_by_key(|part| part.size()).map(|part| part.name.clone())
     };
     if let Some(name) = largest(parts) {
         return parts.iter().position(|part| part.name == name && is(part));
@@ -107,6 +102,13 @@ fn exactly(base: &[Part], parts: &[Part]) -> Comparison {
     compared(base, parts, &BigRational::zero())
 }
 
+/// Whether a line of the comparison is safe.
+fn holds(base: &[Part], parts: &[Part], name: &str, role: Role) -> bool {
+    let seen = exactly(base, parts);
+    let line = seen.proportions.iter().find(|line| line.name == name && line.role == role);
+    line.is_some_and(|line| line.safe == Some(true))
+}
+
 /// Adds acid until there is enough of it; false when the recipe's acid cannot put it right.
 fn with_acid(base: &[Part], mut parts: Vec<Part>) -> Option<Vec<Part>> {
     for short in exactly(base, &parts).proportions.iter().filter(|line| line.role == Role::Acid) {
@@ -123,12 +125,9 @@ fn with_acid(base: &[Part], mut parts: Vec<Part>) -> Option<Vec<Part>> {
                 parts.len() - 1
             }
         };
-        let enough = |steps: u64| {
-            let more = with_steps(&parts, place, steps.to_i64().unwrap_or(i64::MAX));
-            line(&exactly(base, &more), &short.name, Role::Acid).is_some_and(|line| line.safe == Some(true))
-        };
+        let enough = |steps: i64| holds(base, &with_steps(&parts, place, steps), &short.name, Role::Acid);
         let steps = fewest(MOST_STEPS, enough)?;
-        parts = with_steps(&parts, place, steps.to_i64()?);
+        parts = with_steps(&parts, place, steps);
     }
     Some(parts)
 }
@@ -141,27 +140,20 @@ fn taken_out(base: &[Part], actual: &[Part]) -> Option<Vec<Part>> {
     for over in too_much {
         // The largest first, then what else stands on that line.
         let is_there = |part: &Part| {
-            let named = part.line() == super::part::plain(&over.name);
+            let named = part.line() == plain(&over.name);
             named && part.measured().is_some_and(|(amount, _)| amount.is_positive())
         };
         loop {
-            let stands = line(&exactly(base, &parts), &over.name, over.role)
-                .is_some_and(|line| line.safe == Some(true));
-            if stands {
+            if holds(base, &parts, &over.name, over.role) {
                 break;
             }
-            let size = |part: &Part| part.measured().map(|(amount, unit)| amount * unit.size());
-            let largest = parts.iter().filter(|part| is_there(part)).max_by_key(|part| size(part))?.clone();
+            let largest = parts.iter().filter(|part| is_there(part)).max_by_key(|part| part.size())?.clone();
             let place = parts.iter().position(|part| *part == largest)?;
             let (amount, unit) = largest.measured()?;
-            let most = (amount / unit.step()).ceil().to_integer().to_u64()?.min(MOST_STEPS);
-            let enough = |steps: u64| {
-                let fewer = with_steps(&parts, place, -steps.to_i64().unwrap_or(i64::MAX));
-                line(&exactly(base, &fewer), &over.name, over.role)
-                    .is_some_and(|line| line.safe == Some(true))
-            };
+            let most = (amount / unit.step()).ceil().to_integer().to_i64()?.min(MOST_STEPS);
+            let enough = |steps: i64| holds(base, &with_steps(&parts, place, -steps), &over.name, over.role);
             let steps = fewest(most, enough).unwrap_or(most);
-            parts = with_steps(&parts, place, -steps.to_i64()?);
+            parts = with_steps(&parts, place, -steps);
         }
     }
     with_acid(base, parts)
@@ -179,9 +171,9 @@ fn filled_up(base: &[Part], actual: &[Part]) -> Option<Vec<Part>> {
     };
     if !carried(&parts) {
         let place = added_to(base, &mut parts, |part| part.role == Role::Tomato)?;
-        let enough = |steps: u64| carried(&with_steps(&parts, place, steps.to_i64().unwrap_or(i64::MAX)));
+        let enough = |steps: i64| carried(&with_steps(&parts, place, steps));
         let steps = fewest(MOST_STEPS, enough)?;
-        parts = with_steps(&parts, place, steps.to_i64()?);
+        parts = with_steps(&parts, place, steps);
     }
     with_acid(base, parts)
 }
@@ -210,9 +202,12 @@ pub fn ways_back(base: &[Part], actual: &[Part], mixed: bool) -> Vec<Vec<Change>
     ways
 }
 
-/// What else can be done with a mix that is not the recipe any more.
+/// What else can be done with a mix that is not the recipe any more; nothing while it is.
 #[must_use]
-pub fn instead() -> Vec<String> {
+pub fn instead(seen: &Comparison) -> Vec<String> {
+    if seen.verdict != Ruling::NotFine {
+        return Vec::new();
+    }
     vec![
         "Freeze it, or keep it in the refrigerator and eat it within a week.".to_owned(),
         "Make another tested recipe of it, if there is one that has all of this.".to_owned(),

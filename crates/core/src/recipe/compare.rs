@@ -10,9 +10,8 @@ use serde::Serialize;
 
 use super::acids::{Acid, Swap, acid, swaps};
 use super::measure::{Dimension, Unit, decimal, ratio};
-use super::part::{Part, Role, plain};
+use super::part::{Part, Role, Side, plain};
 use crate::judge::Ruling;
-use crate::measures::vocabulary::vocabulary;
 
 /// Change of a proportion that no kitchen can measure: a third of a cup written as 0.333.
 fn slack() -> BigRational {
@@ -84,7 +83,7 @@ enum By {
 fn sum(parts: &[&Part], by: By) -> Option<BigRational> {
     parts.iter().try_fold(BigRational::zero(), |sum, part| {
         let more = match by {
-            By::Measure => part.measured().map(|(amount, unit)| amount * unit.size()),
+            By::Measure => part.size(),
             By::Room => part.millilitres(),
             By::Weight => part.grams(),
         };
@@ -130,29 +129,6 @@ fn times(base: &[&Part], actual: &[&Part], extra: &BigRational) -> Option<Betwee
     let all: Vec<BigRational> = ways.iter().map(each).collect::<Option<_>>()?;
     let (low, high) = (all.iter().min()?.clone(), all.iter().max()?.clone());
     Some(Between { low, high, averaged: ways != [By::Measure] })
-}
-
-vocabulary! {
-    /// Which side of the recipe's proportion is safe.
-    "side", Side {
-        /// As much or more.
-        Up = "never_less", "never less";
-        /// As much or less.
-        Down = "never_more", "never more";
-        /// Any.
-        Any = "any", "as you like";
-        /// None of it.
-        Never = "never", "none";
-    }
-}
-
-const fn side(role: Role) -> Side {
-    match role {
-        Role::Acid => Side::Up,
-        Role::LowAcid | Role::Liquid | Role::Concentrate => Side::Down,
-        Role::Tomato | Role::Free | Role::Sugar => Side::Any,
-        Role::Thickener | Role::NotAllowed => Side::Never,
-    }
 }
 
 /// A line of the comparison: what belongs together, in the recipe and in the bowls.
@@ -295,7 +271,7 @@ fn proportion(
     extra: &BigRational,
     slack: &BigRational,
 ) -> Proportion {
-    let side = side(line.role);
+    let side = line.role.side();
     let is_there = !there(&line.actual).is_empty();
     let in_recipe = !there(&line.base).is_empty();
     let dried = side == Side::Down

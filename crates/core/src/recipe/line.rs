@@ -9,7 +9,7 @@ use serde::Serialize;
 
 use self::tokens::{Token, Tokens};
 use super::measure::{Unit, decimal, in_words};
-use super::part::{Part, Role};
+use super::part::Role;
 use super::weights;
 
 mod tokens;
@@ -244,20 +244,5 @@ pub fn read(line: &str) -> ReadLine {
         role: suggested.map(|(role, _)| role),
         group: suggested.and_then(|(_, group)| group.map(str::to_owned)),
         asks,
-    }
-}
-
-impl ReadLine {
-    /// The part that it is, once nothing is left to ask.
-    #[must_use]
-    pub fn part(&self) -> Option<Part> {
-        let role = self.role.filter(|_| self.asks.is_empty())?;
-        Some(Part {
-            name: self.name.clone(),
-            amount: self.amount,
-            unit: self.unit,
-            role,
-            group: self.group.clone(),
-        })
     }
 }

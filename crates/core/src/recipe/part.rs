@@ -31,6 +31,33 @@ vocabulary! {
     }
 }
 
+vocabulary! {
+    /// Which side of the recipe's proportion is safe.
+    "side", Side {
+        /// As much or more.
+        Up = "never_less", "never less";
+        /// As much or less.
+        Down = "never_more", "never more";
+        /// Any.
+        Any = "any", "as you like";
+        /// None of it.
+        Never = "never", "none";
+    }
+}
+
+impl Role {
+    /// Which side of the recipe is safe.
+    #[must_use]
+    pub const fn side(self) -> Side {
+        match self {
+            Self::Acid => Side::Up,
+            Self::LowAcid | Self::Liquid | Self::Concentrate => Side::Down,
+            Self::Tomato | Self::Free | Self::Sugar => Side::Any,
+            Self::Thickener | Self::NotAllowed => Side::Never,
+        }
+    }
+}
+
 /// So much of something.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
@@ -99,6 +126,12 @@ impl Part {
             (Some(0.0), None) => Some((exact(0.0), Unit::Gram)),
             _ => None,
         }
+    }
+
+    /// How much that is in millilitres, grams, pieces or packets; none while nobody measured it.
+    #[must_use]
+    pub fn size(&self) -> Option<BigRational> {
+        self.measured().map(|(amount, unit)| amount * unit.size())
     }
 
     /// The line on which it is compared: its group, or its own name.

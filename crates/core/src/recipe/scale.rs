@@ -5,20 +5,19 @@ use num_traits::Zero;
 
 use super::compare::compare;
 use super::measure::{Dimension, Unit, decimal, exact, ratio};
-use super::part::{Part, Role};
+use super::part::{Part, Role, Side};
 use crate::measures::units::{Volume, in_pounds, kilograms, quarts};
 
 /// Which way an amount may be rounded.
 fn rounded(role: Role, amount: &BigRational, step: &BigRational) -> BigRational {
     let steps = amount / step;
-    let whole = match role {
+    let whole = match role.side() {
+        // The tomatoes are as they are; everything is in proportion to them.
+        _ if role == Role::Tomato => return amount.clone(),
         // Never less acid, never more of what is low in it.
-        Role::Acid => steps.ceil(),
-        Role::LowAcid | Role::Liquid | Role::Concentrate | Role::Thickener | Role::NotAllowed => {
-            steps.floor()
-        }
-        Role::Free | Role::Sugar => steps.round(),
-        Role::Tomato => return amount.clone(),
+        Side::Up => steps.ceil(),
+        Side::Down | Side::Never => steps.floor(),
+        Side::Any => steps.round(),
     };
     whole * step
 }

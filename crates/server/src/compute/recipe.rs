@@ -117,7 +117,7 @@ pub async fn compute_recipe(Json(request): Json<RecipeRequest>) -> Result<web::J
     };
     let seen = compare(&base, &actual);
     let ways_back = ways_back(&base, &actual, mixed);
-    let instead = if seen.verdict == Ruling::NotFine { instead() } else { Vec::new() };
+    let instead = instead(&seen);
     Ok(web::Json(RecipeAnswer {
         tomato_factor: seen.tomato_factor,
         proportions: seen.proportions,

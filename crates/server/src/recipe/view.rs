@@ -185,12 +185,10 @@ pub(crate) fn shipped_view(shipped: &Shipped) -> ShippedView {
     ShippedView { says: says(&shipped.text.lines), shipped: shipped.clone() }
 }
 
-/// Lines of a recipe made so many times.
-pub(crate) fn card(lines: &[RecipeLine], factor: f64) -> Vec<CardLine> {
-    let base: Vec<Part> = lines.iter().map(|line| line.part.clone()).collect();
-    let made = scaled(&base, &exact(factor));
-    let preparations = lines.iter().map(|line| line.preparation.clone());
-    made.into_iter()
+/// Parts of a recipe made so many times, with what is done to each.
+fn card(base: &[Part], preparations: impl Iterator<Item = Option<String>>, factor: f64) -> Vec<CardLine> {
+    scaled(base, &exact(factor))
+        .into_iter()
         .zip(preparations)
         .map(|(part, preparation)| CardLine { says: part.says(), part, preparation })
         .collect()
@@ -198,7 +196,8 @@ pub(crate) fn card(lines: &[RecipeLine], factor: f64) -> Vec<CardLine> {
 
 /// A recipe made so many times.
 pub(crate) fn scale(text: &RecipeText, factor: f64, scarcest: Option<String>) -> RecipeScale {
-    let lines = card(&text.lines, factor);
+    let preparations = text.lines.iter().map(|line| line.preparation.clone());
+    let lines = card(&text.parts(), preparations, factor);
     let parts: Vec<Part> = lines.iter().map(|line| line.part.clone()).collect();
     RecipeScale {
         factor,
@@ -213,16 +212,11 @@ pub(crate) fn scale(text: &RecipeText, factor: f64, scarcest: Option<String>) ->
 pub(crate) fn bowls_view(shared: &Shared, bowls: Bowls) -> Result<BowlsView, StoreError> {
     let recipe = shared.store.recipe(bowls.recipe)?;
     let seen = compare(&bowls.base, &bowls.actual);
-    let as_lines: Vec<RecipeLine> = bowls
-        .base
-        .iter()
-        .map(|part| RecipeLine { part: part.clone(), preparation: None, ticked: false })
-        .collect();
     let mixed = bowls.mixed_at.is_some();
     Ok(BowlsView {
-        planned: card(&as_lines, bowls.factor),
+        planned: card(&bowls.base, std::iter::repeat(None), bowls.factor),
         ways_back: ways_back(&bowls.base, &bowls.actual, mixed),
-        instead: if seen.verdict == bodega_core::judge::Ruling::NotFine { instead() } else { Vec::new() },
+        instead: instead(&seen),
         may_can: may_can(&stands(&recipe.text), &seen),
         id: bowls.id,
         recipe: bowls.recipe,

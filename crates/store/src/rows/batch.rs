@@ -6,7 +6,7 @@ use rusqlite::{Connection, Row};
 use serde::Serialize;
 use serde::de::DeserializeOwned;
 
-use super::{found, moment, optional_word, word};
+use super::{found, from_json, moment, optional_word, to_json, word};
 use crate::StoreError;
 
 pub(crate) const SELECT: &str = "SELECT batch.*,
@@ -43,14 +43,12 @@ pub(crate) fn read(row: &Row<'_>) -> rusqlite::Result<Batch> {
 /// A list that is kept as JSON; `NULL` while nobody said.
 fn kept<T: DeserializeOwned>(row: &Row<'_>, column: &str) -> rusqlite::Result<Option<T>> {
     let stored: Option<String> = row.get(column)?;
-    stored.map(|text| serde_json::from_str(&text)).transpose().map_err(|error| {
-        rusqlite::Error::FromSqlConversionFailure(0, rusqlite::types::Type::Text, Box::new(error))
-    })
+    stored.map(|text| from_json(&text)).transpose()
 }
 
 /// As it is kept.
 pub(crate) fn stored<T: Serialize>(list: Option<&T>) -> Result<Option<String>, StoreError> {
-    list.map(serde_json::to_string).transpose().map_err(|error| StoreError::Damaged(error.to_string()))
+    list.map(to_json).transpose()
 }
 
 /// Refuses a batch that was taken off the line.

@@ -9,6 +9,7 @@ import { Tick } from "../../parts/Tick";
 import { Touch } from "../../parts/Touch";
 import { Balance } from "./Balance";
 import { BowlLine } from "./BowlLine";
+import { short } from "./model";
 import { SomethingElse } from "./SomethingElse";
 
 const WORD = { fine: "Holds", not_fine: "Stop", cannot_tell: "Say more" } as const;
@@ -26,7 +27,7 @@ export function BowlsPlate({ bowls, name }: { bowls: BowlsView; name: string }) 
   const { ruling, says } = bowls.may_can;
   return (
     <Plate
-      title={`${name} × ${Math.round(bowls.factor * 100) / 100}, in the bowls`}
+      title={`${name} × ${short(bowls.factor)}, in the bowls`}
       aside={
         <Touch disabled={away.isPending} onPress={() => away.mutate(true)}>
           Put away

@@ -9,10 +9,9 @@ import { parseNumber } from "../../parts/number";
 import { Plate } from "../../parts/Plate";
 import { Touch } from "../../parts/Touch";
 import { massScale } from "../../parts/units";
+import { short } from "./model";
 
 type By = "factor" | "tomatoes" | "jars";
-
-const short = (value: number) => String(Math.round(value * 100) / 100);
 
 /** The card for the wall: how often, big amounts, space for a tick each. */
 export function CardPlate({

@@ -13,6 +13,7 @@ import { Touch } from "../../parts/Touch";
 import { BowlsPlate } from "./BowlsPlate";
 import { CardPlate } from "./CardPlate";
 import { CheckPlate } from "./CheckPlate";
+import { short } from "./model";
 
 /** The answer first: the minutes in this kitchen, or why there are none. */
 function FirstAnswer({ recipe, units }: { recipe: RecipeView; units: Units }) {
@@ -99,7 +100,7 @@ export function RecipeStation() {
               disabled={begin.isPending}
               onPress={() => begin.mutate(undefined)}
             >
-              Set the bowls out × {Math.round(factor * 100) / 100}
+              Set the bowls out × {short(factor)}
             </Touch>
             <Trouble error={begin.error} />
           </Plate>

@@ -32,6 +32,9 @@ export function written(line: ReadLine): RecipeLine {
   return { part, preparation: line.preparation ?? null, ticked: false };
 }
 
+/** A number to two decimals, without those that say nothing. */
+export const short = (value: number) => String(Math.round(value * 100) / 100);
+
 /**
  * Where the mark of a proportion stands between 0 and 1: the recipe is the middle, none of it the left end, twice as much and
  * more the right end.
