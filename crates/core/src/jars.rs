@@ -6,5 +6,6 @@ pub mod claims;
 pub mod contents;
 pub mod doses;
 pub mod ph;
+pub mod salt;
 pub mod size;
 pub mod spoons;

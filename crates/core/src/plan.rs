@@ -1,6 +1,7 @@
 //! The plan: what the fruit becomes, how much of it, and what to do in which order.
 
 pub mod batch;
+pub mod by_recipe;
 pub mod checklist;
 pub mod making;
 pub mod outlook;

@@ -47,6 +47,8 @@ const OF_SCHEMAS: &[(&str, Fields)] = &[
     ("BowlAmount", &[("amount", RECIPE_AMOUNT), ("place", CHOICE)]),
     ("BowlsChange", &[("way", CHOICE)]),
     ("ScaleRequest", &[("factor", RECIPE_TIMES), ("jars", RECIPE_JARS), ("tomatoes_kg", WEIGHT)]),
+    ("CopyRequest", &[("factor", RECIPE_TIMES)]),
+    ("RecipePlanRequest", &[("factor", RECIPE_TIMES)]),
     ("RecipeProcess", &[("headspace_in", HEADSPACE)]),
     ("RecipeRequest", &[("factor", RECIPE_TIMES)]),
     ("BoilTestRequest", &[("boils_at_c", CELSIUS), ("thermometer_error_c", THERMOMETER_ERROR)]),

@@ -136,6 +136,8 @@ impl Season<'_> {
         let before = self.store.open_loads()?.len();
         let batch = NewBatch {
             day: day_of(at),
+            name: None,
+            recipe: None,
             product: recipe.product,
             medium: recipe.medium,
             pack: recipe.pack,

@@ -24,6 +24,7 @@ pub mod json;
 pub mod kettle;
 pub mod kitchen;
 pub mod live;
+pub mod named;
 pub mod network;
 pub mod plan;
 pub mod problem;

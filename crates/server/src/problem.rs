@@ -47,6 +47,9 @@ pub enum ApiError {
         "the kitchen's altitude is not known; find it and enter it under Kitchen, every time depends on it"
     )]
     AltitudeMissing,
+    /// A recipe that is not canned: no process, or not checked against a copy.
+    #[error("{0}")]
+    NotCanned(String),
     /// No such address.
     #[error("there is nothing at this address")]
     NoSuchRoute,
@@ -122,6 +125,7 @@ impl ApiError {
             Self::AltitudeMissing => {
                 (StatusCode::CONFLICT, "altitude_missing", Some("altitude_ft".to_owned()))
             }
+            Self::NotCanned(_) => (StatusCode::CONFLICT, "not_canned", None),
             Self::NoSuchRoute => (StatusCode::NOT_FOUND, "no_such_route", None),
             Self::NoSuchMethod(_) => (StatusCode::METHOD_NOT_ALLOWED, "no_such_method", None),
             Self::Misdirected => (StatusCode::MISDIRECTED_REQUEST, "misdirected", Some("Host".to_owned())),
@@ -186,6 +190,7 @@ fn store_parts(error: &StoreError) -> (StatusCode, &'static str, Option<String>)
         StoreError::LidsJudged => conflict("lids_judged", None),
         StoreError::NotTheLast => conflict("not_the_last", None),
         StoreError::BatchBegun { .. } => conflict("batch_begun", None),
+        StoreError::BowlsTaken { .. } => conflict("bowls_taken", Some("bowls")),
         StoreError::NotJuice { .. } => conflict("not_juice", Some("chilled")),
         StoreError::OnStove { .. } => conflict("on_stove", Some("chilled")),
         StoreError::NotOnTowel { .. } => conflict("not_on_towel", None),
@@ -193,6 +198,7 @@ fn store_parts(error: &StoreError) -> (StatusCode, &'static str, Option<String>)
         StoreError::NotDosed { .. } => conflict("not_dosed", Some("verdict")),
         StoreError::OnBench { .. } => conflict("on_bench", Some("jars")),
         StoreError::PotShort { .. } => conflict("pot_short", Some("jars")),
+        StoreError::InRecipe { .. } => conflict("in_recipe", Some("jars")),
         StoreError::InPot { .. } => conflict("in_pot", Some("jars")),
         StoreError::NoRescue { reason, .. } => match reason {
             NoRescue::NothingWrong => conflict("not_failed", Some("rescue")),

@@ -1,5 +1,6 @@
 //! Recipes: the household's book, how often one is made, and what stands in its bowls.
 
 pub mod bowls;
+pub mod plan;
 pub mod routes;
 pub mod view;

@@ -93,6 +93,18 @@ impl Store {
         self.readable(statement.query_map([from.0, before.0], read)?)
     }
 
+    /// Names a lot and writes a note beside it; nothing takes either away.
+    ///
+    /// # Errors
+    /// [`StoreError::NotFound`].
+    pub fn name_lot(&self, id: LotId, name: Option<&str>, note: Option<&str>) -> Result<Lot, StoreError> {
+        let connection = self.lock();
+        connection
+            .execute("UPDATE lot SET name = ?2, note = ?3 WHERE id = ?1", params![id.0, name, note])
+            .map_err(StoreError::from_write)?;
+        one(&connection, id)
+    }
+
     /// Corrects a lot, takes it off the line or puts it back.
     ///
     /// # Errors

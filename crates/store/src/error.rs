@@ -107,6 +107,12 @@ pub enum StoreError {
         /// Its code.
         code: String,
     },
+    /// Bowls that a batch is made from.
+    #[error("these bowls belong to batch {code}; take that off the line first")]
+    BowlsTaken {
+        /// Its code.
+        code: String,
+    },
     /// Only what goes through the mill waits overnight as juice.
     #[error(
         "batch {code} is not juice on its way; only juice, sauce and paste wait overnight in the refrigerator"
@@ -156,6 +162,12 @@ pub enum StoreError {
         "the pot has the dose of jar {number}; if less was stirred in, correct the pot's dose at the bench"
     )]
     InPot {
+        /// Number of the jar in its batch.
+        number: u32,
+    },
+    /// A jar whose acid is a part of its recipe is said to be without it.
+    #[error("jar {number} has its acid from its recipe; say at the bowls what went in")]
+    InRecipe {
         /// Number of the jar in its batch.
         number: u32,
     },

@@ -11,7 +11,7 @@ use crate::{Store, StoreError};
 /// What the document says it is.
 pub(crate) const FORMAT: &str = "bodega-records";
 /// Tables in the order in which they refer to one another, with what orders their rows.
-pub(crate) const TABLES: [(&str, &str); 23] = [
+pub(crate) const TABLES: [(&str, &str); 24] = [
     ("canner", "id"),
     ("canner_capacity", "canner_id, jar"),
     ("kitchen", "id"),
@@ -21,6 +21,8 @@ pub(crate) const TABLES: [(&str, &str); 23] = [
     ("goal", "position"),
     ("kettle", "id"),
     ("lot", "id"),
+    ("recipe", "id"),
+    ("bowls", "id"),
     ("batch", "id"),
     ("batch_lot", "batch_id, lot_id"),
     ("food_move", "id"),
@@ -33,8 +35,7 @@ pub(crate) const TABLES: [(&str, &str); 23] = [
     ("cook", "id"),
     ("cook_event", "id"),
     ("day_slip", "block"),
-    ("recipe", "id"),
-    ("bowls", "id"),
+    ("bench_ph", "id"),
 ];
 
 /// Version of the document: that of the records.

@@ -11,7 +11,7 @@ use bodega_core::records::load::AlsoIn;
 use rusqlite::Connection;
 
 use crate::mend::BrokenRecord;
-use crate::recipe::{one_bowls, one_recipe};
+use crate::rows::recipe::{one_bowls, one_recipe};
 use crate::rows::{batch, load};
 use crate::{Store, StoreError};
 
@@ -21,7 +21,7 @@ pub(crate) const MOST_FAULTS: usize = 20;
 /// A number that is stored, how many of its units make one of the limit's, and its limit.
 type Number = (&'static str, &'static str, f64, Limit);
 
-const NUMBERS: [Number; 33] = [
+const NUMBERS: [Number; 35] = [
     ("kitchen", "altitude_ft", 1.0, ALTITUDE),
     ("kitchen", "pounds_per_plant", 1.0, PLANT_YIELD),
     ("canner", "inner_diameter_mm", 1.0, VESSEL_DIAMETER),
@@ -56,10 +56,12 @@ const NUMBERS: [Number; 33] = [
     ("container", "weight_g", 1000.0, WEIGHT),
     ("day_slip", "minutes", 1.0, DAY_SLIP),
     ("bowls", "factor", 1.0, RECIPE_TIMES),
+    ("bench_ph", "ph", 1.0, PH),
+    ("bench_ph", "sample_c", 1.0, CELSIUS),
 ];
 
 /// Names that people gave.
-const NAMES: [&str; 4] = ["kitchen", "canner", "container", "kettle"];
+const NAMES: [&str; 6] = ["kitchen", "canner", "container", "kettle", "lot", "batch"];
 
 /// Days and moments outside these years are none that a person wrote down.
 fn of_years(connection: &Connection) -> Result<Vec<String>, StoreError> {
@@ -124,7 +126,8 @@ fn of_numbers(connection: &Connection) -> Result<Vec<String>, StoreError> {
 fn of_names(connection: &Connection) -> Result<Vec<String>, StoreError> {
     let mut faults = Vec::new();
     for table in NAMES {
-        let mut statement = connection.prepare(&format!("SELECT id, name FROM {table}"))?;
+        let mut statement =
+            connection.prepare(&format!("SELECT id, name FROM {table} WHERE name IS NOT NULL"))?;
         let names = statement.query_map([], |row| Ok((row.get::<_, i64>(0)?, row.get::<_, String>(1)?)))?;
         for found in names {
             let (id, name) = found?;
@@ -142,7 +145,9 @@ fn of_lists(connection: &Connection) -> Result<Vec<String>, StoreError> {
         Ok(connection.prepare(sql)?.query_map([], |row| row.get(0))?.collect::<Result<_, _>>()?)
     };
     let mut faults = Vec::new();
-    for id in ids("SELECT id FROM batch WHERE additions IS NOT NULL OR pot_said IS NOT NULL")? {
+    for id in
+        ids("SELECT id FROM batch WHERE additions IS NOT NULL OR pot_said IS NOT NULL OR recipe IS NOT NULL")?
+    {
         match batch::one(connection, BatchId(id)) {
             Err(error) => faults.push(format!("records.batch, id {id}: {error}")),
             Ok(read) => {

@@ -171,7 +171,7 @@ impl Store {
     ///
     /// # Errors
     /// [`StoreError::OnBench`] while the jar is not in the canner, where its tick is taken back; [`StoreError::InPot`] when
-    /// the pot has its dose; [`StoreError::PotShort`] when it has too little and that is to be taken back;
+    /// the pot has its dose; [`StoreError::InRecipe`] when it is a part of the recipe; [`StoreError::PotShort`] when it has too little and that is to be taken back;
     /// [`StoreError::AlreadyGone`]; [`StoreError::NotFound`].
     pub fn set_undosed(&self, jars: &[JarId], undosed: bool, now: Moment) -> Result<(), StoreError> {
         let mut connection = self.lock();
@@ -185,6 +185,9 @@ impl Store {
             let sql = "SELECT gone_at IS NOT NULL FROM jar WHERE id = ?1";
             if transaction.query_row(sql, [id.0], |row| row.get(0))? {
                 return Err(StoreError::AlreadyGone { number });
+            }
+            if jar.product.brings_its_acid() {
+                return Err(StoreError::InRecipe { number });
             }
             if dosed_pot(&transaction, jar.batch)?.is_some_and(|pot| pot.is_enough(jar.agent)) {
                 return Err(StoreError::InPot { number });

@@ -6,12 +6,12 @@ use bodega_core::jars::size::JarSize;
 use bodega_core::jars::spoons::{Measured, all_of};
 use bodega_core::judge::records::BatchFacts;
 use bodega_core::ledger::page::BatchPage;
-use bodega_core::measures::ids::{BatchId, LotId};
+use bodega_core::measures::ids::{BatchId, BowlsId, LotId};
 use bodega_core::measures::moment::Moment;
 use bodega_core::plan::checklist::Rest;
 use bodega_core::plan::yields::Thickness;
 use bodega_core::plan::yields::learn::Finished;
-use bodega_core::records::batch::{Batch, NewBatch};
+use bodega_core::records::batch::{Batch, ByRecipe, NewBatch, SetOut};
 use bodega_core::records::lot::Lot;
 use bodega_core::tables::process::Medium;
 use jiff::civil::Date;
@@ -20,6 +20,7 @@ use rusqlite::{Connection, Transaction, params};
 use crate::kitchen::read_kitchen;
 use crate::pot::{settle_pot, sizes};
 use crate::rows::batch::{SELECT, one, read, stored};
+use crate::rows::recipe::{check_unused, check_unused_by_others, insert_bowls};
 use crate::rows::{ids, lot};
 use crate::{Store, StoreError, lineup};
 
@@ -171,6 +172,11 @@ impl Store {
                 return Err(StoreError::MovedOn);
             }
         }
+        if let (false, Some(bowls)) = (removed, batch.bowls) {
+            // Its bowls may be another batch's by now, or put away.
+            check_unused_by_others(&transaction, bowls, id)?;
+            transaction.execute("UPDATE bowls SET removed_at = NULL WHERE id = ?1", [bowls.0])?;
+        }
         if let Some(frozen) = frozen {
             let sql = concat!(
                 "UPDATE lot SET frozen = ?2
@@ -253,6 +259,26 @@ impl Store {
         Ok(batch)
     }
 
+    /// Names a batch and writes a note beside it; nothing takes either away. A recipe without a name of its own is called as
+    /// in the book.
+    ///
+    /// # Errors
+    /// [`StoreError::NotFound`].
+    pub fn name_batch(
+        &self,
+        id: BatchId,
+        name: Option<&str>,
+        note: Option<&str>,
+    ) -> Result<Batch, StoreError> {
+        let connection = self.lock();
+        let batch = one(&connection, id)?;
+        let name = name.or(batch.recipe.as_ref().map(|recipe| recipe.name.as_str()));
+        connection
+            .execute("UPDATE batch SET name = ?2, note = ?3 WHERE id = ?1", params![id.0, name, note])
+            .map_err(StoreError::from_write)?;
+        one(&connection, id)
+    }
+
     /// Says what else goes into a batch.
     ///
     /// # Errors
@@ -271,7 +297,9 @@ impl Store {
     /// # Errors
     /// [`StoreError::NotFound`].
     pub fn facts(&self, id: BatchId) -> Result<BatchFacts, StoreError> {
-        Ok(BatchFacts { batch: self.batch(id)?, sizes: self.batch_sizes(id)?, ph: self.ph_readings(id)? })
+        let batch = self.batch(id)?;
+        let bowls = batch.bowls.map(|bowls| self.any_bowls(bowls)).transpose()?;
+        Ok(BatchFacts { batch, bowls, sizes: self.batch_sizes(id)?, ph: self.ph_readings(id)? })
     }
 
     /// Sizes of a batch's jars, with how many there are of each.
@@ -302,7 +330,8 @@ fn accept(transaction: &Transaction<'_>, new: &NewBatch, now: Moment) -> Result<
             return Err(StoreError::Overdrawn { lot: lot.id, left_g: lot.left_g, wanted_g: draw.weight_g });
         }
     }
-    let id = insert_batch(transaction, new, now)?;
+    let bowls = new.recipe.as_ref().map(|by| set_out(transaction, by, now)).transpose()?;
+    let id = insert_batch(transaction, new, bowls, now)?;
     for draw in &new.draws {
         transaction.execute(
             "INSERT INTO batch_lot (batch_id, lot_id, weight_g) VALUES (?1, ?2, ?3)",
@@ -318,7 +347,22 @@ fn day_code(day: Date) -> String {
     day.strftime("%y%m%d").to_string()
 }
 
-fn insert_batch(transaction: &Transaction<'_>, new: &NewBatch, now: Moment) -> Result<BatchId, StoreError> {
+/// The bowls of a batch that is made by a recipe.
+fn set_out(transaction: &Transaction<'_>, by: &ByRecipe, now: Moment) -> Result<BowlsId, StoreError> {
+    match &by.bowls {
+        SetOut::There(bowls) => check_unused(transaction, *bowls).map(|()| *bowls),
+        SetOut::New { factor, base, empty } => {
+            insert_bowls(transaction, by.recipe.recipe, *factor, (base, empty), now)
+        }
+    }
+}
+
+fn insert_batch(
+    transaction: &Transaction<'_>,
+    new: &NewBatch,
+    bowls: Option<BowlsId>,
+    now: Moment,
+) -> Result<BatchId, StoreError> {
     let day = day_code(new.day);
     // The highest number of the day plus one, counting removed batches: a code is never used twice.
     let number: i64 = transaction.query_row(
@@ -329,8 +373,8 @@ fn insert_batch(transaction: &Transaction<'_>, new: &NewBatch, now: Moment) -> R
     )?;
     transaction.execute(
         "INSERT INTO batch (code, product, medium, pack, thickness, method, agent, salt, altitude_ft, planned_at, rest,
-             additions, additions_asked)
-         VALUES (?1, ?2, ?3, ?4, ?5, ?6, ?7, ?8, ?9, ?10, ?11, ?12, 1)",
+             additions, additions_asked, name, recipe, bowls_id)
+         VALUES (?1, ?2, ?3, ?4, ?5, ?6, ?7, ?8, ?9, ?10, ?11, ?12, 1, ?13, ?14, ?15)",
         params![
             format!("{day}-{number}"),
             new.product.word(),
@@ -343,7 +387,10 @@ fn insert_batch(transaction: &Transaction<'_>, new: &NewBatch, now: Moment) -> R
             new.altitude_ft,
             now.0,
             new.rest.map(Rest::word),
-            stored(new.additions.as_ref())?
+            stored(new.additions.as_ref())?,
+            new.name,
+            stored(new.recipe.as_ref().map(|by| &by.recipe))?,
+            bowls.map(|bowls| bowls.0)
         ],
     )?;
     Ok(BatchId(transaction.last_insert_rowid()))

@@ -4,6 +4,7 @@ use bodega_core::jars::doses::DosedPot;
 use bodega_core::jars::size::JarSize;
 use bodega_core::measures::ids::BatchId;
 use bodega_core::measures::moment::Moment;
+use bodega_core::tables::process::Product;
 use rusqlite::{Connection, params};
 
 use crate::StoreError;
@@ -28,8 +29,12 @@ pub(crate) fn dosed_pot(connection: &Connection, batch: BatchId) -> Result<Optio
 /// Marks the jars that have their acid from the pot, when the pot turns out to have too little for all of them, and takes
 /// the mark off again when it has enough.
 pub(crate) fn settle_pot(connection: &Connection, batch: BatchId, now: Moment) -> Result<(), StoreError> {
-    let agent =
-        connection.query_row("SELECT agent FROM batch WHERE id = ?1", [batch.0], |row| word(row, "agent"))?;
+    let sql = "SELECT agent, product FROM batch WHERE id = ?1";
+    let (agent, product): (_, Product) =
+        connection.query_row(sql, [batch.0], |row| Ok((word(row, "agent")?, word(row, "product")?)))?;
+    if product.brings_its_acid() {
+        return Ok(());
+    }
     let enough = dosed_pot(connection, batch)?.is_some_and(|pot| pot.is_enough(agent));
     connection.execute(
         "UPDATE jar SET undosed_at = iif(?2, NULL, coalesce(undosed_at, ?3)) WHERE batch_id = ?1 AND acid_from_pot",

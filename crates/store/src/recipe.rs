@@ -1,44 +1,16 @@
 //! Recipes of the household, and what stands in the bowls of one.
 
-use bodega_core::measures::ids::{BowlsId, RecipeId};
+use bodega_core::measures::ids::{BatchId, BowlsId, RecipeId};
 use bodega_core::measures::moment::Moment;
 use bodega_core::recipe::part::Part;
 use bodega_core::records::recipe::{Bowls, Recipe, RecipeText};
-use rusqlite::{Connection, Row, params};
+use rusqlite::{Connection, OptionalExtension, params};
 
-use crate::rows::{found, from_json, moment, to_json};
+use crate::rows::recipe::{
+    any_recipe, check_unused, insert_bowls, one_bowls, one_recipe, read_bowls, read_recipe,
+};
+use crate::rows::{found, to_json};
 use crate::{Store, StoreError};
-
-fn read_recipe(row: &Row<'_>) -> rusqlite::Result<Recipe> {
-    Ok(Recipe {
-        id: RecipeId(row.get("id")?),
-        parent: row.get::<_, Option<i64>>("parent_id")?.map(RecipeId),
-        text: from_json(&row.get::<_, String>("text")?)?,
-        at: Moment(row.get("at")?),
-    })
-}
-
-fn read_bowls(row: &Row<'_>) -> rusqlite::Result<Bowls> {
-    Ok(Bowls {
-        id: BowlsId(row.get("id")?),
-        recipe: RecipeId(row.get("recipe_id")?),
-        factor: row.get("factor")?,
-        base: from_json(&row.get::<_, String>("base")?)?,
-        actual: from_json(&row.get::<_, String>("actual")?)?,
-        mixed_at: moment(row, "mixed_at")?,
-        at: Moment(row.get("at")?),
-    })
-}
-
-pub(crate) fn one_recipe(connection: &Connection, id: RecipeId) -> Result<Recipe, StoreError> {
-    let sql = "SELECT * FROM recipe WHERE id = ?1 AND removed_at IS NULL";
-    found(connection.query_row(sql, [id.0], read_recipe), "recipe", id.0)
-}
-
-pub(crate) fn one_bowls(connection: &Connection, id: BowlsId) -> Result<Bowls, StoreError> {
-    let sql = "SELECT * FROM bowls WHERE id = ?1 AND removed_at IS NULL";
-    found(connection.query_row(sql, [id.0], read_bowls), "bowls", id.0)
-}
 
 /// Writes down when something was put away; nothing when it is back.
 fn put_away(
@@ -71,6 +43,14 @@ impl Store {
     /// [`StoreError::NotFound`].
     pub fn recipe(&self, id: RecipeId) -> Result<Recipe, StoreError> {
         one_recipe(&self.lock(), id)
+    }
+
+    /// One recipe, in the book or taken out of it: what was begun by it goes on.
+    ///
+    /// # Errors
+    /// [`StoreError::NotFound`].
+    pub fn any_recipe(&self, id: RecipeId) -> Result<Recipe, StoreError> {
+        any_recipe(&self.lock(), id)
     }
 
     /// Writes a recipe down.
@@ -141,14 +121,8 @@ impl Store {
         now: Moment,
     ) -> Result<Bowls, StoreError> {
         let connection = self.lock();
-        one_recipe(&connection, recipe)?;
-        connection
-            .execute(
-                "INSERT INTO bowls (recipe_id, at, factor, base, actual) VALUES (?1, ?2, ?3, ?4, ?5)",
-                params![recipe.0, now.0, factor, to_json(base)?, to_json(actual)?],
-            )
-            .map_err(StoreError::from_write)?;
-        one_bowls(&connection, BowlsId(connection.last_insert_rowid()))
+        let id = insert_bowls(&connection, recipe, factor, (base, actual), now)?;
+        one_bowls(&connection, id)
     }
 
     /// One set of bowls.
@@ -157,6 +131,24 @@ impl Store {
     /// [`StoreError::NotFound`].
     pub fn bowls(&self, id: BowlsId) -> Result<Bowls, StoreError> {
         one_bowls(&self.lock(), id)
+    }
+
+    /// One set of bowls, set out or put away: a batch's record keeps them.
+    ///
+    /// # Errors
+    /// [`StoreError::NotFound`].
+    pub fn any_bowls(&self, id: BowlsId) -> Result<Bowls, StoreError> {
+        let connection = self.lock();
+        found(connection.query_row("SELECT * FROM bowls WHERE id = ?1", [id.0], read_bowls), "bowls", id.0)
+    }
+
+    /// The batch on the line that is made from bowls.
+    ///
+    /// # Errors
+    /// [`StoreError::Sqlite`] when the file cannot be read.
+    pub fn batch_of_bowls(&self, id: BowlsId) -> Result<Option<BatchId>, StoreError> {
+        let sql = "SELECT id FROM batch WHERE bowls_id = ?1 AND removed_at IS NULL";
+        Ok(self.lock().query_row(sql, [id.0], |row| row.get(0).map(BatchId)).optional()?)
     }
 
     /// Changes what is in the bowls, and whether it is mixed, in one step: nobody else's change comes in between.
@@ -182,9 +174,13 @@ impl Store {
     /// Puts bowls away, or sets them out again.
     ///
     /// # Errors
-    /// [`StoreError::NotFound`].
+    /// [`StoreError::NotFound`]; [`StoreError::BowlsTaken`] while a batch on the line is made from them.
     pub fn remove_bowls(&self, id: BowlsId, removed: bool, now: Moment) -> Result<(), StoreError> {
+        let connection = self.lock();
+        if removed {
+            check_unused(&connection, id)?;
+        }
         let sql = "UPDATE bowls SET removed_at = ?2 WHERE id = ?1";
-        put_away(&self.lock(), sql, ("bowls", id.0), removed.then_some(now))
+        put_away(&connection, sql, ("bowls", id.0), removed.then_some(now))
     }
 }

@@ -7,6 +7,7 @@ pub(crate) mod jar;
 pub(crate) mod lifting;
 pub(crate) mod load;
 pub(crate) mod lot;
+pub(crate) mod recipe;
 
 use std::fmt::Display;
 use std::str::FromStr;

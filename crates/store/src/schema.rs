@@ -26,6 +26,7 @@ pub(crate) const MIGRATIONS: &[M<'static>] = &[
     M::up(include_str!("../migrations/17-moves-of-food.sql")),
     M::up(include_str!("../migrations/18-how-it-began.sql")),
     M::up(include_str!("../migrations/19-recipes.sql")),
+    M::up(include_str!("../migrations/20-batches-of-recipes.sql")),
 ];
 
 /// What a step said.

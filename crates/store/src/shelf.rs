@@ -23,7 +23,7 @@ impl Store {
     pub fn shelf(&self, search: &ShelfSearch) -> Result<Vec<ShelfGroup>, StoreError> {
         let connection = self.lock();
         let sql = format!(
-            "SELECT batch.id AS batch, code, product, medium, pack, agent, thickness, size,
+            "SELECT batch.id AS batch, code, name AS named, product, medium, pack, agent, thickness, size,
              min(load_event.at) AS canned_at, count(*) AS count,
              EXISTS (SELECT 1 FROM jar AS bad WHERE bad.batch_id = batch.id AND bad.gone_how = 'discarded'
                  AND bad.gone_why IN ({SPOILED})) AS recalled
@@ -49,6 +49,7 @@ impl Store {
                 pack: word(row, "pack")?,
                 agent: word(row, "agent")?,
                 thickness: optional_word(row, "thickness")?,
+                named: row.get("named")?,
                 size: word(row, "size")?,
                 canned_at: Moment(row.get("canned_at")?),
                 count: row.get("count")?,
@@ -104,13 +105,13 @@ impl Store {
     pub fn stocked(&self) -> Result<Vec<Stocked>, StoreError> {
         let connection = self.lock();
         let mut statement = connection.prepare_cached(concat!(
-            "SELECT product, medium, pack, thickness, size, load_event.at AS lifted_at, gone_at, gone_how
+            "SELECT product, medium, pack, thickness, iif(product = 'recipe', name, NULL) AS named, size, load_event.at AS lifted_at, gone_at, gone_how
              FROM jar JOIN batch ON batch.id = jar.batch_id
              JOIN load_event ON load_event.load_id = jar.load_id AND ",
             lifting!(),
             "
              WHERE removed_at IS NULL AND seal = 'holds' AND NOT provisional AND undosed_at IS NULL
-             ORDER BY product, medium, pack, thickness, size, lifted_at"
+             ORDER BY product, medium, pack, thickness, named, size, lifted_at"
         ))?;
         let rows = statement.query_map([], |row| {
             let like = Stocked {
@@ -118,6 +119,7 @@ impl Store {
                 medium: optional_word(row, "medium")?,
                 pack: word(row, "pack")?,
                 thickness: optional_word(row, "thickness")?,
+                named: row.get("named")?,
                 size: word(row, "size")?,
                 on_shelf: 0,
                 history: History::default(),
@@ -127,10 +129,7 @@ impl Store {
         })?;
         let mut all: Vec<Stocked> = Vec::new();
         for (like, came, gone_at, how) in self.readable(rows)? {
-            let key = |stocked: &Stocked| {
-                (stocked.product, stocked.medium, stocked.pack, stocked.thickness, stocked.size)
-            };
-            if all.last().is_none_or(|last| key(last) != key(&like)) {
+            if all.last().is_none_or(|last| !last.is_like(&like)) {
                 all.push(like);
             }
             if let Some(last) = all.last_mut() {

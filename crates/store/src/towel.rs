@@ -31,7 +31,7 @@ impl Store {
     pub fn towel(&self) -> Result<Vec<Towel>, StoreError> {
         let connection = self.lock();
         let sql = format!(
-            "SELECT jar.*, code, product, load_event.at {LIFTED}
+            "SELECT jar.*, code, name, product, load_event.at {LIFTED}
              AND gone_at IS NULL AND jar.load_id IN (
                  SELECT load_id FROM jar WHERE gone_at IS NULL AND rescue IS NULL
                  AND (seal IS NULL OR (seal = 'failed' AND seal_detail IS NOT 'broken') OR tidy_at IS NULL
@@ -274,6 +274,7 @@ fn read_towel_jar(row: &Row<'_>) -> rusqlite::Result<TowelJar> {
         batch: BatchId(row.get("batch_id")?),
         code: row.get("code")?,
         product: word(row, "product")?,
+        named: row.get("name")?,
         number: row.get("number")?,
         size: word(row, "size")?,
         verdict: read_verdict(row)?,

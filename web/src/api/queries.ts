@@ -6,6 +6,7 @@ import {
   type AcidRequest,
   type PlanRequest,
   type Product,
+  type RecipePlanRequest,
   type ScaleRequest,
   type SplitRequest,
   type Thickness,
@@ -101,6 +102,13 @@ export const ask = {
     queryOptions({
       queryKey: ["recipe", id, "scale", body],
       queryFn: () => take(api.POST("/api/recipes/{id}/scale", { params: { path: { id } }, body })),
+      placeholderData: (previous) => previous,
+      retry: false,
+    }),
+  recipePlan: (id: number, body: RecipePlanRequest) =>
+    queryOptions({
+      queryKey: ["recipe", id, "plan", body],
+      queryFn: () => take(api.POST("/api/recipes/{id}/plan", { params: { path: { id } }, body })),
       placeholderData: (previous) => previous,
       retry: false,
     }),

@@ -159,6 +159,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/batches/{id}/name": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Names a batch, on its labels too, and writes a note beside it. */
+        put: operations["name_batch"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/batches/{id}/ph": {
         parameters: {
             query?: never;
@@ -876,7 +893,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Makes next season's jars the Plan's goals. */
+        /** Makes next season's jars the Plan's goals; a recipe is planned from the book. */
         put: operations["set_pantry_goals"];
         post?: never;
         delete?: never;
@@ -1441,6 +1458,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/lots/{id}/name": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Names a lot, and writes a note beside it. */
+        put: operations["name_lot"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/moves/{id}": {
         parameters: {
             query?: never;
@@ -1666,6 +1700,26 @@ export interface paths {
         patch: operations["change_recipe"];
         trace?: never;
     };
+    "/api/recipes/{id}/batches": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Begins a batch by a recipe: bowls, jars and loads are set out, the tomatoes are drawn. Only a recipe that was checked
+         *     against a copy is canned.
+         */
+        post: operations["begin_recipe"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/recipes/{id}/bowls": {
         parameters: {
             query?: never;
@@ -1678,6 +1732,40 @@ export interface paths {
         put?: never;
         /** Sets bowls out: each part with nothing measured yet. */
         post: operations["add_bowls"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recipes/{id}/copies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keeps a recipe made so many times as one of its own, which remembers what it was made from. */
+        post: operations["copy_recipe"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recipes/{id}/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Works a recipe out without keeping it: jars and loads at this altitude, what is to be bought, which pots hold it. */
+        post: operations["plan_recipe"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2379,6 +2467,7 @@ export interface components {
              * @description Altitude the times were looked up for, in feet.
              */
             altitude_ft: number;
+            bowls?: components["schemas"]["BowlsId"] | null;
             chilled_at?: components["schemas"]["Moment"] | null;
             /** @description Code on the label: the day and the batch of the day. */
             code: string;
@@ -2397,6 +2486,10 @@ export interface components {
             medium?: components["schemas"]["Medium"] | null;
             /** @description How the jars are heated. */
             method: components["schemas"]["Method"];
+            /** @description What the household calls it: "with the yellow ones"; of a recipe, the recipe's name until it is changed. */
+            name?: string | null;
+            /** @description Anything else that is to be remembered of it. */
+            note?: string | null;
             /** @description Raw or hot. */
             pack: components["schemas"]["Pack"];
             /**
@@ -2408,6 +2501,7 @@ export interface components {
             pot_said: components["schemas"]["Measured"][];
             /** @description What it becomes. */
             product: components["schemas"]["Product"];
+            recipe?: components["schemas"]["BatchRecipe"] | null;
             rest?: components["schemas"]["Rest"] | null;
             /** @description Salt wanted. */
             salt: boolean;
@@ -2432,12 +2526,28 @@ export interface components {
          * @description Number of a batch.
          */
         BatchId: number;
+        /**
+         * @description The recipe that a batch is made by, as it stood when the batch was begun: what is changed in the book later does not
+         *     change what was canned.
+         */
+        BatchRecipe: {
+            makes?: components["schemas"]["Makes"] | null;
+            /** @description What it is called there. */
+            name: string;
+            /** @description The process printed with it. */
+            process: components["schemas"]["RecipeProcess"];
+            /** @description The recipe in the book. */
+            recipe: components["schemas"]["RecipeId"];
+            /** @description Title, edition and page of its source. */
+            source: string;
+        };
         /** @description A batch from the crate to the table. */
         BatchRecord: {
             /** @description Where its food went. */
             balance: components["schemas"]["BalanceView"];
             /** @description The batch. */
             batch: components["schemas"]["Batch"];
+            bowls?: components["schemas"]["BowlsView"] | null;
             /** @description Its fruit. */
             fruit: components["schemas"]["Drawn"][];
             /** @description The household. */
@@ -2613,6 +2723,7 @@ export interface components {
             actual: components["schemas"]["Part"][];
             /** @description When it was begun. */
             at: components["schemas"]["Moment"];
+            batch?: components["schemas"]["Batch"] | null;
             /**
              * Format: double
              * @description How many times it is made.
@@ -2630,6 +2741,8 @@ export interface components {
             planned: components["schemas"]["CardLine"][];
             /** @description The recipe. */
             recipe: components["schemas"]["RecipeId"];
+            /** @description The same as it is read out. */
+            said: string[];
             /** @description The bowls against the recipe. */
             seen: components["schemas"]["Comparison"];
             /** @description Ways back, the nearest first. */
@@ -3246,6 +3359,14 @@ export interface components {
          * @enum {string}
          */
         CookWhat: "volume_l" | "depth_mm" | "mass_kg" | "brix" | "drain_l" | "ladle_l" | "add_l" | "temp_c" | "boils" | "not_yet" | "hot_enough" | "lid_on" | "lid_off" | "heat_low" | "heat_medium" | "heat_high";
+        /** @description How often a copy is made. */
+        CopyRequest: {
+            /**
+             * Format: double
+             * @description So many times, 0.01 to 1,000.
+             */
+            factor: number;
+        };
         /** @description A count of one thing. */
         CountRequest: {
             /**
@@ -3502,8 +3623,8 @@ export interface components {
         Discard: "leak" | "bulge" | "unsealed" | "spurt" | "smell" | "mould" | "old" | "dropped" | "too_late";
         /** @description Dose for one jar of one size of one batch. */
         Dose: {
-            /** @description Acid, as measured out: `2 Tbsp`. */
-            acid: string;
+            /** @description Acid, as measured out: `2 Tbsp`; `null` when it is a part of the recipe. */
+            acid?: string | null;
             /** @description Acid of choice. */
             agent: components["schemas"]["Agent"];
             /** @description The batch. */
@@ -3524,6 +3645,8 @@ export interface components {
             in_pot?: string | null;
             /** @description Size. */
             jar: components["schemas"]["JarSize"];
+            /** @description What its batch is called, when it has a name. */
+            named?: string | null;
             /** @description What goes in. */
             product: components["schemas"]["Product"];
             /** @description Salt, as measured out; `null` when none is wanted. */
@@ -3907,6 +4030,8 @@ export interface components {
             /** @description Lid and ring are on: ready for the canner. */
             lid: boolean;
             medium?: components["schemas"]["Medium"] | null;
+            /** @description What its batch is called, when it has a name. */
+            named?: string | null;
             /**
              * Format: int32
              * @description Number of the jar in its batch, from 1.
@@ -3991,6 +4116,8 @@ export interface components {
             /** @description The load it was processed in. */
             load: components["schemas"]["LoadId"];
             medium?: components["schemas"]["Medium"] | null;
+            /** @description What its batch is called, when it has a name. */
+            named?: string | null;
             /**
              * Format: int32
              * @description Number in its batch.
@@ -4698,6 +4825,8 @@ export interface components {
              * @description Pressure, if any.
              */
             psi?: number | null;
+            /** @description Batches in it that are made by a recipe. */
+            recipes: components["schemas"]["RecipeInLoad"][];
             /** @description Minutes the jars rest before they are lifted. */
             rest_minutes: components["schemas"]["Minutes"];
             /** @description What is said of them; `null` when there are none. */
@@ -4805,6 +4934,10 @@ export interface components {
             left_g: number;
             /** @description Whether it came by a move, from a batch or out of the cold, and so is no harvest. */
             moved_in: boolean;
+            /** @description What the household calls it: "the yellow ones". */
+            name?: string | null;
+            /** @description Anything else that is to be remembered of it. */
+            note?: string | null;
             /**
              * Format: date
              * @description Day it was picked, bought or frozen, `YYYY-MM-DD`.
@@ -5035,6 +5168,13 @@ export interface components {
              */
             weight_g: number;
         };
+        /** @description What something is called, and a note beside it; empty or left out for nothing. */
+        NameRequest: {
+            /** @description A name of up to 80 letters. */
+            name?: string | null;
+            /** @description A note of up to 1,000 letters. */
+            note?: string | null;
+        };
         /** @description The nearest airfields and what they say together. */
         NearAnswer: {
             /** @description Nearest first. */
@@ -5203,6 +5343,8 @@ export interface components {
              * @description Those months of the last year in which there was some.
              */
             months: number;
+            /** @description Of a recipe, what it is called. */
+            named?: string | null;
             /**
              * Format: int32
              * @description Jars that are eaten from one harvest to the next.
@@ -5232,9 +5374,10 @@ export interface components {
             per_month: number;
             /**
              * Format: double
-             * @description Pounds of fruit for those, by the household's own yields.
+             * @description Pounds of fruit for those, by the household's own yields; `null` of a recipe, which takes its tomatoes by its own
+             *     amounts.
              */
-            pounds: number;
+            pounds?: number | null;
             /** @description What. */
             product: components["schemas"]["Product"];
             runs_out?: components["schemas"]["Moment"] | null;
@@ -5251,7 +5394,7 @@ export interface components {
             plants: number;
             /**
              * Format: double
-             * @description Pounds of fruit for all of it.
+             * @description Pounds of fruit for all of it but recipes.
              */
             pounds: number;
             /**
@@ -5617,6 +5760,16 @@ export interface components {
              */
             rack_height_mm: number;
         };
+        /** @description A pot and what goes into it. */
+        PotView: {
+            /**
+             * Format: double
+             * @description Litres of raw food.
+             */
+            litres: number;
+            /** @description What the household calls it. */
+            name: string;
+        };
         /** @description Pressures of one process. */
         PressureLine: {
             medium?: components["schemas"]["Medium"] | null;
@@ -5694,9 +5847,9 @@ export interface components {
             cautions: string[];
             /**
              * Format: double
-             * @description Published headspace in inches.
+             * @description Published headspace in inches; `null` for a recipe, which has its own.
              */
-            headspace_in: number;
+            headspace_in?: number | null;
             /** @description Ways to run it, all of equal standing. */
             options: components["schemas"]["ProcessOption"][];
             refusal?: components["schemas"]["Refusal"] | null;
@@ -5734,7 +5887,7 @@ export interface components {
          * @description What the tomatoes become.
          * @enum {string}
          */
-        Product: "whole" | "crushed" | "juice" | "vegetable_juice" | "sauce" | "paste";
+        Product: "whole" | "crushed" | "juice" | "vegetable_juice" | "sauce" | "paste" | "recipe";
         /** @description How the first promises of a kettle came true. */
         Promises: {
             /**
@@ -5884,6 +6037,42 @@ export interface components {
          * @description Number of a recipe.
          */
         RecipeId: number;
+        /** @description A batch of a load that is made by a recipe. */
+        RecipeInLoad: {
+            /** @description The batch. */
+            batch: components["schemas"]["BatchId"];
+            bowls?: components["schemas"]["BowlsId"] | null;
+            /** @description Its code. */
+            code: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description The recipe in the book. */
+            recipe: components["schemas"]["RecipeId"];
+            /** @description Whether what is in them keeps the jars from being filled. */
+            stops: boolean;
+        };
+        /** @description A recipe's jars and loads. */
+        RecipeJars: {
+            /** @description Minutes the canner is busy, turnarounds included. */
+            canner_minutes: components["schemas"]["Minutes"];
+            /** @description Full jars of the main size. */
+            full_jars: components["schemas"]["Range_u32"];
+            /**
+             * Format: double
+             * @description Headspace in inches.
+             */
+            headspace_in: number;
+            /** @description Jars to set out. */
+            lines: components["schemas"]["RecipeLineView"][];
+            /** @description Canner loads. */
+            loads: components["schemas"]["PlanLoad"][];
+            /** @description Jars and lids that the cupboard lacks. */
+            missing: string[];
+            /** @description Whether no other grouping of these jars is shorter. */
+            shortest: boolean;
+            /** @description Why they are grouped so, in one line. */
+            why: string;
+        };
         /** @description A line of a recipe. */
         RecipeLine: {
             /** @description So much of something. */
@@ -5892,6 +6081,66 @@ export interface components {
             preparation?: string | null;
             /** @description Whether somebody has held it against a copy of the source. */
             ticked?: boolean;
+        };
+        /** @description Like jars of a recipe's plan. */
+        RecipeLineView: {
+            /** @description What to mind. */
+            cautions: string[];
+            /**
+             * Format: int32
+             * @description How many.
+             */
+            count: number;
+            /** @description Size. */
+            jar: components["schemas"]["JarSize"];
+            /** @description The printed time. */
+            option: components["schemas"]["ProcessOption"];
+        };
+        /** @description A recipe worked out before anything is cut. */
+        RecipePlan: {
+            /**
+             * Format: double
+             * @description Litres for another round; 0 when the pots hold all of it.
+             */
+            another_round_l: number;
+            /** @description Name of the canner. */
+            canner_name: string;
+            jars?: components["schemas"]["RecipeJars"] | null;
+            /** @description How that heats. */
+            method: components["schemas"]["Method"];
+            /** @description The same when it is not a jar's time that is missing. */
+            no_jars?: string | null;
+            /** @description The household's pots that hold it, each filled to four fifths. */
+            pots: components["schemas"]["PotView"][];
+            refusal?: components["schemas"]["Refusal"] | null;
+            /** @description What is to be bought or fetched. */
+            shopping: string[];
+            /**
+             * Format: double
+             * @description Grams that the lots do not have; `null` when they have enough.
+             */
+            short_g?: number | null;
+            /** @description Whether it may be canned, and what is missing. */
+            stands: components["schemas"]["Stands"];
+            /**
+             * Format: double
+             * @description Grams of tomatoes that it takes, about; `null` when they cannot be weighed.
+             */
+            tomatoes_g?: number | null;
+        };
+        /** @description How often a recipe is made, and in which jars. */
+        RecipePlanRequest: {
+            bowls?: components["schemas"]["BowlsId"] | null;
+            /**
+             * Format: double
+             * @description How many times, 0.01 to 1,000.
+             */
+            factor: number;
+            jar?: components["schemas"]["JarSize"] | null;
+            /** @description Jars by size when the person has decided; `null` lets the plan propose. */
+            jars?: components["schemas"]["JarCount"][] | null;
+            /** @description Lots that its tomatoes come from, as much of each as it takes; none when they were not weighed in. */
+            lots?: components["schemas"]["LotId"][];
         };
         /** @description How a recipe's jars are filled and heated. */
         RecipeProcess: {
@@ -6165,6 +6414,8 @@ export interface components {
              */
             count: number;
             medium?: components["schemas"]["Medium"] | null;
+            /** @description What its batch is called, when it has a name. */
+            named?: string | null;
             /** @description Raw or hot. */
             pack: components["schemas"]["Pack"];
             /** @description What is in the jars. */
@@ -6495,6 +6746,8 @@ export interface components {
             /** @description Number of the record. */
             id: components["schemas"]["JarId"];
             judged_at?: components["schemas"]["Moment"] | null;
+            /** @description What its batch is called, when it has a name. */
+            named?: string | null;
             /**
              * Format: int32
              * @description Number in its batch.
@@ -7578,6 +7831,128 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BatchRecord"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the home network that is not let in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It does not go with what the records say */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is larger than what is taken */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not what the address takes */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A name that the server does not go by */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk refuses to read or write */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full; nothing was written */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    name_batch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NameRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Batch"];
                 };
             };
             /** @description The body cannot be read */
@@ -15745,6 +16120,128 @@ export interface operations {
             };
         };
     };
+    name_lot: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NameRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Lot"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the home network that is not let in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It does not go with what the records say */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is larger than what is taken */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not what the address takes */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A name that the server does not go by */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk refuses to read or write */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full; nothing was written */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     get_move: {
         parameters: {
             query?: never;
@@ -17224,6 +17721,127 @@ export interface operations {
             };
         };
     };
+    begin_recipe: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RecipePlanRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Batch"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the home network that is not let in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is larger than what is taken */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not what the address takes */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A name that the server does not go by */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk refuses to read or write */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full; nothing was written */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     list_bowls: {
         parameters: {
             query?: never;
@@ -17339,6 +17957,249 @@ export interface operations {
                 };
             };
             /** @description It does not go with what the records say */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is larger than what is taken */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not what the address takes */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A name that the server does not go by */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk refuses to read or write */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full; nothing was written */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    copy_recipe: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CopyRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecipeView"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the home network that is not let in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It does not go with what the records say */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is larger than what is taken */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not what the address takes */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A name that the server does not go by */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk refuses to read or write */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full; nothing was written */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    plan_recipe: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RecipePlanRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecipePlan"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the home network that is not let in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             409: {
                 headers: {
                     [name: string]: unknown;

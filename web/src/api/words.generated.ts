@@ -214,6 +214,7 @@ export const WORDS = {
     vegetable_juice: "vegetable juice",
     sauce: "sauce",
     paste: "paste",
+    recipe: "recipe",
   },
   Remedy: {
     more_acid: "more acid went in",

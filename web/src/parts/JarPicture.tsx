@@ -20,6 +20,7 @@ export const FOOD: Record<Product, string> = {
   vegetable_juice: "#d98a4b",
   sauce: "#a82d1a",
   paste: "#842012",
+  recipe: "#b3542e",
 };
 
 /** A jar from the side: empty, with acid, filled to the headspace, with its lid on. */

@@ -1,10 +1,11 @@
 import type { JarSize, Product } from "../api/client";
-import { jarText, PRODUCT } from "./format";
+import { contentText, jarText } from "./format";
 
 interface OfBatch {
   batch: number;
   code: string;
   product: Product;
+  named?: string | null;
   size: JarSize;
 }
 
@@ -22,7 +23,7 @@ export interface BatchOf<Jar> {
 export function batchesOf<Jar extends OfBatch>(jars: readonly Jar[]): BatchOf<Jar>[] {
   const found = new Map<number, BatchOf<Jar>>();
   for (const jar of jars) {
-    const name = `${jar.code}, ${PRODUCT[jar.product].toLowerCase()}`;
+    const name = `${jar.code}, ${jar.product === "recipe" ? contentText(jar) : contentText(jar).toLowerCase()}`;
     const one = found.get(jar.batch) ?? { batch: jar.batch, name, letter: "", jars: [] };
     one.jars.push(jar);
     found.set(jar.batch, one);

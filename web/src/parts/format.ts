@@ -180,11 +180,25 @@ export const FAULT: Record<Fault, string> = capitals(WORDS.Fault);
 export const KIND: Record<Kind, string> = capitals(WORDS.Kind);
 export const CONDITION: Record<Condition, string> = capitals(WORDS.Condition);
 
-/** "whole, raw pack in water" */
-export function batchText(batch: { product: Product; pack: Pack; medium?: Medium | null }): string {
+/** What is in a jar or a batch: "Sauce", "Sauce, with the yellow ones", "Chile salsa". */
+export function contentText(of: { product: Product; named?: string | null }): string {
+  if (of.product === "recipe") return of.named ?? PRODUCT.recipe;
+  return of.named == null ? PRODUCT[of.product] : `${PRODUCT[of.product]}, ${of.named}`;
+}
+
+/** "whole, raw pack in water", "Chile salsa" */
+export function batchText(batch: {
+  product: Product;
+  pack: Pack;
+  medium?: Medium | null;
+  name?: string | null;
+  named?: string | null;
+}): string {
+  const named = batch.named ?? batch.name ?? null;
+  if (batch.product === "recipe") return contentText({ product: "recipe", named });
   const pack = batch.product === "whole" ? `, ${PACK[batch.pack].toLowerCase()}` : "";
   const medium = batch.medium ? (batch.medium === "none" ? ", no liquid" : ` ${MEDIUM[batch.medium]}`) : "";
-  return `${PRODUCT[batch.product].toLowerCase()}${pack}${medium}`;
+  return `${PRODUCT[batch.product].toLowerCase()}${pack}${medium}${named === null ? "" : `, ${named}`}`;
 }
 
 /** Whether jars of several batches share a load. */

@@ -28,7 +28,9 @@ pub fn rounds(pounds: f64) -> u32 {
 #[must_use]
 pub const fn parts(product: Product) -> &'static [Work] {
     match product {
-        Product::Whole | Product::Crushed => &[Work::Wash, Work::Core, Work::Blanch, Work::Peel],
+        Product::Whole | Product::Crushed | Product::Recipe => {
+            &[Work::Wash, Work::Core, Work::Blanch, Work::Peel]
+        }
         Product::Juice | Product::VegetableJuice | Product::Sauce | Product::Paste => {
             &[Work::Wash, Work::Core, Work::Mill]
         }

@@ -73,10 +73,14 @@ impl JarStep {
         }
     }
 
-    /// Whether a jar asks for the step at all: salt only where it is wanted.
+    /// Whether a jar asks for the step at all: salt only where it is wanted, acid unless it is a part of the recipe.
     #[must_use]
     pub fn is_asked(self, jar: &Jar) -> bool {
-        self != Self::Salt || jar.wants_salt
+        match self {
+            Self::Acid => !jar.product.brings_its_acid(),
+            Self::Salt => jar.wants_salt,
+            Self::Filled | Self::Bubbles | Self::Rim | Self::Lid => true,
+        }
     }
 }
 
@@ -85,6 +89,7 @@ impl JarStep {
 pub fn state_of(jar: &Jar, pots: &[DosedPot]) -> String {
     let last = JarStep::ALL.iter().rfind(|step| step.is_asked(jar) && step.is_done(jar, pots));
     match last {
+        None if jar.product.brings_its_acid() => "empty".to_owned(),
         None => "needs acid".to_owned(),
         Some(_) if !has_acid(jar, pots) => "filled, needs acid".to_owned(),
         Some(JarStep::Acid) if !jar.acid => "acid in the pot".to_owned(),

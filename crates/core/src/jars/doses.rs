@@ -6,9 +6,11 @@ use uom::si::length::inch;
 use super::acid::{self, Agent, LeastDose};
 use super::size::JarSize;
 use super::spoons::{Spoons, volume_of};
+use crate::jars::salt::salt_per_jar;
 use crate::measures::ids::BatchId;
-use crate::plan::batch::salt_per_jar;
 use crate::records::jar::Jar;
+use crate::records::load::CannerLoad;
+use crate::records::recipe::BatchRecipe;
 use crate::tables::process::{Product, headspace};
 
 /// Dose for one jar of one size of one batch.
@@ -21,14 +23,16 @@ pub struct Dose {
     pub code: String,
     /// What goes in.
     pub product: Product,
+    /// What its batch is called, when it has a name.
+    pub named: Option<String>,
     /// Size.
     pub jar: JarSize,
     /// Jars of it in the load.
     pub count: u32,
     /// Acid of choice.
     pub agent: Agent,
-    /// Acid, as measured out: `2 Tbsp`.
-    pub acid: String,
+    /// Acid, as measured out: `2 Tbsp`; `null` when it is a part of the recipe.
+    pub acid: Option<String>,
     /// Salt, as measured out; `null` when none is wanted.
     pub salt: Option<String>,
     /// Headspace in inches.
@@ -70,21 +74,48 @@ impl DosedPot {
     }
 }
 
-/// Whether a jar has its acid: its own, or its share of a pot that was dosed for every jar of its batch.
+/// Whether a jar has its acid: its own, its share of a pot that was dosed for every jar of its batch, or that of its recipe,
+/// which the bowls answer for.
 #[must_use]
 pub fn has_acid(jar: &Jar, pots: &[DosedPot]) -> bool {
-    jar.acid || pots.iter().any(|pot| pot.batch == jar.batch && pot.is_enough(jar.agent))
+    jar.acid
+        || jar.product.brings_its_acid()
+        || pots.iter().any(|pot| pot.batch == jar.batch && pot.is_enough(jar.agent))
 }
 
-/// The doses of jars in the household's spoons, by batch, the largest jar first.
+/// A jar of a recipe: its acid is a part of it, and its headspace is printed with it.
+fn of_recipe(jar: &Jar, recipe: &BatchRecipe) -> Dose {
+    Dose {
+        batch: jar.batch,
+        code: jar.code.clone(),
+        product: jar.product,
+        named: jar.named.clone(),
+        jar: jar.size,
+        count: 1,
+        agent: jar.agent,
+        acid: None,
+        salt: None,
+        headspace_in: recipe.process.headspace_in,
+        still_lacks: None,
+        to_add: None,
+        to_add_volume: None,
+        in_pot: None,
+    }
+}
+
+/// The doses of a load's jars in the household's spoons, by batch, the largest jar first.
 #[must_use]
-pub fn doses(jars: &[Jar], pots: &[DosedPot], spoons: Spoons) -> Vec<Dose> {
+pub fn doses(load: &CannerLoad, pots: &[DosedPot], spoons: Spoons) -> Vec<Dose> {
     let mut lines: Vec<Dose> = Vec::new();
-    for jar in jars {
+    for jar in &load.jars {
         if let Some(line) = lines.iter_mut().find(|line| line.batch == jar.batch && line.jar == jar.size) {
             line.count += 1;
             continue;
         }
+        let Some(headspace) = headspace(jar.product) else {
+            lines.extend(load.recipe_of(jar).map(|recipe| of_recipe(jar, recipe)));
+            continue;
+        };
         let pot = pots.iter().find(|pot| pot.batch == jar.batch);
         let dose = acid::per_jar(jar.agent, jar.size);
         let label = spoons.dose(jar.agent, dose);
@@ -95,15 +126,16 @@ pub fn doses(jars: &[Jar], pots: &[DosedPot], spoons: Spoons) -> Vec<Dose> {
             batch: jar.batch,
             code: jar.code.clone(),
             product: jar.product,
+            named: jar.named.clone(),
             jar: jar.size,
             count: 1,
             agent: jar.agent,
             to_add: if pot.is_some() { lacks.clone() } else { Some(label.clone()) },
             to_add_volume: to_add_tsp.map(|tsp| volume_of(jar.agent, tsp)),
             in_pot: pot.map(|pot| spoons.amount_with_volume(jar.agent, pot.given_tsp)),
-            acid: label,
+            acid: Some(label),
             salt: jar.wants_salt.then(|| salt_per_jar(jar.size).label()),
-            headspace_in: headspace(jar.product).get::<inch>(),
+            headspace_in: headspace.get::<inch>(),
             still_lacks: lacks,
         });
     }

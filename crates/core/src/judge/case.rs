@@ -303,6 +303,8 @@ pub struct CaseRecipe {
     pub mixed: bool,
     /// What it fills, made once; `None` when the source does not say.
     pub makes: Option<Makes>,
+    /// Every jar that is filled of it, when more are than stand here.
+    pub all_jars: Option<Vec<(JarSize, u32)>>,
     /// Its own process; `None` when the source has none.
     pub process: Option<RecipeProcess>,
     /// Whether every line and the minutes were held against a copy; `None` when nobody said.

@@ -115,9 +115,12 @@ fn metric(case: &Case) -> Option<Finding> {
 }
 
 fn headspace(case: &Case) -> Option<Finding> {
-    let (product, given) = (case.product?, case.headspace?.get::<inch>());
-    let published = tested_headspace(product).get::<inch>();
-    let most = if product == Product::Sauce { SAUCE_MOST_IN } else { published };
+    let given = case.headspace?.get::<inch>();
+    let published = match &case.recipe {
+        Some(recipe) => recipe.process.as_ref()?.headspace_in,
+        None => tested_headspace(case.product?)?.get::<inch>(),
+    };
+    let most = if case.product == Some(Product::Sauce) { SAUCE_MOST_IN } else { published };
     let (message, why) = if given < published - EYE_IN {
         ("too little", "The food swells, runs under the lid and keeps it from sealing.")
     } else if given > most + EYE_IN {

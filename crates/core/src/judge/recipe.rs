@@ -2,18 +2,18 @@
 
 use super::case::{Case, CaseRecipe};
 use super::{Code, Finding, Severity};
+use crate::jars::size::JarSize;
 use crate::measures::units::litres;
 use crate::measures::words::{capital, counted, with_article};
 use crate::recipe::back::{Change, instead, ways_back};
 use crate::recipe::compare::{Comparison, compare};
 use crate::recipe::part::{Part, Role};
-use crate::recipe::process::NoRecipeTime;
+use crate::recipe::process::RecipeProcess;
 use crate::tables::source::Source;
 
 pub(super) fn judge(case: &Case) -> Vec<Finding> {
     let Some(recipe) = &case.recipe else { return Vec::new() };
     let mut found = untested(recipe);
-    found.extend(jars(case, recipe));
     if let Some(actual) = &recipe.actual {
         let seen = compare(&recipe.base, actual);
         found.extend(thinner(case, recipe, &seen));
@@ -28,14 +28,16 @@ const FAR_BEYOND: f64 = 1.25;
 /// Far more jars than so many recipes fill: something else went in, or it was thinned.
 fn thinner(case: &Case, recipe: &CaseRecipe, seen: &Comparison) -> Option<Finding> {
     let (makes, factor) = (recipe.makes?, seen.tomato_factor?);
-    let filled = case.sizes().fold(litres(0.0), |sum, (jar, count)| sum + jar.volume() * f64::from(count));
+    let jars = recipe.all_jars.clone().unwrap_or_else(|| case.sizes().collect());
+    let filled = jars.iter().fold(litres(0.0), |sum, (jar, count)| sum + jar.volume() * f64::from(*count));
+    let count: u32 = jars.iter().map(|(_, count)| count).sum();
     let most = makes.jar.volume() * makes.high * factor;
     (filled > most * FAR_BEYOND).then(|| {
         Finding::new(
             Code::RecipeRatio,
             format!(
                 "{} are far more than the recipe fills with these tomatoes: {:.0} {}.",
-                capital(&counted(f64::from(case.jar_count()), "jar")),
+                capital(&counted(f64::from(count), "jar")),
                 makes.high * factor,
                 makes.jar.plural()
             ),
@@ -78,31 +80,21 @@ fn untested(recipe: &CaseRecipe) -> Vec<Finding> {
     vec![if recipe.checked.is_none() { unchecked.untold() } else { unchecked }]
 }
 
-/// Jars larger than the recipe was tested in.
-fn jars(case: &Case, recipe: &CaseRecipe) -> Vec<Finding> {
-    let (Some(process), Some(method)) =
-        (&recipe.process, case.heating.and_then(super::case::Heating::method))
-    else {
-        return Vec::new();
-    };
-    let Some(altitude) = case.altitude else { return Vec::new() };
-    let too_large = |(jar, _)| match process.time(jar, method, altitude) {
-        Err(NoRecipeTime::JarTooLarge(jar)) => Some(Finding::new(
-            Code::RecipeJar,
-            format!(
-                "{} is larger than any jar that this recipe was tested in.",
-                capital(&with_article(jar.label()))
-            ),
-            "The middle of a larger jar heats far more slowly; no time is known for it.",
-            format!(
-                "Fill {} or smaller.",
-                process.jars().last().map_or_else(|| "the jars of the recipe".to_owned(), |jar| jar.plural())
-            ),
-            source(),
-        )),
-        _ => None,
-    };
-    case.sizes().filter_map(too_large).collect()
+/// A jar that is larger than the recipe was tested in.
+pub(super) fn jar_too_large(process: &RecipeProcess, jar: JarSize) -> Finding {
+    Finding::new(
+        Code::RecipeJar,
+        format!(
+            "{} is larger than any jar that this recipe was tested in.",
+            capital(&with_article(jar.label()))
+        ),
+        "The middle of a larger jar heats far more slowly; no time is known for it.",
+        format!(
+            "Fill {} or smaller.",
+            process.jars().last().map_or_else(|| "the jars of the recipe".to_owned(), |jar| jar.plural())
+        ),
+        source(),
+    )
 }
 
 fn proportions(recipe: &CaseRecipe, actual: &[Part], seen: &Comparison) -> Vec<Finding> {

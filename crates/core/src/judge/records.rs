@@ -8,8 +8,8 @@ use uom::si::time::minute;
 
 use super::acid::under_lids;
 use super::case::{
-    AcidSource, Case, CaseAcid, CaseFruit, CaseJar, Damage, LogEvent, LogLine, OtherJars, PhReading,
-    PhSample, Ripeness, Temperatures, Vine,
+    AcidSource, Case, CaseAcid, CaseFruit, CaseJar, CaseRecipe, Damage, LogEvent, LogLine, OtherJars,
+    PhReading, PhSample, Ripeness, Temperatures, Vine,
 };
 use super::{Ask, Code, Finding, Question, Ruling, Severity, Subject, judge};
 use crate::canner::clock::BoilClock;
@@ -29,6 +29,7 @@ use crate::records::batch::Batch;
 use crate::records::jar::{Jar, PhRecord, count_sizes};
 use crate::records::load::{AlsoIn, CannerLoad};
 use crate::records::lot::Lot;
+use crate::records::recipe::{BatchRecipe, Bowls};
 use crate::records::towel::Towel;
 
 /// What is known of a batch beside its jars in a load.
@@ -40,6 +41,8 @@ pub struct BatchFacts {
     pub sizes: Vec<(JarSize, u32)>,
     /// Its pH readings, oldest first.
     pub ph: Vec<PhRecord>,
+    /// What stands in the bowls of its recipe; `None` of plain tomatoes.
+    pub bowls: Option<Bowls>,
 }
 
 /// What the judge says of records.
@@ -231,7 +234,8 @@ fn case_of(
         water_cover: load.claims.and_then(|claims| claims.water_over_in).map(inches),
         minutes: Some(Time::new::<minute>(f64::from(clock.required().0))),
         psi: load.psi.map(f64::from),
-        acid: Some(acid_of(&sizes, like.agent, is_dosed(load, like), facts)),
+        acid: (!like.product.brings_its_acid())
+            .then(|| acid_of(&sizes, like.agent, is_dosed(load, like), facts)),
         jars: Some(seen_jars(&sizes, load.claims)),
         additions: counted(facts.and_then(|facts| facts.batch.additions.as_ref())),
         fruit: CaseFruit { weight, ..CaseFruit::default() },
@@ -240,8 +244,24 @@ fn case_of(
         rest,
         temperatures,
         ph: facts.and_then(|facts| standing(&facts.ph)).map(ph_case),
+        recipe: like.product.brings_its_acid().then(|| recipe_of(load.recipe_of(like), facts)),
         ..Case::default()
     })
+}
+
+/// The recipe of a batch with what is in its bowls. A batch is begun by a recipe that was held against a copy, and keeps it
+/// as it was then; one whose recipe cannot be read has no process.
+fn recipe_of(recipe: Option<&BatchRecipe>, facts: Option<&BatchFacts>) -> CaseRecipe {
+    let bowls = facts.and_then(|facts| facts.bowls.as_ref());
+    CaseRecipe {
+        base: bowls.map(|bowls| bowls.base.clone()).unwrap_or_default(),
+        actual: bowls.map(|bowls| bowls.actual.clone()),
+        mixed: bowls.is_some_and(|bowls| bowls.mixed_at.is_some()),
+        makes: recipe.and_then(|recipe| recipe.makes),
+        all_jars: facts.map(|facts| facts.sizes.clone()),
+        process: recipe.map(|recipe| recipe.process.clone()),
+        checked: recipe.map(|_| true),
+    }
 }
 
 /// Jars that ride along: nothing is known of them but their minutes.

@@ -3,6 +3,7 @@
 use uom::si::time::minute;
 
 use super::case::{Case, CaseRecipe, Heating, LogEvent, LogLine, OtherJars};
+use super::recipe::jar_too_large;
 use super::{Code, Finding, Fix};
 use crate::jars::size::JarSize;
 use crate::kitchen::altitude::Altitude;
@@ -34,7 +35,7 @@ enum NoTime {
     /// The gauge shows less than every tested pressure.
     TooFewPounds(Vec<ProcessOption>),
     /// The recipe's table does not have it.
-    Recipe(NoRecipeTime),
+    Recipe(Box<Finding>),
     /// The recipe has no process.
     NoProcess,
 }
@@ -90,11 +91,10 @@ pub(super) fn judge(case: &Case) -> Vec<Finding> {
         match need {
             Ok(need) => needs.push(need),
             // That there is none, and what that means, is the recipe's own rule.
-            Err(NoTime::Recipe(NoRecipeTime::JarTooLarge(_)) | NoTime::NoProcess) => {}
-            Err(NoTime::Recipe(why)) => {
-                let finding = no_recipe_time(why);
+            Err(NoTime::NoProcess) => {}
+            Err(NoTime::Recipe(finding)) => {
                 if !found.contains(&finding) {
-                    found.push(finding);
+                    found.push(*finding);
                 }
             }
             Err(NoTime::Refused(refusal)) => {
@@ -123,7 +123,10 @@ pub(super) fn judge(case: &Case) -> Vec<Finding> {
 /// The time printed with a recipe.
 fn need_of_recipe(recipe: &CaseRecipe, place: &Place, jar: JarSize) -> Result<Need, NoTime> {
     let process = recipe.process.as_ref().ok_or(NoTime::NoProcess)?;
-    let time = process.time(jar, place.method, place.altitude).map_err(NoTime::Recipe)?;
+    let time = process.time(jar, place.method, place.altitude).map_err(|why| match why {
+        NoRecipeTime::JarTooLarge(jar) => NoTime::Recipe(Box::new(jar_too_large(process, jar))),
+        other => NoTime::Recipe(Box::new(no_recipe_time(other))),
+    })?;
     match at_pounds(&[time.option], place.psi) {
         Some(option) => Ok(Need { jar, least: option.minutes, most: option.minutes }),
         None => Err(NoTime::TooFewPounds(vec![time.option])),

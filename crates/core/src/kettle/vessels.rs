@@ -61,6 +61,38 @@ pub fn spread(volume: Volume, away: Volume, kettles: &[Usable], at_once: u32) ->
     })
 }
 
+/// What goes into each pot, and what none of them holds.
+#[derive(Debug, Clone, PartialEq)]
+pub struct InPots {
+    /// Places of the pots among those asked about, with what each takes.
+    pub pots: Vec<(usize, Volume)>,
+    /// What is left for another round.
+    pub left: Volume,
+}
+
+/// Shares a volume out among pots, each filled to four fifths at the most: the smallest that holds all of it, else the
+/// largest first. Several shallow pots cook more evenly than one deep one. Common practice, no source.
+#[must_use]
+pub fn in_pots(volume: Volume, brims: &[Volume]) -> InPots {
+    let room = |place: &usize| brims[*place] * FILLED;
+    let mut places: Vec<usize> = (0..brims.len()).collect();
+    places.sort_by(|a, b| room(b).value.total_cmp(&room(a).value));
+    if let Some(single) = places.iter().rfind(|place| room(place) >= volume) {
+        return InPots { pots: vec![(*single, volume)], left: Volume::default() };
+    }
+    let mut left = volume;
+    let mut pots = Vec::new();
+    for place in places {
+        if left <= Volume::default() {
+            break;
+        }
+        let takes = if room(&place) < left { room(&place) } else { left };
+        pots.push((place, takes));
+        left -= takes;
+    }
+    InPots { pots, left }
+}
+
 /// Minutes of boiling.
 #[must_use]
 pub fn boiling_minutes(spread: &Spread) -> f64 {
@@ -69,11 +101,31 @@ pub fn boiling_minutes(spread: &Spread) -> f64 {
 
 #[cfg(test)]
 mod tests {
-    use super::{Usable, boiling_minutes, spread};
+    use super::{Usable, boiling_minutes, in_pots, spread};
     use crate::measures::units::{litres, litres_per_hour};
 
     fn kettle(brim: f64, rate: f64) -> Usable {
         Usable { brim: litres(brim), rate: litres_per_hour(rate) }
+    }
+
+    #[test]
+    fn pots_are_filled_to_four_fifths_and_what_none_holds_is_left() {
+        let brims = [litres(5.0), litres(20.0), litres(10.0)];
+        let shared = |volume: f64| {
+            let found = in_pots(litres(volume), &brims);
+            let takes = |(place, takes): &(usize, crate::measures::units::Volume)| {
+                (*place, (takes.get::<uom::si::volume::liter>() * 10.0).round())
+            };
+            (
+                found.pots.iter().map(takes).collect::<Vec<_>>(),
+                found.left.get::<uom::si::volume::liter>().round(),
+            )
+        };
+        assert_eq!(shared(3.0), (vec![(0, 30.0)], 0.0));
+        assert_eq!(shared(7.0), (vec![(2, 70.0)], 0.0));
+        assert_eq!(shared(20.0), (vec![(1, 160.0), (2, 40.0)], 0.0));
+        assert_eq!(shared(40.0), (vec![(1, 160.0), (2, 80.0), (0, 40.0)], 12.0));
+        assert_eq!(in_pots(litres(4.0), &[]).left, litres(4.0));
     }
 
     #[test]

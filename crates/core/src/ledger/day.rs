@@ -165,7 +165,7 @@ impl DayPage {
     pub fn flow(&self) -> DayFlow {
         let mut flow = DayFlow::default();
         for page in &self.batches {
-            let here = Stop::Batch(page.batch.id, page.batch.name());
+            let here = Stop::Batch(page.batch.id, page.batch.words());
             let books = balance(&page.made(), &page.book());
             for (came, (lot, _)) in books.came.iter().zip(&page.fruit) {
                 flow.add(self.origin(lot), here.clone(), came.figure);

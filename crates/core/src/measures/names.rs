@@ -51,6 +51,42 @@ pub fn clean_name(name: &str) -> Result<&str, BadName> {
     }
 }
 
+/// Letters of the longest note.
+pub const LONGEST_NOTE: usize = 1000;
+
+/// A note that would not do.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, thiserror::Error)]
+pub enum BadNote {
+    /// Longer than [`LONGEST_NOTE`].
+    #[error("a note has up to {LONGEST_NOTE} letters; say it shorter")]
+    Length,
+    /// A control character, or a mark that turns the direction of the text around it.
+    #[error("leave out hidden marks")]
+    HiddenMark,
+}
+
+/// A note without space around it; line breaks stay. `None` when nothing is left.
+///
+/// ```
+/// use bodega_core::measures::names::{BadNote, clean_note};
+/// assert_eq!(clean_note(" less salt\nnext year "), Ok(Some("less salt\nnext year")));
+/// assert_eq!(clean_note(" "), Ok(None));
+/// assert_eq!(clean_note(&"a".repeat(1001)), Err(BadNote::Length));
+/// ```
+///
+/// # Errors
+/// [`BadNote`].
+pub fn clean_note(note: &str) -> Result<Option<&str>, BadNote> {
+    let note = note.trim();
+    if note.chars().count() > LONGEST_NOTE {
+        Err(BadNote::Length)
+    } else if note.chars().any(|letter| letter != '\n' && is_hidden_mark(letter)) {
+        Err(BadNote::HiddenMark)
+    } else {
+        Ok((!note.is_empty()).then_some(note))
+    }
+}
+
 /// A day outside the years that may be said.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, thiserror::Error)]
 #[error("{0} is not a day to write down here; give one from {FIRST_YEAR}-01-01 to {LAST_YEAR}-12-31")]

@@ -6,18 +6,23 @@ use crate::canner::loads::{self, Group, LoadPlan};
 use crate::canner::room::NoRoom;
 use crate::canner::room::Room;
 use crate::jars::acid::{self, Agent};
+use crate::jars::salt::salt_per_jar;
 use crate::jars::size::JarSize;
 use crate::kitchen::altitude::Altitude;
 use crate::measures::moment::Minutes;
 use crate::measures::teaspoons::Teaspoons;
 use crate::plan::yields::{self, Range};
-use crate::tables::process::{self, Medium, Method, Pack, Product, Query, Refusal, Tested};
+use crate::recipe::process::{RecipeProcess, tested};
+use crate::records::batch::NewLoad;
+use crate::tables::process::{Medium, Method, Pack, Product, Query, Refusal, Tested};
 
 /// What a person wants to make, and of how much fruit.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Wish {
     /// What the tomatoes become.
     pub product: Product,
+    /// The process printed with the recipe, when it is one.
+    pub recipe: Option<RecipeProcess>,
     /// What whole tomatoes are packed in.
     pub medium: Option<Medium>,
     /// Raw or hot.
@@ -70,6 +75,19 @@ pub struct BatchPlan {
     pub why: String,
 }
 
+impl BatchPlan {
+    /// The loads as they are set out. All jars of a load take the same option: the one with the lowest pressure.
+    #[must_use]
+    pub fn new_loads(&self) -> Vec<NewLoad> {
+        let set_out = |load: &loads::Load| NewLoad {
+            jars: load.jars.iter().map(|(place, count)| (self.mix[*place].jar, *count)).collect(),
+            minutes: load.minutes,
+            psi: load.jars.first().and_then(|(place, _)| self.mix[*place].tested.options[0].psi),
+        };
+        self.loads.loads.iter().map(set_out).collect()
+    }
+}
+
 /// Why there is no plan.
 #[derive(Debug, Clone, PartialEq, thiserror::Error)]
 pub enum NoPlan {
@@ -79,12 +97,6 @@ pub enum NoPlan {
     /// The canner's capacity is not known.
     #[error(transparent)]
     NoRoom(#[from] NoRoom),
-}
-
-/// Salt for one jar, taste only: 1 tsp a quart, in proportion, to the next ⅛ tsp. Source: USDA Guide 3, from memory.
-#[must_use]
-pub fn salt_per_jar(jar: JarSize) -> Teaspoons {
-    Teaspoons::new(1, 2).in_proportion(jar.pints()).rounded_up_to(Teaspoons::new(1, 8))
 }
 
 /// The jars to set out when nobody has decided: full jars of the main size, and one half its size for the rest if the
@@ -123,8 +135,13 @@ pub fn work_out(wish: &Wish, room: &dyn Room, turnaround: Minutes) -> Result<Bat
                 jar,
                 altitude: wish.altitude,
             };
-            let tested = process::look_up(&query).map_err(NoPlan::Refused)?;
-            Ok(MixLine { jar, count, acid: acid::per_jar(wish.agent, jar), salt: salt_per_jar(jar), tested })
+            let tested = tested(&query, wish.recipe.as_ref()).map_err(NoPlan::Refused)?;
+            let (acid, salt) = if wish.product.brings_its_acid() {
+                (Teaspoons::ZERO, Teaspoons::ZERO)
+            } else {
+                (acid::per_jar(wish.agent, jar), salt_per_jar(jar))
+            };
+            Ok(MixLine { jar, count, acid, salt, tested })
         })
         .collect::<Result<Vec<_>, NoPlan>>()?;
     let groups: Vec<Group> = mix
@@ -159,6 +176,7 @@ mod tests {
     fn whole(weight_lb: f64, medium: Medium, jar: JarSize) -> Result<BatchPlan, NoPlan> {
         let wish = Wish {
             product: Product::Whole,
+            recipe: None,
             medium: Some(medium),
             pack: Pack::Raw,
             method: Method::BoilingWater,

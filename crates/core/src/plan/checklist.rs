@@ -3,18 +3,18 @@
 //! Sources: USDA Guide 3 and Guide 1, from memory; the order of acid before food is common practice, no source.
 
 use serde::Serialize;
+use uom::si::length::inch;
 
 use crate::canner::pot::COVER_IN;
 use crate::jars::acid::{self, Agent};
 use crate::jars::contents::{Added, in_words};
+use crate::jars::salt::salt_per_jar;
 use crate::jars::size::JarSize;
 use crate::jars::spoons::Spoons;
 use crate::ledger::food::Food;
 use crate::measures::moment::Minutes;
-use crate::measures::units::inches;
 use crate::measures::vocabulary::vocabulary;
-use crate::measures::words::counted;
-use crate::plan::batch::salt_per_jar;
+use crate::measures::words::{capital, counted, short};
 use crate::plan::making::Making;
 use crate::plan::yields::Thickness;
 use crate::tables::process::{Medium, Method, Pack, Product, headspace};
@@ -62,6 +62,8 @@ pub struct Sheet {
     pub foods: Vec<Food>,
     /// What it becomes.
     pub making: Making,
+    /// The recipe, when it is made by one.
+    pub recipe: Option<SheetRecipe>,
     /// Jars by size.
     pub jars: Vec<(JarSize, u32)>,
     /// What else goes in; `None` while nobody said.
@@ -78,6 +80,29 @@ pub struct Sheet {
     pub method: Method,
     /// Minutes and pressure of each load.
     pub loads: Vec<(u32, Minutes, Option<u32>)>,
+}
+
+/// A recipe on a checklist.
+#[derive(Debug, Clone, PartialEq)]
+pub struct SheetRecipe {
+    /// What it is called.
+    pub name: String,
+    /// Where it is printed.
+    pub source: String,
+    /// Its parts as they are measured out, the tomatoes first.
+    pub parts: Vec<String>,
+    /// Headspace in inches.
+    pub headspace_in: f64,
+}
+
+impl SheetRecipe {
+    fn kettle(&self) -> Vec<String> {
+        vec![
+            format!("{}: measure out {}.", capital(&self.name), self.parts.join(", ")),
+            "Say what is in each bowl before it is mixed: nothing can be taken out afterwards.".to_owned(),
+            format!("Cook it as its page says: {}. No flour and no starch.", self.source),
+        ]
+    }
 }
 
 /// The checklist in working order.
@@ -111,6 +136,9 @@ impl Sheet {
 
 fn kettle(sheet: &Sheet) -> Vec<String> {
     let making = &sheet.making;
+    if let Some(recipe) = &sheet.recipe {
+        return recipe.kettle();
+    }
     let skins = "Core, cut a cross, 30 to 60 seconds in boiling water until the skins split, ice water, slip them. \
                  Eight or nine at a time.";
     let mill = "Cut, simmer until soft, put through the mill; run the scraps twice.";
@@ -128,9 +156,10 @@ fn kettle(sheet: &Sheet) -> Vec<String> {
         }
         (Product::Sauce, _) => "Boil down by a third, until two thirds are left. Stir more as it thickens.",
         (Product::Paste, _) => "Boil down until it mounds on a spoon. Stir without leaving it.",
+        (Product::Recipe, _) => "Cook it as its page says.",
     };
     let first = match making.product {
-        Product::Whole | Product::Crushed => skins,
+        Product::Whole | Product::Crushed | Product::Recipe => skins,
         Product::Juice | Product::VegetableJuice | Product::Sauce | Product::Paste => mill,
     };
     let through = sheet.is_through_the_mill();
@@ -156,32 +185,49 @@ fn kettle(sheet: &Sheet) -> Vec<String> {
     list
 }
 
+/// Inches as a ruler has them.
+fn in_quarters(inches: f64) -> String {
+    match inches {
+        0.25 => "¼".to_owned(),
+        0.5 => "½".to_owned(),
+        0.75 => "¾".to_owned(),
+        other => short(other),
+    }
+}
+
 fn jars(sheet: &Sheet) -> Vec<String> {
     let count: u32 = sheet.jars.iter().map(|(_, count)| count).sum();
     let each = |of: &dyn Fn(JarSize) -> String| {
         sheet.jars.iter().map(|(jar, _)| format!("{} in each {jar}", of(*jar))).collect::<Vec<_>>().join(", ")
     };
-    let room = if headspace(sheet.making.product) < inches(0.4) { "¼" } else { "½" };
-    let mut list = vec![
-        format!(
-            "{}, hot; {}; rims without a nick.",
-            counted(f64::from(count), "clean jar"),
-            counted(f64::from(count), "new lid")
-        ),
-        format!(
+    let mut list = vec![format!(
+        "{}, hot; {}; rims without a nick.",
+        counted(f64::from(count), "clean jar"),
+        counted(f64::from(count), "new lid")
+    )];
+    if sheet.recipe.is_some() {
+        list.push(
+            "The acid is in the recipe: no dose of its own goes into the jars, and nothing else does."
+                .to_owned(),
+        );
+    } else {
+        list.push(format!(
             "Acid first, into the empty jar: {}, {}.",
             sheet.agent,
             each(&|jar| sheet.spoons.dose_with_volume(sheet.agent, acid::per_jar(sheet.agent, jar)))
-        ),
-    ];
-    if sheet.salt {
-        list.push(format!("Salt for taste: {}.", each(&|jar| salt_per_jar(jar).label())));
+        ));
+        if sheet.salt {
+            list.push(format!("Salt for taste: {}.", each(&|jar| salt_per_jar(jar).label())));
+        }
+        list.push(match sheet.additions.as_deref() {
+            None => "What else goes in was not said: say it in the plan before a jar is filled.".to_owned(),
+            Some([]) => "Nothing else goes in.".to_owned(),
+            Some(additions) => format!("In the whole batch, and no more: {}.", in_words(additions)),
+        });
     }
-    list.push(match sheet.additions.as_deref() {
-        None => "What else goes in was not said: say it in the plan before a jar is filled.".to_owned(),
-        Some([]) => "Nothing else goes in.".to_owned(),
-        Some(additions) => format!("In the whole batch, and no more: {}.", in_words(additions)),
-    });
+    let printed = sheet.recipe.as_ref().map(|recipe| recipe.headspace_in);
+    let room = printed.or_else(|| headspace(sheet.making.product).map(|space| space.get::<inch>()));
+    let room = in_quarters(room.unwrap_or_default());
     list.push(format!("Fill to {room} in under the rim. Bubbles out with a wooden stick, look again."));
     list.extend(sheet.making.medium.and_then(|medium| match medium {
         Medium::Water => Some("Boiling water over the fruit, to the same mark.".to_owned()),
@@ -269,6 +315,7 @@ mod tests {
         Sheet {
             foods: vec![Food::Fruit],
             making: Making::ALL.into_iter().find(|making| making.product == product).unwrap(),
+            recipe: None,
             jars: vec![(JarSize::Quart, 7), (JarSize::Pint, 2)],
             additions: Some(Vec::new()),
             agent: Agent::BottledLemonJuice,
@@ -282,7 +329,7 @@ mod tests {
 
     #[test]
     fn acid_comes_before_the_food_and_stations_in_the_order_of_the_work() {
-        for product in Product::ALL.iter().filter(|product| **product != Product::VegetableJuice) {
+        for product in Product::PLAIN.iter().filter(|product| **product != Product::VegetableJuice) {
             let list = steps(&sheet(*product, Method::BoilingWater, None));
             assert!(list.is_sorted_by_key(|step| step.station), "{product}");
             let place = |word: &str| list.iter().position(|step| step.text.contains(word)).unwrap();

@@ -76,7 +76,7 @@ pub const fn share_left(making: &Making, kind: Kind) -> f64 {
 pub const fn usual_jar(making: &Making) -> JarSize {
     match making.product {
         Product::Paste => JarSize::HalfPint,
-        Product::Sauce => JarSize::Pint,
+        Product::Sauce | Product::Recipe => JarSize::Pint,
         Product::Whole | Product::Crushed | Product::Juice | Product::VegetableJuice => JarSize::Quart,
     }
 }

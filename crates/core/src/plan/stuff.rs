@@ -16,11 +16,11 @@ use crate::tables::process::Product;
 const TOLD: f64 = 0.1;
 
 /// Whether a food can become a product. Thin juice has left its pulp in the pot and is juice for good; cooked food is
-/// packed as it is or boiled further.
+/// packed as it is or boiled further. A recipe takes its tomatoes by its own amounts.
 #[must_use]
 pub const fn can_become(food: Food, product: Product) -> bool {
     match food {
-        Food::Fruit => true,
+        Food::Fruit => !matches!(product, Product::Recipe),
         Food::Bits | Food::Juice => {
             matches!(
                 product,

@@ -87,12 +87,13 @@ pub(crate) fn parse_table() -> Result<Vec<YieldRow>, TableError> {
 /// bushel gives. Paste is worked out from solids: juice at 4½ to 5½ °Brix reduced to 16 to 18 °Brix (common practice,
 /// no source), 3¼ lb a quart of juice.
 ///
-/// Sauce without a thickness is asked for as thin.
+/// Sauce without a thickness is asked for as thin. A recipe fills what its source says; asked for here, its fruit is weighed
+/// as crushed.
 #[must_use]
 pub fn pounds_per_quart(product: Product, thickness: Option<Thickness>) -> Range<f64> {
     let line = match (product, thickness) {
         (Product::Whole, _) => Line::Whole,
-        (Product::Crushed, _) => Line::Crushed,
+        (Product::Crushed | Product::Recipe, _) => Line::Crushed,
         (Product::Juice | Product::VegetableJuice, _) => Line::Juice,
         (Product::Sauce, Some(Thickness::Thick)) => Line::SauceThick,
         (Product::Sauce, _) => Line::SauceThin,

@@ -3,6 +3,8 @@
 
 use serde::Serialize;
 
+use crate::jars::acid::Agent;
+
 use super::part::{Part, Role, plain};
 
 /// A kind of acid.
@@ -29,6 +31,19 @@ pub(super) fn acid(part: &Part) -> Acid {
         Acid::Juice
     } else {
         Acid::Other
+    }
+}
+
+/// The agent of a recipe as a batch is labelled with it: the acid it is made with, the strongest first.
+#[must_use]
+pub fn agent_of(parts: &[Part]) -> Agent {
+    let has = |kind: Acid| parts.iter().any(|part| part.role == Role::Acid && acid(part) == kind);
+    if has(Acid::Citric) {
+        Agent::CitricAcid
+    } else if has(Acid::Vinegar) && !has(Acid::Juice) {
+        Agent::Vinegar5Pct
+    } else {
+        Agent::BottledLemonJuice
     }
 }
 

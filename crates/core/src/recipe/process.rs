@@ -6,7 +6,11 @@ use crate::jars::size::JarSize;
 use crate::kitchen::altitude::Altitude;
 use crate::measures::limits::{ALTITUDE, HEADSPACE, Limit, OutOfRange, POUNDS, RECIPE_MINUTES};
 use crate::measures::moment::Minutes;
-use crate::tables::process::{Method, Pack, ProcessOption};
+use crate::measures::words::capital;
+use crate::tables::process::{
+    Caution, Method, Pack, ProcessOption, Query, Refusal, RefusalCode, Tested, look_up,
+};
+use crate::tables::source::Source;
 
 /// A line of the printed table.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
@@ -131,6 +135,47 @@ impl RecipeProcess {
         })
     }
 
+    /// The same as a tested process, or the refusal of a jar that has none.
+    ///
+    /// # Errors
+    /// [`Refusal`].
+    pub fn tested(&self, jar: JarSize, method: Method, altitude: Altitude) -> Result<Tested, Refusal> {
+        let time = self.time(jar, method, altitude).map_err(|why| self.refusal(why))?;
+        let caution = if time.metric_as_us {
+            Some(Caution::MetricJar(jar))
+        } else if time.printed_for != jar {
+            Some(Caution::SmallJar { jar, timed_as: time.printed_for })
+        } else {
+            None
+        };
+        Ok(Tested {
+            options: vec![time.option],
+            cautions: caution.into_iter().collect(),
+            source: Source::copy_of_recipe(),
+        })
+    }
+
+    fn refusal(&self, why: NoRecipeTime) -> Refusal {
+        let message = format!("{}.", capital(&why.to_string()));
+        let cold = "Keep it in the refrigerator or freeze it.";
+        match why {
+            NoRecipeTime::JarTooLarge(_) => {
+                let largest = self.jars().last().map(|jar| format!("Fill {} or smaller.", jar.plural()));
+                let instead: Vec<&str> = largest.as_deref().into_iter().chain([cold]).collect();
+                Refusal::new(RefusalCode::JarNotTested, message, &instead)
+            }
+            NoRecipeTime::Method(_) => {
+                let printed = "Heat the jars as the recipe prints it, in another canner.";
+                Refusal::new(RefusalCode::NoTestedProcess, message, &[printed, cold])
+            }
+            NoRecipeTime::Altitude => Refusal::new(
+                RefusalCode::AltitudeOutOfRange,
+                message,
+                &["Ask your local extension office for a time at your altitude.", cold],
+            ),
+        }
+    }
+
     /// The jars that are printed, small ones first.
     #[must_use]
     pub fn jars(&self) -> Vec<JarSize> {
@@ -138,5 +183,16 @@ impl RecipeProcess {
         jars.sort_by_key(|jar| jar.pints());
         jars.dedup();
         jars
+    }
+}
+
+/// The tested process of a jar: the recipe's own when it is one, else that of plain tomatoes.
+///
+/// # Errors
+/// [`Refusal`] when there is none.
+pub fn tested(query: &Query, recipe: Option<&RecipeProcess>) -> Result<Tested, Refusal> {
+    match recipe {
+        Some(process) => process.tested(query.jar, query.method, query.altitude),
+        None => look_up(query),
     }
 }

@@ -6,7 +6,10 @@ use num_traits::Zero;
 use super::compare::compare;
 use super::measure::{Dimension, Unit, decimal, exact, ratio};
 use super::part::{Part, Role, Side};
+use crate::measures::names::LONGEST_NAME;
 use crate::measures::units::{Volume, in_pounds, kilograms, quarts};
+use crate::measures::words::short;
+use crate::records::recipe::{Makes, RecipeLine, RecipeText};
 
 /// Which way an amount may be rounded.
 fn rounded(role: Role, amount: &BigRational, step: &BigRational) -> BigRational {
@@ -75,6 +78,20 @@ pub fn scaled(parts: &[Part], factor: &BigRational) -> Vec<Part> {
     parts.iter().map(one).collect()
 }
 
+/// A recipe made so many times, as a recipe of its own: its lines in whole kitchen measures, rounded to the safe side, so that
+/// what was held against a copy still stands. Its process is the same; jars do not grow with it.
+#[must_use]
+pub fn copy(text: &RecipeText, factor: f64) -> RecipeText {
+    let parts = scaled(&text.parts(), &exact(factor));
+    let lines = text.lines.iter().zip(parts).map(|(line, part)| RecipeLine { part, ..line.clone() });
+    RecipeText {
+        name: format!("{} × {}", text.name.trim(), short(factor)).chars().take(LONGEST_NAME).collect(),
+        lines: lines.collect(),
+        makes: text.makes.map(|makes| Makes { low: makes.low * factor, high: makes.high * factor, ..makes }),
+        ..text.clone()
+    }
+}
+
 /// How many times the recipe the tomatoes there are make; none when nobody can tell.
 #[must_use]
 pub fn by_tomatoes(base: &[Part], there: &[Part]) -> Option<f64> {
@@ -113,6 +130,13 @@ pub fn by_scarcest(base: &[Part], there: &[Part]) -> Option<(f64, String)> {
         Some((decimal(&lasts(part, have)?), part.name.clone()))
     });
     each.min_by(|a, b| a.0.total_cmp(&b.0))
+}
+
+/// Grams of tomatoes that parts ask for, about where they are measured by room; `None` when one of them cannot be weighed.
+#[must_use]
+pub fn tomato_grams(parts: &[Part]) -> Option<f64> {
+    let tomatoes = parts.iter().filter(|part| part.role == Role::Tomato);
+    tomatoes.map(|part| part.grams().map(|grams| decimal(&grams))).sum()
 }
 
 /// Raw cut fruit weighs about so much a quart. Common practice, no source.

@@ -7,11 +7,13 @@ use crate::jars::acid::Agent;
 use crate::jars::contents::Added;
 use crate::jars::size::JarSize;
 use crate::jars::spoons::Measured;
-use crate::measures::ids::{BatchId, CannerId, LotId};
+use crate::measures::ids::{BatchId, BowlsId, CannerId, LotId};
 use crate::measures::moment::{Minutes, Moment};
 use crate::plan::checklist::Rest;
 use crate::plan::making::Making;
 use crate::plan::yields::Thickness;
+use crate::recipe::part::Part;
+use crate::records::recipe::BatchRecipe;
 use crate::tables::process::{Medium, Method, Pack, Product};
 
 /// A batch on the line.
@@ -22,6 +24,14 @@ pub struct Batch {
     pub id: BatchId,
     /// Code on the label: the day and the batch of the day.
     pub code: String,
+    /// What the household calls it: "with the yellow ones"; of a recipe, the recipe's name until it is changed.
+    pub name: Option<String>,
+    /// Anything else that is to be remembered of it.
+    pub note: Option<String>,
+    /// The recipe it is made by; `null` for plain tomatoes.
+    pub recipe: Option<BatchRecipe>,
+    /// What stands in the bowls of that recipe.
+    pub bowls: Option<BowlsId>,
     /// What it becomes.
     pub product: Product,
     /// What whole tomatoes are packed in.
@@ -59,11 +69,15 @@ pub struct Batch {
 }
 
 impl Batch {
-    /// What it is called where several are in sight: "260912-1, thin sauce".
+    /// What it is called where several are in sight: "260912-1, thin sauce", "260912-2, chile salsa".
     #[must_use]
-    pub fn name(&self) -> String {
+    pub fn words(&self) -> String {
         let thickness = self.thickness.map(|thickness| format!("{thickness} ")).unwrap_or_default();
-        format!("{}, {thickness}{}", self.code, self.product)
+        match &self.name {
+            Some(name) if self.product == Product::Recipe => format!("{}, {name}", self.code),
+            Some(name) => format!("{}, {thickness}{}, {name}", self.code, self.product),
+            None => format!("{}, {thickness}{}", self.code, self.product),
+        }
     }
 
     /// What its fruit becomes.
@@ -93,11 +107,40 @@ pub struct NewLoad {
     pub psi: Option<u32>,
 }
 
+/// The recipe of a new batch.
+#[derive(Debug, Clone, PartialEq)]
+pub struct ByRecipe {
+    /// The recipe as it stands now.
+    pub recipe: BatchRecipe,
+    /// Its bowls.
+    pub bowls: SetOut,
+}
+
+/// Bowls of a new batch.
+#[derive(Debug, Clone, PartialEq)]
+pub enum SetOut {
+    /// They stand there already.
+    There(BowlsId),
+    /// They are set out with the batch, with nothing measured yet.
+    New {
+        /// How many times the recipe is made.
+        factor: f64,
+        /// The recipe's parts, made once.
+        base: Vec<Part>,
+        /// The same so many times, without amounts.
+        empty: Vec<Part>,
+    },
+}
+
 /// An accepted plan.
 #[derive(Debug, Clone, PartialEq)]
 pub struct NewBatch {
     /// Day of the batch, `YYYY-MM-DD`; the code is made from it.
     pub day: Date,
+    /// What the household calls it.
+    pub name: Option<String>,
+    /// The recipe it is made by.
+    pub recipe: Option<ByRecipe>,
     /// What it becomes.
     pub product: Product,
     /// What whole tomatoes are packed in.

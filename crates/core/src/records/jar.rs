@@ -22,6 +22,8 @@ pub struct Jar {
     pub batch: BatchId,
     /// Code of its batch.
     pub code: String,
+    /// What its batch is called, when it has a name.
+    pub named: Option<String>,
     /// Number of the jar in its batch, from 1.
     pub number: u32,
     /// What goes in.
@@ -78,6 +80,8 @@ pub struct JarRecord {
     pub batch: BatchId,
     /// Code of its batch.
     pub code: String,
+    /// What its batch is called, when it has a name.
+    pub named: Option<String>,
     /// Number in its batch.
     pub number: u32,
     /// Size.
@@ -180,10 +184,22 @@ pub struct Stocked {
     pub pack: Pack,
     /// Of sauce.
     pub thickness: Option<Thickness>,
+    /// Of a recipe, what it is called.
+    pub named: Option<String>,
     /// Size.
     pub size: JarSize,
     /// Jars on the shelf now.
     pub on_shelf: u32,
     /// When its jars came and left.
     pub history: History,
+}
+
+impl Stocked {
+    /// Whether other jars stand with these: the same food in the same size.
+    #[must_use]
+    pub fn is_like(&self, other: &Self) -> bool {
+        (self.product, self.medium, self.pack, self.thickness, self.size)
+            == (other.product, other.medium, other.pack, other.thickness, other.size)
+            && self.named == other.named
+    }
 }

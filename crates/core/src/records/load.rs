@@ -9,10 +9,12 @@ use crate::jars::size::JarSize;
 use crate::kitchen::altitude::Altitude;
 use crate::measures::ids::{BatchId, JarId, LoadId};
 use crate::measures::moment::{Minutes, Moment};
+use crate::recipe::process::tested;
 use crate::records::batch::Batch;
 use crate::records::canner::Canner;
 use crate::records::jar::{Jar, sum_sizes};
-use crate::tables::process::{Medium, Pack, ProcessOption, Query, Refusal, at_pounds, look_up};
+use crate::records::recipe::BatchRecipe;
+use crate::tables::process::{Medium, Pack, ProcessOption, Query, Refusal, at_pounds};
 
 /// A load with its jars, its batch and its clock.
 #[derive(Debug, Clone, PartialEq)]
@@ -41,6 +43,8 @@ pub struct CannerLoad {
     pub readings: Vec<CannerReading>,
     /// Pressure, if it is a pressure process.
     pub psi: Option<u32>,
+    /// Recipes of the batches whose jars stand in it.
+    pub recipes: Vec<(BatchId, BatchRecipe)>,
     /// Its jars.
     pub jars: Vec<Jar>,
     /// Its clock.
@@ -58,6 +62,12 @@ impl CannerLoad {
             }
         }
         batches
+    }
+
+    /// The recipe of one of its jars.
+    #[must_use]
+    pub fn recipe_of(&self, jar: &Jar) -> Option<&BatchRecipe> {
+        self.recipes.iter().find(|(batch, _)| *batch == jar.batch).map(|(_, recipe)| recipe)
     }
 
     /// What a jar lies in, as far as somebody looked.
@@ -86,7 +96,7 @@ impl CannerLoad {
             jar: jar.size,
             altitude,
         };
-        let options = look_up(&query)?.options;
+        let options = tested(&query, self.recipe_of(jar).map(|recipe| &recipe.process))?.options;
         let at_its_pounds = self.psi.and_then(|psi| at_pounds(&options, Some(f64::from(psi))));
         Ok(at_its_pounds.unwrap_or(options[0]))
     }

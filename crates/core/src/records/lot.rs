@@ -16,6 +16,10 @@ use crate::measures::units::grams;
 pub struct Lot {
     /// Number of the record.
     pub id: LotId,
+    /// What the household calls it: "the yellow ones".
+    pub name: Option<String>,
+    /// Anything else that is to be remembered of it.
+    pub note: Option<String>,
     /// In what form it waits.
     pub food: Food,
     /// When it came onto the line.

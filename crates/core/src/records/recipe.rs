@@ -112,6 +112,13 @@ impl RecipeText {
         Ok(())
     }
 
+    /// Title, edition and page in one line.
+    #[must_use]
+    pub fn source(&self) -> String {
+        let said = [self.title.trim(), self.edition.trim(), self.page.trim()];
+        said.into_iter().filter(|part| !part.is_empty()).collect::<Vec<_>>().join(", ")
+    }
+
     /// Its parts, made once.
     #[must_use]
     pub fn parts(&self) -> Vec<Part> {
@@ -130,6 +137,23 @@ pub struct Recipe {
     pub text: RecipeText,
     /// When it was written down.
     pub at: Moment,
+}
+
+/// The recipe that a batch is made by, as it stood when the batch was begun: what is changed in the book later does not
+/// change what was canned.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct BatchRecipe {
+    /// The recipe in the book.
+    pub recipe: RecipeId,
+    /// What it is called there.
+    pub name: String,
+    /// Title, edition and page of its source.
+    pub source: String,
+    /// What it fills when it is made once; `null` when the source does not say.
+    pub makes: Option<Makes>,
+    /// The process printed with it.
+    pub process: RecipeProcess,
 }
 
 /// A recipe that is being made: what it asks for, and what is in the bowls.

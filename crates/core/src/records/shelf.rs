@@ -18,6 +18,8 @@ pub struct ShelfGroup {
     pub batch: BatchId,
     /// Batch code.
     pub code: String,
+    /// What its batch is called, when it has a name.
+    pub named: Option<String>,
     /// What is in the jars.
     pub product: Product,
     /// What whole tomatoes are packed in.

@@ -40,6 +40,8 @@ pub struct TowelJar {
     pub code: String,
     /// What is in it.
     pub product: Product,
+    /// What its batch is called, when it has a name.
+    pub named: Option<String>,
     /// Number in its batch.
     pub number: u32,
     /// Size.

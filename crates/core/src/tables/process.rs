@@ -35,6 +35,20 @@ vocabulary! {
         Sauce = "sauce", "sauce";
         /// Paste, reduced until it mounds on a spoon.
         Paste = "paste", "paste";
+        /// A recipe with a process of its own; no table of plain tomatoes is ever read for it.
+        Recipe = "recipe", "recipe";
+    }
+}
+
+impl Product {
+    /// What plain tomatoes become: everything that the tables of this module have.
+    pub const PLAIN: [Self; 6] =
+        [Self::Whole, Self::Crushed, Self::Juice, Self::VegetableJuice, Self::Sauce, Self::Paste];
+
+    /// Whether its acid is a part of it, so that no dose goes into the jar.
+    #[must_use]
+    pub const fn brings_its_acid(self) -> bool {
+        matches!(self, Self::Recipe)
     }
 }
 
@@ -191,13 +205,15 @@ impl std::fmt::Display for Caution {
     }
 }
 
-/// Headspace as published. Source: USDA Guide 3 and, for paste, NCHFP; from memory.
+/// Headspace as published; `None` for a recipe, which has its own. Source: USDA Guide 3 and, for paste, NCHFP; from
+/// memory.
 #[must_use]
-pub fn headspace(product: Product) -> Length {
-    inches(match product {
-        Product::Whole | Product::Crushed | Product::Juice | Product::VegetableJuice => 0.5,
-        Product::Sauce | Product::Paste => 0.25,
-    })
+pub fn headspace(product: Product) -> Option<Length> {
+    match product {
+        Product::Whole | Product::Crushed | Product::Juice | Product::VegetableJuice => Some(inches(0.5)),
+        Product::Sauce | Product::Paste => Some(inches(0.25)),
+        Product::Recipe => None,
+    }
 }
 
 /// The option that a gauge reading allows: the shortest at or below so many pounds. While nobody said the pounds, the

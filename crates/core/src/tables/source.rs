@@ -49,6 +49,15 @@ impl Source {
         Self { title: "Common practice, no source".to_owned(), from_memory: false }
     }
 
+    /// The copy of its source that a recipe was held against, line by line.
+    #[must_use]
+    pub fn copy_of_recipe() -> Self {
+        Self {
+            title: "The recipe's own page, held against a copy by the household".to_owned(),
+            from_memory: false,
+        }
+    }
+
     /// A published source whose figures were recalled from memory.
     #[must_use]
     pub fn recalled(title: &str) -> Self {

@@ -5,6 +5,7 @@ use bodega_core::jars::acid::{
     teaspoons_of, total,
 };
 use bodega_core::jars::bench::{JarStep, bench_steps, last_step, may_tick, next_step, state_of};
+use bodega_core::jars::salt::salt_per_jar;
 use bodega_core::jars::size::{JarSize, Mouth, TableJar};
 use bodega_core::jars::spoons::Spoons;
 use bodega_core::kitchen::cupboard::missing;
@@ -13,13 +14,13 @@ use bodega_core::measures::teaspoons::{ML_PER_TSP, Teaspoons};
 use bodega_core::measures::units::{
     grams as grams_of, in_cups, in_pounds, in_quarts, litres, millilitres, pounds,
 };
-use bodega_core::plan::batch::salt_per_jar;
 use bodega_core::records::stock::{AcidStock, Cupboard, JarStock, LidStock};
+use bodega_core::tables::process::Method;
 use bodega_core::towel::seal::{Cooling, LidVerdict, Rescue, fridge_until, window};
 use uom::si::mass::gram;
 use uom::si::volume::milliliter;
 
-use super::kitchen::{START, at, jar};
+use super::kitchen::{START, at, jar, load};
 
 fn close(a: f64, b: f64) -> bool {
     (a - b).abs() <= 1e-9 * b.abs().max(1.0)
@@ -288,6 +289,7 @@ fn a_jar_on_the_towel_is_open_until_it_is_judged_and_dealt_with() {
     let open = |verdict, rescue, tidy, dosed| {
         let jar = TowelJar {
             product: bodega_core::tables::process::Product::Whole,
+            named: None,
             id: JarId(1),
             batch: BatchId(1),
             code: String::new(),
@@ -332,7 +334,8 @@ fn acid_in_the_pot_counts_for_every_jar_once_it_is_enough_for_all() {
     assert!(may_tick(&quart, JarStep::Lid, false, &pot(9.0)).is_err());
     let steps = bench_steps(std::slice::from_ref(&quart), &pot(12.0));
     assert_eq!((steps[0].step, steps[0].have), (JarStep::Acid, 1));
-    let to_add = |pots: &[DosedPot]| doses(std::slice::from_ref(&quart), pots, Spoons::Us)[0].to_add.clone();
+    let bench = load(Method::BoilingWater, 50, vec![quart], &[]);
+    let to_add = |pots: &[DosedPot]| doses(&bench, pots, Spoons::Us)[0].to_add.clone();
     assert_eq!(to_add(&[]).as_deref(), Some("2 Tbsp"));
     assert_eq!(to_add(&pot(9.0)).as_deref(), Some("½ Tbsp"), "three teaspoons short for two jars");
     assert_eq!(to_add(&pot(12.0)), None);

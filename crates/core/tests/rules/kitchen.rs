@@ -39,6 +39,7 @@ pub fn happened(events: &[(BoilEvent, i64)]) -> Vec<Happened> {
 /// An empty jar of quartered tomatoes in water, on the bench.
 pub fn jar(number: u32, batch: i64, size: JarSize) -> Jar {
     Jar {
+        named: None,
         id: JarId(batch * 100 + i64::from(number)),
         batch: BatchId(batch),
         code: format!("0904-{batch}"),
@@ -66,6 +67,10 @@ pub fn packed(jar: Jar, product: Product, medium: Option<Medium>, pack: Pack) ->
 /// The batch of such jars.
 pub fn batch(id: i64, method: Method) -> Batch {
     Batch {
+        name: None,
+        note: None,
+        recipe: None,
+        bowls: None,
         id: BatchId(id),
         code: format!("0904-{id}"),
         product: Product::Whole,
@@ -117,6 +122,7 @@ pub fn load(method: Method, minutes: u32, mut jars: Vec<Jar>, events: &[(BoilEve
         filled_since: None,
         readings: Vec::new(),
         psi: None,
+        recipes: Vec::new(),
         jars,
         clock: BoilClock::replay(method, Minutes(minutes), &happened(events)),
     }
@@ -125,6 +131,7 @@ pub fn load(method: Method, minutes: u32, mut jars: Vec<Jar>, events: &[(BoilEve
 /// A quart on the towel.
 pub fn on_the_towel() -> JarRecord {
     JarRecord {
+        named: None,
         id: JarId(101),
         batch: BatchId(1),
         code: "0904-1".to_owned(),
@@ -154,6 +161,8 @@ pub fn on_the_towel() -> JarRecord {
 /// Twenty pounds weighed in.
 pub fn lot(id: LotId, kind: Kind, condition: Condition, fault: Option<Fault>) -> Lot {
     Lot {
+        name: None,
+        note: None,
         id,
         food: Food::Fruit,
         added_at: START,
@@ -178,6 +187,7 @@ pub fn lot(id: LotId, kind: Kind, condition: Condition, fault: Option<Fault>) ->
 /// Seven quarts of something, in boiling water at 2,000 ft.
 pub fn wish(product: Product, medium: Option<Medium>, pack: Pack) -> Wish {
     Wish {
+        recipe: None,
         product,
         medium,
         pack,

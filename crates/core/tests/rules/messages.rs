@@ -284,6 +284,7 @@ fn on_towels() -> Vec<String> {
         jars: [1, 2]
             .map(|number| TowelJar {
                 product: Product::Whole,
+                named: None,
                 id: jar(number, 1, JarSize::Quart).id,
                 batch: jar(number, 1, JarSize::Quart).batch,
                 code: "0904-1".to_owned(),
@@ -374,6 +375,7 @@ fn checklists() -> Vec<String> {
             {
                 let thickness = (product == Product::Sauce).then_some(Thickness::Thin);
                 let sheet = Sheet {
+                    recipe: None,
                     foods: vec![if rest.is_none() { Food::ThinJuice } else { Food::Fruit }],
                     making: Making { product, medium, pack, thickness },
                     jars: vec![(JarSize::Quart, 7), (JarSize::Pint, 1)],

@@ -9,7 +9,7 @@ use bodega_core::jars::acid::Agent;
 use bodega_core::jars::bench::next_load;
 use bodega_core::jars::claims::Claims;
 use bodega_core::jars::contents::Added;
-use bodega_core::jars::doses::{DosedPot, doses};
+use bodega_core::jars::doses::{Dose, DosedPot, doses};
 use bodega_core::jars::ph::{PhSample, Remedy};
 use bodega_core::jars::size::JarSize;
 use bodega_core::jars::spoons::Spoons;
@@ -172,6 +172,7 @@ fn the_towel_is_judged_like_the_load_and_by_its_first_look() {
     let on_towel = |judged: [Option<i64>; 2]| {
         let of = |number: u32, after: Option<i64>| TowelJar {
             product: Product::Whole,
+            named: None,
             id: JarId(i64::from(number)),
             batch: BatchId(1),
             code: "0904-1".to_owned(),
@@ -339,18 +340,15 @@ fn doses_of_a_shared_load_are_each_batchs_own() {
         jar.wants_salt = true;
     });
     jars.push(jar(3, 1, JarSize::Pint));
-    let found = doses(&jars, &[], Spoons::Us);
-    let lines: Vec<(i64, &str, u32, &str, Option<&str>)> = found
-        .iter()
-        .map(|dose| (dose.batch.0, dose.jar.label(), dose.count, dose.acid.as_str(), dose.salt.as_deref()))
-        .collect();
+    let bench = load(Method::BoilingWater, 50, jars, &[]);
+    let found = doses(&bench, &[], Spoons::Us);
+    let said = |dose: &Dose| {
+        let (acid, salt) = (dose.acid.as_deref().unwrap_or("none"), dose.salt.as_deref().unwrap_or("none"));
+        format!("{}: {} × {}, {acid}, {salt}", dose.batch.0, dose.count, dose.jar)
+    };
     assert_eq!(
-        lines,
-        [
-            (1, "quart", 2, "2 Tbsp", None),
-            (1, "pint", 1, "1 Tbsp", None),
-            (2, "pint", 2, "¼ tsp", Some("½ tsp")),
-        ]
+        found.iter().map(said).collect::<Vec<_>>(),
+        ["1: 2 × quart, 2 Tbsp, none", "1: 1 × pint, 1 Tbsp, none", "2: 2 × pint, ¼ tsp, ½ tsp"]
     );
     assert!(found.iter().all(|dose| (dose.headspace_in - 0.5).abs() < 1e-12 && dose.still_lacks.is_none()));
 
@@ -359,9 +357,9 @@ fn doses_of_a_shared_load_are_each_batchs_own() {
         vec![DosedPot { batch: BatchId(1), given_tsp, jars: vec![(JarSize::Quart, 2), (JarSize::Pint, 1)] }]
     };
     let lacks: Vec<Option<String>> =
-        doses(&jars, &pot(12.0), Spoons::Us).into_iter().map(|dose| dose.still_lacks).collect();
+        doses(&bench, &pot(12.0), Spoons::Us).into_iter().map(|dose| dose.still_lacks).collect();
     assert_eq!(lacks, [Some("1¼ tsp".to_owned()), Some("⅝ tsp".to_owned()), None]);
-    assert!(doses(&jars, &pot(15.0), Spoons::Us).iter().all(|dose| dose.still_lacks.is_none()));
+    assert!(doses(&bench, &pot(15.0), Spoons::Us).iter().all(|dose| dose.still_lacks.is_none()));
 }
 
 #[test]
@@ -396,7 +394,12 @@ fn a_reading_of_ph_says_its_own_things_and_no_more() {
 
 /// What is known of batch 1 of the test kitchen.
 pub fn facts() -> BatchFacts {
-    BatchFacts { batch: batch(1, Method::BoilingWater), sizes: vec![(JarSize::Quart, 2)], ph: Vec::new() }
+    BatchFacts {
+        batch: batch(1, Method::BoilingWater),
+        sizes: vec![(JarSize::Quart, 2)],
+        ph: Vec::new(),
+        bowls: None,
+    }
 }
 
 fn quarts() -> Vec<Jar> {

@@ -65,7 +65,9 @@ pub async fn get_almanac(shared: web::Data<Shared>) -> Result<web::Json<Almanac>
         freezer_headspace: FREEZER_HEADSPACE,
         headspace: Product::ALL
             .iter()
-            .map(|product| HeadspaceRow { product: *product, inches: headspace(*product).get::<inch>() })
+            .filter_map(|product| {
+                Some(HeadspaceRow { product: *product, inches: headspace(*product)?.get::<inch>() })
+            })
             .collect(),
         sources: vec![
             Source::usda_guide_3(),

@@ -12,14 +12,17 @@ use bodega_core::jars::bench::{BenchStep, JarStep, bench_steps, last_step, next_
 use bodega_core::jars::claims::{Claims, asks_hot, asks_liquid};
 use bodega_core::jars::doses::{Dose, DosedPot, doses, has_acid};
 use bodega_core::jars::size::JarSize;
+use bodega_core::judge::Ruling;
 use bodega_core::judge::records::{BatchFacts, Judged, judge_load};
 use bodega_core::kitchen::altitude::Altitude;
-use bodega_core::measures::ids::{CannerId, JarId, LoadId};
+use bodega_core::measures::ids::{BatchId, BowlsId, CannerId, JarId, LoadId, RecipeId};
 use bodega_core::measures::moment::{Minutes, Moment};
+use bodega_core::recipe::compare::compare;
 use bodega_core::records::batch::Batch;
 use bodega_core::records::jar::Jar;
 use bodega_core::records::kitchen::Kitchen;
 use bodega_core::records::load::{AlsoIn, CannerLoad, GoneJar};
+use bodega_core::records::recipe::BatchRecipe;
 use bodega_core::tables::process::Method;
 use bodega_store::{StoreError, if_readable};
 use serde::Serialize;
@@ -125,6 +128,8 @@ pub struct LoadView {
     pub rest_minutes: Minutes,
     /// Pressure, if any.
     pub psi: Option<u32>,
+    /// Batches in it that are made by a recipe.
+    pub recipes: Vec<RecipeInLoad>,
     /// Dose for each batch and jar size in the load.
     pub doses: Vec<Dose>,
     /// Its jars.
@@ -183,6 +188,41 @@ pub struct LoadView {
     pub probe: Option<ProbeView>,
     /// Whether a simulated probe stands in it, and whether its flame is on.
     pub simulated_flame: Option<bool>,
+}
+
+/// A batch of a load that is made by a recipe.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct RecipeInLoad {
+    /// The batch.
+    pub batch: BatchId,
+    /// Its code.
+    pub code: String,
+    /// What it is called.
+    pub name: String,
+    /// The recipe in the book.
+    pub recipe: RecipeId,
+    /// Its bowls; `null` when they are not known.
+    pub bowls: Option<BowlsId>,
+    /// Whether what is in them keeps the jars from being filled.
+    pub stops: bool,
+}
+
+impl RecipeInLoad {
+    fn of(load: &CannerLoad, facts: &[BatchFacts]) -> Vec<Self> {
+        let one = |(batch, recipe): &(BatchId, BatchRecipe)| {
+            let facts = facts.iter().find(|facts| facts.batch.id == *batch);
+            let bowls = facts.and_then(|facts| facts.bowls.as_ref());
+            Self {
+                batch: *batch,
+                code: facts.map(|facts| facts.batch.code.clone()).unwrap_or_default(),
+                name: facts.and_then(|facts| facts.batch.name.clone()).unwrap_or_else(|| recipe.name.clone()),
+                recipe: recipe.recipe,
+                bowls: bowls.map(|bowls| bowls.id),
+                stops: bowls.is_none_or(|bowls| compare(&bowls.base, &bowls.actual).verdict != Ruling::Fine),
+            }
+        };
+        load.recipes.iter().map(one).collect()
+    }
 }
 
 /// Water to have in the canner before the jars go in.
@@ -277,7 +317,8 @@ impl LoadView {
             minutes: load.clock.required(),
             rest_minutes: load.clock.rest(),
             psi: load.psi,
-            doses: doses(&load.jars, &pots, kitchen.spoons),
+            recipes: RecipeInLoad::of(&load, &facts),
+            doses: doses(&load, &pots, kitchen.spoons),
             standing: standing(outline, &sizes, &kitchen.outsides()).unwrap_or_default(),
             stretch: outline.stretch(),
             rides_along: rides_along(&load),

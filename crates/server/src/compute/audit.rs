@@ -300,6 +300,7 @@ impl AuditRecipe {
             base: self.base.checked("recipe.base")?,
             actual: self.actual.map(|actual| actual.checked("recipe.actual")).transpose()?,
             mixed: self.mixed,
+            all_jars: None,
             makes: self.makes,
             process: self.process,
             checked: self.checked,

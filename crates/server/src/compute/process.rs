@@ -37,8 +37,8 @@ pub struct ProcessRequest {
 pub struct ProcessAnswer {
     /// Ways to run it, all of equal standing.
     pub options: Vec<ProcessOption>,
-    /// Published headspace in inches.
-    pub headspace_in: f64,
+    /// Published headspace in inches; `null` for a recipe, which has its own.
+    pub headspace_in: Option<f64>,
     /// What to mind.
     pub cautions: Vec<String>,
     /// Where it comes from.
@@ -62,7 +62,7 @@ pub async fn compute_process(
         jar: request.jar,
         altitude: Altitude::from_feet(request.altitude_ft).named("altitude_ft")?,
     };
-    let headspace_in = headspace(request.product).get::<inch>();
+    let headspace_in = headspace(request.product).map(|space| space.get::<inch>());
     Ok(web::Json(match look_up(&query) {
         Ok(tested) => ProcessAnswer {
             options: tested.options,

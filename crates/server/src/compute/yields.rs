@@ -14,6 +14,7 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use crate::json::Json;
+use crate::plan::ground::check_plain;
 use crate::problem::{ApiError, NameField, Problem};
 
 /// What is asked.
@@ -47,6 +48,7 @@ pub struct YieldAnswer {
 #[post("/api/compute/yield")]
 pub async fn compute_yield(Json(request): Json<YieldRequest>) -> Result<web::Json<YieldAnswer>, ApiError> {
     let weight = kilograms(WEIGHT.check(request.weight_kg).named("weight_kg")?);
+    check_plain(request.product, "product")?;
     if request.product == Product::Sauce && request.thickness.is_none() {
         return Err(ApiError::field("thickness", "sauce needs a thickness; use one of: thin, thick"));
     }

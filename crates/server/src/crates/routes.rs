@@ -1,6 +1,6 @@
 //! Crates over HTTP: weigh-ins by weight or by counted container.
 
-use actix_web::{get, patch, post, web};
+use actix_web::{get, patch, post, put, web};
 use bodega_core::crates::fruit::{Condition, Fault, Kind, SILL_DAYS};
 use bodega_core::ledger::food::Food;
 use bodega_core::measures::ids::LotId;
@@ -16,6 +16,7 @@ use crate::crates::view::LotView;
 use crate::crates::weight::{Amount, Weight, grams, weigh};
 use crate::created::Created;
 use crate::json::Json;
+use crate::named::NameRequest;
 use crate::problem::{ApiError, NameField, Problem};
 use crate::state::{Shared, change, read};
 
@@ -172,6 +173,20 @@ pub async fn change_lot(
     Ok(web::Json(
         change(&shared, move |shared| shared.store.change_lot(*id, &wanted, shared.clock.now())).await?,
     ))
+}
+
+/// Names a lot, and writes a note beside it.
+#[utoipa::path(params(("id" = i64, Path)), request_body = NameRequest,
+    responses((status = 200, body = Lot), (status = 404, body = Problem), (status = 422, body = Problem)))]
+#[put("/api/lots/{id}/name")]
+pub async fn name_lot(
+    shared: web::Data<Shared>,
+    id: web::Path<LotId>,
+    Json(request): Json<NameRequest>,
+) -> Result<web::Json<Lot>, ApiError> {
+    let (name, note) = request.checked()?;
+    let done = change(&shared, move |shared| shared.store.name_lot(*id, name.as_deref(), note.as_deref()));
+    Ok(web::Json(done.await?))
 }
 
 /// One lot.

@@ -2,17 +2,20 @@
 
 use actix_web::{get, patch, put, web};
 use bodega_core::jars::contents::Added;
-use bodega_core::jars::spoons::Spoons;
-use bodega_core::ledger::food::Food;
 use bodega_core::measures::ids::BatchId;
-use bodega_core::plan::checklist::{Sheet, Step, steps};
+use bodega_core::plan::checklist::{Sheet, SheetRecipe, Step, steps};
+use bodega_core::recipe::measure::exact;
+use bodega_core::recipe::part::Part;
+use bodega_core::recipe::scale::scaled;
 use bodega_core::records::batch::Batch;
 use bodega_core::records::jar::count_sizes;
-use bodega_core::records::load::CannerLoad;
+use bodega_core::records::recipe::Bowls;
+use bodega_store::{Store, StoreError};
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
 
 use crate::json::Json;
+use crate::named::NameRequest;
 use crate::plan::ground::check_additions;
 use crate::problem::{ApiError, Problem};
 use crate::state::{Shared, change, read};
@@ -111,6 +114,20 @@ pub async fn change_batch(
     Ok(web::Json(done.await?))
 }
 
+/// Names a batch, on its labels too, and writes a note beside it.
+#[utoipa::path(params(("id" = i64, Path)), request_body = NameRequest,
+    responses((status = 200, body = Batch), (status = 404, body = Problem), (status = 422, body = Problem)))]
+#[put("/api/batches/{id}/name")]
+pub async fn name_batch(
+    shared: web::Data<Shared>,
+    id: web::Path<BatchId>,
+    Json(request): Json<NameRequest>,
+) -> Result<web::Json<Batch>, ApiError> {
+    let (name, note) = request.checked()?;
+    let done = change(&shared, move |shared| shared.store.name_batch(*id, name.as_deref(), note.as_deref()));
+    Ok(web::Json(done.await?))
+}
+
 /// What else goes into a batch.
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
@@ -134,14 +151,23 @@ pub async fn set_additions(
 }
 
 /// What a batch's checklist is made of.
-pub(crate) fn sheet(batch: &Batch, foods: Vec<Food>, loads: &[CannerLoad], spoons: Spoons) -> Sheet {
-    Sheet {
-        foods,
+pub(crate) fn sheet(store: &Store, batch: &Batch) -> Result<Sheet, StoreError> {
+    let bowls = batch.bowls.map(|bowls| store.any_bowls(bowls)).transpose()?;
+    let parts = |bowls: &Bowls| scaled(&bowls.base, &exact(bowls.factor)).iter().map(Part::says).collect();
+    let loads = store.batch_loads(batch.id)?;
+    Ok(Sheet {
+        foods: store.batch_lots(batch.id)?.iter().map(|(lot, _)| lot.food).collect(),
         making: batch.making(),
+        recipe: batch.recipe.as_ref().map(|recipe| SheetRecipe {
+            name: recipe.name.clone(),
+            source: recipe.source.clone(),
+            parts: bowls.as_ref().map(parts).unwrap_or_default(),
+            headspace_in: recipe.process.headspace_in,
+        }),
         jars: count_sizes(loads.iter().flat_map(|load| &load.jars)),
         additions: batch.additions.clone(),
         agent: batch.agent,
-        spoons,
+        spoons: store.kitchen()?.spoons,
         salt: batch.salt,
         rest: batch.rest,
         method: batch.method,
@@ -152,7 +178,7 @@ pub(crate) fn sheet(batch: &Batch, foods: Vec<Food>, loads: &[CannerLoad], spoon
                 (count, load.clock.required(), load.psi)
             })
             .collect(),
-    }
+    })
 }
 
 /// The checklist of a batch.
@@ -162,10 +188,10 @@ pub async fn get_checklist(
     shared: web::Data<Shared>,
     id: web::Path<BatchId>,
 ) -> Result<web::Json<BatchSheet>, ApiError> {
-    let (batch, fruit, loads, kitchen) = read(&shared, move |Shared { store, .. }| {
-        Ok((store.batch(*id)?, store.batch_lots(*id)?, store.batch_loads(*id)?, store.kitchen()?))
+    let (sheet, batch) = read(&shared, move |Shared { store, .. }| {
+        let batch = store.batch(*id)?;
+        Ok((sheet(store, &batch)?, batch))
     })
     .await?;
-    let foods = fruit.iter().map(|(lot, _)| lot.food).collect();
-    Ok(web::Json(BatchSheet { steps: steps(&sheet(&batch, foods, &loads, kitchen.spoons)), batch }))
+    Ok(web::Json(BatchSheet { steps: steps(&sheet), batch }))
 }

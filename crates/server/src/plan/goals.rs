@@ -6,6 +6,7 @@ use bodega_core::records::shelf::Goal;
 use bodega_core::tables::process::{Product, check_medium};
 
 use crate::json::Json;
+use crate::plan::ground::check_plain;
 use crate::problem::{ApiError, NameField, Problem};
 use crate::state::{Shared, change, read};
 
@@ -18,6 +19,7 @@ pub async fn get_goals(shared: web::Data<Shared>) -> Result<web::Json<Vec<Goal>>
 
 /// Checks one goal; `field` is where it stands.
 pub(crate) fn check_goal(goal: &Goal, field: &str) -> Result<(), ApiError> {
+    check_plain(goal.product, &format!("{field}.product"))?;
     check_medium(goal.product, goal.medium)
         .map_err(|error| ApiError::field(format!("{field}.medium"), error))?;
     if (goal.product == Product::Sauce) != goal.thickness.is_some() {

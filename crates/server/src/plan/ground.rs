@@ -1,6 +1,8 @@
 //! What a plan stands on: kitchen, fruit, the household's own yields, the cupboard.
 
 use actix_web::web;
+use bodega_core::canner::loads::Load;
+use bodega_core::canner::outline::Outsides;
 use bodega_core::canner::standing::standing;
 use bodega_core::canner::water::outline;
 use bodega_core::jars::contents::Added;
@@ -17,6 +19,7 @@ use bodega_core::plan::making::Making;
 use bodega_core::plan::stuff::volume;
 use bodega_core::plan::yields::learn::Household;
 use bodega_core::plan::yields::{self, Range};
+use bodega_core::records::canner::Canner;
 use bodega_core::records::kitchen::Kitchen;
 use bodega_core::records::lot::Lot;
 use bodega_core::records::stock::Cupboard;
@@ -75,6 +78,16 @@ fn months_since(day: Date, today: Date) -> Option<f64> {
     Some(f64::from(today.since(day).ok()?.get_days()) / DAYS_A_MONTH)
 }
 
+/// Refuses a recipe where plain tomatoes are asked about: its amounts, jars and minutes are its own.
+pub(crate) fn check_plain(product: Product, field: &str) -> Result<(), ApiError> {
+    if product == Product::Recipe {
+        let words =
+            "a recipe has its own jars and minutes; plan it from the book of recipes, at /api/recipes";
+        return Err(ApiError::field(field, words));
+    }
+    Ok(())
+}
+
 /// Everything that goes in besides has an amount that can be counted.
 pub(crate) fn check_additions(additions: Option<&Vec<Added>>) -> Result<(), ApiError> {
     for (place, item) in additions.into_iter().flatten().enumerate() {
@@ -85,6 +98,7 @@ pub(crate) fn check_additions(additions: Option<&Vec<Added>>) -> Result<(), ApiE
 }
 
 pub(crate) async fn ground(shared: &web::Data<Shared>, request: &PlanRequest) -> Result<Ground, ApiError> {
+    check_plain(request.product, "product")?;
     check_medium(request.product, request.medium).map_err(|error| ApiError::field("medium", error))?;
     if (request.product == Product::Sauce) != request.thickness.is_some() {
         return Err(ApiError::field(
@@ -114,6 +128,7 @@ pub(crate) async fn ground(shared: &web::Data<Shared>, request: &PlanRequest) ->
         .map_err(|place| cannot_become(&lots[place], place, request.product))?;
     let wish = Wish {
         product: request.product,
+        recipe: None,
         medium: request.medium,
         pack: request.pack,
         method: kitchen.canner.method,
@@ -138,6 +153,26 @@ pub(crate) async fn ground(shared: &web::Data<Shared>, request: &PlanRequest) ->
     let bottle_age_months =
         opened.and_then(|acid| acid.opened_on).and_then(|day| months_since(day, shared.clock.today()));
     Ok(Ground { kitchen, altitude, lots, wish, yields, cupboard, bottle_age_months })
+}
+
+/// The loads of a plan as they stand in the canner.
+pub(crate) fn planned_loads(plan: &BatchPlan, canner: &Canner, outsides: &Outsides) -> Vec<PlanLoad> {
+    let outline = outline(canner);
+    let of_load = |load: &Load| {
+        let jars: Vec<JarCount> = load
+            .jars
+            .iter()
+            .map(|(place, count)| JarCount { jar: plan.mix[*place].jar, count: *count })
+            .collect();
+        let sizes: Vec<JarSize> = jars.iter().flat_map(|line| vec![line.jar; line.count as usize]).collect();
+        PlanLoad {
+            standing: standing(outline, &sizes, outsides).unwrap_or_default(),
+            stretch: outline.stretch(),
+            minutes: load.minutes,
+            jars,
+        }
+    };
+    plan.loads.loads.iter().map(of_load).collect()
 }
 
 impl Ground {
@@ -190,28 +225,9 @@ impl Ground {
     }
 
     pub(crate) fn answer(&self, plan: BatchPlan) -> PlanAnswer {
+        let headspace_in = headspace(self.wish.product).unwrap_or_default().get::<inch>();
         let litres = |volume: bodega_core::measures::units::Volume| volume.get::<liter>();
-        let (outline, outsides) = (outline(&self.kitchen.canner), self.kitchen.outsides());
-        let loads = plan
-            .loads
-            .loads
-            .iter()
-            .map(|load| {
-                let jars: Vec<JarCount> = load
-                    .jars
-                    .iter()
-                    .map(|(index, count)| JarCount { jar: plan.mix[*index].jar, count: *count })
-                    .collect();
-                let sizes: Vec<JarSize> =
-                    jars.iter().flat_map(|line| vec![line.jar; line.count as usize]).collect();
-                PlanLoad {
-                    jars,
-                    standing: standing(outline, &sizes, &outsides).unwrap_or_default(),
-                    stretch: outline.stretch(),
-                    minutes: load.minutes,
-                }
-            })
-            .collect();
+        let loads = planned_loads(&plan, &self.kitchen.canner, &self.kitchen.outsides());
         let mut notes: Vec<&'static str> = self.lots.iter().filter_map(|lot| lot.food.note()).collect();
         notes.dedup();
         PlanAnswer {
@@ -225,7 +241,7 @@ impl Ground {
             full_jars: plan.full_jars,
             left_over_litres: litres(plan.left_over),
             acid_total: self.kitchen.spoons.amount_with_volume(self.wish.agent, plan.acid_total.as_f64()),
-            headspace_in: headspace(self.wish.product).get::<inch>(),
+            headspace_in,
             loads,
             canner_minutes: plan.loads.total,
             why: plan.why.clone(),

@@ -3,7 +3,7 @@
 use actix_web::{post, web};
 use bodega_core::judge::records::judge_plan;
 use bodega_core::measures::units::grams;
-use bodega_core::records::batch::{Batch, Draw, NewBatch, NewLoad};
+use bodega_core::records::batch::{Batch, Draw, NewBatch};
 
 use crate::created::Created;
 use crate::json::Json;
@@ -56,22 +56,14 @@ pub async fn accept_plan(
         Ok::<_, ApiError>((ground, plan))
     })
     .await??;
-    let loads: Vec<NewLoad> = plan
-        .loads
-        .loads
-        .iter()
-        .map(|load| NewLoad {
-            jars: load.jars.iter().map(|(index, count)| (plan.mix[*index].jar, *count)).collect(),
-            minutes: load.minutes,
-            // All jars of a batch take the same option: the one with the lowest pressure.
-            psi: plan.mix[load.jars[0].0].tested.options[0].psi,
-        })
-        .collect();
+    let loads = plan.new_loads();
     if loads.is_empty() {
         return Err(ApiError::field("jars", "the plan fills no jar; take more fruit or a smaller jar"));
     }
     let batch = NewBatch {
         day: shared.clock.today(),
+        name: None,
+        recipe: None,
         product: request.product,
         medium: request.medium,
         pack: request.pack,

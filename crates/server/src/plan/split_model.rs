@@ -9,7 +9,7 @@ use bodega_core::plan::batch::Wish;
 use bodega_core::plan::making::{Making, usual_jar};
 use bodega_core::plan::split::{Choice, NoSplit, Question, Resource, Share, Split, Stock, limits};
 use bodega_core::plan::yields::Range;
-use bodega_core::records::batch::{Draw, NewBatch, NewLoad};
+use bodega_core::records::batch::{Draw, NewBatch};
 use bodega_core::tables::process::{Query, look_up};
 use jiff::civil::Date;
 use uom::si::mass::gram;
@@ -204,6 +204,7 @@ pub(crate) fn batch_of(
     let volume = choice.jar.volume() * f64::from(share.jars);
     let wish = Wish {
         product: choice.making.product,
+        recipe: None,
         medium: choice.making.medium,
         pack: choice.making.pack,
         method: table.kitchen.canner.method,
@@ -219,6 +220,8 @@ pub(crate) fn batch_of(
     let draws = fruit_of(table, share);
     Ok(NewBatch {
         day,
+        name: None,
+        recipe: None,
         product: wish.product,
         medium: wish.medium,
         pack: wish.pack,
@@ -230,16 +233,7 @@ pub(crate) fn batch_of(
         additions: None,
         altitude_ft: table.altitude.feet(),
         draws: draws.into_iter().map(|fruit| Draw { lot: fruit.lot, weight_g: fruit.weight_g }).collect(),
-        loads: worked
-            .loads
-            .loads
-            .iter()
-            .map(|load| NewLoad {
-                jars: load.jars.iter().map(|(_, count)| (choice.jar, *count)).collect(),
-                minutes: load.minutes,
-                psi: worked.mix[0].tested.options[0].psi,
-            })
-            .collect(),
+        loads: worked.new_loads(),
         canner: table.kitchen.canner.id,
     })
 }

@@ -89,6 +89,11 @@ impl BowlsChange {
     }
 }
 
+/// A recipe's parts so many times, with nothing measured yet.
+pub(crate) fn empty_bowls(base: &[Part], factor: f64) -> Vec<Part> {
+    scaled(base, &exact(factor)).into_iter().map(|part| Part { amount: None, ..part }).collect()
+}
+
 /// The bowls of a recipe that are not put away.
 #[utoipa::path(params(("id" = i64, Path)),
     responses((status = 200, body = Vec<BowlsView>), (status = 404, body = Problem)))]
@@ -116,9 +121,8 @@ pub async fn add_bowls(
     let factor = RECIPE_TIMES.check(request.factor).named("factor")?;
     let body = change(&shared, move |shared| {
         let base = shared.store.recipe(*id)?.text.parts();
-        let empty: Vec<Part> =
-            scaled(&base, &exact(factor)).into_iter().map(|part| Part { amount: None, ..part }).collect();
-        let bowls = shared.store.add_bowls(*id, factor, (&base, &empty), shared.clock.now())?;
+        let bowls =
+            shared.store.add_bowls(*id, factor, (&base, &empty_bowls(&base, factor)), shared.clock.now())?;
         bowls_view(shared, bowls)
     })
     .await?;

@@ -5,7 +5,7 @@ use bodega_core::measures::ids::RecipeId;
 use bodega_core::measures::limits::{RECIPE_JARS, RECIPE_TIMES, WEIGHT};
 use bodega_core::recipe::line::{ReadLine, read as read_line};
 use bodega_core::recipe::part::Part;
-use bodega_core::recipe::scale::{by_scarcest, by_tomatoes, tomatoes_of};
+use bodega_core::recipe::scale::{by_scarcest, by_tomatoes, copy, tomatoes_of};
 use bodega_core::recipe::shipped;
 use bodega_core::records::recipe::{Recipe, RecipeText};
 use bodega_store::StoreError;
@@ -17,7 +17,7 @@ use crate::created::Created;
 use crate::json::Json;
 use crate::problem::{ApiError, NameField, Problem};
 use crate::recipe::view::{ReadText, RecipeBook, RecipeScale, RecipeView, scale, shipped_view, view};
-use crate::state::{Shared, change, read};
+use crate::state::{Shared, answer, change, read};
 
 /// Lines that are read at once.
 const MOST_LINES: usize = 300;
@@ -222,6 +222,34 @@ pub async fn scale_recipe(
     let text = read(&shared, move |shared| shared.store.recipe(*id)).await?.text;
     let (factor, scarcest) = times(&text, &request)?;
     Ok(web::Json(scale(&text, factor, scarcest)))
+}
+
+/// How often a copy is made.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct CopyRequest {
+    /// So many times, 0.01 to 1,000.
+    pub factor: f64,
+}
+
+/// Keeps a recipe made so many times as one of its own, which remembers what it was made from.
+#[utoipa::path(params(("id" = i64, Path)), request_body = CopyRequest,
+    responses((status = 201, body = RecipeView), (status = 404, body = Problem), (status = 422, body = Problem)))]
+#[post("/api/recipes/{id}/copies")]
+pub async fn copy_recipe(
+    shared: web::Data<Shared>,
+    id: web::Path<RecipeId>,
+    Json(request): Json<CopyRequest>,
+) -> Result<Created<RecipeView>, ApiError> {
+    let factor = RECIPE_TIMES.check(request.factor).named("factor")?;
+    let made = answer(&shared, move |shared| {
+        let text = copy(&shared.store.recipe(*id)?.text, factor);
+        text.check().map_err(|error| ApiError::field("factor", format!("{}: {error}", error.field)))?;
+        Ok(in_kitchen(shared, shared.store.add_recipe(&text, Some(*id), shared.clock.now())?)?)
+    });
+    let body = made.await?;
+    shared.live.changed();
+    Ok(Created { at: format!("/api/recipes/{}", body.id), body })
 }
 
 /// A recipe as schema.org Recipe, JSON-LD.

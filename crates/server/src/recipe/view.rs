@@ -12,6 +12,7 @@ use bodega_core::recipe::part::Part;
 use bodega_core::recipe::scale::{raw_volume, scaled};
 use bodega_core::recipe::shipped::Shipped;
 use bodega_core::recipe::standing::{MayCan, Stands, may_can, stands};
+use bodega_core::records::batch::Batch;
 use bodega_core::records::recipe::{Bowls, Makes, Recipe, RecipeLine, RecipeText};
 use bodega_core::tables::process::Method;
 use bodega_store::StoreError;
@@ -115,6 +116,8 @@ pub struct BowlsView {
     pub planned: Vec<CardLine>,
     /// What is in the bowls; without an amount while nobody has measured it.
     pub actual: Vec<Part>,
+    /// The same as it is read out.
+    pub said: Vec<String>,
     /// Mixed: nothing can be taken out any more.
     pub mixed: bool,
     /// The bowls against the recipe.
@@ -125,6 +128,8 @@ pub struct BowlsView {
     pub instead: Vec<String>,
     /// Whether it may be canned.
     pub may_can: MayCan,
+    /// The batch that is made from them; `null` while no jars are set out.
+    pub batch: Option<Batch>,
     /// When it was begun.
     pub at: Moment,
 }
@@ -208,9 +213,14 @@ pub(crate) fn scale(text: &RecipeText, factor: f64, scarcest: Option<String>) ->
     }
 }
 
+/// A bowl as it is read out; that nobody measured it, is said too.
+fn said(part: &Part) -> String {
+    if part.amount.is_none() { format!("{}: not measured", part.name) } else { part.says() }
+}
+
 /// Bowls beside their recipe.
 pub(crate) fn bowls_view(shared: &Shared, bowls: Bowls) -> Result<BowlsView, StoreError> {
-    let recipe = shared.store.recipe(bowls.recipe)?;
+    let recipe = shared.store.any_recipe(bowls.recipe)?;
     let seen = compare(&bowls.base, &bowls.actual);
     let mixed = bowls.mixed_at.is_some();
     Ok(BowlsView {
@@ -218,9 +228,11 @@ pub(crate) fn bowls_view(shared: &Shared, bowls: Bowls) -> Result<BowlsView, Sto
         ways_back: ways_back(&bowls.base, &bowls.actual, mixed),
         instead: instead(&seen),
         may_can: may_can(&stands(&recipe.text), &seen),
+        batch: shared.store.batch_of_bowls(bowls.id)?.map(|id| shared.store.batch(id)).transpose()?,
         id: bowls.id,
         recipe: bowls.recipe,
         factor: bowls.factor,
+        said: bowls.actual.iter().map(said).collect(),
         actual: bowls.actual,
         at: bowls.at,
         mixed,

@@ -8,7 +8,7 @@ use bodega_core::measures::ids::BatchId;
 use bodega_core::measures::moment::Moment;
 use bodega_core::measures::units::grams;
 use bodega_core::measures::words::counted;
-use bodega_core::plan::checklist::steps;
+use bodega_core::plan::checklist::{Sheet, steps};
 use bodega_core::records::batch::Batch;
 use bodega_core::records::jar::JarRecord;
 use bodega_core::records::kitchen::Kitchen;
@@ -304,13 +304,11 @@ pub async fn export_calendar(shared: web::Data<Shared>) -> Result<HttpResponse, 
 fn recipe(
     batch: &Batch,
     fruit: &[(Lot, i64)],
-    loads: &[bodega_core::records::load::CannerLoad],
+    sheet: &Sheet,
     kitchen: &Kitchen,
     made_on: Option<Date>,
 ) -> Value {
-    let foods = fruit.iter().map(|(lot, _)| lot.food).collect();
-    let sheet = sheet(batch, foods, loads, kitchen.spoons);
-    let steps: Vec<Value> = steps(&sheet)
+    let steps: Vec<Value> = steps(sheet)
         .iter()
         .map(|step| json!({"@type": "HowToStep", "name": step.station.label(), "text": step.text}))
         .collect();
@@ -321,14 +319,25 @@ fn recipe(
     let fruit_kg = grams(batch.weight_g).get::<kilogram>();
     let jars: Vec<String> =
         sheet.jars.iter().map(|(jar, count)| format!("{count} x {}", jar.word())).collect();
+    let (name, ingredients) = match &sheet.recipe {
+        Some(recipe) => (batch.name.as_ref().unwrap_or(&recipe.name).as_str(), recipe.parts.clone()),
+        None => (
+            batch.product.label(),
+            vec![
+                format!("{fruit_kg:.2} kg {what}"),
+                format!("{}, per jar as in the steps", batch.agent.label()),
+            ],
+        ),
+    };
     json!({
         "@context": "https://schema.org",
         "@type": "Recipe",
-        "name": format!("{}, batch {}", batch.product.label(), batch.code),
+        "name": format!("{name}, batch {}", batch.code),
+        "isBasedOn": sheet.recipe.as_ref().map(|recipe| &recipe.source),
         "author": {"@type": "Organization", "name": kitchen.name},
         "dateCreated": made_on,
         "recipeYield": jars,
-        "recipeIngredient": [format!("{fruit_kg:.2} kg {what}"), format!("{}, per jar as in the steps", batch.agent.label())],
+        "recipeIngredient": ingredients,
         "recipeInstructions": steps,
         "keywords": "home canning",
     })
@@ -343,10 +352,10 @@ pub async fn export_recipe(
     id: web::Path<BatchId>,
 ) -> Result<HttpResponse, ApiError> {
     let document = read(&shared, move |shared| {
-        let (batch, loads) = (shared.store.batch(*id)?, shared.store.batch_loads(*id)?);
+        let batch = shared.store.batch(*id)?;
         let made_on = shared.store.batch_jars(*id)?.iter().filter_map(|jar| jar.lifted_at).min().map(day_of);
         let fruit = shared.store.batch_lots(*id)?;
-        Ok(recipe(&batch, &fruit, &loads, &shared.store.kitchen()?, made_on))
+        Ok(recipe(&batch, &fruit, &sheet(&shared.store, &batch)?, &shared.store.kitchen()?, made_on))
     });
     json_file("application/ld+json", "recipe.jsonld", &document.await?)
 }

@@ -85,7 +85,7 @@ fn day_books(shared: &Shared, day: Date) -> Result<DayBooks, StoreError> {
         let books = balance(&page.made(), &page.book());
         BatchVerdict {
             batch: page.batch.id,
-            name: page.batch.name(),
+            name: page.batch.words(),
             verdict: books.verdict,
             text: books.text,
         }

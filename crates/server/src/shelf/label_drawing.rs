@@ -3,8 +3,8 @@
 use std::fmt::Write;
 use std::sync::{Arc, LazyLock};
 
-use bodega_core::jars::contents::Added;
 use bodega_core::plan::yields::Thickness;
+use bodega_core::records::batch::Batch;
 use bodega_core::records::jar::JarRecord;
 use bodega_core::shelf::label_sheet::Spot;
 use bodega_core::tables::process::{Medium, Pack, Product};
@@ -69,15 +69,11 @@ pub(crate) fn title(jar: &JarRecord) -> String {
         (Product::Sauce, Some(Thickness::Thick)) => "Thick tomato sauce".to_owned(),
         (Product::Sauce, _) => "Tomato sauce".to_owned(),
         (Product::Paste, _) => "Tomato paste".to_owned(),
+        (Product::Recipe, _) => jar.named.clone().unwrap_or_else(|| "By a recipe".to_owned()),
     }
 }
 
-pub(crate) fn label(
-    jar: &JarRecord,
-    additions: &[Added],
-    household: &str,
-    host: &str,
-) -> Result<Label, ApiError> {
+pub(crate) fn label(jar: &JarRecord, batch: &Batch, household: &str, host: &str) -> Result<Label, ApiError> {
     let lifted = jar
         .lifted_at
         .ok_or_else(|| ApiError::field("jars", format!("jar {} is not out of the canner yet", jar.number)))?;
@@ -91,17 +87,28 @@ pub(crate) fn label(
         Some(Medium::None) => ", no liquid",
         None => "",
     };
+    let packed = match &jar.named {
+        Some(name) if jar.product != Product::Recipe => format!("{name} · {pack}{medium}"),
+        _ => format!("{pack}{medium}"),
+    };
+    // A recipe has its acid in it; what it is made by says more.
+    let contents = match &batch.recipe {
+        Some(recipe) => format!("by {}", recipe.source),
+        None => std::iter::once(format!("with {}", jar.agent.label()))
+            .chain(batch.additions.iter().flatten().map(|added| added.what.to_string()))
+            .collect::<Vec<_>>()
+            .join(", "),
+    };
+    let note = batch.note.as_deref().and_then(|note| note.lines().next()).map(str::to_owned);
+    let contents = std::iter::once(contents).chain(note).collect::<Vec<_>>().join(" · ");
     let day = day_of(lifted);
     let address = format!("{host}/jar/{}", jar.id);
     let code = qr::code(&address).map_err(ApiError::Internal)?;
     Ok(Label {
         title: title(jar),
         lines: vec![
-            format!("{pack}{medium}"),
-            std::iter::once(format!("with {}", jar.agent.label()))
-                .chain(additions.iter().map(|added| added.what.to_string()))
-                .collect::<Vec<_>>()
-                .join(", "),
+            packed,
+            clipped(&contents),
             format!("{day} · batch {} · {}", jar.code, jar.number),
             format!("best before {}", day_after_months(lifted, BEST_MONTHS)),
             household.to_owned(),
@@ -109,6 +116,17 @@ pub(crate) fn label(
         code,
         number: format!("jar {}", jar.id),
     })
+}
+
+/// Letters of a line that can still be read on a lid.
+const MOST_LETTERS: usize = 56;
+
+/// A line that is not too long for a label.
+fn clipped(line: &str) -> String {
+    if line.chars().count() <= MOST_LETTERS {
+        return line.to_owned();
+    }
+    line.chars().take(MOST_LETTERS - 1).chain(['…']).collect()
 }
 
 pub(crate) fn escaped(text: &str) -> String {

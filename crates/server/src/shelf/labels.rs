@@ -1,10 +1,10 @@
 //! Labels over HTTP.
 
 use actix_web::{HttpRequest, HttpResponse, get, web};
-use bodega_core::jars::contents::Added;
 use bodega_core::measures::ids::JarId;
 use bodega_core::measures::limits::{LABEL_GAP, LABEL_SIDE, LABEL_START};
 use bodega_core::measures::units::millimetres;
+use bodega_core::records::batch::Batch;
 use bodega_core::records::jar::JarRecord;
 use bodega_core::shelf::label_sheet::{Paper, Shape, Sheet, Spot};
 use bodega_store::StoreError;
@@ -77,7 +77,7 @@ pub(crate) async fn drawn(
     let (kitchen, jars) = read(shared, move |shared| {
         let with_contents = |id: &JarId| {
             let jar = shared.store.jar(*id)?;
-            Ok((shared.store.batch(jar.batch)?.additions.unwrap_or_default(), jar))
+            Ok((shared.store.batch(jar.batch)?, jar))
         };
         let jars = ids.iter().map(with_contents).collect::<Result<Vec<_>, StoreError>>()?;
         Ok((shared.store.kitchen()?, jars))
@@ -92,7 +92,7 @@ fn draw(
     sheet: &Sheet,
     query: &LabelQuery,
     household: &str,
-    jars: &[(Vec<Added>, JarRecord)],
+    jars: &[(Batch, JarRecord)],
     start: usize,
     host: &str,
 ) -> Result<LabelPages, ApiError> {

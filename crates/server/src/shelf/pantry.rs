@@ -29,6 +29,8 @@ pub struct PantryLine {
     pub pack: Pack,
     /// Of sauce.
     pub thickness: Option<Thickness>,
+    /// Of a recipe, what it is called.
+    pub named: Option<String>,
     /// In which jars.
     pub jar: JarSize,
     /// On the shelf now.
@@ -49,8 +51,9 @@ pub struct PantryLine {
     pub next_season_low: u32,
     /// At most so many, nine times in ten.
     pub next_season_high: u32,
-    /// Pounds of fruit for those, by the household's own yields.
-    pub pounds: f64,
+    /// Pounds of fruit for those, by the household's own yields; `null` of a recipe, which takes its tomatoes by its own
+    /// amounts.
+    pub pounds: Option<f64>,
 }
 
 /// Next season from what was eaten.
@@ -58,7 +61,7 @@ pub struct PantryLine {
 pub struct PantryView {
     /// By product and jar.
     pub lines: Vec<PantryLine>,
-    /// Pounds of fruit for all of it.
+    /// Pounds of fruit for all of it but recipes.
     pub pounds: f64,
     /// Plants for that.
     pub plants: u32,
@@ -78,6 +81,7 @@ pub(crate) fn pantry(shared: &Shared) -> Result<PantryView, StoreError> {
             medium: stocked.medium,
             pack: stocked.pack,
             thickness: stocked.thickness,
+            named: stocked.named,
             jar: stocked.size,
             on_shelf: stocked.on_shelf,
             eaten: forecast.eaten,
@@ -88,11 +92,12 @@ pub(crate) fn pantry(shared: &Shared) -> Result<PantryView, StoreError> {
             next_season: forecast.next_season.expected,
             next_season_low: forecast.next_season.low,
             next_season_high: forecast.next_season.high,
-            pounds: quarts * learned.pounds_per_quart.expected,
+            pounds: (stocked.product != Product::Recipe)
+                .then_some(quarts * learned.pounds_per_quart.expected),
         }
     };
     let lines: Vec<PantryLine> = shared.store.stocked()?.into_iter().map(line).collect();
-    let pounds = lines.iter().map(|line| line.pounds).sum();
+    let pounds = lines.iter().filter_map(|line| line.pounds).sum();
     let pounds_per_plant = shared.store.kitchen()?.pounds_per_plant;
     Ok(PantryView { lines, pounds, plants: plants(pounds, pounds_per_plant), pounds_per_plant })
 }
@@ -107,7 +112,7 @@ pub async fn get_pantry(shared: web::Data<Shared>) -> Result<web::Json<PantryVie
 /// Preference of a goal that comes from what was eaten: the middle.
 pub(crate) const PREFERENCE: u32 = 2;
 
-/// Makes next season's jars the Plan's goals.
+/// Makes next season's jars the Plan's goals; a recipe is planned from the book.
 #[utoipa::path(responses((status = 204)))]
 #[put("/api/goals/pantry")]
 pub async fn set_pantry_goals(shared: web::Data<Shared>) -> Result<HttpResponse, ApiError> {
@@ -121,7 +126,8 @@ pub async fn set_pantry_goals(shared: web::Data<Shared>) -> Result<HttpResponse,
             count: line.next_season.saturating_sub(line.on_shelf).min(1000),
             preference: PREFERENCE,
         };
-        let goals: Vec<Goal> = pantry(shared)?.lines.iter().map(goal).filter(|goal| goal.count > 0).collect();
+        let is_wanted = |goal: &Goal| goal.count > 0 && goal.product != Product::Recipe;
+        let goals: Vec<Goal> = pantry(shared)?.lines.iter().map(goal).filter(is_wanted).collect();
         shared.store.set_goals(&goals)
     })
     .await?;

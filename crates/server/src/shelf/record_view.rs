@@ -11,6 +11,7 @@ use serde::Serialize;
 use utoipa::ToSchema;
 
 use crate::canner::view::LoadView;
+use crate::recipe::view::{BowlsView, bowls_view};
 use crate::shelf::books::{BalanceView, books};
 use crate::shelf::view::JarRecordView;
 use crate::state::Shared;
@@ -43,6 +44,8 @@ pub struct PhView {
 pub struct BatchRecord {
     /// The batch.
     pub batch: Batch,
+    /// What was in the bowls of its recipe; `null` of plain tomatoes.
+    pub bowls: Option<BowlsView>,
     /// The household.
     pub household: String,
     /// Its fruit.
@@ -79,8 +82,10 @@ pub(crate) fn record(shared: &Shared, id: BatchId) -> Result<BatchRecord, StoreE
         .filter_map(|load| if_readable(store.load(load)).transpose())
         .map(|load| LoadView::new(shared, load?, &kitchen, now))
         .collect::<Result<_, StoreError>>()?;
+    let bowls = page.batch.bowls.map(|bowls| bowls_view(shared, store.any_bowls(bowls)?)).transpose()?;
     Ok(BatchRecord {
         balance,
+        bowls,
         batch: page.batch,
         household: kitchen.name,
         fruit: page

@@ -24,6 +24,7 @@ fn raised_by(code: Code) -> (Value, Option<(&'static str, &'static str, &'static
     let claims = |field| Some(("put", "/api/loads/{id}/claims", field));
     let lots = |field| Some(("post", "/api/lots", field));
     let ph = |field| Some(("post", "/api/batches/{id}/ph", field));
+    let bowls = |field| Some(("patch", "/api/bowls/{id}", field));
     let contents = Some(("put", "/api/batches/{id}/additions", "additions"));
     let event = Some(("post", "/api/loads/{id}/events", "event"));
     let altitude = Some(("patch", "/api/kitchen", "altitude_ft"));
@@ -80,15 +81,18 @@ fn raised_by(code: Code) -> (Value, Option<(&'static str, &'static str, &'static
                 "fruit": {"weight_kg": 10}, "additions": [{"what": "celery", "cups": 4}]}),
             contents,
         ),
-        Code::RecipeRatio => (recipe("low_acid", 2.0, "bottled lemon juice", "pint"), None),
+        Code::RecipeRatio => (recipe("low_acid", 2.0, "bottled lemon juice", "pint"), bowls("amounts")),
         Code::RecipeUntested => (
             json!({"recipe": {"base": {"parts": [
             {"name": "tomatoes", "amount": 6, "unit": "cup", "role": "tomato"}]}}}),
-            None,
+            Some(("put", "/api/recipes/{id}", "process")),
         ),
-        Code::RecipeJar => (recipe("free", 1.0, "bottled lemon juice", "half_pint"), None),
-        Code::Thickener => (recipe("thickener", 1.0, "bottled lemon juice", "pint"), None),
-        Code::RecipeSwap => (recipe("free", 1.0, "vinegar 5 %", "pint"), None),
+        Code::RecipeJar => (
+            recipe("free", 1.0, "bottled lemon juice", "half_pint"),
+            Some(("post", "/api/recipes/{id}/plan", "jar")),
+        ),
+        Code::Thickener => (recipe("thickener", 1.0, "bottled lemon juice", "pint"), bowls("add")),
+        Code::RecipeSwap => (recipe("free", 1.0, "vinegar 5 %", "pint"), bowls("add")),
         Code::ReprocessLate => {
             (json!({ "reprocess_after_hours": 30 }), Some(("put", "/api/rescues", "rescue")))
         }

@@ -14,4 +14,5 @@ mod fuzz;
 mod input;
 mod old_kitchens;
 mod recipe;
+mod recipe_batch;
 mod shelf;

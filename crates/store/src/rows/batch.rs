@@ -1,7 +1,8 @@
 //! Batches as rows.
 
-use bodega_core::measures::ids::BatchId;
+use bodega_core::measures::ids::{BatchId, BowlsId};
 use bodega_core::records::batch::Batch;
+use bodega_core::records::recipe::BatchRecipe;
 use rusqlite::{Connection, Row};
 use serde::Serialize;
 use serde::de::DeserializeOwned;
@@ -20,6 +21,10 @@ pub(crate) fn read(row: &Row<'_>) -> rusqlite::Result<Batch> {
     Ok(Batch {
         id: BatchId(row.get("id")?),
         code: row.get("code")?,
+        name: row.get("name")?,
+        note: row.get("note")?,
+        recipe: kept(row, "recipe")?,
+        bowls: row.get::<_, Option<i64>>("bowls_id")?.map(BowlsId),
         product: word(row, "product")?,
         medium: optional_word(row, "medium")?,
         pack: word(row, "pack")?,
@@ -60,4 +65,18 @@ pub(crate) fn check_on_line(connection: &Connection, id: BatchId) -> Result<(), 
 /// One batch, removed or not.
 pub(crate) fn one(connection: &Connection, id: BatchId) -> Result<Batch, StoreError> {
     found(connection.query_row(&format!("{SELECT} WHERE batch.id = ?1"), [id.0], read), "batch", id.0)
+}
+
+/// The recipes of batches, of those that are made by one.
+pub(crate) fn recipes(
+    connection: &Connection,
+    batches: impl IntoIterator<Item = BatchId>,
+) -> Result<Vec<(BatchId, BatchRecipe)>, StoreError> {
+    let mut found = Vec::new();
+    for id in batches {
+        if let Some(recipe) = one(connection, id)?.recipe {
+            found.push((id, recipe));
+        }
+    }
+    Ok(found)
 }

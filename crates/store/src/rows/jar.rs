@@ -10,7 +10,7 @@ use super::{found, ids, moment, optional_word, readable, word};
 use crate::StoreError;
 
 const SELECT: &str =
-    "SELECT jar.*, code, product, medium, pack, agent, salt FROM jar JOIN batch ON batch.id = batch_id";
+    "SELECT jar.*, code, name, product, medium, pack, agent, salt FROM jar JOIN batch ON batch.id = batch_id";
 
 fn read(row: &Row<'_>) -> rusqlite::Result<Jar> {
     let is = |column: &str| moment(row, column).map(|at| at.is_some());
@@ -18,6 +18,7 @@ fn read(row: &Row<'_>) -> rusqlite::Result<Jar> {
         id: JarId(row.get("id")?),
         batch: BatchId(row.get("batch_id")?),
         code: row.get("code")?,
+        named: row.get("name")?,
         number: row.get("number")?,
         product: word(row, "product")?,
         medium: optional_word(row, "medium")?,
@@ -50,7 +51,7 @@ pub(crate) fn one(connection: &Connection, id: JarId) -> Result<Jar, StoreError>
 
 /// Jars with what became of them.
 pub(crate) const RECORDS: &str = concat!(
-    "SELECT jar.*, code, product, medium, pack, thickness, agent, load_event.at AS lifted_at,
+    "SELECT jar.*, code, name, product, medium, pack, thickness, agent, load_event.at AS lifted_at,
     EXISTS (SELECT 1 FROM load_event AS broke
         WHERE broke.jar_id = jar.id AND broke.event = 'jar_broken' AND broke.undone_at IS NULL) AS broke
     FROM jar JOIN batch ON batch.id = jar.batch_id
@@ -64,6 +65,7 @@ pub(crate) fn read_record(row: &Row<'_>) -> rusqlite::Result<JarRecord> {
         id: JarId(row.get("id")?),
         batch: BatchId(row.get("batch_id")?),
         code: row.get("code")?,
+        named: row.get("name")?,
         number: row.get("number")?,
         size: word(row, "size")?,
         product: word(row, "product")?,

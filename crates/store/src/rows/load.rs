@@ -40,6 +40,10 @@ pub(crate) fn one(connection: &Connection, id: LoadId) -> Result<CannerLoad, Sto
     let mut rows = statement.query([id.0])?;
     let row = rows.next()?.ok_or(StoreError::NotFound { what: "load", id: id.0 })?;
     let batch = batch::one(connection, BatchId(row.get("batch_id")?))?;
+    let jars = jar::of_load(connection, id)?;
+    let mut by_recipe: Vec<BatchId> =
+        jars.iter().filter(|jar| jar.product.brings_its_acid()).map(|jar| jar.batch).collect();
+    by_recipe.dedup();
     let required = Minutes(unsigned(row.get("minutes")?, "a load's minutes")?);
     Ok(CannerLoad {
         id,
@@ -54,7 +58,8 @@ pub(crate) fn one(connection: &Connection, id: LoadId) -> Result<CannerLoad, Sto
         filled_since: row.get::<_, Option<i64>>("filled_since")?.map(Moment),
         readings: readings(connection, id)?,
         psi: row.get::<_, Option<i64>>("psi")?.map(|psi| unsigned(psi, "a load's pressure")).transpose()?,
-        jars: jar::of_load(connection, id)?,
+        recipes: batch::recipes(connection, by_recipe)?,
+        jars,
         clock: BoilClock::replay(batch.method, required, &happened(connection, id)?),
         batch,
     })

@@ -18,6 +18,8 @@ pub(crate) const SELECT: &str = "SELECT lot.*, left_g, code AS from_code,
 pub(crate) fn read(row: &Row<'_>) -> rusqlite::Result<Lot> {
     Ok(Lot {
         id: LotId(row.get("id")?),
+        name: row.get("name")?,
+        note: row.get("note")?,
         food: word(row, "food")?,
         added_at: Moment(row.get("added_at")?),
         told: told(row)?,

@@ -38,6 +38,8 @@ pub fn make_ready(store: &Store, load: LoadId, at: Moment) {
 pub fn batch(draws: Vec<Draw>) -> NewBatch {
     let load = |count| NewLoad { jars: vec![(JarSize::Quart, count)], minutes: Minutes(50), psi: None };
     NewBatch {
+        name: None,
+        recipe: None,
         day: date(2026, 9, 12),
         product: Product::Whole,
         medium: Some(Medium::Water),

@@ -347,7 +347,11 @@ fn version_16(store: &Store) -> serde_json::Value {
     let mut document = store.export().unwrap();
     document["version"] = 16.into();
     let younger = [
-        ("lot", ["food", "amount", "measure", "from_batch", "chilled_at", "thawed_at"].as_slice()),
+        (
+            "lot",
+            ["food", "amount", "measure", "from_batch", "chilled_at", "thawed_at", "name", "note"].as_slice(),
+        ),
+        ("batch", &["name", "note", "recipe", "bowls_id"]),
         ("food_move", &["lot_id", "cold_id", "weight_g", "packs", "to_lot", "cook_event_id"]),
         ("cook_event", &["lot_id", "lot_g", "sure"]),
         ("cook", &["start_c", "rate_doubt", "thickens", "thickens_doubt"]),

@@ -1,6 +1,7 @@
 import { useState } from "react";
 import * as v from "valibot";
-import type { Lot, Units } from "../../api/client";
+import { api, take, type Lot, type Units } from "../../api/client";
+import { useChange } from "../../api/queries";
 import {
   ageText,
   capital,
@@ -12,6 +13,7 @@ import {
   weightText,
 } from "../../parts/format";
 import { Findings } from "../../parts/Findings";
+import { NameNote } from "../../parts/NameNote";
 import { Touch } from "../../parts/Touch";
 import { NumberOf } from "../../parts/FormFields";
 import { number, useFields } from "../../parts/fields";
@@ -117,6 +119,9 @@ export function CrateCard({
   onCorrect: (value: number) => void;
 }) {
   const [fixing, setFixing] = useState(false);
+  const name = useChange((body: { name: string; note: string }) =>
+    take(api.PUT("/api/lots/{id}/name", { params: { path: { id: lot.id } }, body })),
+  );
   return (
     <li
       className="flex flex-wrap items-center gap-x-3 gap-y-2 rounded-2xl border-2 border-line bg-white px-3 py-2"
@@ -128,7 +133,9 @@ export function CrateCard({
           <p className="font-semibold">
             <span className="mr-2 font-slab text-2xl font-bold">{weightText(lot.left_g, units)}</span>
             {capital(lot.words)}
+            {lot.name != null && <span className="font-normal">, {lot.name}</span>}
           </p>
+          {lot.note != null && <p className="text-sm">{lot.note}</p>}
           <p className="text-sm text-muted">
             {lot.told != null && `${told(lot.told)}. `}
             {lot.food === "fruit"
@@ -170,6 +177,12 @@ export function CrateCard({
             </Touch>
           )}
           <LotFood lot={lot} units={units} />
+          <NameNote
+            of={lot}
+            example="the yellow ones"
+            error={name.error}
+            onKeep={(named) => name.mutate(named)}
+          />
           <Touch onPress={() => setFixing(true)}>Fix weight</Touch>
           <Touch onPress={onTakeOff}>Take off</Touch>
         </div>

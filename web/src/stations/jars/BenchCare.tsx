@@ -22,7 +22,7 @@ export function BenchCare({ load }: { load: LoadView }) {
         ]}
         onChoose={(next) => next !== "" && warm.mutate(WARMTH[next])}
       />
-      <PotDose load={load} />
+      {load.batch.recipe == null && <PotDose load={load} />}
       <Trouble error={warm.error} />
     </div>
   );

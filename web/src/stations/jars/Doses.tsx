@@ -1,6 +1,6 @@
 import { take, api, type JarSize, type LoadView, type Units } from "../../api/client";
 import { useChange } from "../../api/queries";
-import { capital, headspaceText, jarText, PRODUCT } from "../../parts/format";
+import { capital, contentText, headspaceText, jarText } from "../../parts/format";
 import { Trouble } from "../../parts/Note";
 import { Answer } from "../../parts/Plate";
 import { CountField } from "../../parts/CountField";
@@ -47,7 +47,7 @@ function DoseCard({
           <strong>
             {jarsText(numbers)} of {dose.code}
           </strong>
-          , {PRODUCT[dose.product].toLowerCase()}
+          , {contentText(dose)}
           <span className="block text-muted">
             Food to {headspaceText(dose.headspace_in, units)} under the rim
             {dose.salt != null && `, salt ${dose.salt}`}
@@ -74,8 +74,8 @@ export function Doses({ load, units }: { load: LoadView; units: Units }) {
           <div className="max-w-[820px]">
             <Answer value={toAdd(first)} unit={intoEach(first)}>
               {first.salt != null && `Salt ${first.salt}. `}
-              Acid first, then {foodText(load, first.batch)} to {headspaceText(first.headspace_in, units)}{" "}
-              under the rim, bubbles out, rim wiped, lid on.
+              {first.acid == null ? "Fill with" : "Acid first, then"} {foodText(load, first.batch)} to{" "}
+              {headspaceText(first.headspace_in, units)} under the rim, bubbles out, rim wiped, lid on.
             </Answer>
           </div>
           <Count dose={first} onSet={set(first)} />

@@ -48,7 +48,7 @@ export function JarRow({
               >
                 {jar.lid ? "✓ lid on" : state}
               </span>
-              {dose !== undefined && (
+              {dose?.acid != null && (
                 <span className="block leading-tight font-semibold">
                   {dose.to_add ?? dose.acid} {AGENT[dose.agent].replace("bottled ", "")}
                 </span>

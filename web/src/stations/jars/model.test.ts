@@ -51,12 +51,18 @@ describe("the dose in big figures", () => {
     agent: "citric_acid",
     jar: "quart",
     count: 11,
+    acid: "½ tsp",
     to_add_volume: "2.5 mL, 2.5 g",
     still_lacks: null,
   } as const;
   test.each([
     [{ ...dose, to_add: "½ tsp" }, "½ tsp", "(2.5 mL, 2.5 g) citric acid in each quart"],
     [{ ...dose, to_add: null, to_add_volume: null }, "In the pot", "✓ citric acid for 11 quarts"],
+    [
+      { ...dose, acid: null, to_add: null, to_add_volume: null },
+      "No dose",
+      "the acid of 11 quarts is in the recipe",
+    ],
     [
       { ...dose, to_add: "⅛ tsp", to_add_volume: "0.7 mL, 0.7 g", still_lacks: "⅛ tsp" },
       "⅛ tsp",

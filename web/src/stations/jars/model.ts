@@ -28,14 +28,16 @@ export function touchOf(jar: Pick<Jar, "next" | "last" | "has_acid">, hand: Hand
 
 type Dose = LoadView["doses"][number];
 
-/** The figure of a dose: what goes into each jar now, or that the pot has it. */
-export const toAdd = (dose: Pick<Dose, "to_add">): string => dose.to_add ?? "In the pot";
+/** The figure of a dose: what goes into each jar now, that the pot has it, or that it is a part of the recipe. */
+export const toAdd = (dose: Pick<Dose, "to_add" | "acid">): string =>
+  dose.to_add ?? (dose.acid == null ? "No dose" : "In the pot");
 
 /** What that figure is of. */
 export function intoEach(
-  dose: Pick<Dose, "to_add" | "to_add_volume" | "still_lacks" | "agent" | "jar" | "count">,
+  dose: Pick<Dose, "acid" | "to_add" | "to_add_volume" | "still_lacks" | "agent" | "jar" | "count">,
 ): string {
   const { agent, jar, count, to_add_volume: volume } = dose;
+  if (dose.acid == null) return `the acid of ${count} ${jarText(jar, count)} is in the recipe`;
   if (dose.to_add == null) return `✓ ${AGENT[agent]} for ${count} ${jarText(jar, count)}`;
   const into = `${AGENT[agent]} in each ${jarText(jar)}`;
   return dose.still_lacks == null

@@ -21,6 +21,7 @@ import { Doses } from "./Doses";
 import { Grouping } from "./Grouping";
 import { LeftOver } from "./LeftOver";
 import { JarRow } from "./JarRow";
+import { RecipeStop } from "./RecipeStop";
 import { HANDS, touchOf, type Hand, type Jar, type Tick } from "./model";
 
 function Bench({ load }: { load: LoadView }) {
@@ -63,6 +64,9 @@ function Bench({ load }: { load: LoadView }) {
       title={`Load ${load.position} of ${load.of}: ${loadText(load)}`}
       aside={<span className="text-muted">{mixed ? load.canner_name : `Batch ${load.batch.code}`}</span>}
     >
+      <div className="mb-3 grid gap-3 empty:hidden">
+        <RecipeStop load={load} />
+      </div>
       <Doses load={load} units={counter.kitchen.units} />
       <JarRow load={load} mixed={mixed} onTouch={touch} />
       <div className="mt-3">
@@ -90,7 +94,7 @@ function Bench({ load }: { load: LoadView }) {
       <div className="mt-3 grid gap-3 sm:grid-cols-2">
         <Touch
           big
-          look={next === undefined ? "plain" : "main"}
+          look={next === undefined || load.recipes.some((recipe) => recipe.stops) ? "plain" : "main"}
           disabled={next === undefined}
           onPress={() => next !== undefined && all.mutate(next.step)}
         >

@@ -209,7 +209,10 @@ export function PutOn({ units }: { units: Units }) {
                 { value: NONE, text: "None yet" },
                 ...forKettle.map((item) => ({
                   value: String(item.id),
-                  text: `${item.code}, ${item.thickness ?? ""} ${item.product}`.replace("  ", " "),
+                  text: `${item.code}, ${item.thickness ?? ""} ${item.product === "recipe" ? (item.name ?? "") : item.product}`.replace(
+                    "  ",
+                    " ",
+                  ),
                 })),
               ]}
             />

@@ -65,6 +65,8 @@ export function goalOf(batch: Pick<Batch, "product" | "thickness">): Goal {
     case "whole":
     case "crushed":
       return "boil";
+    case "recipe":
+      return "simmer";
   }
 }
 

@@ -3,7 +3,7 @@ import { useState } from "react";
 import { api, take, type Kitchen } from "../../api/client";
 import { ask, useChange } from "../../api/queries";
 import { useKitchenNow } from "../../counter/clock";
-import { clockText, PRODUCT } from "../../parts/format";
+import { clockText, contentText } from "../../parts/format";
 import { sentence } from "../../parts/sentence";
 import { Note, Trouble } from "../../parts/Note";
 import { Pending } from "../../parts/Pending";
@@ -76,7 +76,9 @@ export function DayStation() {
   const [chosen, setChosen] = useState<string | null>(null);
   const now = useKitchenNow();
   if (day === undefined || counter === undefined) return <Pending of={[ask.day(), ask.counter()]} />;
-  const products = new Map(batches?.map((batch) => [batch.code, PRODUCT[batch.product]]));
+  const products = new Map(
+    batches?.map((batch) => [batch.code, contentText({ product: batch.product, named: batch.name ?? null })]),
+  );
   const block = day.blocks.find((item) => item.key === chosen);
   const empty = day.blocks.length === 0 && day.finish != null;
   return (

@@ -1,7 +1,8 @@
+import { Link } from "react-router";
 import { api, take, type BowlsChange, type BowlsView } from "../../api/client";
 import { useChange } from "../../api/queries";
 import { useSay } from "../../counter/notices";
-import { capital } from "../../parts/format";
+import { capital, jarsText } from "../../parts/format";
 import { Fold } from "../../parts/Fold";
 import { Trouble } from "../../parts/Note";
 import { Answer, Plate } from "../../parts/Plate";
@@ -16,7 +17,16 @@ const WORD = { fine: "Holds", not_fine: "Stop", cannot_tell: "Say more" } as con
 const LOOK = { fine: "text-vine", not_fine: "text-tomato-deep", cannot_tell: "text-ink" } as const;
 
 /** The bowls of a recipe: what is in each, whether the proportions hold, and the way back. */
-export function BowlsPlate({ bowls, name }: { bowls: BowlsView; name: string }) {
+export function BowlsPlate({
+  bowls,
+  name,
+  isChecked,
+}: {
+  bowls: BowlsView;
+  name: string;
+  /** It was held against a copy, so that its jars may be set out. */
+  isChecked: boolean;
+}) {
   const say = useSay();
   const path = { path: { id: bowls.id } };
   const change = useChange((body: BowlsChange) => take(api.PATCH("/api/bowls/{id}", { params: path, body })));
@@ -24,14 +34,29 @@ export function BowlsPlate({ bowls, name }: { bowls: BowlsView; name: string }) 
     (put: boolean) => take(api.PATCH("/api/bowls/{id}", { params: path, body: { away: put } })),
     (_, put, again) => put && say("The bowls are put away", () => again(false)),
   );
+  const jars = useChange(
+    () =>
+      take(
+        api.POST("/api/recipes/{id}/batches", {
+          params: { path: { id: bowls.recipe } },
+          body: { factor: bowls.factor, bowls: bowls.id },
+        }),
+      ),
+    (batch) => say(`Batch ${batch.code} is on the line: ${jarsText(batch.jars)}`),
+  );
   const { ruling, says } = bowls.may_can;
+  const { batch } = bowls;
   return (
     <Plate
       title={`${name} × ${short(bowls.factor)}, in the bowls`}
       aside={
-        <Touch disabled={away.isPending} onPress={() => away.mutate(true)}>
-          Put away
-        </Touch>
+        batch == null ? (
+          <Touch disabled={away.isPending} onPress={() => away.mutate(true)}>
+            Put away
+          </Touch>
+        ) : (
+          <span className="text-muted">Batch {batch.code}</span>
+        )
       }
       className="print:hidden"
     >
@@ -40,6 +65,19 @@ export function BowlsPlate({ bowls, name }: { bowls: BowlsView; name: string }) 
           <div className={LOOK[ruling]} role="status">
             <Answer value={WORD[ruling]}>{says}</Answer>
           </div>
+          {batch != null && (
+            <Link
+              to="/jars"
+              className="inline-grid min-h-[48px] w-fit place-items-center font-semibold text-cobalt underline underline-offset-4"
+            >
+              To its {jarsText(batch.jars)}
+            </Link>
+          )}
+          {batch == null && isChecked && (
+            <Touch disabled={jars.isPending} onPress={() => jars.mutate(undefined)}>
+              Set its jars out
+            </Touch>
+          )}
           {bowls.ways_back.length > 0 && (
             <div className="grid gap-2">
               <h3 className="text-lg">Back to the recipe</h3>
@@ -72,7 +110,7 @@ export function BowlsPlate({ bowls, name }: { bowls: BowlsView; name: string }) 
             </p>
           ))}
           <Balance proportions={bowls.seen.proportions} />
-          <Trouble error={change.error ?? away.error} />
+          <Trouble error={change.error ?? away.error ?? jars.error} />
         </div>
         <div className="grid content-start gap-2">
           <ul className="grid gap-2">

@@ -2,7 +2,8 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import type { RecipeView, ScaleRequest, Units } from "../../api/client";
 import { ask } from "../../api/queries";
-import { jarText, volumeText } from "../../parts/format";
+import { Fold } from "../../parts/Fold";
+import { capital, headspaceText, jarText, METHOD, volumeText } from "../../parts/format";
 import { Trouble } from "../../parts/Note";
 import { NumberField } from "../../parts/NumberField";
 import { parseNumber } from "../../parts/number";
@@ -10,6 +11,19 @@ import { Plate } from "../../parts/Plate";
 import { Touch } from "../../parts/Touch";
 import { massScale } from "../../parts/units";
 import { short } from "./model";
+import { Scarcest } from "./Scarcest";
+
+/** The printed process in this kitchen, for the card: "20 min in boiling water, pints, ½ in headspace". */
+function processText(recipe: RecipeView, units: Units): string | undefined {
+  const times = recipe.times.filter((line) => line.minutes != null);
+  if (recipe.stands.standing !== "checked" || times.length === 0 || recipe.text.process == null)
+    return undefined;
+  const each = times.map(
+    (line) =>
+      `${jarText(line.jar, 2)} ${line.minutes} min in ${METHOD[line.method].toLowerCase()}${line.psi == null ? "" : ` at ${line.psi} lb`}`,
+  );
+  return `${capital(each.join(", "))}, ${headspaceText(recipe.text.process.headspace_in, units)} headspace`;
+}
 
 type By = "factor" | "tomatoes" | "jars";
 
@@ -19,11 +33,13 @@ export function CardPlate({
   units,
   factor,
   onFactor,
+  onScarcest,
 }: {
   recipe: RecipeView;
   units: Units;
   factor: number;
   onFactor: (factor: number) => void;
+  onScarcest: (factor: number) => void;
 }) {
   const [by, setBy] = useState<By>("factor");
   const [typed, setTyped] = useState("");
@@ -37,6 +53,7 @@ export function CardPlate({
         : { factor };
   const { data: card, error } = useQuery(ask.recipeScale(recipe.id, request));
   const taken = card?.factor ?? factor;
+  const process = processText(recipe, units);
   const times = (count: number) => (
     <Touch
       key={count}
@@ -80,6 +97,11 @@ export function CardPlate({
         {field("tomatoes", "Tomatoes there are", mass.unit)}
         {recipe.text.makes != null && field("jars", "Jars wanted", "")}
       </div>
+      <div className="mb-4 print:hidden">
+        <Fold words="By what there is least of">
+          <Scarcest recipe={recipe} onTake={onScarcest} />
+        </Fold>
+      </div>
       <Trouble error={error} />
       <ul className="grid gap-1.5">
         {card?.lines.map((line) => (
@@ -96,6 +118,7 @@ export function CardPlate({
         <p className="mt-3 text-lg">
           {card.makes != null &&
             `Fills ${short(card.makes.low)}${card.makes.high > card.makes.low ? ` to ${short(card.makes.high)}` : ""} ${jarText(card.makes.jar, 2)}. `}
+          {process !== undefined && `${process}. `}
           {card.raw_l > 0 && `Raw it takes about ${volumeText(card.raw_l, units)} of room in the pots.`}
         </p>
       )}

@@ -4,6 +4,7 @@ import { Plate } from "../../parts/Plate";
 import { TextField } from "../../parts/TextField";
 import { Tick } from "../../parts/Tick";
 import { Touch } from "../../parts/Touch";
+import { MakesForm } from "./MakesForm";
 import { ProcessForm } from "./ProcessForm";
 
 /** A recipe held against a copy: where it is printed, each line, and its minutes. */
@@ -59,6 +60,8 @@ export function CheckPlate({
           </li>
         ))}
       </ul>
+      <h3 className="mt-4 mb-1 text-lg">What it fills, made once</h3>
+      <MakesForm text={text} onSave={onSave} />
       <h3 className="mt-4 mb-1 text-lg">Jars and minutes as they are printed there</h3>
       <ProcessForm text={text} units={units} onSave={onSave} />
     </Plate>

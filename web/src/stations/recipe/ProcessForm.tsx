@@ -1,14 +1,14 @@
 import { useState } from "react";
 import type { JarSize, Method, RecipeText, Units } from "../../api/client";
 import { WORDS } from "../../api/words.generated";
-import { allOf } from "../../parts/Choice";
+import { allOf, Choice } from "../../parts/Choice";
 import { altitudeText, CANNED_SIZES, jarText, METHOD } from "../../parts/format";
 import { NumberField } from "../../parts/NumberField";
-import { parseNumber } from "../../parts/number";
+import { parseNumber, typedOf } from "../../parts/number";
 import { Pick } from "../../parts/Pick";
 import { Tick } from "../../parts/Tick";
 import { Touch } from "../../parts/Touch";
-import { heightScale } from "../../parts/units";
+import { heightScale, inchScale } from "../../parts/units";
 
 /** The printed table, band by band, and its tick. */
 export function ProcessForm({
@@ -29,6 +29,10 @@ export function ProcessForm({
   const times = text.process?.times ?? [];
   const pressure = method === "pressure_dial" || method === "pressure_weighted";
   const [feet, count, psi] = [parseNumber(upTo), parseNumber(minutes), parseNumber(pounds)];
+  const inches = inchScale(units);
+  const [space, setSpace] = useState<string | null>(null);
+  const keep = (next: Partial<NonNullable<RecipeText["process"]>>) =>
+    text.process != null && onSave({ ...text, process_ticked: false, process: { ...text.process, ...next } });
   const put = (next: typeof times) =>
     onSave({
       ...text,
@@ -92,6 +96,30 @@ export function ProcessForm({
           Put this line in
         </Touch>
       </div>
+      {text.process != null && (
+        <div className="flex flex-wrap items-end gap-3">
+          <Choice
+            label="Packed"
+            value={text.process.pack}
+            options={[
+              { value: "hot", text: "Hot" },
+              { value: "raw", text: "Raw" },
+            ]}
+            onChoose={(pack) => keep({ pack })}
+          />
+          <NumberField
+            label="Headspace printed"
+            unit={inches.unit}
+            typed={space ?? typedOf(inches.fromApi(text.process.headspace_in))}
+            onType={setSpace}
+            onLeave={() => {
+              const value = parseNumber(space ?? "");
+              if (value !== null) keep({ headspace_in: inches.toApi(value) });
+              setSpace(null);
+            }}
+          />
+        </div>
+      )}
       {times.length > 0 && (
         <Tick
           className="rounded-xl border-2 border-line bg-white px-3"

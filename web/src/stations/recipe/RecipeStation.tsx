@@ -13,6 +13,7 @@ import { Touch } from "../../parts/Touch";
 import { BowlsPlate } from "./BowlsPlate";
 import { CardPlate } from "./CardPlate";
 import { CheckPlate } from "./CheckPlate";
+import { MakePlate } from "./MakePlate";
 import { short } from "./model";
 
 /** The answer first: the minutes in this kitchen, or why there are none. */
@@ -55,6 +56,12 @@ export function RecipeStation() {
   const { data: bowls } = useQuery(ask.bowls(id));
   const { data: counter } = useQuery(ask.counter());
   const [factor, setFactor] = useState(1);
+  // How often it was taken from elsewhere: the card begins anew with it.
+  const [round, setRound] = useState(0);
+  const set = (next: number) => {
+    setFactor(next);
+    setRound(round + 1);
+  };
   const say = useSay();
   const go = useNavigate();
   const save = useChange((text: RecipeText) =>
@@ -69,8 +76,12 @@ export function RecipeStation() {
       void go("/plan/recipes");
     },
   );
-  const begin = useChange(() =>
-    take(api.POST("/api/recipes/{id}/bowls", { params: { path: { id } }, body: { factor } })),
+  const copy = useChange(
+    () => take(api.POST("/api/recipes/{id}/copies", { params: { path: { id } }, body: { factor } })),
+    (made) => {
+      setFactor(1);
+      void go(`/plan/recipes/${made.id}`);
+    },
   );
   if (error !== null && recipe === undefined) return <Trouble error={error} />;
   if (recipe === undefined || counter === undefined) return <Pending of={[ask.recipe(id), ask.counter()]} />;
@@ -87,23 +98,35 @@ export function RecipeStation() {
         </Link>
       </p>
       {(bowls ?? []).map((one) => (
-        <BowlsPlate key={one.id} bowls={one} name={recipe.text.name} />
+        <BowlsPlate
+          key={one.id}
+          bowls={one}
+          name={recipe.text.name}
+          isChecked={recipe.stands.standing === "checked"}
+        />
       ))}
       <div className="grid gap-3 lg:grid-cols-2">
         <div className="grid content-start gap-3 print:hidden">
           <Plate title={recipe.text.name}>
             <FirstAnswer recipe={recipe} units={units} />
-            <Touch
-              look="main"
-              big
-              className="mt-4 w-full"
-              disabled={begin.isPending}
-              onPress={() => begin.mutate(undefined)}
-            >
-              Set the bowls out × {short(factor)}
-            </Touch>
-            <Trouble error={begin.error} />
+            {recipe.parent != null && (
+              <p className="mt-3">
+                <Link
+                  to={`/plan/recipes/${recipe.parent}`}
+                  className="inline-grid min-h-[48px] place-items-center font-semibold text-cobalt underline underline-offset-4"
+                >
+                  The recipe it was made from
+                </Link>
+              </p>
+            )}
           </Plate>
+          <MakePlate
+            recipe={recipe}
+            units={units}
+            factor={factor}
+            isAgain={bowls !== undefined && bowls.length > 0}
+            onFactor={set}
+          />
           {recipe.stands.standing === "checked" ? (
             <Fold words="It was held against a copy">{check}</Fold>
           ) : (
@@ -117,7 +140,22 @@ export function RecipeStation() {
           </p>
         </div>
         <div className="grid content-start gap-3">
-          <CardPlate recipe={recipe} units={units} factor={factor} onFactor={setFactor} />
+          <CardPlate
+            key={round}
+            recipe={recipe}
+            units={units}
+            factor={factor}
+            onFactor={setFactor}
+            onScarcest={set}
+          />
+          {factor !== 1 && (
+            <p className="print:hidden">
+              <Touch disabled={copy.isPending} onPress={() => copy.mutate(undefined)}>
+                Keep × {short(factor)} in the book
+              </Touch>
+            </p>
+          )}
+          <Trouble error={copy.error} />
         </div>
       </div>
     </div>

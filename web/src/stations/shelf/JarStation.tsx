@@ -30,7 +30,8 @@ export function JarStation() {
             {jar.whereabouts}
           </p>
           <p className="first-letter:uppercase">
-            {jarText(jar.size)} of {batchText(jar)}, with {AGENT[jar.agent]}
+            {jarText(jar.size)} of {batchText(jar)}
+            {jar.product !== "recipe" && `, with ${AGENT[jar.agent]}`}
             {jar.lifted_at != null && `, put up ${dayText(jar.lifted_at)}`}.
           </p>
           {data.recalled && (

@@ -4,7 +4,7 @@ import { api, take, type Units } from "../../api/client";
 import { ask, useChange } from "../../api/queries";
 import { useSay } from "../../counter/notices";
 import { number, useFields, useRefusal } from "../../parts/fields";
-import { dayText, jarText, PRODUCT, weightText } from "../../parts/format";
+import { contentText, dayText, jarText, weightText } from "../../parts/format";
 import { NumberOf } from "../../parts/FormFields";
 import { Trouble } from "../../parts/Note";
 import { Plate } from "../../parts/Plate";
@@ -71,7 +71,7 @@ export function NextSeason({ units }: { units: Units }) {
       )}
       <ul className="mt-4 grid gap-2">
         {pantry.lines.map((line) => {
-          const name = `${PRODUCT[line.product]}${line.thickness === "thick" ? ", thick" : ""}, ${jarText(line.jar, 2)}`;
+          const name = `${contentText(line)}${line.thickness === "thick" ? ", thick" : ""}, ${jarText(line.jar, 2)}`;
           const most = Math.max(1, line.on_shelf, line.next_season);
           return (
             <li

@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link, useParams } from "react-router";
-import type { BatchRecord } from "../../api/client";
-import { ask } from "../../api/queries";
+import { api, take, type BatchRecord } from "../../api/client";
+import { ask, useChange } from "../../api/queries";
 import { WORDS } from "../../api/words.generated";
 import {
   AGENT,
@@ -20,6 +20,7 @@ import {
 } from "../../parts/format";
 import { contentsText } from "../../parts/contents";
 import { Findings } from "../../parts/Findings";
+import { NameNote } from "../../parts/NameNote";
 import { Trouble } from "../../parts/Note";
 import { Pending } from "../../parts/Pending";
 import { Plate } from "../../parts/Plate";
@@ -54,6 +55,9 @@ export function RecordStation() {
   const id = Number(useParams().id);
   const { data: record, error } = useQuery(ask.record(id));
   const { data: counter } = useQuery(ask.counter());
+  const name = useChange((body: { name: string; note: string }) =>
+    take(api.PUT("/api/batches/{id}/name", { params: { path: { id } }, body })),
+  );
   if (error !== null) return <Trouble error={error} />;
   if (record === undefined || counter === undefined) return <Pending of={[ask.record(id), ask.counter()]} />;
   const units = counter.kitchen.units;
@@ -88,12 +92,34 @@ export function RecordStation() {
           <h3 className="text-xl">What it is</h3>
           <p className="text-lg">
             {record.household}, {altitudeText(batch.altitude_ft, units)}, {METHOD[batch.method].toLowerCase()}
-            , {AGENT[batch.agent]} in every jar{batch.salt ? ", salted" : ""}
+            {batch.recipe == null
+              ? `, ${AGENT[batch.agent]} in every jar${batch.salt ? ", salted" : ""}`
+              : `, by ${batch.recipe.source}, its acid in it`}
             {batch.additions != null &&
               batch.additions.length > 0 &&
               `, with ${contentsText(batch.additions, INGREDIENT)}`}
             .{lifted.length > 0 && ` Out of the canner ${dayText(Math.min(...lifted))}.`}
           </p>
+          {batch.note != null && <p className="mt-1 text-lg whitespace-pre-line">{batch.note}</p>}
+          <div className="mt-2 print:hidden">
+            <NameNote
+              of={batch}
+              example="with the yellow ones"
+              error={name.error}
+              onKeep={(named) => name.mutate(named)}
+            />
+          </div>
+          {record.bowls != null && (
+            <>
+              <h3 className="mt-4 text-xl">In the bowls</h3>
+              <ul className="text-lg">
+                {record.bowls.said.map((line) => (
+                  <li key={line}>{line}</li>
+                ))}
+              </ul>
+              <p className="text-lg font-semibold">{record.bowls.may_can.says}</p>
+            </>
+          )}
           <h3 className="mt-4 text-xl">Fruit</h3>
           <ul className="text-lg">
             {record.fruit.map(({ lot, words, note, weight_g }) => (

@@ -4,7 +4,16 @@ import { Link, useNavigate } from "react-router";
 import type { Product, ShelfGroup } from "../../api/client";
 import { ask } from "../../api/queries";
 import { Choice } from "../../parts/Choice";
-import { AGENT, batchText, dayText, jarsText, jarText, PRODUCT, dayOf } from "../../parts/format";
+import {
+  AGENT,
+  batchText,
+  contentText,
+  dayText,
+  jarsText,
+  jarText,
+  PRODUCT,
+  dayOf,
+} from "../../parts/format";
 import { JarPicture } from "../../parts/JarPicture";
 import { Trouble } from "../../parts/Note";
 import { Pending } from "../../parts/Pending";
@@ -15,7 +24,15 @@ import { ColdFood } from "./ColdFood";
 import { Leave } from "./Leave";
 import { NextSeason } from "./NextSeason";
 
-const ORDER: readonly Product[] = ["whole", "crushed", "sauce", "paste", "juice", "vegetable_juice"];
+const ORDER: readonly Product[] = [
+  "whole",
+  "crushed",
+  "sauce",
+  "paste",
+  "juice",
+  "vegetable_juice",
+  "recipe",
+];
 /** Jars drawn of one batch before the rest is a number. */
 const DRAWN = 6;
 /** Batches drawn of one product before the rest is a number; the search finds the others. */
@@ -45,7 +62,7 @@ function FindJar() {
 }
 
 function Group({ group }: { group: ShelfGroup }) {
-  const name = `${PRODUCT[group.product]}, ${jarText(group.size)} of ${group.code}`;
+  const name = `${contentText(group)}, ${jarText(group.size)} of ${group.code}`;
   return (
     <article data-batch={group.code} className="min-w-0">
       <Leave which={{ batch: group.batch, size: group.size }} title={`Take one: ${name}`}>
@@ -72,7 +89,8 @@ function Group({ group }: { group: ShelfGroup }) {
         <Link to={`/batches/${group.batch}/record`} className="underline underline-offset-4">
           {group.code}
         </Link>
-        : {batchText(group)}, {AGENT[group.agent]}
+        : {batchText(group)}
+        {group.product !== "recipe" && `, ${AGENT[group.agent]}`}
       </p>
     </article>
   );
@@ -83,7 +101,7 @@ function Board({ product, groups }: { product: Product; groups: ShelfGroup[] }) 
   return (
     <section>
       <h3 className="text-xl">
-        {PRODUCT[product]}{" "}
+        {product === "recipe" ? "By a recipe" : PRODUCT[product]}{" "}
         <span className="font-plain text-base font-semibold text-muted">
           {jarsText(count)}, oldest in front
         </span>
@@ -133,7 +151,7 @@ export function ShelfStation() {
           <Answer value={count} unit={count === 1 ? "jar" : "jars"}>
             {oldest === undefined
               ? "The first jars come here from the towel when their lids hold."
-              : `Eat first: ${PRODUCT[oldest.product].toLowerCase()} from ${dayText(oldest.canned_at)}, batch ${oldest.code}.`}
+              : `Eat first: ${batchText(oldest)} from ${dayText(oldest.canned_at)}, batch ${oldest.code}.`}
           </Answer>
           <Link
             to="/books"
@@ -157,7 +175,10 @@ export function ShelfStation() {
                 value={product}
                 options={[
                   { value: "all", text: "All" },
-                  ...there.map((item) => ({ value: item, text: PRODUCT[item] })),
+                  ...there.map((item) => ({
+                    value: item,
+                    text: item === "recipe" ? "By a recipe" : PRODUCT[item],
+                  })),
                 ]}
                 onChoose={setProduct}
               />

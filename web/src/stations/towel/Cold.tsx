@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { api, take } from "../../api/client";
 import { ask, useChange } from "../../api/queries";
 import { useSay } from "../../counter/notices";
-import { dayText, PRODUCT } from "../../parts/format";
+import { contentText, dayText } from "../../parts/format";
 import { Trouble } from "../../parts/Note";
 import { Plate } from "../../parts/Plate";
 import { Touch } from "../../parts/Touch";
@@ -25,7 +25,7 @@ export function Cold({ now }: { now: number }) {
         {cold.jars.map((jar) => (
           <li key={jar.id} className="flex flex-wrap items-center justify-between gap-3">
             <span className="text-lg">
-              {PRODUCT[jar.product]}, jar {jar.number} of {jar.code}:{" "}
+              {contentText(jar)}, jar {jar.number} of {jar.code}:{" "}
               {jar.until == null ? (
                 "in the freezer, 1½ in headspace"
               ) : (

@@ -5,7 +5,7 @@ import { useChange } from "../../api/queries";
 import { useSay } from "../../counter/notices";
 import { Choice, optionsOf } from "../../parts/Choice";
 import { batchesOf, sizesText } from "../../parts/batches";
-import { PRODUCT, VERDICT } from "../../parts/format";
+import { contentText, VERDICT } from "../../parts/format";
 import { Findings } from "../../parts/Findings";
 import { Trouble } from "../../parts/Note";
 import { Answer, Plate } from "../../parts/Plate";
@@ -50,7 +50,7 @@ export function CoolingLoad({ load, now }: { load: Towel; now: number }) {
       title={
         batches.length > 1
           ? `${batches.length} batches, ${sizesText(load.jars)}`
-          : `${PRODUCT[load.product]}, ${sizesText(load.jars)}`
+          : `${contentText({ product: load.product, named: load.jars[0]?.named ?? null })}, ${sizesText(load.jars)}`
       }
       aside={<span className="text-muted">Batch {batches.map((one) => one.name).join("; ")}</span>}
     >

@@ -35,13 +35,22 @@ pub struct Refusal {
 }
 
 impl Refusal {
-    fn new(code: RefusalCode, message: impl Into<String>, instead: &[&str]) -> Self {
+    /// With these words.
+    pub(crate) fn new(code: RefusalCode, message: impl Into<String>, instead: &[&str]) -> Self {
         Self { code, message: message.into(), instead: instead.iter().map(|&text| text.to_owned()).collect() }
     }
 
     pub(super) fn no_tested_process(query: &Query) -> Self {
         let code = RefusalCode::NoTestedProcess;
         match (query.product, query.pack, query.method) {
+            (Product::Recipe, ..) => Self::new(
+                code,
+                "A recipe has only the time printed with it, and no table has one for it.",
+                &[
+                    "Follow the process printed with the recipe.",
+                    "Keep it in the refrigerator or freeze it when nothing is printed.",
+                ],
+            ),
             (Product::Paste, Pack::Hot, Method::PressureDial | Method::PressureWeighted) => Self::new(
                 code,
                 "Paste has no tested pressure process.",

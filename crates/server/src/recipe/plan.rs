@@ -1,0 +1,339 @@
+//! A recipe on its way to jars, over HTTP: what it fills, what is to be bought, in which pots and loads; and the batch.
+
+use actix_web::{post, web};
+use bodega_core::jars::size::JarSize;
+use bodega_core::kettle::cooking::vessel;
+use bodega_core::kettle::vessels::in_pots;
+use bodega_core::kitchen::cupboard::missing_glass;
+use bodega_core::ledger::food::Food;
+use bodega_core::measures::ids::{BowlsId, LotId, RecipeId};
+use bodega_core::measures::limits::{JAR_COUNT, RECIPE_TIMES};
+use bodega_core::measures::moment::Minutes;
+use bodega_core::plan::batch::{self, BatchPlan, NoPlan};
+use bodega_core::plan::by_recipe::{NoJars, Tomatoes, Wanted, canner, shopping, tomatoes, wish};
+use bodega_core::plan::yields::Range;
+use bodega_core::recipe::acids::agent_of;
+use bodega_core::recipe::measure::exact;
+use bodega_core::recipe::scale::{raw_volume, scaled};
+use bodega_core::recipe::standing::{Standing, Stands, stands};
+use bodega_core::records::batch::{Batch, ByRecipe, NewBatch, SetOut};
+use bodega_core::records::canner::Canner;
+use bodega_core::records::kitchen::Kitchen;
+use bodega_core::records::lot::Lot;
+use bodega_core::records::recipe::{BatchRecipe, Recipe};
+use bodega_core::tables::process::{Method, ProcessOption, Product, Refusal};
+use serde::{Deserialize, Serialize};
+use uom::si::volume::liter;
+use utoipa::ToSchema;
+
+use crate::created::Created;
+use crate::json::Json;
+use crate::plan::ground::{planned_loads, waiting_lots};
+use crate::plan::view::{JarCount, PlanLoad};
+use crate::problem::{ApiError, NameField, Problem};
+use crate::recipe::bowls::empty_bowls;
+use crate::state::{Shared, altitude_of, answer};
+
+/// How often a recipe is made, and in which jars.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct RecipePlanRequest {
+    /// How many times, 0.01 to 1,000.
+    pub factor: f64,
+    /// Lots that its tomatoes come from, as much of each as it takes; none when they were not weighed in.
+    #[serde(default)]
+    pub lots: Vec<LotId>,
+    /// Jar most of it goes into; the recipe's own when it is left out.
+    pub jar: Option<JarSize>,
+    /// Jars by size when the person has decided; `null` lets the plan propose.
+    pub jars: Option<Vec<JarCount>>,
+    /// Bowls that stand out already; new ones are set out when they are left out, and a plan needs none.
+    pub bowls: Option<BowlsId>,
+}
+
+/// Like jars of a recipe's plan.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct RecipeLineView {
+    /// Size.
+    pub jar: JarSize,
+    /// How many.
+    pub count: u32,
+    /// The printed time.
+    pub option: ProcessOption,
+    /// What to mind.
+    pub cautions: Vec<String>,
+}
+
+/// A pot and what goes into it.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct PotView {
+    /// What the household calls it.
+    pub name: String,
+    /// Litres of raw food.
+    pub litres: f64,
+}
+
+/// A recipe's jars and loads.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct RecipeJars {
+    /// Full jars of the main size.
+    pub full_jars: Range<u32>,
+    /// Jars to set out.
+    pub lines: Vec<RecipeLineView>,
+    /// Canner loads.
+    pub loads: Vec<PlanLoad>,
+    /// Minutes the canner is busy, turnarounds included.
+    pub canner_minutes: Minutes,
+    /// Whether no other grouping of these jars is shorter.
+    pub shortest: bool,
+    /// Why they are grouped so, in one line.
+    pub why: String,
+    /// Headspace in inches.
+    pub headspace_in: f64,
+    /// Jars and lids that the cupboard lacks.
+    pub missing: Vec<String>,
+}
+
+/// A recipe worked out before anything is cut.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct RecipePlan {
+    /// Whether it may be canned, and what is missing.
+    pub stands: Stands,
+    /// Name of the canner.
+    pub canner_name: String,
+    /// How that heats.
+    pub method: Method,
+    /// Jars and loads; `null` when there is no time for them.
+    pub jars: Option<RecipeJars>,
+    /// Why there are none.
+    pub refusal: Option<Refusal>,
+    /// The same when it is not a jar's time that is missing.
+    pub no_jars: Option<String>,
+    /// What is to be bought or fetched.
+    pub shopping: Vec<String>,
+    /// Grams of tomatoes that it takes, about; `null` when they cannot be weighed.
+    pub tomatoes_g: Option<f64>,
+    /// Grams that the lots do not have; `null` when they have enough.
+    pub short_g: Option<f64>,
+    /// The household's pots that hold it, each filled to four fifths.
+    pub pots: Vec<PotView>,
+    /// Litres for another round; 0 when the pots hold all of it.
+    pub another_round_l: f64,
+}
+
+/// What a recipe's plan stands on.
+struct Ground {
+    recipe: Recipe,
+    kitchen: Kitchen,
+    canner: Canner,
+    tomatoes: Tomatoes,
+    /// Bowls that stand out already.
+    bowls: Option<BowlsId>,
+    factor: f64,
+    plan: Result<BatchPlan, NoBatch>,
+}
+
+/// Why there is no plan.
+enum NoBatch {
+    Jars(NoJars),
+    Refused(Refusal),
+}
+
+fn check(request: &RecipePlanRequest) -> Result<(), ApiError> {
+    RECIPE_TIMES.check(request.factor).named("factor")?;
+    for (place, line) in request.jars.iter().flatten().enumerate() {
+        JAR_COUNT.check(f64::from(line.count)).named(&format!("jars[{place}].count"))?;
+    }
+    Ok(())
+}
+
+/// Lots of fruit: of what is milled or cooked, no recipe is made.
+fn fruit(all: &[Lot], wanted: &[LotId]) -> Result<Vec<Lot>, ApiError> {
+    if wanted.is_empty() {
+        return Ok(Vec::new());
+    }
+    let lots = waiting_lots(all, wanted)?;
+    match lots.iter().position(|lot| !matches!(lot.food, Food::Fruit | Food::Bits)) {
+        Some(place) => {
+            let words =
+                format!("{} is not fruit any more; a recipe begins with raw tomatoes", lots[place].words());
+            Err(ApiError::field(format!("lots[{place}]"), words))
+        }
+        None => Ok(lots),
+    }
+}
+
+fn ground(shared: &Shared, id: RecipeId, request: &RecipePlanRequest) -> Result<Ground, ApiError> {
+    let store = &shared.store;
+    let (recipe, kitchen) = (store.recipe(id)?, store.kitchen()?);
+    let altitude = altitude_of(&kitchen)?;
+    let lots = fruit(&store.lots()?, &request.lots)?;
+    let canner = canner(recipe.text.process.as_ref(), &kitchen.canner, &kitchen.canners).clone();
+    let mix = request.jars.as_ref();
+    let bowls = request.bowls.map(|bowls| store.bowls(bowls)).transpose()?;
+    if bowls.as_ref().is_some_and(|bowls| bowls.recipe != id || bowls.base != recipe.text.parts()) {
+        let words = "the recipe was changed since these bowls were set out; set out new ones";
+        return Err(ApiError::field("bowls", words));
+    }
+    // What stands in the bowls was measured out so many times.
+    let factor = bowls.as_ref().map_or(request.factor, |bowls| bowls.factor);
+    let wanted = Wanted {
+        factor,
+        jar: request.jar,
+        mix: mix.map(|jars| jars.iter().map(|line| (line.jar, line.count)).collect()),
+    };
+    let turnaround = Minutes(kitchen.turnaround_minutes);
+    let plan = match wish(&recipe.text, &wanted, &canner, altitude) {
+        Err(none) => Err(NoBatch::Jars(none)),
+        Ok(wish) => match batch::work_out(&wish, &canner.room(&kitchen.outsides()), turnaround) {
+            Ok(plan) => Ok(plan),
+            Err(NoPlan::Refused(refusal)) => Err(NoBatch::Refused(refusal)),
+            Err(NoPlan::NoRoom(error)) => return Err(ApiError::field("jar", error)),
+        },
+    };
+    let tomatoes = tomatoes(&recipe.text.parts(), factor, &lots);
+    Ok(Ground { recipe, kitchen, canner, tomatoes, bowls: bowls.map(|bowls| bowls.id), factor, plan })
+}
+
+fn jars_view(shared: &Shared, ground: &Ground, plan: &BatchPlan) -> Result<RecipeJars, ApiError> {
+    let cupboard = shared.store.cupboard()?;
+    let line = |line: &batch::MixLine| RecipeLineView {
+        jar: line.jar,
+        count: line.count,
+        option: line.tested.options[0],
+        cautions: line.tested.cautions.iter().map(ToString::to_string).collect(),
+    };
+    Ok(RecipeJars {
+        full_jars: plan.full_jars,
+        lines: plan.mix.iter().map(line).collect(),
+        loads: planned_loads(plan, &ground.canner, &ground.kitchen.outsides()),
+        canner_minutes: plan.loads.total,
+        shortest: plan.loads.total == plan.loads.lower_bound,
+        why: plan.why.clone(),
+        headspace_in: ground.recipe.text.process.as_ref().map_or(0.0, |process| process.headspace_in),
+        missing: plan.mix.iter().flat_map(|line| missing_glass(&cupboard, line.jar, line.count)).collect(),
+    })
+}
+
+/// Works a recipe out without keeping it: jars and loads at this altitude, what is to be bought, which pots hold it.
+#[utoipa::path(params(("id" = i64, Path)), request_body = RecipePlanRequest,
+    responses((status = 200, body = RecipePlan), (status = 404, body = Problem), (status = 409, body = Problem),
+        (status = 422, body = Problem)))]
+#[post("/api/recipes/{id}/plan")]
+pub async fn plan_recipe(
+    shared: web::Data<Shared>,
+    id: web::Path<RecipeId>,
+    Json(request): Json<RecipePlanRequest>,
+) -> Result<web::Json<RecipePlan>, ApiError> {
+    check(&request)?;
+    let worked = answer(&shared, move |shared| {
+        let ground = ground(shared, *id, &request)?;
+        let parts = ground.recipe.text.parts();
+        let kettles = shared.store.kettles()?;
+        let brims: Vec<_> = kettles.iter().map(|kettle| vessel(kettle).brim()).collect();
+        let shared_out = in_pots(raw_volume(&scaled(&parts, &exact(ground.factor))), &brims);
+        let (jars, refusal, no_jars) = match &ground.plan {
+            Ok(plan) => (Some(jars_view(shared, &ground, plan)?), None, None),
+            Err(NoBatch::Refused(refusal)) => (None, Some(refusal.clone()), None),
+            Err(NoBatch::Jars(none)) => (None, None, Some(none.to_string())),
+        };
+        Ok(RecipePlan {
+            stands: stands(&ground.recipe.text),
+            canner_name: ground.canner.name.clone(),
+            method: ground.canner.method,
+            jars,
+            refusal,
+            no_jars,
+            shopping: shopping(&parts, ground.factor, &ground.tomatoes, ground.kitchen.units),
+            tomatoes_g: ground.tomatoes.needed_g,
+            short_g: ground.tomatoes.short_g(),
+            pots: shared_out
+                .pots
+                .iter()
+                .map(|(place, takes)| PotView {
+                    name: kettles[*place].name.clone(),
+                    litres: takes.get::<liter>(),
+                })
+                .collect(),
+            another_round_l: shared_out.left.get::<liter>(),
+        })
+    });
+    Ok(web::Json(worked.await?))
+}
+
+/// Begins a batch by a recipe: bowls, jars and loads are set out, the tomatoes are drawn. Only a recipe that was checked
+/// against a copy is canned.
+#[utoipa::path(params(("id" = i64, Path)), request_body = RecipePlanRequest,
+    responses((status = 201, body = Batch), (status = 404, body = Problem), (status = 409, body = Problem),
+        (status = 422, body = Problem)))]
+#[post("/api/recipes/{id}/batches")]
+pub async fn begin_recipe(
+    shared: web::Data<Shared>,
+    id: web::Path<RecipeId>,
+    Json(request): Json<RecipePlanRequest>,
+) -> Result<Created<Batch>, ApiError> {
+    check(&request)?;
+    let begun = answer(&shared, move |shared| {
+        let ground = ground(shared, *id, &request)?;
+        let text = &ground.recipe.text;
+        let stands = stands(text);
+        if stands.standing != Standing::Checked {
+            let todo = stands.missing.join(" ");
+            return Err(ApiError::NotCanned(format!("{} {todo}", stands.says).trim().to_owned()));
+        }
+        let plan = match &ground.plan {
+            Ok(plan) => plan,
+            Err(NoBatch::Refused(refusal)) => return Err(ApiError::field("jar", &refusal.message)),
+            Err(NoBatch::Jars(none)) => return Err(ApiError::field("jars", none)),
+        };
+        let loads = plan.new_loads();
+        if loads.is_empty() {
+            return Err(ApiError::field(
+                "jars",
+                "this fills no jar; make it more often or take a smaller jar",
+            ));
+        }
+        let Some(process) = text.process.clone() else { return Err(ApiError::NotCanned(stands.says)) };
+        let parts = text.parts();
+        let name = text.name.trim().to_owned();
+        let recipe = BatchRecipe {
+            recipe: ground.recipe.id,
+            name: name.clone(),
+            source: text.source(),
+            makes: text.makes,
+            process,
+        };
+        let batch = NewBatch {
+            day: shared.clock.today(),
+            name: Some(name),
+            product: Product::Recipe,
+            medium: None,
+            pack: recipe.process.pack,
+            thickness: None,
+            method: ground.canner.method,
+            agent: agent_of(&parts),
+            salt: false,
+            rest: None,
+            additions: Some(Vec::new()),
+            altitude_ft: altitude_of(&ground.kitchen)?.feet(),
+            draws: ground.tomatoes.draws,
+            loads,
+            canner: ground.canner.id,
+            recipe: Some(ByRecipe {
+                recipe,
+                bowls: match ground.bowls {
+                    Some(bowls) => SetOut::There(bowls),
+                    None => SetOut::New {
+                        factor: ground.factor,
+                        empty: empty_bowls(&parts, ground.factor),
+                        base: parts,
+                    },
+                },
+            }),
+        };
+        Ok(shared.store.add_batch(&batch, shared.clock.now())?)
+    });
+    let body = begun.await?;
+    shared.live.changed();
+    Ok(Created { at: format!("/api/batches/{}", body.id), body })
+}

@@ -1,0 +1,219 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { api, take, type RecipePlan, type RecipeView, type Units } from "../../api/client";
+import { ask, useChange } from "../../api/queries";
+import { useSay } from "../../counter/notices";
+import { CannerPicture } from "../../parts/CannerPicture";
+import { CountField } from "../../parts/CountField";
+import {
+  capital,
+  headspaceText,
+  jarsText,
+  jarText,
+  METHOD,
+  spanText,
+  volumeText,
+  weightText,
+} from "../../parts/format";
+import { Fold } from "../../parts/Fold";
+import { Note, Trouble } from "../../parts/Note";
+import { Answer, Plate } from "../../parts/Plate";
+import { Touch } from "../../parts/Touch";
+import { LotPicker } from "../plan/LotPicker";
+import { useWaiting } from "../plan/useWaiting";
+import { short } from "./model";
+
+type Jars = NonNullable<RecipePlan["jars"]>;
+
+/** The recipe's own minutes, how many jars, how many loads. */
+function InJars({ jars, plan, units }: { jars: Jars; plan: RecipePlan; units: Units }) {
+  const { low, expected, high } = jars.full_jars;
+  const first = jars.lines[0];
+  const longest = jars.loads[0]?.minutes ?? 0;
+  if (first === undefined) return null;
+  return (
+    <div className="grid gap-3">
+      <div className="flex flex-wrap items-end justify-between gap-x-6 gap-y-2">
+        <Answer value={expected} unit={jarText(first.jar, expected)}>
+          {low === high ? "" : `expect ${low} to ${high}. `}
+          {longest} min in {METHOD[plan.method].toLowerCase()}
+          {first.option.psi != null && ` at ${first.option.psi} lb`}, its own printed time;{" "}
+          {headspaceText(jars.headspace_in, units)} headspace. Its acid is in it: no dose in the jars.
+        </Answer>
+        <div className="flex flex-wrap gap-2">
+          {jars.loads.slice(0, 4).map((load, index) => (
+            <figure key={index} className="text-center">
+              <div className="mx-auto max-h-[84px] max-w-[84px]">
+                <CannerPicture
+                  jars={load.standing.map((place, i) => ({ label: String(i + 1), place, gone: false }))}
+                  stretch={load.stretch}
+                  boiling={false}
+                />
+              </div>
+              <figcaption className="text-sm font-semibold">
+                {load.jars.reduce((sum, line) => sum + line.count, 0)} × {load.minutes} min
+              </figcaption>
+            </figure>
+          ))}
+        </div>
+      </div>
+      <p className="text-lg">
+        {jars.loads.length} {jars.loads.length === 1 ? "load" : "loads"} in {plan.canner_name},{" "}
+        {spanText(jars.canner_minutes)}. {jars.why}
+      </p>
+      {[...new Set(jars.lines.flatMap((line) => line.cautions))].map((caution) => (
+        <Note key={caution} tone="warn">
+          <p>{caution}</p>
+        </Note>
+      ))}
+      {jars.missing.length > 0 && (
+        <Note tone="warn">
+          <p>
+            The cupboard lacks <strong>{jars.missing.join(", ")}</strong>.
+          </p>
+        </Note>
+      )}
+    </div>
+  );
+}
+
+/** Which pots hold it raw. */
+function potsText(plan: RecipePlan, units: Units): string | null {
+  if (plan.pots.length === 0) return null;
+  const each = plan.pots.map((pot) => `${volumeText(pot.litres, units)} in ${pot.name}`).join(", ");
+  const more =
+    plan.another_round_l > 0.05 ? `; ${volumeText(plan.another_round_l, units)} wait for another round` : "";
+  return `Raw it fills ${each}${more}.`;
+}
+
+/** A recipe on its way to jars: from which lots, into which jars, in which loads, and what is to be bought. */
+export function MakePlate({
+  recipe,
+  units,
+  factor,
+  isAgain,
+  onFactor,
+}: {
+  recipe: RecipeView;
+  units: Units;
+  factor: number;
+  /** It is being made already. */
+  isAgain: boolean;
+  onFactor: (factor: number) => void;
+}) {
+  const { ready, chosen, setChosen } = useWaiting();
+  const [mix, setMix] = useState<{ jar: Jars["lines"][number]["jar"]; count: number }[] | null>(null);
+  const say = useSay();
+  const fruit = (ready ?? []).filter((lot) => lot.food === "fruit" || lot.food === "bits");
+  const lots = fruit.filter((lot) => chosen?.includes(lot.id)).map((lot) => lot.id);
+  const grams = fruit.filter((lot) => lots.includes(lot.id)).reduce((sum, lot) => sum + lot.left_g, 0);
+  const body = { factor, lots, jars: mix };
+  const { data: plan, error } = useQuery(ask.recipePlan(recipe.id, body));
+  const path = { path: { id: recipe.id } };
+  const remove = useChange((id: number) =>
+    take(api.PATCH("/api/batches/{id}", { params: { path: { id } }, body: { removed: true } })),
+  );
+  const bowls = useChange(() =>
+    take(api.POST("/api/recipes/{id}/bowls", { params: path, body: { factor } })),
+  );
+  const make = useChange(
+    () => take(api.POST("/api/recipes/{id}/batches", { params: path, body })),
+    (batch) => {
+      setMix(null);
+      say(`Batch ${batch.code} is on the line: ${jarsText(batch.jars)}`, () => remove.mutate(batch.id));
+    },
+  );
+  const lasts = useChange(
+    (kilograms: number) =>
+      take(api.POST("/api/recipes/{id}/scale", { params: path, body: { tomatoes_kg: kilograms } })),
+    (card) => onFactor(card.factor),
+  );
+  const may = plan?.stands.standing === "checked" && plan.jars != null;
+  const pots = plan === undefined ? null : potsText(plan, units);
+  return (
+    <Plate title={`Make it × ${short(factor)}`}>
+      <div className="grid gap-4">
+        {plan?.jars != null && <InJars jars={plan.jars} plan={plan} units={units} />}
+        {plan?.refusal != null && (
+          <Note tone="stop">
+            <p>
+              <strong>{plan.refusal.message}</strong> {plan.refusal.instead.join(" ")}
+            </p>
+          </Note>
+        )}
+        {plan?.no_jars != null && plan.stands.standing !== "no_process" && (
+          <Note tone="stop">
+            <p>{plan.no_jars}.</p>
+          </Note>
+        )}
+        <Trouble error={error} />
+        {may ? (
+          <Touch
+            look={isAgain ? "plain" : "main"}
+            big
+            className="w-full"
+            disabled={make.isPending}
+            onPress={() => make.mutate(undefined)}
+          >
+            Set out bowls and jars
+          </Touch>
+        ) : (
+          <Touch
+            look={isAgain ? "plain" : "main"}
+            big
+            className="w-full"
+            disabled={bowls.isPending}
+            onPress={() => bowls.mutate(undefined)}
+          >
+            Set the bowls out
+          </Touch>
+        )}
+        <Trouble error={make.error ?? bowls.error ?? remove.error ?? lasts.error} />
+        <LotPicker lots={fruit} chosen={lots} units={units} onChoose={setChosen} />
+        {plan?.tomatoes_g != null && (
+          <p className="flex flex-wrap items-center gap-3 text-lg">
+            <span>
+              It takes about {weightText(plan.tomatoes_g, units)} of tomatoes
+              {grams > 0 &&
+                (plan.short_g == null
+                  ? `; ${weightText(grams - plan.tomatoes_g, units)} are left over`
+                  : `; ${weightText(plan.short_g, units)} are missing`)}
+              .
+            </span>
+            {grams > 0 && <Touch onPress={() => lasts.mutate(grams / 1000)}>As often as these last</Touch>}
+          </p>
+        )}
+        {plan?.jars != null && (
+          <div className="flex flex-wrap gap-5">
+            {plan.jars.lines.map((line) => (
+              <CountField
+                key={line.jar}
+                label={`${capital(jarText(line.jar, 2))} to fill`}
+                count={line.count}
+                bound="JarCount.count"
+                onSet={(count) =>
+                  setMix(
+                    (plan.jars?.lines ?? []).map((other) => ({
+                      jar: other.jar,
+                      count: other.jar === line.jar ? count : other.count,
+                    })),
+                  )
+                }
+              />
+            ))}
+          </div>
+        )}
+        {pots !== null && <p className="text-lg">{pots} A deep pot cooks unevenly and scorches.</p>}
+        {plan !== undefined && plan.shopping.length > 0 && (
+          <Fold words="To buy or to fetch">
+            <ul className="list-disc pl-6 text-lg">
+              {plan.shopping.map((line) => (
+                <li key={line}>{line}</li>
+              ))}
+            </ul>
+          </Fold>
+        )}
+      </div>
+    </Plate>
+  );
+}
