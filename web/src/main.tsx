@@ -20,6 +20,7 @@ import { DayStation } from "./stations/plan/DayStation";
 import { PlanStation } from "./stations/plan/view";
 import { SplitStation } from "./stations/plan/SplitStation";
 import { BookStation } from "./stations/recipe/BookStation";
+import { PhStation } from "./stations/recipe/PhStation";
 import { RecipeStation } from "./stations/recipe/RecipeStation";
 import { LabelsPage } from "./stations/labels/view";
 import { JarStation } from "./stations/shelf/JarStation";
@@ -55,6 +56,7 @@ const router = createBrowserRouter([
       { path: "/plan/split", element: <SplitStation /> },
       { path: "/plan/day", element: <DayStation /> },
       { path: "/plan/recipes", element: <BookStation /> },
+      { path: "/plan/ph", element: <PhStation /> },
       { path: "/plan/recipes/:id", element: <RecipeStation /> },
       { path: "/batches/:id", element: <ChecklistStation /> },
       { path: "/kettle", element: <KettleStation /> },

@@ -11,6 +11,7 @@ pub mod compare;
 pub mod line;
 pub mod measure;
 pub mod part;
+pub mod ph_bench;
 pub mod process;
 pub mod scale;
 pub mod shipped;

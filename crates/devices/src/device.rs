@@ -12,6 +12,8 @@ pub enum Reading {
     Temperature(Temperature),
     /// In a refractometer, °Brix.
     Brix(f64),
+    /// At a pH electrode.
+    Ph(f64),
 }
 
 /// Something in the kitchen that measures.

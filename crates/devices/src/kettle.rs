@@ -164,6 +164,7 @@ mod tests {
             Some(Reading::Mass(mass)) => mass.get::<kilogram>(),
             Some(Reading::Temperature(temperature)) => temperature.get::<degree_celsius>(),
             Some(Reading::Brix(brix)) => brix,
+            Some(Reading::Ph(_)) => panic!("nothing in a kettle reads a pH"),
             None => f64::NAN,
         }
     }

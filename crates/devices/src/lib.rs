@@ -3,7 +3,9 @@
 mod canner;
 mod device;
 mod kettle;
+mod ph_meter;
 
 pub use canner::SimulatedCanner;
 pub use device::{Device, Reading};
 pub use kettle::{Hand, Instrument, SimulatedKettle};
+pub use ph_meter::{BUFFER_SLOPE, BUFFER_ZERO, SimulatedPhMeter};

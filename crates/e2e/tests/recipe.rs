@@ -101,6 +101,11 @@ async fn what_is_not_the_recipe_is_stopped_in_words_and_led_back() -> anyhow::Re
     browser.sees("Terrace salsa × 3").await?;
     browser.sees("12 cups slicing tomatoes").await?;
     browser.press("× 3").await?;
+    // A larger jar than it was tested in has no time, and none is lent to it.
+    browser.choose("Into", "quarts").await?;
+    browser.sees("larger than any jar that the recipe was tested in").await?;
+    browser.sees("Fill pints or smaller").await?;
+    browser.choose("Into", "pints").await?;
     browser.press("Set out bowls and jars").await?;
     browser.sees("Say what is in the bowls before it goes into jars").await?;
     // No jar of it is filled before somebody said it.
@@ -133,7 +138,6 @@ async fn what_is_not_the_recipe_is_stopped_in_words_and_led_back() -> anyhow::Re
     browser.press("Read it").await?;
     browser.press("It went in").await?;
     browser.sees("Flour: not before canning").await?;
-    // Vinegar is not weakened by a larger jar only: there is none in its table.
     let shown = browser.find("//body").await?.text().await?;
     assert!(!shown.contains("Put away"), "the bowls belong to their batch");
     browser.close().await

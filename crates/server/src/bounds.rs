@@ -18,7 +18,7 @@ type Fields = &'static [(&'static str, Limit)];
 /// Every number of every request body.
 const OF_SCHEMAS: &[(&str, Fields)] = &[
     ("AcidRequest", &[("bottle_ml", BOTTLE), ("pot_dose_tsp", POT_DOSE)]),
-    ("Added", &[("cups", ADDITION), ("leaves", LEAVES)]),
+    ("Added", &[("cups", ADDITION), ("leaves", LEAVES), ("amount", RECIPE_AMOUNT)]),
     ("AlsoIn", &[("count", ALSO_COUNT), ("minutes", ALSO_MINUTES)]),
     ("AuditAcid", &[("bottle_age_months", BOTTLE_AGE), ("pot_dose_tsp", POT_DOSE)]),
     ("AuditFruit", &[("weight_kg", WEIGHT)]),
@@ -158,6 +158,8 @@ const OF_SCHEMAS: &[(&str, Fields)] = &[
             ("top_diameter_mm", VESSEL_DIAMETER),
         ],
     ),
+    ("BenchPhRequest", &[("ph", PH), ("sample_c", CELSIUS)]),
+    ("SampleRequest", &[("sample_c", CELSIUS)]),
     ("PhRequest", &[("ph", PH), ("sample_c", CELSIUS)]),
     ("Pin", &[("choice", CHOICE), ("jars", JAR_COUNT)]),
     (

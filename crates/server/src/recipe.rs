@@ -1,6 +1,7 @@
 //! Recipes: the household's book, how often one is made, and what stands in its bowls.
 
 pub mod bowls;
+pub mod ph_bench;
 pub mod plan;
 pub mod routes;
 pub mod view;

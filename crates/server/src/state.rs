@@ -33,6 +33,8 @@ pub struct Shared {
     pub simulated: Simulated,
     /// Canners with a simulated probe in them.
     pub simulated_canners: SimulatedCanners,
+    /// The pH meter for practice.
+    pub simulated_meter: SimulatedMeter,
     /// What finished cook-downs have shown.
     pub looked_back: LookedBack,
     /// The day as it was laid out last.
@@ -110,6 +112,34 @@ impl SimulatedCanners {
     }
 }
 
+/// When the simulated pH meter was set in its buffers; forgotten when the program ends, as a meter dries out.
+#[derive(Debug, Default)]
+pub struct SimulatedMeter {
+    set: Mutex<(Option<Moment>, Option<Moment>)>,
+}
+
+impl SimulatedMeter {
+    fn lock(&self) -> MutexGuard<'_, (Option<Moment>, Option<Moment>)> {
+        self.set.lock().unwrap_or_else(PoisonError::into_inner)
+    }
+
+    /// When its zero and its slope were set.
+    #[must_use]
+    pub fn set(&self) -> (Option<Moment>, Option<Moment>) {
+        *self.lock()
+    }
+
+    /// Sets its zero, or its slope.
+    pub fn set_in(&self, zero: bool, now: Moment) {
+        let mut set = self.lock();
+        if zero {
+            set.0 = Some(now);
+        } else {
+            set.1 = Some(now);
+        }
+    }
+}
+
 impl Shared {
     /// Puts the parts together.
     #[must_use]
@@ -120,6 +150,7 @@ impl Shared {
             live: Live::default(),
             simulated: Simulated::default(),
             simulated_canners: SimulatedCanners::default(),
+            simulated_meter: SimulatedMeter::default(),
             looked_back: LookedBack::default(),
             last_day: LastDay::default(),
             search: Search::default(),

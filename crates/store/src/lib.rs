@@ -25,6 +25,7 @@ mod lineup;
 mod mend;
 mod moves;
 mod ph;
+mod ph_bench;
 mod plan;
 mod pot;
 mod recipe;

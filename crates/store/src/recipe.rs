@@ -7,9 +7,9 @@ use bodega_core::records::recipe::{Bowls, Recipe, RecipeText};
 use rusqlite::{Connection, OptionalExtension, params};
 
 use crate::rows::recipe::{
-    any_recipe, check_unused, insert_bowls, one_bowls, one_recipe, read_bowls, read_recipe,
+    any_bowls, any_recipe, check_unused, insert_bowls, one_bowls, one_recipe, read_bowls, read_recipe,
 };
-use crate::rows::{found, to_json};
+use crate::rows::to_json;
 use crate::{Store, StoreError};
 
 /// Writes down when something was put away; nothing when it is back.
@@ -138,8 +138,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::NotFound`].
     pub fn any_bowls(&self, id: BowlsId) -> Result<Bowls, StoreError> {
-        let connection = self.lock();
-        found(connection.query_row("SELECT * FROM bowls WHERE id = ?1", [id.0], read_bowls), "bowls", id.0)
+        any_bowls(&self.lock(), id)
     }
 
     /// The batch on the line that is made from bowls.

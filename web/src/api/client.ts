@@ -82,6 +82,7 @@ export type RecipeView = Schemas["RecipeView"];
 export type RecipeText = Schemas["RecipeText"];
 export type RecipeLine = Schemas["RecipeLine"];
 export type RecipeScale = Schemas["RecipeScale"];
+export type Buffer = Schemas["Buffer"];
 export type RecipePlan = Schemas["RecipePlan"];
 export type RecipePlanRequest = Schemas["RecipePlanRequest"];
 export type RecipeInLoad = Schemas["RecipeInLoad"];

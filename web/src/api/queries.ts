@@ -105,6 +105,11 @@ export const ask = {
       placeholderData: (previous) => previous,
       retry: false,
     }),
+  phBench: (bowls: number | null) =>
+    queryOptions({
+      queryKey: ["ph bench", bowls],
+      queryFn: () => take(api.GET("/api/ph_bench", { params: { query: bowls === null ? {} : { bowls } } })),
+    }),
   recipePlan: (id: number, body: RecipePlanRequest) =>
     queryOptions({
       queryKey: ["recipe", id, "plan", body],

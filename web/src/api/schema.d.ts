@@ -1561,6 +1561,59 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/ph_bench": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The readings at the bench, and whether it may go into the water bath. */
+        get: operations["get_ph_bench"];
+        put?: never;
+        /** Writes a reading down: of a part, or of the mix. */
+        post: operations["add_bench_ph"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/ph_bench/meter": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Sets the simulated meter in a buffer. For practice and demo only. */
+        put: operations["set_meter"];
+        /** Reads a sample with the simulated meter and writes it down. For practice and demo only. */
+        post: operations["read_meter"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/ph_bench/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        /** Takes a reading away, or puts it back. */
+        patch: operations["change_bench_ph"];
+        trace?: never;
+    };
     "/api/places": {
         parameters: {
             query?: never;
@@ -2070,8 +2123,13 @@ export interface components {
              */
             used: number;
         };
-        /** @description Something added as people say it: cups of it, or leaves of basil. */
+        /** @description Something added as people say it: cups of it, leaves of basil, or any measure of the kitchen. */
         Added: {
+            /**
+             * Format: double
+             * @description So much in the whole batch in another measure, 0 to 100,000; goes with `unit`, and instead of cups.
+             */
+            amount?: number | null;
             /**
              * Format: double
              * @description Cups in the whole batch, chopped, 0 to 1,000.
@@ -2082,6 +2140,7 @@ export interface components {
              * @description Leaves in the whole batch instead of cups, for basil, 0 to 48,000.
              */
             leaves?: number | null;
+            unit?: components["schemas"]["Unit"] | null;
             /** @description What. */
             what: components["schemas"]["Ingredient"];
         };
@@ -2593,6 +2652,67 @@ export interface components {
             /** @description Jars with their lids on. */
             ready: number;
         };
+        /** @description A reading at the pH bench: of a part, or of the mix. */
+        BenchPh: {
+            /** @description When. */
+            at: components["schemas"]["Moment"];
+            bowls?: components["schemas"]["BowlsId"] | null;
+            /** @description Whether it was calibrated that day. */
+            calibrated_today?: boolean | null;
+            /** @description Whether the meter allows for it. */
+            compensated?: boolean | null;
+            /** @description Number of the record. */
+            id: components["schemas"]["BenchPhId"];
+            /** @description The part; `null` for the mix. */
+            part?: string | null;
+            /**
+             * Format: double
+             * @description The value.
+             */
+            ph: number;
+            /**
+             * Format: double
+             * @description Temperature of the sample in degrees Celsius.
+             */
+            sample_c?: number | null;
+            /** @description From a simulated meter. */
+            simulated: boolean;
+        };
+        /** @description Whether a reading stands. */
+        BenchPhChange: {
+            /** @description Taken away. */
+            removed: boolean;
+        };
+        /**
+         * Format: int64
+         * @description Number of a reading at the pH bench.
+         */
+        BenchPhId: number;
+        /** @description A reading of a pH meter at the bench. */
+        BenchPhRequest: {
+            bowls?: components["schemas"]["BowlsId"] | null;
+            /** @description Whether it was calibrated today in buffers 4.01 and 7.00. */
+            calibrated_today?: boolean | null;
+            /** @description Whether the meter allows for it. */
+            compensated?: boolean | null;
+            /** @description The part, 1 to 80 letters; `null` for the mix. */
+            part?: string | null;
+            /**
+             * Format: double
+             * @description The value, 0 to 14.
+             */
+            ph: number;
+            /**
+             * Format: double
+             * @description Temperature of the sample in degrees Celsius, -30 to 200.
+             */
+            sample_c?: number | null;
+        };
+        /** @description A reading with what is to be said of it. */
+        BenchPhView: components["schemas"]["BenchPh"] & {
+            /** @description Findings; a reading can only add caution. */
+            findings: components["schemas"]["Finding"][];
+        };
         /** @description A step of a load's jars, for the touch that says it of all of them. */
         BenchStep: {
             /** @description What is said when it is done to all. */
@@ -2763,6 +2883,16 @@ export interface components {
             stored: string;
             /** @description Kind of record. */
             table: string;
+        };
+        /**
+         * @description A buffer that a meter is set in.
+         * @enum {string}
+         */
+        Buffer: "7.00" | "4.01";
+        /** @description Setting the simulated meter. */
+        BufferRequest: {
+            /** @description In which buffer. */
+            buffer: components["schemas"]["Buffer"];
         };
         /** @description Pouring like measures into a kettle and reading the stick after each. */
         CalibrationRequest: {
@@ -5093,6 +5223,15 @@ export interface components {
             /** @description One of the record's choices, or a day. */
             value: string;
         };
+        /** @description A meter for practice. */
+        MeterView: {
+            /** @description Whether it was set in both today. */
+            calibrated_today: boolean;
+            /** @description What it is: simulated. */
+            name: string;
+            slope_set?: components["schemas"]["Moment"] | null;
+            zero_set?: components["schemas"]["Moment"] | null;
+        };
         /**
          * @description How the filled jars are heated.
          * @enum {string}
@@ -5450,6 +5589,15 @@ export interface components {
         PasscodeRequest: {
             /** @description 8 to 200 letters. */
             passcode: string;
+        };
+        /** @description The bench. */
+        PhBenchView: {
+            /** @description Whether it may go into the water bath: by rule and recipe, never by the meter. */
+            may_water_bath: components["schemas"]["WaterBath"];
+            /** @description The simulated meter. */
+            meter: components["schemas"]["MeterView"];
+            /** @description The last hundred readings, newest first. A mix is measured, never worked out from its parts. */
+            readings: components["schemas"]["BenchPhView"][];
         };
         /** @description A reading of a pH meter. */
         PhRecord: {
@@ -6355,6 +6503,17 @@ export interface components {
             /** @description The words beside it; `{at}` stands for the clock time of `at`. */
             words: string;
         };
+        /** @description A sample for the simulated meter. */
+        SampleRequest: {
+            bowls?: components["schemas"]["BowlsId"] | null;
+            /** @description The part, 1 to 80 letters; `null` for the mix. */
+            part?: string | null;
+            /**
+             * Format: double
+             * @description Temperature of the sample in degrees Celsius, -30 to 200; room temperature when it is left out.
+             */
+            sample_c?: number | null;
+        };
         /** @description What may be said of the canner, in its own words. */
         Saying: {
             /** @description The event. */
@@ -6843,6 +7002,15 @@ export interface components {
              * @description Degrees Celsius, -30 to 200.
              */
             jars_c: number;
+        };
+        /** @description Whether it may go into the water bath, and what the meter adds to that. */
+        WaterBath: {
+            /** @description What the last reading of the mix adds; `null` while it was not read. */
+            meter?: string | null;
+            /** @description Yes, no, or nobody can tell. */
+            ruling: components["schemas"]["Ruling"];
+            /** @description By rule and recipe, in a sentence. */
+            says: string;
         };
         /** @description Times of one pack in one jar. */
         WaterLine: {
@@ -16651,6 +16819,553 @@ export interface operations {
             };
             /** @description The disk refuses to read or write */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_ph_bench: {
+        parameters: {
+            query?: {
+                /** @description The bowls of a recipe; everything that was read when it is left out. */
+                bowls?: components["schemas"]["BowlsId"];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhBenchView"];
+                };
+            };
+            /** @description A device of the home network that is not let in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A name that the server does not go by */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is missing, unknown, of the wrong kind, or breaks a rule */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk refuses to read or write */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_bench_ph: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BenchPhRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhBenchView"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the home network that is not let in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It does not go with what the records say */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is larger than what is taken */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not what the address takes */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A name that the server does not go by */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk refuses to read or write */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full; nothing was written */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    set_meter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BufferRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeterView"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the home network that is not let in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such address, or no such record */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It does not go with what the records say */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is larger than what is taken */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not what the address takes */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A name that the server does not go by */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk refuses to read or write */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full; nothing was written */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_meter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SampleRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhBenchView"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the home network that is not let in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It does not go with what the records say */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is larger than what is taken */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not what the address takes */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A name that the server does not go by */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk refuses to read or write */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full; nothing was written */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    change_bench_ph: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BenchPhChange"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the home network that is not let in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It does not go with what the records say */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is larger than what is taken */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not what the address takes */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A name that the server does not go by */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk refuses to read or write */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full; nothing was written */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };

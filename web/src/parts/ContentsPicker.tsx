@@ -1,9 +1,24 @@
 import { useState } from "react";
 import type { Added, Ingredient } from "../api/client";
 import { Choice } from "./Choice";
-import { addedOf, ELSE, type Group, GROUPS, groupOf, isFree, LEAVES, typedOf } from "./contents";
+import {
+  addedOf,
+  ELSE,
+  type Group,
+  GROUPS,
+  groupOf,
+  isFree,
+  LEAVES,
+  MEASURES,
+  type Measures,
+  measuresOf,
+  typedOf,
+} from "./contents";
 import { INGREDIENT } from "./format";
 import { NumberField } from "./NumberField";
+import { Pick } from "./Pick";
+
+const MEASURE = { cup: "cups", piece: "pieces", lb: "lb", oz: "oz", kg: "kg", g: "g" } as const;
 
 const GROUP: Record<Group, string> = {
   nothing: "Nothing",
@@ -22,16 +37,18 @@ export function ContentsPicker({
 }) {
   const [group, setGroup] = useState<Group | "">(groupOf(value));
   const [typed, setTyped] = useState(() => typedOf(value));
-  const change = (next: Partial<Record<Ingredient, string>>) => {
+  const [measures, setMeasures] = useState(() => measuresOf(value));
+  const change = (next: Partial<Record<Ingredient, string>>, by: Measures = measures) => {
     setTyped(next);
-    onSay(addedOf(next));
+    setMeasures(by);
+    onSay(addedOf(next, by));
   };
   const choose = (next: Group) => {
     setGroup(next);
     if (next === "nothing") {
       setTyped({});
       onSay([]);
-    } else onSay(addedOf(typed));
+    } else onSay(addedOf(typed, measures));
   };
   const toggle = (what: Ingredient) => {
     const { [what]: had, ...others } = typed;
@@ -64,14 +81,23 @@ export function ContentsPicker({
         {(Object.keys(typed) as Ingredient[])
           .filter((what) => !isFree(what))
           .map((what) => (
-            <NumberField
-              key={what}
-              label={what === LEAVES ? "Basil leaves in all" : `${INGREDIENT[what]}, chopped, in all`}
-              typed={typed[what] ?? ""}
-              unit={what === LEAVES ? "leaves" : "cups"}
-              step={what === LEAVES ? 1 : 0.5}
-              onType={(text) => change({ ...typed, [what]: text })}
-            />
+            <div key={what} className="flex flex-wrap items-end gap-2">
+              <NumberField
+                label={what === LEAVES ? "Basil leaves in all" : `${INGREDIENT[what]}, chopped, in all`}
+                typed={typed[what] ?? ""}
+                unit={what === LEAVES ? "leaves" : ""}
+                step={what === LEAVES ? 1 : 0.5}
+                onType={(text) => change({ ...typed, [what]: text })}
+              />
+              {what !== LEAVES && (
+                <Pick
+                  label={`${INGREDIENT[what]} measured in`}
+                  value={measures[what] ?? "cup"}
+                  options={MEASURES.map((unit) => ({ value: unit, text: MEASURE[unit] }))}
+                  onChoose={(unit) => change(typed, { ...measures, [what]: unit })}
+                />
+              )}
+            </div>
           ))}
       </div>
     </div>

@@ -1,5 +1,5 @@
 import { describe, expect, test } from "vitest";
-import { addedOf, contentsText, groupOf, typedOf } from "./contents";
+import { addedOf, contentsText, groupOf, measuresOf, typedOf } from "./contents";
 import { INGREDIENT } from "./format";
 
 describe("what else goes in", () => {
@@ -16,6 +16,17 @@ describe("what else goes in", () => {
       { what: "basil_leaf", leaves: 7 },
       { what: "dried_herb" },
     ]);
+  });
+
+  test("is weighed or counted where that is what there is", () => {
+    const said = addedOf({ onion: "2", pepper: "300" }, { onion: "piece", pepper: "g" });
+    expect(said).toEqual([
+      { what: "onion", amount: 2, unit: "piece" },
+      { what: "pepper", amount: 300, unit: "g" },
+    ]);
+    expect(typedOf(said)).toEqual({ onion: "2", pepper: "300" });
+    expect(measuresOf(said)).toEqual({ onion: "piece", pepper: "g" });
+    expect(contentsText(said ?? [], INGREDIENT)).toBe("2 onion, 300 g of pepper");
   });
 
   test("opens where it was left", () => {

@@ -1,4 +1,5 @@
-import type { Added, Ingredient } from "../api/client";
+import type { Added, Ingredient, RecipeUnit } from "../api/client";
+import { WORDS } from "../api/words.generated";
 import { parseNumber } from "./number";
 
 /** What may go in, by what people think of first. */
@@ -20,9 +21,14 @@ const FREE: readonly Ingredient[] = ["dried_herb", "salt", "sugar"];
 export const isFree = (what: Ingredient) => FREE.includes(what);
 
 type Typed = Partial<Record<Ingredient, string>>;
+/** What each is measured in; cups, chopped, until somebody says otherwise. */
+export type Measures = Partial<Record<Ingredient, RecipeUnit>>;
+
+/** What vegetables come in: chopped into cups, counted, or off the scale. */
+export const MEASURES = ["cup", "piece", "lb", "oz", "kg", "g"] as const satisfies readonly RecipeUnit[];
 
 /** What the touches and the numbers say; nothing while an amount is missing or nothing was chosen. */
-export function addedOf(typed: Typed): Added[] | null {
+export function addedOf(typed: Typed, measures: Measures = {}): Added[] | null {
   const lines = Object.entries(typed) as [Ingredient, string][];
   if (lines.length === 0) return null;
   const added: Added[] = [];
@@ -30,7 +36,11 @@ export function addedOf(typed: Typed): Added[] | null {
     const amount = parseNumber(text);
     if (isFree(what)) added.push({ what });
     else if (text.trim() === "" || amount === null) return null;
-    else added.push(what === LEAVES ? { what, leaves: amount } : { what, cups: amount });
+    else if (what === LEAVES) added.push({ what, leaves: amount });
+    else {
+      const unit = measures[what] ?? "cup";
+      added.push(unit === "cup" ? { what, cups: amount } : { what, amount, unit });
+    }
   }
   return added;
 }
@@ -38,7 +48,14 @@ export function addedOf(typed: Typed): Added[] | null {
 /** The same the other way round, to begin with. */
 export function typedOf(additions: Added[] | null): Typed {
   return Object.fromEntries(
-    (additions ?? []).map((item) => [item.what, String(item.leaves ?? item.cups ?? "")]),
+    (additions ?? []).map((item) => [item.what, String(item.leaves ?? item.cups ?? item.amount ?? "")]),
+  );
+}
+
+/** What each of them was measured in. */
+export function measuresOf(additions: Added[] | null): Measures {
+  return Object.fromEntries(
+    (additions ?? []).flatMap((item) => (item.unit == null ? [] : [[item.what, item.unit]])),
   );
 }
 
@@ -52,8 +69,10 @@ export function groupOf(additions: Added[] | null): Group | "" {
 
 /** "2 cups of onion, dried herbs" */
 export function contentsText(additions: readonly Added[], words: Record<Ingredient, string>): string {
-  const line = ({ what, cups, leaves }: Added) => {
+  const line = ({ what, cups, leaves, amount, unit }: Added) => {
     const word = words[what].toLowerCase();
+    if (amount != null && unit != null)
+      return unit === "piece" ? `${amount} ${word}` : `${amount} ${WORDS.Unit[unit]} of ${word}`;
     if (leaves != null) return `${leaves} basil ${leaves === 1 ? "leaf" : "leaves"}`;
     return cups == null ? word : `${cups} ${cups === 1 ? "cup" : "cups"} of ${word}`;
   };

@@ -2,10 +2,12 @@
 
 use serde::{Deserialize, Serialize};
 
-use crate::measures::limits::{ADDITION, LEAVES, OutOfRange};
+use crate::measures::limits::{ADDITION, LEAVES, OutOfRange, RECIPE_AMOUNT};
 use crate::measures::units::{Volume, cups, in_cups};
 use crate::measures::vocabulary::vocabulary;
 use crate::measures::words::short;
+use crate::recipe::measure::{self, Unit, decimal, exact};
+use crate::recipe::part::{Part, Role};
 
 vocabulary! {
     /// What else goes into the jar or the pot.
@@ -77,7 +79,7 @@ pub fn leaves(count: f64) -> Volume {
     cups(count / LEAVES_PER_CUP)
 }
 
-/// Something added as people say it: cups of it, or leaves of basil.
+/// Something added as people say it: cups of it, leaves of basil, or any measure of the kitchen.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(deny_unknown_fields)]
@@ -90,19 +92,31 @@ pub struct Added {
     /// Leaves in the whole batch instead of cups, for basil, 0 to 48,000.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub leaves: Option<f64>,
+    /// So much in the whole batch in another measure, 0 to 100,000; goes with `unit`, and instead of cups.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub amount: Option<f64>,
+    /// That measure: pieces and weights are turned into cups by an average.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub unit: Option<Unit>,
 }
 
 /// What was added, with how much of each: "3 cups of onion, 12 leaves of basil, dried herbs".
 #[must_use]
 pub fn in_words(additions: &[Added]) -> String {
-    let line = |added: &Added| match (added.cups, added.leaves) {
+    let other = |added: &Added| {
+        let (amount, unit) = added.amount.zip(added.unit)?;
+        let of = if unit == Unit::Piece { "" } else { " of" };
+        let amount = exact(amount);
+        Some(format!("{}{}{of} {}", measure::in_words(&amount), unit.behind(&amount), added.what))
+    };
+    let plain = |added: &Added| match (added.cups, added.leaves) {
         (Some(1.0), _) => format!("1 cup of {}", added.what),
         (Some(cups), _) => format!("{} cups of {}", short(cups), added.what),
         (None, Some(1.0)) => "1 leaf of basil".to_owned(),
         (None, Some(leaves)) => format!("{} leaves of basil", short(leaves)),
         (None, None) => added.what.to_string(),
     };
-    additions.iter().map(line).collect::<Vec<_>>().join(", ")
+    additions.iter().map(|added| other(added).unwrap_or_else(|| plain(added))).collect::<Vec<_>>().join(", ")
 }
 
 /// Why something added cannot be counted.
@@ -115,8 +129,17 @@ pub enum NotCounted {
     #[error("only basil is counted in leaves; give cups")]
     OnlyBasil,
     /// Two amounts.
-    #[error("give cups or leaves, not both")]
+    #[error("give one of cups, leaves, and amount with its unit")]
     Both,
+    /// An amount without its measure, or the other way round.
+    #[error("give amount and unit together")]
+    Half,
+    /// No average says what so much of it is in cups.
+    #[error("nobody knows what that is in cups; chop it and give cups")]
+    NoAverage,
+    /// An amount out of range.
+    #[error(transparent)]
+    Amount(OutOfRange),
     /// Cups out of range.
     #[error(transparent)]
     Cups(OutOfRange),
@@ -132,6 +155,8 @@ impl NotCounted {
         match self {
             Self::Missing | Self::Cups(_) => "cups",
             Self::OnlyBasil | Self::Both | Self::Leaves(_) => "leaves",
+            Self::Half | Self::NoAverage => "unit",
+            Self::Amount(_) => "amount",
         }
     }
 }
@@ -142,6 +167,9 @@ impl Added {
     /// # Errors
     /// [`NotCounted`].
     pub fn counted(&self) -> Result<Addition, NotCounted> {
+        if self.amount.is_some() || self.unit.is_some() {
+            return self.measured();
+        }
         let amount = match (self.cups, self.leaves) {
             (Some(given), None) => cups(ADDITION.check(given).map_err(NotCounted::Cups)?),
             (None, Some(given)) if self.what == Ingredient::BasilLeaf => {
@@ -153,5 +181,43 @@ impl Added {
             (Some(_), Some(_)) => return Err(NotCounted::Both),
         };
         Ok(Addition { what: self.what, amount })
+    }
+
+    /// The same of a weight, of pieces or of another measure than cups, by average.
+    fn measured(&self) -> Result<Addition, NotCounted> {
+        if self.cups.is_some() || self.leaves.is_some() {
+            return Err(NotCounted::Both);
+        }
+        let (Some(amount), Some(unit)) = (self.amount, self.unit) else { return Err(NotCounted::Half) };
+        let amount = RECIPE_AMOUNT.check(amount).map_err(NotCounted::Amount)?;
+        let part = Part {
+            name: self.what.label().to_owned(),
+            amount: Some(amount),
+            unit: Some(unit),
+            role: Role::LowAcid,
+            group: None,
+        };
+        let millilitres = part.millilitres().ok_or(NotCounted::NoAverage)?;
+        let cups = cups(decimal(&(millilitres / Unit::Cup.size())));
+        ADDITION.check(in_cups(cups)).map_err(NotCounted::Cups)?;
+        Ok(Addition { what: self.what, amount: cups })
+    }
+
+    /// Cups of something.
+    #[must_use]
+    pub const fn in_cups(what: Ingredient, cups: f64) -> Self {
+        Self { what, cups: Some(cups), leaves: None, amount: None, unit: None }
+    }
+
+    /// Leaves of basil.
+    #[must_use]
+    pub const fn in_leaves(leaves: f64) -> Self {
+        Self { what: Ingredient::BasilLeaf, cups: None, leaves: Some(leaves), amount: None, unit: None }
+    }
+
+    /// Something of which nobody has to say how much.
+    #[must_use]
+    pub const fn free(what: Ingredient) -> Self {
+        Self { what, cups: None, leaves: None, amount: None, unit: None }
     }
 }

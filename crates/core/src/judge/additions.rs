@@ -5,6 +5,9 @@ use super::{Code, Finding};
 use crate::jars::contents::{leaves, leaves_in};
 use crate::measures::units::{Mass, Volume, cups, in_cups, in_pounds, pounds};
 use crate::measures::words::{capital, counted};
+use crate::recipe::back::{Change, ways_back};
+use crate::recipe::measure::Unit;
+use crate::recipe::part::{Part, Role};
 use crate::tables::process::Product;
 use crate::tables::source::Source;
 
@@ -124,6 +127,29 @@ fn too_many_leaves(case: &Case, basil: Volume) -> Option<Finding> {
     })
 }
 
+/// The nearest way back to the tested juice, as for any recipe: its vegetables are one group, cups to pounds.
+fn way_back(vegetables: Volume, tomatoes: Mass) -> String {
+    let part = |name: &str, amount: f64, unit: Unit, role: Role| Part {
+        name: name.to_owned(),
+        amount: Some(amount),
+        unit: Some(unit),
+        role,
+        group: None,
+    };
+    let juice = |cups: f64, pounds: f64| {
+        [
+            part("tomatoes", pounds, Unit::Pound, Role::Tomato),
+            part("vegetables", cups, Unit::Cup, Role::LowAcid),
+        ]
+    };
+    let actual = juice(in_cups(vegetables), in_pounds(tomatoes));
+    let ways = ways_back(&juice(VEGETABLE_CUPS, VEGETABLE_LB), &actual, false);
+    let says =
+        |way: &Vec<Change>| way.iter().map(|step| step.says.as_str()).collect::<Vec<_>>().join(" and ");
+    let ways: Vec<String> = ways.iter().map(says).collect();
+    format!("{}. More acid does not make up for it.", capital(&ways.join(", or ")))
+}
+
 fn too_many_vegetables(case: &Case, vegetables: Volume) -> Option<Finding> {
     if in_cups(vegetables) <= SLACK_CUPS {
         return None;
@@ -153,7 +179,7 @@ fn too_many_vegetables(case: &Case, vegetables: Volume) -> Option<Finding> {
                 in_pounds(weight),
                 in_cups(allowed)
             ),
-            "Take vegetables out or add tomatoes until the share is right. More acid does not make up for it.",
+            &way_back(vegetables, weight),
         )
     })
 }

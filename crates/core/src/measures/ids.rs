@@ -39,4 +39,6 @@ ids! {
     RecipeId;
     /// Number of the bowls of a recipe that is being made.
     BowlsId;
+    /// Number of a reading at the pH bench.
+    BenchPhId;
 }

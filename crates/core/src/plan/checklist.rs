@@ -357,7 +357,7 @@ mod tests {
             let sheet = Sheet { additions, ..sheet(Product::Whole, Method::BoilingWater, None) };
             steps(&sheet).iter().map(|step| step.text.as_str()).collect::<Vec<_>>().join("\n")
         };
-        let added = |what, cups, leaves| Added { what, cups, leaves };
+        let added = |what, cups, leaves| Added { cups, leaves, ..Added::free(what) };
         assert!(said(None).contains("was not said"));
         assert!(said(Some(Vec::new())).contains("Nothing else goes in."));
         let some = vec![

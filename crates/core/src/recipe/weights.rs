@@ -118,7 +118,7 @@ impl Part {
     }
 
     /// Millilitres by average.
-    pub(super) fn millilitres(&self) -> Option<BigRational> {
+    pub(crate) fn millilitres(&self) -> Option<BigRational> {
         let (amount, unit) = self.measured()?;
         let size = amount * unit.size();
         match unit.dimension() {

@@ -3,7 +3,7 @@
 use serde::{Deserialize, Serialize};
 
 use crate::jars::size::JarSize;
-use crate::measures::ids::{BowlsId, RecipeId};
+use crate::measures::ids::{BenchPhId, BowlsId, RecipeId};
 use crate::measures::limits::{RECIPE_JARS, RECIPE_PARTS};
 use crate::measures::moment::Moment;
 use crate::measures::names::clean_name;
@@ -173,4 +173,28 @@ pub struct Bowls {
     pub mixed_at: Option<Moment>,
     /// When it was begun.
     pub at: Moment,
+}
+
+/// A reading at the pH bench: of a part, or of the mix.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct BenchPh {
+    /// Number of the record.
+    pub id: BenchPhId,
+    /// When.
+    pub at: Moment,
+    /// The bowls it was read of, when it was read of some.
+    pub bowls: Option<BowlsId>,
+    /// The part; `null` for the mix.
+    pub part: Option<String>,
+    /// The value.
+    pub ph: f64,
+    /// Temperature of the sample in degrees Celsius.
+    pub sample_c: Option<f64>,
+    /// Whether the meter allows for it.
+    pub compensated: Option<bool>,
+    /// Whether it was calibrated that day.
+    pub calibrated_today: Option<bool>,
+    /// From a simulated meter.
+    pub simulated: bool,
 }

@@ -3,14 +3,15 @@
 use bodega_core::canner::outline::{Outline, Outsides, usual_outside};
 use bodega_core::canner::room::Capacity;
 use bodega_core::jars::acid::{Agent, measured, per_jar};
-use bodega_core::jars::contents::{Added, Ingredient, NotCounted};
+use bodega_core::jars::contents::{Added, Ingredient, NotCounted, in_words};
 use bodega_core::jars::size::JarSize;
 use bodega_core::kettle::heat::{by_volume, by_weight};
 use bodega_core::kitchen::cupboard::missing;
 use bodega_core::kitchen::places::towns;
 use bodega_core::measures::moment::Minutes;
-use bodega_core::measures::units::{in_litres_per_hour, in_quarts, litres_per_hour, quarts};
+use bodega_core::measures::units::{in_cups, in_litres_per_hour, in_quarts, litres_per_hour, quarts};
 use bodega_core::plan::batch::{Wish, work_out};
+use bodega_core::recipe::measure::Unit;
 use bodega_core::records::stock::{AcidStock, Cupboard};
 use bodega_core::tables::process::{Pack, Product};
 
@@ -36,7 +37,7 @@ fn a_pot_of_just_the_published_width_holds_the_published_number() {
 
 #[test]
 fn what_cannot_be_counted_names_its_field() {
-    let added = |what, cups, leaves| Added { what, cups, leaves }.counted();
+    let added = |what, cups, leaves| Added { cups, leaves, ..Added::free(what) }.counted();
     let field = |what, cups, leaves| added(what, cups, leaves).unwrap_err().field();
     assert_eq!(field(Ingredient::Onion, None, None), "cups");
     assert_eq!(field(Ingredient::Onion, Some(-1.0), None), "cups");
@@ -50,6 +51,29 @@ fn what_cannot_be_counted_names_its_field() {
         assert_eq!(added(*what, None, None).is_ok(), what.is_free(), "{what}");
         assert!(added(*what, Some(1.0), None).is_ok(), "{what}");
     }
+}
+
+#[test]
+fn vegetables_are_counted_in_whatever_measure_there_is() {
+    let said = |what, amount, unit| Added { amount: Some(amount), unit: Some(unit), ..Added::free(what) };
+    let cups = |what, amount, unit| in_cups(said(what, amount, unit).counted().unwrap().amount);
+    // A cup of chopped onion weighs 160 g, of pepper 149 g, of carrot 128 g, of celery 101 g; an onion 110 g (USDA nutrient
+    // database, from memory).
+    assert!((cups(Ingredient::Onion, 480.0, Unit::Gram) - 3.0).abs() < 1e-9);
+    assert!((cups(Ingredient::Pepper, 0.149, Unit::Kilogram) - 1.0).abs() < 1e-9);
+    assert!((cups(Ingredient::Carrot, 1.0, Unit::Pound) - 453.592_37 / 128.0).abs() < 1e-9);
+    assert!((cups(Ingredient::Celery, 2.0, Unit::Pint) - 4.0).abs() < 1e-9);
+    assert!((cups(Ingredient::Onion, 3.0, Unit::Piece) - 330.0 / 160.0).abs() < 1e-9);
+    // Nobody knows what a pound of beets fills, and a packet of anything.
+    let field = |added: Added| added.counted().unwrap_err().field();
+    assert_eq!(field(said(Ingredient::Beet, 1.0, Unit::Pound)), "unit");
+    assert_eq!(field(said(Ingredient::Onion, 1.0, Unit::Packet)), "unit");
+    assert_eq!(field(said(Ingredient::Onion, -1.0, Unit::Gram)), "amount");
+    assert_eq!(field(Added { unit: None, ..said(Ingredient::Onion, 1.0, Unit::Gram) }), "unit");
+    assert_eq!(field(Added { cups: Some(1.0), ..said(Ingredient::Onion, 1.0, Unit::Gram) }), "leaves");
+    let words =
+        in_words(&[said(Ingredient::Onion, 1.5, Unit::Pound), said(Ingredient::Carrot, 3.0, Unit::Piece)]);
+    assert_eq!(words, "1 ½ lb of onion, 3 carrot");
 }
 
 #[test]

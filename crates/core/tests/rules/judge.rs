@@ -765,7 +765,11 @@ fn context_decides() {
     juice.additions = Some(vec![Addition { what: Ingredient::Celery, amount: cups(3.0) }]);
     assert_eq!(judge(&juice).findings, []);
     juice.fruit.weight = Some(pounds(11.0));
-    assert_eq!(codes(&judge(&juice).findings), [Code::VegetableRatio]);
+    let over = judge(&juice).findings;
+    assert_eq!(codes(&over), [Code::VegetableRatio]);
+    // Half of them is right for half the tomatoes; three cups ask for eleven pounds more.
+    let way = &over[0].do_now;
+    assert!(way.contains("Take out 1 ½ cups of vegetables, or add 11 lb of tomatoes"), "{way}");
 
     // A pot dose for exactly the jars that were filled is enough.
     let mut pot = at_two_thousand_feet();

@@ -18,6 +18,7 @@ mod loads;
 mod messages;
 mod mixed;
 mod recipe;
+mod recipe_plan;
 mod recipe_ways;
 mod room;
 mod split;

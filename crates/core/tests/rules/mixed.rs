@@ -421,7 +421,7 @@ fn a_load_is_fine_only_when_everything_about_it_is_known() {
     assert_eq!((old.ruling, asks(&old), old.findings.len()), (Ruling::CannotTell, vec![], 0));
     assert_eq!(old.not_asked.len(), 1);
     // Garlic said at the plan is a stop at the canner.
-    let garlic = Added { what: Ingredient::Garlic, cups: Some(0.5), leaves: None };
+    let garlic = Added::in_cups(Ingredient::Garlic, 0.5);
     let garlic = Batch { additions: Some(vec![garlic]), ..facts().batch };
     let stopped = of(BatchFacts { batch: garlic, ..facts() });
     assert_eq!(codes_of(&stopped.findings), [Code::LowAcidAddition]);
@@ -493,7 +493,7 @@ fn vegetables_are_held_against_the_fruit_that_the_batch_drew() {
     let juice = packed(jar(1, 1, JarSize::Quart), Product::VegetableJuice, None, Pack::Hot);
     let waiting = load(Method::BoilingWater, 45, vec![juice], &[]);
     let with = |cups: f64, weight_g: i64| {
-        let onion = Added { what: Ingredient::Onion, cups: Some(cups), leaves: None };
+        let onion = Added::in_cups(Ingredient::Onion, cups);
         let batch = Batch { additions: Some(vec![onion]), weight_g, ..facts().batch };
         judge_load(&waiting, &[BatchFacts { batch, ..facts() }], here())
     };
@@ -539,7 +539,7 @@ fn a_question_names_its_batch_and_what_two_jars_of_it_share_stays_its_own() {
     // One jar of the first batch has its acid and one has not: what is said of both is still about that batch.
     mixed.jars[1].acid = false;
     let used = Claims { lid: LidState::Reused, ..Claims::USUAL };
-    let garlic = Added { what: Ingredient::Garlic, cups: Some(0.5), leaves: None };
+    let garlic = Added::in_cups(Ingredient::Garlic, 0.5);
     let first = Batch { additions: Some(vec![garlic]), ..facts().batch };
     let mixed = CannerLoad { claims: Some(used), ..mixed };
     let judged = judge_load(&mixed, &[BatchFacts { batch: first, ..facts() }], here());
@@ -562,7 +562,7 @@ fn a_plan_tells_the_judge_all_that_is_known_of_it() {
     let found = judged(&pressed, &Vec::new(), 20.0);
     assert_eq!((found.ruling, found.questions.len()), (Ruling::Fine, 0), "the pounds are known: {found:?}");
     let juice = wish(Product::VegetableJuice, None, Pack::Hot);
-    let onion = |cups| vec![Added { what: Ingredient::Onion, cups: Some(cups), leaves: None }];
+    let onion = |cups| vec![Added::in_cups(Ingredient::Onion, cups)];
     assert_eq!(judged(&juice, &onion(3.0), 22.0).ruling, Ruling::Fine);
     assert_eq!(codes_of(&judged(&juice, &onion(3.0), 21.0).findings), [Code::VegetableRatio]);
 }

@@ -77,7 +77,7 @@ pub(crate) fn measure(
         Some(Reading::Mass(mass)) => mass.get::<kilogram>(),
         Some(Reading::Temperature(temperature)) => temperature.get::<degree_celsius>(),
         Some(Reading::Brix(brix)) => brix,
-        None => return Ok(true),
+        Some(Reading::Ph(_)) | None => return Ok(true),
     };
     let simulated = device.is_simulated();
     shared

@@ -95,6 +95,6 @@ pub(crate) fn record(shared: &Shared, id: BatchId) -> Result<BatchRecord, StoreE
             .collect(),
         loads,
         jars: jars.into_iter().map(JarRecordView::from).collect(),
-        ph: store.ph_readings(id)?.into_iter().map(PhView::from).collect(),
+        ph: store.facts(id)?.ph.into_iter().map(PhView::from).collect(),
     })
 }

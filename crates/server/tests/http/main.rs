@@ -13,6 +13,7 @@ mod food;
 mod fuzz;
 mod input;
 mod old_kitchens;
+mod ph_bench;
 mod recipe;
 mod recipe_batch;
 mod shelf;

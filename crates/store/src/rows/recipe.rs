@@ -40,6 +40,11 @@ pub(crate) fn any_recipe(connection: &Connection, id: RecipeId) -> Result<Recipe
     found(connection.query_row("SELECT * FROM recipe WHERE id = ?1", [id.0], read_recipe), "recipe", id.0)
 }
 
+/// One set of bowls, set out or put away.
+pub(crate) fn any_bowls(connection: &Connection, id: BowlsId) -> Result<Bowls, StoreError> {
+    found(connection.query_row("SELECT * FROM bowls WHERE id = ?1", [id.0], read_bowls), "bowls", id.0)
+}
+
 pub(crate) fn one_bowls(connection: &Connection, id: BowlsId) -> Result<Bowls, StoreError> {
     let sql = "SELECT * FROM bowls WHERE id = ?1 AND removed_at IS NULL";
     found(connection.query_row(sql, [id.0], read_bowls), "bowls", id.0)

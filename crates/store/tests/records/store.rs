@@ -269,10 +269,7 @@ fn what_else_goes_in_is_kept_with_the_batch() {
     let unsaid = NewBatch { additions: None, ..batch(vec![Draw { lot, weight_g: 1_000 }]) };
     let added = store.add_batch(&unsaid, NOW).unwrap();
     assert_eq!((added.additions, added.additions_asked), (None, true));
-    let said = vec![
-        Added { what: Ingredient::Onion, cups: Some(1.5), leaves: None },
-        Added { what: Ingredient::BasilLeaf, cups: None, leaves: Some(7.0) },
-    ];
+    let said = vec![Added::in_cups(Ingredient::Onion, 1.5), Added::in_leaves(7.0)];
     store.set_additions(added.id, &said).unwrap();
     assert_eq!(store.batch(added.id).unwrap().additions, Some(said.clone()));
     assert_eq!(store.facts(added.id).unwrap().batch.additions, Some(said));

@@ -67,7 +67,17 @@ export function BookStation() {
     <div className="grid gap-3">
       <PlanTabs />
       <div className="grid gap-3 lg:grid-cols-2">
-        <Plate title="Our book">
+        <Plate
+          title="Our book"
+          aside={
+            <Link
+              to="/plan/ph"
+              className="inline-grid min-h-[48px] place-items-center font-semibold text-cobalt underline underline-offset-4"
+            >
+              pH bench
+            </Link>
+          }
+        >
           {book.own.length === 0 && (
             <p className="mb-3 text-lg text-muted">
               Nothing is in it yet. A recipe with peppers, onions or anything else in it is canned by its own

@@ -11,6 +11,7 @@ import { Touch } from "../../parts/Touch";
 import { Balance } from "./Balance";
 import { BowlLine } from "./BowlLine";
 import { short } from "./model";
+import { PhBench } from "./PhBench";
 import { SomethingElse } from "./SomethingElse";
 
 const WORD = { fine: "Holds", not_fine: "Stop", cannot_tell: "Say more" } as const;
@@ -125,6 +126,9 @@ export function BowlsPlate({
           </ul>
           <Fold words="Something else went in">
             <SomethingElse onAdd={(part) => change.mutate({ add: part })} />
+          </Fold>
+          <Fold words="pH meter">
+            <PhBench bowls={bowls.id} parts={bowls.actual.map((part) => part.name)} />
           </Fold>
           <Tick
             label="It is mixed: nothing can be taken out any more"

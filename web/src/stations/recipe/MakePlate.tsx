@@ -1,11 +1,12 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, take, type RecipePlan, type RecipeView, type Units } from "../../api/client";
+import { api, take, type JarSize, type RecipePlan, type RecipeView, type Units } from "../../api/client";
 import { ask, useChange } from "../../api/queries";
 import { useSay } from "../../counter/notices";
 import { CannerPicture } from "../../parts/CannerPicture";
 import { CountField } from "../../parts/CountField";
 import {
+  CANNED_SIZES,
   capital,
   headspaceText,
   jarsText,
@@ -18,6 +19,7 @@ import {
 import { Fold } from "../../parts/Fold";
 import { Note, Trouble } from "../../parts/Note";
 import { Answer, Plate } from "../../parts/Plate";
+import { Pick } from "../../parts/Pick";
 import { Touch } from "../../parts/Touch";
 import { LotPicker } from "../plan/LotPicker";
 import { useWaiting } from "../plan/useWaiting";
@@ -102,12 +104,13 @@ export function MakePlate({
   onFactor: (factor: number) => void;
 }) {
   const { ready, chosen, setChosen } = useWaiting();
-  const [mix, setMix] = useState<{ jar: Jars["lines"][number]["jar"]; count: number }[] | null>(null);
+  const [mix, setMix] = useState<{ jar: JarSize; count: number }[] | null>(null);
+  const [jar, setJar] = useState<JarSize | null>(null);
   const say = useSay();
   const fruit = (ready ?? []).filter((lot) => lot.food === "fruit" || lot.food === "bits");
   const lots = fruit.filter((lot) => chosen?.includes(lot.id)).map((lot) => lot.id);
   const grams = fruit.filter((lot) => lots.includes(lot.id)).reduce((sum, lot) => sum + lot.left_g, 0);
-  const body = { factor, lots, jars: mix };
+  const body = { factor, lots, jar, jars: mix };
   const { data: plan, error } = useQuery(ask.recipePlan(recipe.id, body));
   const path = { path: { id: recipe.id } };
   const remove = useChange((id: number) =>
@@ -183,9 +186,18 @@ export function MakePlate({
             {grams > 0 && <Touch onPress={() => lasts.mutate(grams / 1000)}>As often as these last</Touch>}
           </p>
         )}
-        {plan?.jars != null && (
-          <div className="flex flex-wrap gap-5">
-            {plan.jars.lines.map((line) => (
+        {plan !== undefined && plan.stands.standing !== "no_process" && (
+          <div className="flex flex-wrap items-end gap-5">
+            <Pick
+              label="Into"
+              value={jar ?? plan.jars?.lines[0]?.jar ?? recipe.text.makes?.jar ?? "pint"}
+              options={CANNED_SIZES.map((size) => ({ value: size, text: jarText(size, 2) }))}
+              onChoose={(size) => {
+                setJar(size);
+                setMix(null);
+              }}
+            />
+            {plan.jars?.lines.map((line) => (
               <CountField
                 key={line.jar}
                 label={`${capital(jarText(line.jar, 2))} to fill`}

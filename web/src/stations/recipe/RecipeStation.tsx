@@ -133,10 +133,16 @@ export function RecipeStation() {
             check
           )}
           <Trouble error={save.error ?? remove.error} />
-          <p>
+          <p className="flex flex-wrap gap-3">
             <Touch disabled={remove.isPending} onPress={() => remove.mutate(true)}>
               Take it out of the book
             </Touch>
+            <a
+              href={`/api/recipes/${id}/recipe.jsonld`}
+              className="inline-flex min-h-[50px] items-center px-2 font-semibold text-cobalt underline underline-offset-4"
+            >
+              As a recipe file
+            </a>
           </p>
         </div>
         <div className="grid content-start gap-3">

@@ -1,0 +1,76 @@
+//! The pH bench: readings of parts and of a mix before there is a batch. A mix is measured, never worked out from its parts;
+//! and whether something goes into the water bath is the recipe's to say, never the meter's. Source: 21 CFR 114 and extension
+//! guidance, from memory.
+
+use serde::Serialize;
+
+use super::standing::MayCan;
+use crate::jars::ph::{PH_LINE, PhSample};
+use crate::judge::records::ph_findings;
+use crate::judge::{Code, Finding, Ruling};
+use crate::records::jar::PhRecord;
+use crate::records::recipe::BenchPh;
+
+/// Whether it may go into the water bath, and what the meter adds to that.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct WaterBath {
+    /// Yes, no, or nobody can tell.
+    pub ruling: Ruling,
+    /// By rule and recipe, in a sentence.
+    pub says: String,
+    /// What the last reading of the mix adds; `null` while it was not read.
+    pub meter: Option<String>,
+}
+
+impl BenchPh {
+    /// The same as a reading of a batch.
+    #[must_use]
+    pub fn as_record(&self) -> PhRecord {
+        PhRecord {
+            at: self.at,
+            ph: self.ph,
+            sample: Some(PhSample::Dosed),
+            did: None,
+            sample_c: self.sample_c,
+            compensated: self.compensated,
+            calibrated_today: self.calibrated_today,
+        }
+    }
+
+    /// What is to be said of it. An onion may well lie above the line: of a part only the meter is judged.
+    #[must_use]
+    pub fn findings(&self) -> Vec<Finding> {
+        let mut found = ph_findings(&self.as_record());
+        found.retain(|finding| self.part.is_none() || finding.code != Code::PhHigh);
+        found
+    }
+}
+
+/// "May I water-bath this?", for bowls of a recipe or for something that has none. The last reading of the mix can only
+/// forbid.
+#[must_use]
+pub fn may_water_bath(recipe: Option<&MayCan>, readings: &[BenchPh]) -> WaterBath {
+    let mix = readings.iter().filter(|reading| reading.part.is_none()).max_by_key(|reading| reading.at);
+    let is_high = mix.is_some_and(|mix| mix.ph > PH_LINE + 1e-9);
+    let (ruling, says) = match recipe {
+        Some(may) => (may.ruling, may.says.clone()),
+        None => (
+            Ruling::NotFine,
+            "Not by a reading: only a tested recipe with a time of its own goes into the water bath, and plain tomatoes \
+             with their dose. Whatever else it is goes into the refrigerator or the freezer."
+                .to_owned(),
+        ),
+    };
+    let meter = mix.map(|mix| {
+        if is_high {
+            format!("The mix read pH {:.2}, above {PH_LINE}: it does not go into jars, whatever the recipe says.", mix.ph)
+        } else {
+            format!(
+                "The mix read pH {:.2}. That neither makes it a tested recipe nor shortens its time: it is one cup of one pot.",
+                mix.ph
+            )
+        }
+    });
+    WaterBath { ruling: if is_high { Ruling::NotFine } else { ruling }, says, meter }
+}

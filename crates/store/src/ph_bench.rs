@@ -1,0 +1,83 @@
+//! Readings at the pH bench.
+
+use bodega_core::measures::ids::{BenchPhId, BowlsId};
+use bodega_core::measures::moment::Moment;
+use bodega_core::records::recipe::BenchPh;
+use rusqlite::{Row, params};
+
+use crate::rows::found;
+use crate::rows::recipe::any_bowls;
+use crate::{Store, StoreError};
+
+/// Readings that are shown: the latest.
+const LATEST: u32 = 100;
+
+fn read(row: &Row<'_>) -> rusqlite::Result<BenchPh> {
+    Ok(BenchPh {
+        id: BenchPhId(row.get("id")?),
+        at: Moment(row.get("at")?),
+        bowls: row.get::<_, Option<i64>>("bowls_id")?.map(BowlsId),
+        part: row.get("part")?,
+        ph: row.get("ph")?,
+        sample_c: row.get("sample_c")?,
+        compensated: row.get("compensated")?,
+        calibrated_today: row.get("calibrated_today")?,
+        simulated: row.get("simulated")?,
+    })
+}
+
+impl Store {
+    /// The last hundred readings at the bench, of these bowls or of all, newest first.
+    ///
+    /// # Errors
+    /// [`StoreError::Sqlite`] when the file cannot be read.
+    pub fn bench_ph(&self, bowls: Option<BowlsId>) -> Result<Vec<BenchPh>, StoreError> {
+        let connection = self.lock();
+        let sql = "SELECT * FROM bench_ph WHERE removed_at IS NULL AND (?1 IS NULL OR bowls_id = ?1)
+            ORDER BY at DESC, id DESC LIMIT ?2";
+        let mut statement = connection.prepare_cached(sql)?;
+        let rows = statement.query_map(params![bowls.map(|bowls| bowls.0), LATEST], read)?;
+        Ok(rows.collect::<Result<_, _>>()?)
+    }
+
+    /// Writes a reading down; its number is given.
+    ///
+    /// # Errors
+    /// [`StoreError::NotFound`] when there are no such bowls.
+    pub fn add_bench_ph(&self, reading: &BenchPh) -> Result<BenchPh, StoreError> {
+        let connection = self.lock();
+        if let Some(bowls) = reading.bowls {
+            any_bowls(&connection, bowls)?;
+        }
+        connection
+            .execute(
+                "INSERT INTO bench_ph (at, bowls_id, part, ph, sample_c, compensated, calibrated_today, simulated)
+                 VALUES (?1, ?2, ?3, ?4, ?5, ?6, ?7, ?8)",
+                params![
+                    reading.at.0,
+                    reading.bowls.map(|bowls| bowls.0),
+                    reading.part,
+                    reading.ph,
+                    reading.sample_c,
+                    reading.compensated,
+                    reading.calibrated_today,
+                    reading.simulated
+                ],
+            )
+            .map_err(StoreError::from_write)?;
+        let id = connection.last_insert_rowid();
+        found(connection.query_row("SELECT * FROM bench_ph WHERE id = ?1", [id], read), "reading", id)
+    }
+
+    /// Takes a reading away, or puts it back.
+    ///
+    /// # Errors
+    /// [`StoreError::NotFound`].
+    pub fn remove_bench_ph(&self, id: BenchPhId, removed: bool, now: Moment) -> Result<(), StoreError> {
+        let sql = "UPDATE bench_ph SET removed_at = ?2 WHERE id = ?1";
+        match self.lock().execute(sql, params![id.0, removed.then_some(now.0)])? {
+            0 => Err(StoreError::NotFound { what: "reading", id: id.0 }),
+            _ => Ok(()),
+        }
+    }
+}
