@@ -28,7 +28,7 @@ impl Store {
              EXISTS (SELECT 1 FROM jar AS bad WHERE bad.batch_id = batch.id AND bad.gone_how = 'discarded'
                  AND bad.gone_why IN ({SPOILED})) AS recalled
              {LIFTED} AND seal = 'holds' AND NOT provisional AND undosed_at IS NULL AND gone_at IS NULL
-             AND (?1 IS NULL OR instr(code, ?1) > 0) AND (?2 IS NULL OR product = ?2)
+             AND (?1 IS NULL OR instr(code, ?1) > 0 OR instr(lower(coalesce(name, '')), lower(?1)) > 0) AND (?2 IS NULL OR product = ?2)
              AND (?3 IS NULL OR load_event.at >= ?3) AND (?4 IS NULL OR load_event.at < ?4)
              GROUP BY batch.id, size ORDER BY canned_at, batch.id",
             SPOILED = spoiled_words(),

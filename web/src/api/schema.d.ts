@@ -19513,7 +19513,7 @@ export interface operations {
     list_shelf: {
         parameters: {
             query?: {
-                /** @description Part of a batch code. */
+                /** @description Part of a batch code, or of its name. */
                 code?: string;
                 /** @description What is in the jars. */
                 product?: components["schemas"]["Product"];

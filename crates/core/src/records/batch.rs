@@ -73,11 +73,7 @@ impl Batch {
     #[must_use]
     pub fn words(&self) -> String {
         let thickness = self.thickness.map(|thickness| format!("{thickness} ")).unwrap_or_default();
-        match &self.name {
-            Some(name) if self.product == Product::Recipe => format!("{}, {name}", self.code),
-            Some(name) => format!("{}, {thickness}{}, {name}", self.code, self.product),
-            None => format!("{}, {thickness}{}", self.code, self.product),
-        }
+        format!("{}, {thickness}{}", self.code, self.product.called(self.name.as_deref()))
     }
 
     /// What its fruit becomes.

@@ -43,7 +43,7 @@ pub struct ShelfGroup {
 /// What to look for on the shelf; absent fields ask for nothing.
 #[derive(Debug, Clone, Default, PartialEq)]
 pub struct ShelfSearch {
-    /// Part of the batch code.
+    /// Part of the batch code, or of its name.
     pub code: Option<String>,
     /// What is in the jars.
     pub product: Option<Product>,

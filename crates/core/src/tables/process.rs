@@ -45,6 +45,16 @@ impl Product {
     pub const PLAIN: [Self; 6] =
         [Self::Whole, Self::Crushed, Self::Juice, Self::VegetableJuice, Self::Sauce, Self::Paste];
 
+    /// What it is called, by itself or with the name that a batch has: "sauce", "sauce, the yellow ones", "Chile salsa".
+    #[must_use]
+    pub fn called(self, named: Option<&str>) -> String {
+        match named {
+            Some(name) if self == Self::Recipe => name.to_owned(),
+            Some(name) => format!("{self}, {name}"),
+            None => self.label().to_owned(),
+        }
+    }
+
     /// Whether its acid is a part of it, so that no dose goes into the jar.
     #[must_use]
     pub const fn brings_its_acid(self) -> bool {

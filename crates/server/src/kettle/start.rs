@@ -11,6 +11,8 @@ use bodega_core::measures::units::{Volume, in_litres_per_hour, kilograms, litres
 use bodega_core::plan::making::juice_brix;
 use bodega_core::plan::stuff::in_kettle;
 use bodega_core::plan::yields;
+use bodega_core::recipe::measure::exact;
+use bodega_core::recipe::scale::{raw_volume, scaled};
 use bodega_core::records::cook::{Cook, NewCook};
 use bodega_core::records::lot::Lot;
 use bodega_core::tables::process::Product;
@@ -104,6 +106,8 @@ fn goal(given: CookGoal) -> Result<(TargetKind, f64), ApiError> {
 /// A batch that a kettle is put on for, with what it drew and what of it is on the stove or was.
 struct ForBatch {
     fruit: Vec<(Lot, i64)>,
+    /// Of a recipe, all of its parts raw.
+    raw: Option<Volume>,
     cooks: Vec<Cook>,
 }
 
@@ -114,8 +118,9 @@ impl ForBatch {
 
     /// What of it was in no kettle yet.
     fn left(&self) -> Volume {
-        let all =
+        let milled =
             self.fruit.iter().fold(litres(0.0), |sum, (lot, grams)| sum + in_kettle(&lot.stuff(*grams)));
+        let all = self.raw.unwrap_or(milled);
         let on = self.cooks.iter().fold(all, |left, cook| left - litres(cook.volume_l));
         on.max(litres(0.0))
     }
@@ -135,8 +140,16 @@ pub async fn start_cook(
         let store = &shared.store;
         let of = batch
             .map(|id| {
-                store.batch(id)?;
-                Ok::<_, StoreError>(ForBatch { fruit: store.batch_lots(id)?, cooks: store.batch_cooks(id)? })
+                let raw = |bowls| {
+                    let bowls = store.any_bowls(bowls)?;
+                    Ok::<_, StoreError>(raw_volume(&scaled(&bowls.base, &exact(bowls.factor))))
+                };
+                let raw = store.batch(id)?.bowls.map(raw).transpose()?;
+                Ok::<_, StoreError>(ForBatch {
+                    raw,
+                    fruit: store.batch_lots(id)?,
+                    cooks: store.batch_cooks(id)?,
+                })
             })
             .transpose()?;
         let kettle = store.kettles()?.into_iter().find(|kettle| kettle.id == wanted);

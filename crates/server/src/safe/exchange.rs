@@ -131,6 +131,7 @@ struct JarLine {
     left_on: Option<Date>,
     left: Option<Leaving>,
     why: Option<Discard>,
+    name: Option<String>,
 }
 
 impl From<JarRecord> for JarLine {
@@ -149,6 +150,7 @@ impl From<JarRecord> for JarLine {
             left_on: jar.gone_at.map(day_of),
             left: jar.gone_how,
             why: jar.gone_why,
+            name: jar.named,
         }
     }
 }
@@ -174,6 +176,8 @@ struct BatchLine {
     fruit_kg: f64,
     jars: u32,
     jars_lifted: u32,
+    name: Option<String>,
+    note: Option<String>,
 }
 
 impl From<Batch> for BatchLine {
@@ -190,6 +194,8 @@ impl From<Batch> for BatchLine {
             fruit_kg: grams(batch.weight_g).get::<kilogram>(),
             jars: batch.jars,
             jars_lifted: batch.jars_lifted,
+            name: batch.name,
+            note: batch.note,
         }
     }
 }
@@ -286,7 +292,8 @@ fn events(dates: &Dates, now: Moment) -> Vec<Event> {
         }
     }
     for group in &dates.shelf {
-        let summary = format!("Best before: {} of batch {}", group.product.label(), group.code);
+        let what = group.product.called(group.named.as_deref());
+        let summary = format!("Best before: {what} of batch {}", group.code);
         let uid = format!("best-{}-{}@bodega", group.code, group.size.word());
         calendar.push(all_day(&uid, &summary, &stamp, day_after_months(group.canned_at, BEST_MONTHS)));
     }

@@ -23,7 +23,7 @@ use crate::state::{Shared, change, read};
 #[derive(Debug, Clone, Deserialize, IntoParams)]
 #[into_params(parameter_in = Query)]
 pub struct ShelfQuery {
-    /// Part of a batch code.
+    /// Part of a batch code, or of its name.
     pub code: Option<String>,
     /// What is in the jars.
     pub product: Option<Product>,

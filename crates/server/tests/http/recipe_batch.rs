@@ -93,6 +93,19 @@ async fn it_is_worked_out_with_its_own_minutes_pots_and_what_is_to_be_bought() {
 }
 
 #[actix_web::test]
+async fn all_of_it_goes_on_the_stove_with_everything_that_is_in_it() {
+    let shared = with_batch().await;
+    let kettle = json!({"name": "Wide pot", "inner_diameter_mm": 400, "depth_mm": 300, "heat": "burner"});
+    post(&shared, "/api/kettles", kettle).await;
+    let on = json!({"kettle": 1, "batch": 1, "target": {"boil_minutes": 10}});
+    let (status, cook) = post(&shared, "/api/cooks", on).await;
+    assert_eq!(status, 201, "{cook}");
+    // Ten pounds of tomatoes, four of peppers, two of onions and two cups of vinegar, at 1.6 lb to a quart: ten quarts.
+    let litres = cook["start_l"].as_f64().unwrap_or_else(|| cook["volume_l"].as_f64().unwrap());
+    assert!((litres - 10.66 * 0.946).abs() < 0.4, "{litres}");
+}
+
+#[actix_web::test]
 async fn what_nobody_checked_and_what_has_no_process_is_not_canned() {
     let shared = with_salsa().await;
     let begin = async || post(&shared, "/api/recipes/1/batches", json!({"factor": 1})).await;
@@ -243,6 +256,13 @@ async fn it_rides_with_whole_tomatoes_for_the_longest_time_and_stands_on_the_she
     }
     assert!(!page.contains("with vinegar"), "the acid is a part of the recipe");
     assert_eq!(get(&shared, "/api/pantry").await["lines"][0]["named"], "Terrace salsa");
+    assert_eq!(get(&shared, "/api/shelf?code=TERRACE").await[0]["count"], jars.len());
+    for (path, words) in
+        [("/api/jars.csv", ",Terrace salsa\n"), ("/api/calendar.ics", "Best before: Terrace salsa of")]
+    {
+        let (_, bytes) = fetch(&shared, Method::GET, path, String::new()).await;
+        assert!(String::from_utf8(bytes).unwrap().contains(words), "{path}");
+    }
     // Its name cannot be lost: without one of its own it is called as in the book.
     let (_, plain) = put(&shared, "/api/batches/1/name", json!({})).await;
     assert_eq!(plain["name"], "Chile salsa");

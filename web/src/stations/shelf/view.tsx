@@ -163,7 +163,7 @@ export function ShelfStation() {
             <div className="flex flex-wrap items-end gap-4">
               <FindJar />
               <label>
-                <span className="mb-1 block text-sm font-semibold text-muted">Batch code</span>
+                <span className="mb-1 block text-sm font-semibold text-muted">Batch code or name</span>
                 <input
                   value={code}
                   onChange={(event) => setCode(event.target.value)}
