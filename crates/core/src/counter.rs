@@ -10,6 +10,7 @@ use crate::kettle::TargetKind;
 use crate::kettle::goal::{Held, Timer, held};
 use crate::measures::moment::Moment;
 use crate::measures::units::Temperature;
+use crate::plan::checklist::Station;
 use crate::records::kitchen::Units;
 use crate::records::load::CannerLoad;
 use crate::towel::seal::Wrong;
@@ -24,15 +25,17 @@ pub struct Call {
     pub from: Moment,
     /// Said once, and not again until it is dealt with.
     pub once: bool,
+    /// Where it is answered.
+    pub station: Station,
 }
 
 impl Call {
-    fn new(text: impl Into<String>, from: Moment) -> Self {
-        Self { text: text.into(), from, once: false }
+    fn new(station: Station, text: impl Into<String>, from: Moment) -> Self {
+        Self { text: text.into(), from, once: false, station }
     }
 
-    fn once(text: impl Into<String>, from: Moment) -> Self {
-        Self { text: text.into(), from, once: true }
+    fn once(station: Station, text: impl Into<String>, from: Moment) -> Self {
+        Self { once: true, ..Self::new(station, text, from) }
     }
 }
 
@@ -59,15 +62,15 @@ pub fn of_canner(load: &CannerLoad, suggests: Option<Suggestion>, is_one: bool, 
         _ => None,
     };
     let name = |text: &str| if is_one { text.to_owned() } else { format!("{}: {text}", load.canner.name) };
-    let at_once = here.call.into_iter().chain(probe).map(|text| Call::new(name(text), now));
+    let at_once = here.call.into_iter().chain(probe).map(|text| Call::new(Station::Canner, name(text), now));
     let later = then.and_then(|then| then.call).zip(ends(phase));
-    at_once.chain(later.map(|(text, ends)| Call::new(name(text), ends))).collect()
+    at_once.chain(later.map(|(text, ends)| Call::new(Station::Canner, name(text), ends))).collect()
 }
 
 /// Filled jars on the bench: hot packs go in at once.
 #[must_use]
 pub fn of_bench(load: &CannerLoad) -> Option<Call> {
-    Some(Call::once("Filled jars wait for the canner", waits_too_long_from(load)?))
+    Some(Call::once(Station::Jars, "Filled jars wait for the canner", waits_too_long_from(load)?))
 }
 
 /// A kettle on the stove, as far as it calls for somebody.
@@ -108,7 +111,7 @@ pub fn of_kettle(
         (TargetKind::ToBoil, Some(timer)) => timer.since.map(|_| "It boils: take it off and fill"),
         _ => Some("The kettle is at its mark"),
     };
-    let done = done.map(|text| Call::new(name(text.to_owned()), cooking.finish));
+    let done = done.map(|text| Call::new(Station::Kettle, name(text.to_owned()), cooking.finish));
     let holds = cooking.goal == TargetKind::HoldMinutes;
     let probe = cooking.temp.filter(|_| holds).and_then(|temp| match held(temp, between) {
         Held::Cool => None,
@@ -119,7 +122,7 @@ pub fn of_kettle(
         }
         Held::TooHot => Some(format!("The juice is at {}: turn it down", units.temperature(between.1))),
     });
-    done.into_iter().chain(probe.map(|text| Call::once(name(text), now))).collect()
+    done.into_iter().chain(probe.map(|text| Call::once(Station::Kettle, name(text), now))).collect()
 }
 
 /// Jars on the towel with something wrong that cannot wait; a lid that failed waits for whoever looks at lids.
@@ -130,11 +133,11 @@ pub fn of_towel(wrong: Wrong, since: Moment) -> Option<Call> {
         Wrong::Undosed => "Jars on the towel have no acid",
         Wrong::Lid => return None,
     };
-    Some(Call::once(text, since))
+    Some(Call::once(Station::Towel, text, since))
 }
 
 /// The lids that may be looked at from a moment on.
 #[must_use]
 pub fn of_lids(check_from: Moment) -> Call {
-    Call::once("The lids can be checked", check_from)
+    Call::once(Station::Towel, "The lids can be checked", check_from)
 }

@@ -5,13 +5,13 @@ use thirtyfour::By;
 
 /// What a block says to those who cannot see it: its words and its times.
 async fn block(browser: &Browser, key: &str) -> anyhow::Result<String> {
-    let found = browser.find(&format!("//button[@data-block=\"{key}\"]")).await?;
-    Ok(found.attr("aria-label").await?.unwrap_or_default())
+    let found = browser.find(&format!("//button[@data-block=\"{key}\"]/span[1]")).await?;
+    Ok(found.prop("textContent").await?.unwrap_or_default())
 }
 
 /// Waits until a block says something else than it did.
 async fn moved(browser: &Browser, key: &str, before: &str) -> anyhow::Result<String> {
-    let xpath = format!("//button[@data-block=\"{key}\"][not(@aria-label=\"{before}\")]");
+    let xpath = format!("//button[@data-block=\"{key}\"][not(span[1][.=\"{before}\"])]");
     browser.find(&xpath).await?;
     block(browser, key).await
 }

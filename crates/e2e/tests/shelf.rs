@@ -80,7 +80,7 @@ async fn a_failed_jar_is_done_again_labels_print_and_the_oldest_is_eaten() -> an
     browser.sees("Next season").await?;
     let before: u32 = browser.answer().await?.parse()?;
     browser.sees("12 there, 0.5 a month").await?;
-    browser.click("//button[@aria-label=\"Take one Sauce, pint of 251002-1\"]").await?;
+    browser.click("//button[span[.=\"Take one Sauce, pint of 251002-1\"]]").await?;
     browser.press("Eat it").await?;
     browser.sees(&format!("{}\njars", before - 1)).await?;
     browser.sees("11 there, 0.6 a month").await?;

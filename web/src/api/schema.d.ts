@@ -2910,6 +2910,8 @@ export interface components {
             from: components["schemas"]["Moment"];
             /** @description Said once, and not again until it is dealt with. */
             once: boolean;
+            /** @description Where it is answered. */
+            station: components["schemas"]["Station"];
             /** @description What is said. */
             text: string;
         };

@@ -1,21 +1,89 @@
 import { useQuery } from "@tanstack/react-query";
+import { useEffect } from "react";
+import { Link, useLocation } from "react-router";
 import { ask } from "../api/queries";
+import { WORDS } from "../api/words.generated";
+import { quietly } from "../parts/quietly";
 import { useAlarm } from "../parts/useAlarm";
 import { useKitchenNow } from "./clock";
-import { callsNow } from "./model";
+import { callsNow, placesOf, titleOf } from "./model";
+
+/** Banners that are shown at once; the others come up when these are answered. */
+const SHOWN = 2;
 
 function Once({ text }: { text: string }) {
   useAlarm(text, true);
   return null;
 }
 
-/** What calls somebody back, whichever station is open. */
+/** What calls, and the way to where it is answered; the whole of it is the touch. */
+function Banner({ text, urgent, to, where }: { text: string; urgent: boolean; to: string; where: string }) {
+  const { pathname } = useLocation();
+  const look = `flex min-h-[52px] items-center justify-between gap-x-4 rounded-2xl border-[3px] py-1.5 pr-2 pl-4 text-lg leading-tight font-semibold ${
+    urgent ? "border-tomato-deep bg-tomato text-white" : "border-brass bg-brass-wash text-ink"
+  }`;
+  const words = (
+    <span>
+      <span aria-hidden="true">{urgent ? "● " : "! "}</span>
+      {text}
+    </span>
+  );
+  if (pathname === to) return <p className={look}>{words}</p>;
+  return (
+    <Link to={to} className={look}>
+      {words}
+      <span
+        className={`rounded-xl px-4 py-1.5 text-base whitespace-nowrap ${urgent ? "bg-white text-tomato-deep" : "bg-ink text-white"}`}
+      >
+        <span className="max-sm:sr-only">{where} </span>→
+      </span>
+    </Link>
+  );
+}
+
+/** What calls somebody back, whichever page is open: heard, shown with the way to where it is answered, and in the title. */
 export function Alarms() {
   const { data: counter } = useQuery(ask.counter());
   const { data: day } = useQuery(ask.day());
+  const { pathname } = useLocation();
   const now = useKitchenNow();
-  const { ringing, once } = callsNow(counter?.calls ?? [], now);
+  const { due, ringing, once } = callsNow(counter?.calls ?? [], now);
   useAlarm(ringing);
-  const said = [...once, ...(day?.reminders.slice(0, 1) ?? [])];
-  return said.map((text) => <Once key={text} text={text} />);
+  const reminder = day?.reminders[0];
+  const said = [...once, ...(reminder === undefined ? [] : [reminder])];
+  const title = counter === undefined ? "Bodega" : titleOf(placesOf(counter, now), pathname);
+  useEffect(() => {
+    document.title = ringing === null ? title : `● ${ringing}`;
+  }, [ringing, title]);
+  const count = due.length;
+  useEffect(() => {
+    quietly(() => (count > 0 ? navigator.setAppBadge(count) : navigator.clearAppBadge()));
+  }, [count]);
+  const shown = due.slice(0, SHOWN);
+  const banner = (call: (typeof due)[number]) => (
+    <Banner
+      key={call.text}
+      text={call.text}
+      urgent={!call.once}
+      to={`/${call.station}`}
+      where={`To the ${WORDS.Station[call.station]}`}
+    />
+  );
+  return (
+    <>
+      {said.map((text) => (
+        <Once key={text} text={text} />
+      ))}
+      {/* Spoken at once, over whatever is being read. */}
+      <div role="alert" className="grid gap-2 not-empty:mt-3">
+        {shown.filter((call) => !call.once).map(banner)}
+      </div>
+      <div role="status" className="grid gap-2 not-empty:mt-3">
+        {shown.filter((call) => call.once).map(banner)}
+        {reminder !== undefined && shown.length < SHOWN && (
+          <Banner text={reminder} urgent={false} to="/plan/day" where="To the day" />
+        )}
+      </div>
+    </>
+  );
 }

@@ -21,7 +21,8 @@ export function Awake() {
     return () => document.removeEventListener("pointerdown", touched);
   }, []);
   const hears = useSyncExternalStore(soundState.subscribe, soundState.isOn);
-  if (!running || (hears && !refused)) return null;
+  if (!running) return null;
+  if (hears && !refused) return <p className="text-sm font-semibold text-muted">♪ Sound is on</p>;
   const words = hears
     ? "The screen may go dark: touch here to keep it lit"
     : refused

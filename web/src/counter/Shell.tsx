@@ -1,5 +1,6 @@
 import { useIsFetching, useQuery } from "@tanstack/react-query";
-import { Link, Outlet, useLocation } from "react-router";
+import { useEffect, useRef } from "react";
+import { Link, Outlet, ScrollRestoration, useLocation } from "react-router";
 import { ask, useLiveAnswers } from "../api/queries";
 import { altitudeText } from "../parts/format";
 import { Note } from "../parts/Note";
@@ -8,7 +9,7 @@ import { Alarms } from "./Alarms";
 import { Awake } from "./Awake";
 import { Boundary } from "./Boundary";
 import { Line } from "./Line";
-import { stepText } from "./model";
+import { pageOf, stepText } from "./model";
 
 /** Every screen: the kitchen's name, the line, and the station. */
 export function Shell() {
@@ -16,8 +17,23 @@ export function Shell() {
   const { data, error } = useQuery(ask.counter());
   const asking = useIsFetching();
   const place = useLocation();
+  const heading = useRef<HTMLHeadingElement>(null);
+  const arrived = useRef(place.pathname);
+  // A new page begins at its heading, for eyes and for whoever hears it.
+  useEffect(() => {
+    if (arrived.current === place.pathname) return;
+    arrived.current = place.pathname;
+    heading.current?.focus({ preventScroll: true });
+  }, [place.pathname]);
   return (
     <div className="mx-auto flex min-h-dvh max-w-[1280px] flex-col gap-3 px-3 pt-2 pb-6 sm:px-5">
+      <a
+        href="#work"
+        className="sr-only rounded-xl bg-ink px-5 py-3 font-semibold text-white focus:not-sr-only focus:absolute focus:z-40"
+      >
+        To the work
+      </a>
+      <ScrollRestoration />
       <header className="flex flex-wrap items-center justify-between gap-x-4 print:hidden">
         <Link
           to="/"
@@ -70,7 +86,10 @@ export function Shell() {
           Bodega does not answer. Is it still running? This page tries again by itself.
         </p>
       ) : (
-        <main className="grow" aria-busy={asking > 0}>
+        <main id="work" tabIndex={-1} className="grow outline-none" aria-busy={asking > 0}>
+          <h1 ref={heading} tabIndex={-1} className="sr-only">
+            {pageOf(place.pathname)}
+          </h1>
           <Boundary key={place.pathname}>
             <Outlet />
           </Boundary>

@@ -1,9 +1,14 @@
 import { describe, expect, test } from "vitest";
 import type { Counter } from "../api/client";
-import { callsNow, placesOf, stepText } from "./model";
+import { callsNow, placesOf, stepText, titleOf } from "./model";
 
 const NOW = 1_790_000_000_000;
-const call = (text: string, from: number, once = false) => ({ text, from, once });
+const call = (text: string, from: number, once = false) => ({
+  text,
+  from,
+  once,
+  station: "canner" as const,
+});
 
 describe("calls", () => {
   test("ring from their moment on, the first one first", () => {
@@ -15,9 +20,20 @@ describe("calls", () => {
 
   test("that are said once do not ring", () => {
     const calls = [call("The lids can be checked", NOW, true)];
-    expect(callsNow(calls, NOW)).toEqual({ ringing: null, once: ["The lids can be checked"] });
-    expect(callsNow(calls, NOW - 1)).toEqual({ ringing: null, once: [] });
+    expect(callsNow(calls, NOW)).toEqual({ due: calls, ringing: null, once: ["The lids can be checked"] });
+    expect(callsNow(calls, NOW - 1)).toEqual({ due: [], ringing: null, once: [] });
   });
+});
+
+test.each([
+  ["/canner", "22:49 boiling · Canner"],
+  ["/plan/recipes/3", "Recipes · Bodega"],
+  ["/plan/day", "The day · Bodega"],
+  ["/batches/6/record", "Batch · Bodega"],
+  ["/", "Crates · Bodega"],
+])("the tab of %s says %s", (path, title) => {
+  const canner = { station: "canner", name: "Canner", figure: "22:49", words: "boiling" } as const;
+  expect(titleOf([canner], path)).toBe(title);
 });
 
 describe("the line", () => {

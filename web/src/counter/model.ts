@@ -4,13 +4,49 @@ import type { StationName } from "./StationPicture";
 
 type Call = Counter["calls"][number];
 
-/** Calls whose moment has come: those that ring until somebody comes, and those that are said once. */
-export function callsNow(calls: readonly Call[], now: number): { ringing: string | null; once: string[] } {
+/** Calls whose moment has come, the most urgent first; the first of those that ring until somebody comes, and all that are said once. */
+export function callsNow(
+  calls: readonly Call[],
+  now: number,
+): { due: Call[]; ringing: string | null; once: string[] } {
   const due = calls.filter((call) => call.from <= now);
   return {
+    due,
     ringing: due.find((call) => !call.once)?.text ?? null,
     once: due.filter((call) => call.once).map((call) => call.text),
   };
+}
+
+/** Pages beside the line, by the first part of their address. */
+const PAGES: Record<string, string> = {
+  almanac: "Almanac",
+  kitchen: "Kitchen",
+  batches: "Batch",
+  books: "Where it went",
+  jar: "Jar",
+  labels: "Labels",
+};
+
+/** What the page is called: the station, or what lies beside the line. */
+export function pageOf(path: string): string {
+  const [, first = "", second = ""] = path.split("/");
+  if (first === "plan") return second === "" ? "Plan" : (PLANS[second] ?? "Plan");
+  return PAGES[first] ?? (first === "" ? "Crates" : first.charAt(0).toUpperCase() + first.slice(1));
+}
+
+const PLANS: Record<string, string> = {
+  compare: "Side by side",
+  split: "Share it all out",
+  day: "The day",
+  recipes: "Recipes",
+  ph: "pH bench",
+};
+
+/** What the browser's tab says: "22:49 boiling · Canner". */
+export function titleOf(places: readonly Place[], path: string): string {
+  const place = places.find((one) => path === `/${one.station}`);
+  const page = pageOf(path);
+  return place === undefined ? `${page} · Bodega` : `${place.figure} ${place.words}`.trim() + ` · ${page}`;
 }
 
 /** What the line says of one station. */

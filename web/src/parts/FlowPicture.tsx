@@ -26,7 +26,13 @@ export function FlowPicture({
   return (
     <div>
       {drawn !== null && (
-        <div className="overflow-x-auto">
+        <div
+          className="overflow-x-auto"
+          role="region"
+          aria-label="The drawing, wider than a phone"
+          // eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex -- what scrolls is reached without a mouse
+          tabIndex={0}
+        >
           <svg
             viewBox={`0 0 ${WIDE} ${drawn.height}`}
             className="w-full min-w-[640px]"

@@ -44,7 +44,10 @@ export function Touch({
     >
       {children}
       {shortcut !== undefined && (
-        <kbd className="hidden rounded-md border-2 border-current/50 px-1.5 font-plain text-sm sm:inline">
+        <kbd
+          aria-hidden="true"
+          className="hidden rounded-md border-2 border-current/50 px-1.5 font-plain text-sm sm:inline"
+        >
           {shortcut}
         </kbd>
       )}

@@ -26,14 +26,11 @@ async function unnotify(text: string) {
 }
 
 /**
- * Calls somebody back to the stove while `text` is there: sound, vibration, the page's title, and a notification where
- * it was allowed. Again every quarter of a minute until it is dealt with, unless once is enough.
+ * Calls somebody back to the stove while `text` is there: sound, vibration, and a notification where it was allowed. Again every quarter of a minute until it is dealt with, unless once is enough.
  */
 export function useAlarm(text: string | null, once = false) {
   useEffect(() => {
     if (text === null) return;
-    const before = document.title;
-    document.title = `● ${text}`;
     const call = () => {
       // A tone that nobody hears would ring all at once when the sound is switched on.
       if (soundState.isOn()) quietly(ring);
@@ -44,7 +41,6 @@ export function useAlarm(text: string | null, once = false) {
     const again = once ? undefined : setInterval(call, EVERY_MS);
     return () => {
       clearInterval(again);
-      document.title = before;
       if (!once) quietly(() => unnotify(text));
     };
   }, [text, once]);

@@ -29,10 +29,13 @@ export function JarRow({
               type="button"
               data-jar={jar.number}
               data-state={state}
-              aria-label={`Jar ${jar.number}${mixed ? ` of ${jar.code}` : ""}, ${state}`}
               onClick={() => onTouch(jar)}
               className="h-full w-full rounded-2xl border-2 border-line bg-white p-1 pb-2 text-center hover:border-cobalt"
             >
+              <span className="sr-only">
+                Jar {jar.number}
+                {mixed && ` of ${jar.code}`}
+              </span>
               <span className="mx-auto block h-[104px] w-full sm:h-[128px]">
                 <JarPicture
                   size={jar.size}
@@ -53,7 +56,11 @@ export function JarRow({
                   {dose.to_add ?? dose.acid} {AGENT[dose.agent].replace("bottled ", "")}
                 </span>
               )}
-              {mixed && <span className="block text-xs text-muted">{jar.code}</span>}
+              {mixed && (
+                <span className="block text-xs text-muted" aria-hidden="true">
+                  {jar.code}
+                </span>
+              )}
             </button>
           </li>
         );

@@ -84,10 +84,12 @@ function Bench({ load }: { load: LoadView }) {
             shortcut={key}
             look={have === count ? "done" : "plain"}
             disabled={!may(step) || have === count}
-            label={`${thing} in all jars`}
             onPress={() => all.mutate(step)}
           >
-            {have === count ? `${thing} ✓` : `${thing} ${have} of ${count}`}
+            <span>
+              {have === count ? `${thing} ✓` : `${thing} ${have} of ${count}`}
+              <span className="sr-only"> in all jars</span>
+            </span>
           </Touch>
         ))}
       </div>

@@ -62,6 +62,7 @@ export function LabelsPage() {
         <Alarms />
         <Awake />
       </div>
+      <h1 className="sr-only">Labels</h1>
       <header className="mb-4 flex flex-wrap items-end gap-4 print:hidden">
         <Link
           to="/towel"

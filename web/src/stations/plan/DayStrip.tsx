@@ -4,6 +4,13 @@ import { clockText, MINUTE } from "../../parts/format";
 import { blockText, hoursOf, isCritical, rowsOf, TONE } from "./strip";
 import { WorkSign } from "./WorkSign";
 
+/** A short block lies over the long ones beside it, and the earlier over the later, so that each can be hit. */
+const above = (block: DayView["blocks"][number], place: number) =>
+  100_000 - Math.round((block.ends - block.starts) / MINUTE) * 100 - place;
+
+/** Wide enough to be hit, and wider by what a short block before it covers; both in per cent of the strip. */
+const least = (from: number, before: number) => `calc(25px + max(0px, 25px - ${from - before}%))`;
+
 /** The day as a strip: a lane for each pair of hands, burner, kettle and canner, "now" at its left edge. */
 export function DayStrip({
   day,
@@ -26,7 +33,7 @@ export function DayStrip({
   const left = (at: number) => `${inside(at)}%`;
   const wide = (from: number, to: number) => `${percent(to) - percent(from)}%`;
   return (
-    <div className="relative grid gap-1.5 pb-6 pl-24" data-testid="strip">
+    <div className="relative isolate grid gap-1.5 pb-6 pl-24" data-testid="strip">
       <div className="pointer-events-none absolute inset-y-0 right-0 left-24" aria-hidden="true">
         {hoursOf(start, end).map((at) => (
           <span key={at} className="absolute inset-y-0 border-l-2 border-line" style={{ left: left(at) }}>
@@ -39,7 +46,7 @@ export function DayStrip({
           <span className="absolute top-1/2 -left-24 w-22 -translate-y-1/2 truncate text-sm font-semibold text-muted">
             {row.name}
           </span>
-          {row.blocks.map((place) => {
+          {row.blocks.map((place, at) => {
             const block = day.blocks[place];
             if (block === undefined) return null;
             const tone = TONE[block.work];
@@ -63,12 +70,24 @@ export function DayStrip({
                   type="button"
                   data-block={water ? undefined : block.key}
                   aria-pressed={chosen === block.key}
-                  aria-label={`${blockText(block)}${block.batch == null ? "" : ` of ${block.batch}`}, ${clockText(block.starts)} to ${clockText(block.ends)}`}
                   onClick={() => onChoose(block.key)}
-                  className={`@container absolute inset-y-0 z-10 overflow-hidden rounded-lg border-2 text-left text-sm leading-tight font-semibold ${tone} ${isCritical(block) ? "border-l-[7px]" : "border-dashed"} ${chosen === block.key ? "outline-4 outline-brass" : ""}`}
-                  style={{ left: left(block.starts), width: wide(block.starts, block.ends) }}
+                  className={`@container absolute inset-y-0 overflow-hidden rounded-lg border-2 text-left text-sm leading-tight font-semibold ${tone} ${isCritical(block) ? "border-l-[7px]" : "border-dashed"} ${chosen === block.key ? "outline-4 outline-brass" : ""}`}
+                  style={{
+                    left: left(block.starts),
+                    width: wide(block.starts, block.ends),
+                    minWidth: least(
+                      percent(block.starts),
+                      percent(day.blocks[row.blocks[at - 1] ?? -1]?.starts ?? 0),
+                    ),
+                    zIndex: above(block, place),
+                  }}
                 >
-                  <span className="hidden px-1.5 @min-[76px]:block">
+                  <span className="sr-only">
+                    {blockText(block)}
+                    {block.batch == null ? "" : ` of ${block.batch}`}, {clockText(block.starts)} to{" "}
+                    {clockText(block.ends)}
+                  </span>
+                  <span className="hidden px-1.5 @min-[76px]:block" aria-hidden="true">
                     <span className="block truncate">{water ? "Water to top up" : blockText(block)}</span>
                     <span className="block truncate font-normal text-muted">
                       {block.batch == null ? "" : (products.get(block.batch) ?? block.batch)}

@@ -68,16 +68,18 @@ function Group({ group }: { group: ShelfGroup }) {
       <Leave which={{ batch: group.batch, size: group.size }} title={`Take one: ${name}`}>
         <button
           type="button"
-          aria-label={`Take one ${name}`}
           className="flex min-h-[48px] items-end border-b-[7px] border-[#a87b47] px-1 hover:border-cobalt"
         >
+          <span className="sr-only">Take one {name}</span>
           {Array.from({ length: Math.min(group.count, DRAWN) }, (_, i) => (
             <span key={i} className="-mx-0.5 h-16 w-10">
               <JarPicture size={group.size} product={group.product} acid filled lid />
             </span>
           ))}
           {group.count > DRAWN && (
-            <span className="pb-1 pl-2 font-slab text-lg font-bold">+{group.count - DRAWN}</span>
+            <span className="pb-1 pl-2 font-slab text-lg font-bold" aria-hidden="true">
+              +{group.count - DRAWN}
+            </span>
           )}
         </button>
       </Leave>

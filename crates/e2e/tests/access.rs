@@ -1,0 +1,98 @@
+//! Every view held against WCAG 2.2 AA by axe-core, in two sizes; and the way of whoever does not see the page.
+
+use bodega_e2e::{Bodega, Browser};
+use serde_json::Value;
+use thirtyfour::prelude::*;
+
+/// The rules, as they come from the registry with the other packages of the front end.
+const AXE: &str = concat!(env!("CARGO_MANIFEST_DIR"), "/../../web/node_modules/axe-core/axe.min.js");
+const VIEWS: [&str; 20] = [
+    "crates",
+    "plan",
+    "plan/compare",
+    "plan/split",
+    "plan/day",
+    "plan/recipes",
+    "plan/recipes/1",
+    "plan/ph",
+    "kettle",
+    "jars",
+    "canner",
+    "towel",
+    "shelf",
+    "batches/6",
+    "batches/6/record",
+    "books",
+    "almanac",
+    "kitchen",
+    "jar/1",
+    "labels?jars=1,2",
+];
+/// Gives what each rule found wrong, with the element.
+const RUN: &str = "const done = arguments[0];
+    axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] }).then((found) =>
+        done(found.violations.flatMap((rule) => rule.nodes.map((node) => rule.id + ': ' + node.html.slice(0, 200)))));";
+
+async fn violations(browser: &Browser) -> anyhow::Result<Vec<String>> {
+    browser.settled().await?;
+    browser.page.execute(std::fs::read_to_string(AXE)?, Vec::<Value>::new()).await?;
+    Ok(browser.page.execute_async(RUN, Vec::<Value>::new()).await?.convert()?)
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn every_view_keeps_to_the_guidelines_in_two_sizes() -> anyhow::Result<()> {
+    let bodega = Bodega::start(&["demo"])?;
+    let browser = Browser::open(1280, 800).await?;
+    let mut found = Vec::new();
+    for (width, height) in [(1280, 800), (390, 844)] {
+        browser.size(width, height).await?;
+        for view in VIEWS {
+            browser.page.goto(format!("{}/{view}", bodega.address)).await?;
+            browser.find("//h2 | //h1").await?;
+            let wrong = violations(&browser).await?;
+            found.extend(wrong.into_iter().map(|line| format!("{view} at {width}: {line}")));
+        }
+    }
+    assert!(found.is_empty(), "{found:#?}");
+    // The rules find something where something is wrong.
+    browser.page.execute("document.querySelector('main').innerHTML = '<input>'", Vec::<Value>::new()).await?;
+    assert!(violations(&browser).await?.iter().any(|line| line.starts_with("label:")));
+    browser.close().await
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn a_new_page_begins_at_its_heading_and_has_a_title_of_its_own() -> anyhow::Result<()> {
+    let bodega = Bodega::start(&["demo"])?;
+    let browser = Browser::open(1280, 800).await?;
+    browser.page.goto(format!("{}/crates", bodega.address)).await?;
+    browser.sees("waiting").await?;
+    browser.walk_to("canner").await?;
+    browser.sees("left at a full rolling boil").await?;
+    let said = "return [document.activeElement.tagName, document.activeElement.textContent, document.title]";
+    let said: Vec<String> = browser.page.execute(said, Vec::<Value>::new()).await?.convert()?;
+    assert_eq!(&said[..2], ["H1", "Canner"]);
+    assert!(said[2].ends_with("boiling · Canner"), "{}", said[2]);
+    // One key brings whoever has no mouse past the line.
+    browser.page.goto(format!("{}/shelf", bodega.address)).await?;
+    browser.sees("On the shelf").await?;
+    let body = browser.find("//body").await?;
+    body.send_keys(Key::Tab + Key::Enter).await?;
+    let at: String =
+        browser.page.execute("return document.activeElement.id", Vec::<Value>::new()).await?.convert()?;
+    assert_eq!(at, "work");
+    browser.close().await
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn an_alarm_is_written_on_every_page_with_the_way_to_its_answer() -> anyhow::Result<()> {
+    let bodega = Bodega::start(&["demo", "--pace", "3000"])?;
+    let browser = Browser::open(390, 844).await?;
+    browser.page.goto(format!("{}/almanac", bodega.address)).await?;
+    browser.find("//*[@role=\"alert\"]//*[contains(., \"heat off\")]").await?;
+    let title: String =
+        browser.page.execute("return document.title", Vec::<Value>::new()).await?.convert()?;
+    assert!(title.starts_with('●'), "{title}");
+    browser.press_link("To the canner").await?;
+    browser.press("Heat off, lid off").await?;
+    browser.close().await
+}
