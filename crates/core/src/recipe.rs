@@ -7,6 +7,7 @@
 
 pub mod acids;
 pub mod back;
+pub mod bowls;
 pub mod compare;
 pub mod line;
 pub mod measure;

@@ -8,4 +8,4 @@ mod ph_meter;
 pub use canner::SimulatedCanner;
 pub use device::{Device, Reading};
 pub use kettle::{Hand, Instrument, SimulatedKettle};
-pub use ph_meter::{BUFFER_SLOPE, BUFFER_ZERO, SimulatedPhMeter};
+pub use ph_meter::SimulatedPhMeter;

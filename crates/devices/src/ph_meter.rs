@@ -8,10 +8,8 @@ use uom::si::time::day;
 
 use crate::device::{Device, Reading};
 
-/// The buffer in which the zero is set.
-pub const BUFFER_ZERO: f64 = 7.0;
-/// The buffer in which the slope is set.
-pub const BUFFER_SLOPE: f64 = 4.01;
+/// The pH at which the electrode gives no voltage, where its zero is set.
+const MIDDLE: f64 = 7.0;
 /// How far the zero drifts in a day, and at the most. Common practice, no source: a glass electrode drifts by some
 /// hundredths a day.
 const ZERO_A_DAY: f64 = 0.03;
@@ -56,7 +54,7 @@ impl Device for SimulatedPhMeter {
         let slope = 1.0 - drift(self.slope_set, now, SLOPE_A_DAY, SLOPE_MOST);
         let zero = drift(self.zero_set, now, ZERO_A_DAY, ZERO_MOST);
         let warm = if self.compensates { 1.0 } else { self.sample_at.get::<kelvin>() / MADE_FOR_K };
-        let shown = BUFFER_ZERO + (self.sample - BUFFER_ZERO) * slope * warm + zero;
+        let shown = MIDDLE + (self.sample - MIDDLE) * slope * warm + zero;
         Some(Reading::Ph((shown * 100.0).round() / 100.0))
     }
 }

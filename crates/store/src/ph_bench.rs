@@ -2,9 +2,12 @@
 
 use bodega_core::measures::ids::{BenchPhId, BowlsId};
 use bodega_core::measures::moment::Moment;
+use bodega_core::records::batch::Batch;
+use bodega_core::records::jar::PhRecord;
 use bodega_core::records::recipe::BenchPh;
 use rusqlite::{Row, params};
 
+use crate::recipe::put_away;
 use crate::rows::found;
 use crate::rows::recipe::any_bowls;
 use crate::{Store, StoreError};
@@ -38,6 +41,20 @@ impl Store {
         let mut statement = connection.prepare_cached(sql)?;
         let rows = statement.query_map(params![bowls.map(|bowls| bowls.0), LATEST], read)?;
         Ok(rows.collect::<Result<_, _>>()?)
+    }
+
+    /// Every pH reading of a batch, oldest first: what was read of its mix before there was a batch is one of it.
+    ///
+    /// # Errors
+    /// [`StoreError::Sqlite`] when the file cannot be read.
+    pub fn ph_of(&self, batch: &Batch) -> Result<Vec<PhRecord>, StoreError> {
+        let mut readings = self.ph_readings(batch.id)?;
+        if let Some(bowls) = batch.bowls {
+            let of_mix = self.bench_ph(Some(bowls))?.into_iter().filter(|reading| reading.part.is_none());
+            readings.extend(of_mix.map(|reading| reading.as_record()));
+            readings.sort_by_key(|reading| reading.at);
+        }
+        Ok(readings)
     }
 
     /// Writes a reading down; its number is given.
@@ -75,9 +92,6 @@ impl Store {
     /// [`StoreError::NotFound`].
     pub fn remove_bench_ph(&self, id: BenchPhId, removed: bool, now: Moment) -> Result<(), StoreError> {
         let sql = "UPDATE bench_ph SET removed_at = ?2 WHERE id = ?1";
-        match self.lock().execute(sql, params![id.0, removed.then_some(now.0)])? {
-            0 => Err(StoreError::NotFound { what: "reading", id: id.0 }),
-            _ => Ok(()),
-        }
+        put_away(&self.lock(), sql, ("reading", id.0), removed.then_some(now))
     }
 }

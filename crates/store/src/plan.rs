@@ -299,13 +299,7 @@ impl Store {
     pub fn facts(&self, id: BatchId) -> Result<BatchFacts, StoreError> {
         let batch = self.batch(id)?;
         let bowls = batch.bowls.map(|bowls| self.any_bowls(bowls)).transpose()?;
-        let mut ph = self.ph_readings(id)?;
-        if let Some(bowls) = batch.bowls {
-            // What was read of its mix before there was a batch is a reading of it.
-            let of_mix = self.bench_ph(Some(bowls))?.into_iter().filter(|reading| reading.part.is_none());
-            ph.extend(of_mix.map(|reading| reading.as_record()));
-            ph.sort_by_key(|reading| reading.at);
-        }
+        let ph = self.ph_of(&batch)?;
         Ok(BatchFacts { batch, bowls, sizes: self.batch_sizes(id)?, ph })
     }
 

@@ -13,7 +13,7 @@ use crate::rows::to_json;
 use crate::{Store, StoreError};
 
 /// Writes down when something was put away; nothing when it is back.
-fn put_away(
+pub(crate) fn put_away(
     connection: &Connection,
     sql: &str,
     (what, id): (&'static str, i64),

@@ -22,6 +22,18 @@ export function boundsOf(bound: Bound, scale: Scale = plain()) {
   return { least: Math.min(...ends), most: Math.max(...ends) };
 }
 
+/** Yes, no, or nobody said. */
+export const saidYesNo = v.pipe(
+  v.string(),
+  v.transform((word) => (word === "" ? null : word === "yes")),
+);
+
+/** The two touches for it. */
+export const YES_NO = [
+  { value: "yes", text: "Yes" },
+  { value: "no", text: "No" },
+] as const;
+
 const NO_NUMBER = "Give a number, such as 12.5";
 
 /** A number as typed, checked against the API's own bounds and sent in its unit. */

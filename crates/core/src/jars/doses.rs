@@ -10,7 +10,6 @@ use crate::jars::salt::salt_per_jar;
 use crate::measures::ids::BatchId;
 use crate::records::jar::Jar;
 use crate::records::load::CannerLoad;
-use crate::records::recipe::BatchRecipe;
 use crate::tables::process::{Product, headspace};
 
 /// Dose for one jar of one size of one batch.
@@ -83,8 +82,8 @@ pub fn has_acid(jar: &Jar, pots: &[DosedPot]) -> bool {
         || pots.iter().any(|pot| pot.batch == jar.batch && pot.is_enough(jar.agent))
 }
 
-/// A jar of a recipe: its acid is a part of it, and its headspace is printed with it.
-fn of_recipe(jar: &Jar, recipe: &BatchRecipe) -> Dose {
+/// A jar that no dose goes into, as that of a recipe: its acid is a part of it.
+fn undosed(jar: &Jar, headspace_in: f64) -> Dose {
     Dose {
         batch: jar.batch,
         code: jar.code.clone(),
@@ -95,7 +94,7 @@ fn of_recipe(jar: &Jar, recipe: &BatchRecipe) -> Dose {
         agent: jar.agent,
         acid: None,
         salt: None,
-        headspace_in: recipe.process.headspace_in,
+        headspace_in,
         still_lacks: None,
         to_add: None,
         to_add_volume: None,
@@ -113,7 +112,7 @@ pub fn doses(load: &CannerLoad, pots: &[DosedPot], spoons: Spoons) -> Vec<Dose> 
             continue;
         }
         let Some(headspace) = headspace(jar.product) else {
-            lines.extend(load.recipe_of(jar).map(|recipe| of_recipe(jar, recipe)));
+            lines.extend(load.recipe_of(jar).map(|recipe| undosed(jar, recipe.process.headspace_in)));
             continue;
         };
         let pot = pots.iter().find(|pot| pot.batch == jar.batch);
@@ -123,20 +122,13 @@ pub fn doses(load: &CannerLoad, pots: &[DosedPot], spoons: Spoons) -> Vec<Dose> 
         let lacks = missing.map(|tsp| spoons.total(jar.agent, acid::next_eighth(tsp)));
         let to_add_tsp = if pot.is_some() { missing } else { Some(dose.as_f64()) };
         lines.push(Dose {
-            batch: jar.batch,
-            code: jar.code.clone(),
-            product: jar.product,
-            named: jar.named.clone(),
-            jar: jar.size,
-            count: 1,
-            agent: jar.agent,
             to_add: if pot.is_some() { lacks.clone() } else { Some(label.clone()) },
             to_add_volume: to_add_tsp.map(|tsp| volume_of(jar.agent, tsp)),
             in_pot: pot.map(|pot| spoons.amount_with_volume(jar.agent, pot.given_tsp)),
             acid: Some(label),
             salt: jar.wants_salt.then(|| salt_per_jar(jar.size).label()),
-            headspace_in: headspace.get::<inch>(),
             still_lacks: lacks,
+            ..undosed(jar, headspace.get::<inch>())
         });
     }
     lines.sort_by_key(|line| (line.batch, std::cmp::Reverse(line.jar)));

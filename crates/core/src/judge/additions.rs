@@ -5,7 +5,7 @@ use super::{Code, Finding};
 use crate::jars::contents::{leaves, leaves_in};
 use crate::measures::units::{Mass, Volume, cups, in_cups, in_pounds, pounds};
 use crate::measures::words::{capital, counted};
-use crate::recipe::back::{Change, ways_back};
+use crate::recipe::back::{ways_back, ways_in_words};
 use crate::recipe::measure::Unit;
 use crate::recipe::part::{Part, Role};
 use crate::tables::process::Product;
@@ -144,10 +144,7 @@ fn way_back(vegetables: Volume, tomatoes: Mass) -> String {
     };
     let actual = juice(in_cups(vegetables), in_pounds(tomatoes));
     let ways = ways_back(&juice(VEGETABLE_CUPS, VEGETABLE_LB), &actual, false);
-    let says =
-        |way: &Vec<Change>| way.iter().map(|step| step.says.as_str()).collect::<Vec<_>>().join(" and ");
-    let ways: Vec<String> = ways.iter().map(says).collect();
-    format!("{}. More acid does not make up for it.", capital(&ways.join(", or ")))
+    format!("{}. More acid does not make up for it.", capital(&ways_in_words(&ways)))
 }
 
 fn too_many_vegetables(case: &Case, vegetables: Volume) -> Option<Finding> {

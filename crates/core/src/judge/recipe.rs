@@ -5,7 +5,7 @@ use super::{Code, Finding, Severity};
 use crate::jars::size::JarSize;
 use crate::measures::units::litres;
 use crate::measures::words::{capital, counted, with_article};
-use crate::recipe::back::{Change, instead, ways_back};
+use crate::recipe::back::{instead, ways_back, ways_in_words};
 use crate::recipe::compare::{Comparison, compare};
 use crate::recipe::part::{Part, Role};
 use crate::recipe::process::RecipeProcess;
@@ -89,10 +89,7 @@ pub(super) fn jar_too_large(process: &RecipeProcess, jar: JarSize) -> Finding {
             capital(&with_article(jar.label()))
         ),
         "The middle of a larger jar heats far more slowly; no time is known for it.",
-        format!(
-            "Fill {} or smaller.",
-            process.jars().last().map_or_else(|| "the jars of the recipe".to_owned(), |jar| jar.plural())
-        ),
+        process.or_smaller(),
         source(),
     )
 }
@@ -142,12 +139,10 @@ fn proportions(recipe: &CaseRecipe, actual: &[Part], seen: &Comparison) -> Vec<F
         .map(|line| line.says.as_str())
         .collect();
     if !off.is_empty() {
-        let way =
-            |way: &Vec<Change>| way.iter().map(|step| step.says.as_str()).collect::<Vec<_>>().join(" and ");
         let do_now = if ways.is_empty() {
             instead(seen).join(" ")
         } else {
-            format!("{}.", capital(&ways.iter().map(way).collect::<Vec<_>>().join(", or ")))
+            format!("{}.", capital(&ways_in_words(&ways)))
         };
         found.push(ratio(format!("{}.", capital(&off.join("; "))), do_now));
     }

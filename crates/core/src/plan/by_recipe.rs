@@ -6,10 +6,9 @@ use crate::measures::units::{Volume, kilograms};
 use crate::plan::batch::Wish;
 use crate::plan::yields::Range;
 use crate::recipe::acids::agent_of;
-use crate::recipe::measure::exact;
 use crate::recipe::part::{Part, Role};
 use crate::recipe::process::RecipeProcess;
-use crate::recipe::scale::{scaled, tomato_grams};
+use crate::recipe::scale::tomato_grams;
 use crate::records::batch::Draw;
 use crate::records::canner::Canner;
 use crate::records::kitchen::Units;
@@ -105,11 +104,11 @@ impl Tomatoes {
     }
 }
 
-/// Draws what a recipe takes from lots, one after the other, until it has enough; all of them while its tomatoes cannot be
-/// weighed.
+/// Draws what a recipe's parts, scaled, take from lots, one after the other, until it has enough; all of them while its
+/// tomatoes cannot be weighed.
 #[must_use]
-pub fn tomatoes(parts: &[Part], factor: f64, lots: &[Lot]) -> Tomatoes {
-    let needed_g = tomato_grams(&scaled(parts, &exact(factor))).filter(|grams| *grams > 0.0);
+pub fn tomatoes(scaled: &[Part], lots: &[Lot]) -> Tomatoes {
+    let needed_g = tomato_grams(scaled).filter(|grams| *grams > 0.0);
     #[allow(clippy::cast_possible_truncation)] // grams of a harvest
     let mut left = needed_g.map_or(i64::MAX, |grams| grams.ceil() as i64);
     let mut draws = Vec::new();
@@ -123,10 +122,9 @@ pub fn tomatoes(parts: &[Part], factor: f64, lots: &[Lot]) -> Tomatoes {
     Tomatoes { needed_g, draws }
 }
 
-/// What is to be bought or fetched for it: every part but the tomatoes, and of those what the lots do not have.
+/// What is to be bought or fetched for parts, scaled: every part but the tomatoes, and of those what the lots do not have.
 #[must_use]
-pub fn shopping(parts: &[Part], factor: f64, tomatoes: &Tomatoes, units: Units) -> Vec<String> {
-    let scaled = scaled(parts, &exact(factor));
+pub fn shopping(scaled: &[Part], tomatoes: &Tomatoes, units: Units) -> Vec<String> {
     let others = scaled.iter().filter(|part| part.role != Role::Tomato).map(Part::says);
     let missing = tomatoes
         .short_g()

@@ -7,16 +7,17 @@ use uom::si::length::inch;
 
 use crate::canner::pot::COVER_IN;
 use crate::jars::acid::{self, Agent};
-use crate::jars::contents::{Added, in_words};
+use crate::jars::contents::{self, Added};
 use crate::jars::salt::salt_per_jar;
 use crate::jars::size::JarSize;
 use crate::jars::spoons::Spoons;
 use crate::ledger::food::Food;
 use crate::measures::moment::Minutes;
 use crate::measures::vocabulary::vocabulary;
-use crate::measures::words::{capital, counted, short};
+use crate::measures::words::{capital, counted};
 use crate::plan::making::Making;
 use crate::plan::yields::Thickness;
+use crate::recipe::measure::{exact, in_words};
 use crate::tables::process::{Medium, Method, Pack, Product, headspace};
 
 vocabulary! {
@@ -185,16 +186,6 @@ fn kettle(sheet: &Sheet) -> Vec<String> {
     list
 }
 
-/// Inches as a ruler has them.
-fn in_quarters(inches: f64) -> String {
-    match inches {
-        0.25 => "¼".to_owned(),
-        0.5 => "½".to_owned(),
-        0.75 => "¾".to_owned(),
-        other => short(other),
-    }
-}
-
 fn jars(sheet: &Sheet) -> Vec<String> {
     let count: u32 = sheet.jars.iter().map(|(_, count)| count).sum();
     let each = |of: &dyn Fn(JarSize) -> String| {
@@ -222,12 +213,12 @@ fn jars(sheet: &Sheet) -> Vec<String> {
         list.push(match sheet.additions.as_deref() {
             None => "What else goes in was not said: say it in the plan before a jar is filled.".to_owned(),
             Some([]) => "Nothing else goes in.".to_owned(),
-            Some(additions) => format!("In the whole batch, and no more: {}.", in_words(additions)),
+            Some(additions) => format!("In the whole batch, and no more: {}.", contents::in_words(additions)),
         });
     }
     let printed = sheet.recipe.as_ref().map(|recipe| recipe.headspace_in);
     let room = printed.or_else(|| headspace(sheet.making.product).map(|space| space.get::<inch>()));
-    let room = in_quarters(room.unwrap_or_default());
+    let room = in_words(&exact(room.unwrap_or_default()));
     list.push(format!("Fill to {room} in under the rim. Bubbles out with a wooden stick, look again."));
     list.extend(sheet.making.medium.and_then(|medium| match medium {
         Medium::Water => Some("Boiling water over the fruit, to the same mark.".to_owned()),

@@ -29,6 +29,14 @@ pub struct Change {
     pub says: String,
 }
 
+/// Ways back in one sentence: "take out 1 cup of onion, or add 2 lb of tomatoes and add ¾ cup of lemon juice".
+#[must_use]
+pub fn ways_in_words(ways: &[Vec<Change>]) -> String {
+    let steps =
+        |way: &Vec<Change>| way.iter().map(|step| step.says.as_str()).collect::<Vec<_>>().join(" and ");
+    ways.iter().map(steps).collect::<Vec<_>>().join(", or ")
+}
+
 fn change(part: &Part, by: &BigRational, unit: Unit) -> Change {
     let verb = if by.is_negative() { "take out" } else { "add" };
     let size = by.abs();

@@ -160,9 +160,7 @@ impl RecipeProcess {
         let cold = "Keep it in the refrigerator or freeze it.";
         match why {
             NoRecipeTime::JarTooLarge(_) => {
-                let largest = self.jars().last().map(|jar| format!("Fill {} or smaller.", jar.plural()));
-                let instead: Vec<&str> = largest.as_deref().into_iter().chain([cold]).collect();
-                Refusal::new(RefusalCode::JarNotTested, message, &instead)
+                Refusal::new(RefusalCode::JarNotTested, message, &[&self.or_smaller(), cold])
             }
             NoRecipeTime::Method(_) => {
                 let printed = "Heat the jars as the recipe prints it, in another canner.";
@@ -174,6 +172,14 @@ impl RecipeProcess {
                 &["Ask your local extension office for a time at your altitude.", cold],
             ),
         }
+    }
+
+    /// What to fill instead of a jar that is too large: "Fill pints or smaller."
+    #[must_use]
+    pub fn or_smaller(&self) -> String {
+        let largest =
+            self.jars().last().map_or_else(|| "the jars of the recipe".to_owned(), |jar| jar.plural());
+        format!("Fill {largest} or smaller.")
     }
 
     /// The jars that are printed, small ones first.

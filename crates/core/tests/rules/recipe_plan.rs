@@ -7,8 +7,9 @@ use bodega_core::measures::ids::{BenchPhId, CannerId, LotId};
 use bodega_core::measures::moment::Minutes;
 use bodega_core::plan::batch::work_out;
 use bodega_core::plan::by_recipe::{NoJars, Wanted, canner, shopping, tomatoes, wish};
+use bodega_core::recipe::measure::exact;
 use bodega_core::recipe::ph_bench::may_water_bath;
-use bodega_core::recipe::scale::copy;
+use bodega_core::recipe::scale::{copy, scaled};
 use bodega_core::recipe::shipped::all;
 use bodega_core::recipe::standing::{MayCan, stands};
 use bodega_core::records::canner::Canner;
@@ -90,14 +91,15 @@ fn tomatoes_are_drawn_as_far_as_they_are_needed_and_the_rest_is_bought() {
     let lots = [1, 2].map(|id| lot(LotId(id), Kind::Paste, Condition::FirmRipe, None));
     let parts = text("chile_salsa").parts();
     // Five pounds a time, of two lots of twenty.
+    let times = |factor: f64| scaled(&parts, &exact(factor));
     let drawn = |factor: f64| {
-        let found = tomatoes(&parts, factor, &lots);
+        let found = tomatoes(&times(factor), &lots);
         (found.draws.iter().map(|draw| draw.weight_g).collect::<Vec<_>>(), found.short_g().map(f64::round))
     };
     assert_eq!(drawn(2.0), (vec![4536], None));
     assert_eq!(drawn(5.0), (vec![9072, 2268], None));
     assert_eq!(drawn(9.0), (vec![9072, 9072], Some(2268.0)));
-    let list = shopping(&parts, 9.0, &tomatoes(&parts, 9.0, &lots), Units::Us);
+    let list = shopping(&times(9.0), &tomatoes(&times(9.0), &lots), Units::Us);
     assert_eq!(list[0], "about 5 lb of tomatoes more");
     assert!(list.contains(&"9 cups vinegar 5 %".to_owned()), "{list:?}");
 }

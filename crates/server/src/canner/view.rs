@@ -17,7 +17,7 @@ use bodega_core::judge::records::{BatchFacts, Judged, judge_load};
 use bodega_core::kitchen::altitude::Altitude;
 use bodega_core::measures::ids::{BatchId, BowlsId, CannerId, JarId, LoadId, RecipeId};
 use bodega_core::measures::moment::{Minutes, Moment};
-use bodega_core::recipe::compare::compare;
+use bodega_core::recipe::bowls::seen;
 use bodega_core::records::batch::Batch;
 use bodega_core::records::jar::Jar;
 use bodega_core::records::kitchen::Kitchen;
@@ -218,7 +218,7 @@ impl RecipeInLoad {
                 name: facts.and_then(|facts| facts.batch.name.clone()).unwrap_or_else(|| recipe.name.clone()),
                 recipe: recipe.recipe,
                 bowls: bowls.map(|bowls| bowls.id),
-                stops: bowls.is_none_or(|bowls| compare(&bowls.base, &bowls.actual).verdict != Ruling::Fine),
+                stops: bowls.is_none_or(|bowls| seen(bowls).verdict != Ruling::Fine),
             }
         };
         load.recipes.iter().map(one).collect()

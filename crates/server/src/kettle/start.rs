@@ -11,8 +11,8 @@ use bodega_core::measures::units::{Volume, in_litres_per_hour, kilograms, litres
 use bodega_core::plan::making::juice_brix;
 use bodega_core::plan::stuff::in_kettle;
 use bodega_core::plan::yields;
-use bodega_core::recipe::measure::exact;
-use bodega_core::recipe::scale::{raw_volume, scaled};
+use bodega_core::recipe::bowls::planned;
+use bodega_core::recipe::scale::raw_volume;
 use bodega_core::records::cook::{Cook, NewCook};
 use bodega_core::records::lot::Lot;
 use bodega_core::tables::process::Product;
@@ -140,10 +140,7 @@ pub async fn start_cook(
         let store = &shared.store;
         let of = batch
             .map(|id| {
-                let raw = |bowls| {
-                    let bowls = store.any_bowls(bowls)?;
-                    Ok::<_, StoreError>(raw_volume(&scaled(&bowls.base, &exact(bowls.factor))))
-                };
+                let raw = |bowls| Ok::<_, StoreError>(raw_volume(&planned(&store.any_bowls(bowls)?)));
                 let raw = store.batch(id)?.bowls.map(raw).transpose()?;
                 Ok::<_, StoreError>(ForBatch {
                     raw,

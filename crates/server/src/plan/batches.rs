@@ -4,9 +4,8 @@ use actix_web::{get, patch, put, web};
 use bodega_core::jars::contents::Added;
 use bodega_core::measures::ids::BatchId;
 use bodega_core::plan::checklist::{Sheet, SheetRecipe, Step, steps};
-use bodega_core::recipe::measure::exact;
+use bodega_core::recipe::bowls::planned;
 use bodega_core::recipe::part::Part;
-use bodega_core::recipe::scale::scaled;
 use bodega_core::records::batch::Batch;
 use bodega_core::records::jar::count_sizes;
 use bodega_core::records::recipe::Bowls;
@@ -153,7 +152,7 @@ pub async fn set_additions(
 /// What a batch's checklist is made of.
 pub(crate) fn sheet(store: &Store, batch: &Batch) -> Result<Sheet, StoreError> {
     let bowls = batch.bowls.map(|bowls| store.any_bowls(bowls)).transpose()?;
-    let parts = |bowls: &Bowls| scaled(&bowls.base, &exact(bowls.factor)).iter().map(Part::says).collect();
+    let parts = |bowls: &Bowls| planned(bowls).iter().map(Part::says).collect();
     let loads = store.batch_loads(batch.id)?;
     Ok(Sheet {
         foods: store.batch_lots(batch.id)?.iter().map(|(lot, _)| lot.food).collect(),

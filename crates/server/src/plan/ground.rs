@@ -78,6 +78,28 @@ fn months_since(day: Date, today: Date) -> Option<f64> {
     Some(f64::from(today.since(day).ok()?.get_days()) / DAYS_A_MONTH)
 }
 
+/// Jars by size as somebody decided them.
+pub(crate) fn checked_mix(jars: Option<&Vec<JarCount>>) -> Result<Option<Vec<(JarSize, u32)>>, ApiError> {
+    for (place, line) in jars.into_iter().flatten().enumerate() {
+        JAR_COUNT.check(f64::from(line.count)).named(&format!("jars[{place}].count"))?;
+    }
+    Ok(jars.map(|jars| jars.iter().map(|line| (line.jar, line.count)).collect()))
+}
+
+/// The plan or the refusal; a capacity that is not known is about the jar that was asked for.
+pub(crate) fn work_out(
+    wish: &Wish,
+    canner: &Canner,
+    kitchen: &Kitchen,
+) -> Result<Result<BatchPlan, Refusal>, ApiError> {
+    let turnaround = Minutes(kitchen.turnaround_minutes);
+    match batch::work_out(wish, &canner.room(&kitchen.outsides()), turnaround) {
+        Ok(plan) => Ok(Ok(plan)),
+        Err(NoPlan::Refused(refusal)) => Ok(Err(refusal)),
+        Err(NoPlan::NoRoom(error)) => Err(ApiError::field("jar", error)),
+    }
+}
+
 /// Refuses a recipe where plain tomatoes are asked about: its amounts, jars and minutes are its own.
 pub(crate) fn check_plain(product: Product, field: &str) -> Result<(), ApiError> {
     if product == Product::Recipe {
@@ -107,9 +129,7 @@ pub(crate) async fn ground(shared: &web::Data<Shared>, request: &PlanRequest) ->
         ));
     }
     check_additions(request.additions.as_ref())?;
-    for (place, line) in request.jars.iter().flatten().enumerate() {
-        JAR_COUNT.check(f64::from(line.count)).named(&format!("jars[{place}].count"))?;
-    }
+    let mix = checked_mix(request.jars.as_ref())?;
     let (kitchen, all, finished, cupboard) = read(shared, |shared| {
         let store = &shared.store;
         Ok((store.kitchen()?, store.lots()?, store.finished()?, store.cupboard()?))
@@ -136,7 +156,7 @@ pub(crate) async fn ground(shared: &web::Data<Shared>, request: &PlanRequest) ->
         volume,
         agent: request.agent,
         jar: request.jar,
-        mix: request.jars.as_ref().map(|jars| jars.iter().map(|line| (line.jar, line.count)).collect()),
+        mix,
     };
     // Shown for the kind that most was learned about; each lot is counted by its own.
     let learned = lots
@@ -176,14 +196,9 @@ pub(crate) fn planned_loads(plan: &BatchPlan, canner: &Canner, outsides: &Outsid
 }
 
 impl Ground {
-    /// The plan or the refusal; a capacity that is not known is about the jar that was asked for.
+    /// The plan or the refusal.
     pub(crate) fn work_out(&self) -> Result<Result<BatchPlan, Refusal>, ApiError> {
-        let turnaround = Minutes(self.kitchen.turnaround_minutes);
-        match batch::work_out(&self.wish, &self.kitchen.canner.room(&self.kitchen.outsides()), turnaround) {
-            Ok(plan) => Ok(Ok(plan)),
-            Err(NoPlan::Refused(refusal)) => Ok(Err(refusal)),
-            Err(NoPlan::NoRoom(error)) => Err(ApiError::field("jar", error)),
-        }
+        work_out(&self.wish, &self.kitchen.canner, &self.kitchen)
     }
 
     pub(crate) fn methods(&self, plan: &BatchPlan) -> Vec<MethodView> {

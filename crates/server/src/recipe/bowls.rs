@@ -4,6 +4,7 @@ use actix_web::{get, patch, post, web};
 use bodega_core::measures::ids::{BowlsId, RecipeId};
 use bodega_core::measures::limits::{RECIPE_AMOUNT, RECIPE_PARTS, RECIPE_TIMES};
 use bodega_core::recipe::back::{changed, ways_back};
+use bodega_core::recipe::bowls::empty;
 use bodega_core::recipe::measure::exact;
 use bodega_core::recipe::part::Part;
 use bodega_core::recipe::scale::scaled;
@@ -89,11 +90,6 @@ impl BowlsChange {
     }
 }
 
-/// A recipe's parts so many times, with nothing measured yet.
-pub(crate) fn empty_bowls(base: &[Part], factor: f64) -> Vec<Part> {
-    scaled(base, &exact(factor)).into_iter().map(|part| Part { amount: None, ..part }).collect()
-}
-
 /// The bowls of a recipe that are not put away.
 #[utoipa::path(params(("id" = i64, Path)),
     responses((status = 200, body = Vec<BowlsView>), (status = 404, body = Problem)))]
@@ -121,8 +117,8 @@ pub async fn add_bowls(
     let factor = RECIPE_TIMES.check(request.factor).named("factor")?;
     let body = change(&shared, move |shared| {
         let base = shared.store.recipe(*id)?.text.parts();
-        let bowls =
-            shared.store.add_bowls(*id, factor, (&base, &empty_bowls(&base, factor)), shared.clock.now())?;
+        let empty = empty(&scaled(&base, &exact(factor)));
+        let bowls = shared.store.add_bowls(*id, factor, (&base, &empty), shared.clock.now())?;
         bowls_view(shared, bowls)
     })
     .await?;

@@ -7,7 +7,7 @@ use bodega_core::measures::limits::{CELSIUS, PH};
 use bodega_core::measures::moment::Moment;
 use bodega_core::measures::names::clean_name;
 use bodega_core::measures::units::celsius;
-use bodega_core::recipe::compare::compare;
+use bodega_core::recipe::bowls::seen;
 use bodega_core::recipe::part::Role;
 use bodega_core::recipe::ph_bench::{WaterBath, may_water_bath};
 use bodega_core::recipe::standing::{may_can, stands};
@@ -142,7 +142,7 @@ fn bench(shared: &Shared, bowls: Option<BowlsId>) -> Result<PhBenchView, StoreEr
         .map(|bowls| {
             let bowls = store.any_bowls(bowls)?;
             let recipe = store.any_recipe(bowls.recipe)?;
-            Ok::<_, StoreError>(may_can(&stands(&recipe.text), &compare(&bowls.base, &bowls.actual)))
+            Ok::<_, StoreError>(may_can(&stands(&recipe.text), &seen(&bowls)))
         })
         .transpose()?;
     // Readings of everything are of different pots.

@@ -4,16 +4,19 @@ use actix_web::{post, web};
 use bodega_core::jars::size::JarSize;
 use bodega_core::kettle::cooking::vessel;
 use bodega_core::kettle::vessels::in_pots;
+use bodega_core::kitchen::altitude::Altitude;
 use bodega_core::kitchen::cupboard::missing_glass;
 use bodega_core::ledger::food::Food;
 use bodega_core::measures::ids::{BowlsId, LotId, RecipeId};
-use bodega_core::measures::limits::{JAR_COUNT, RECIPE_TIMES};
+use bodega_core::measures::limits::RECIPE_TIMES;
 use bodega_core::measures::moment::Minutes;
-use bodega_core::plan::batch::{self, BatchPlan, NoPlan};
+use bodega_core::plan::batch::{BatchPlan, MixLine};
 use bodega_core::plan::by_recipe::{NoJars, Tomatoes, Wanted, canner, shopping, tomatoes, wish};
 use bodega_core::plan::yields::Range;
 use bodega_core::recipe::acids::agent_of;
+use bodega_core::recipe::bowls::empty;
 use bodega_core::recipe::measure::exact;
+use bodega_core::recipe::part::Part;
 use bodega_core::recipe::scale::{raw_volume, scaled};
 use bodega_core::recipe::standing::{Standing, Stands, stands};
 use bodega_core::records::batch::{Batch, ByRecipe, NewBatch, SetOut};
@@ -28,10 +31,9 @@ use utoipa::ToSchema;
 
 use crate::created::Created;
 use crate::json::Json;
-use crate::plan::ground::{planned_loads, waiting_lots};
+use crate::plan::ground::{checked_mix, planned_loads, waiting_lots, work_out};
 use crate::plan::view::{JarCount, PlanLoad};
 use crate::problem::{ApiError, NameField, Problem};
-use crate::recipe::bowls::empty_bowls;
 use crate::state::{Shared, altitude_of, answer};
 
 /// How often a recipe is made, and in which jars.
@@ -124,7 +126,10 @@ pub struct RecipePlan {
 /// What a recipe's plan stands on.
 struct Ground {
     recipe: Recipe,
+    /// Its parts, so many times.
+    scaled: Vec<Part>,
     kitchen: Kitchen,
+    altitude: Altitude,
     canner: Canner,
     tomatoes: Tomatoes,
     /// Bowls that stand out already.
@@ -137,14 +142,6 @@ struct Ground {
 enum NoBatch {
     Jars(NoJars),
     Refused(Refusal),
-}
-
-fn check(request: &RecipePlanRequest) -> Result<(), ApiError> {
-    RECIPE_TIMES.check(request.factor).named("factor")?;
-    for (place, line) in request.jars.iter().flatten().enumerate() {
-        JAR_COUNT.check(f64::from(line.count)).named(&format!("jars[{place}].count"))?;
-    }
-    Ok(())
 }
 
 /// Lots of fruit: of what is milled or cooked, no recipe is made.
@@ -164,12 +161,13 @@ fn fruit(all: &[Lot], wanted: &[LotId]) -> Result<Vec<Lot>, ApiError> {
 }
 
 fn ground(shared: &Shared, id: RecipeId, request: &RecipePlanRequest) -> Result<Ground, ApiError> {
+    RECIPE_TIMES.check(request.factor).named("factor")?;
+    let mix = checked_mix(request.jars.as_ref())?;
     let store = &shared.store;
     let (recipe, kitchen) = (store.recipe(id)?, store.kitchen()?);
     let altitude = altitude_of(&kitchen)?;
     let lots = fruit(&store.lots()?, &request.lots)?;
     let canner = canner(recipe.text.process.as_ref(), &kitchen.canner, &kitchen.canners).clone();
-    let mix = request.jars.as_ref();
     let bowls = request.bowls.map(|bowls| store.bowls(bowls)).transpose()?;
     if bowls.as_ref().is_some_and(|bowls| bowls.recipe != id || bowls.base != recipe.text.parts()) {
         let words = "the recipe was changed since these bowls were set out; set out new ones";
@@ -177,27 +175,20 @@ fn ground(shared: &Shared, id: RecipeId, request: &RecipePlanRequest) -> Result<
     }
     // What stands in the bowls was measured out so many times.
     let factor = bowls.as_ref().map_or(request.factor, |bowls| bowls.factor);
-    let wanted = Wanted {
-        factor,
-        jar: request.jar,
-        mix: mix.map(|jars| jars.iter().map(|line| (line.jar, line.count)).collect()),
-    };
-    let turnaround = Minutes(kitchen.turnaround_minutes);
+    let wanted = Wanted { factor, jar: request.jar, mix };
     let plan = match wish(&recipe.text, &wanted, &canner, altitude) {
         Err(none) => Err(NoBatch::Jars(none)),
-        Ok(wish) => match batch::work_out(&wish, &canner.room(&kitchen.outsides()), turnaround) {
-            Ok(plan) => Ok(plan),
-            Err(NoPlan::Refused(refusal)) => Err(NoBatch::Refused(refusal)),
-            Err(NoPlan::NoRoom(error)) => return Err(ApiError::field("jar", error)),
-        },
+        Ok(wish) => work_out(&wish, &canner, &kitchen)?.map_err(NoBatch::Refused),
     };
-    let tomatoes = tomatoes(&recipe.text.parts(), factor, &lots);
-    Ok(Ground { recipe, kitchen, canner, tomatoes, bowls: bowls.map(|bowls| bowls.id), factor, plan })
+    let scaled = scaled(&recipe.text.parts(), &exact(factor));
+    let tomatoes = tomatoes(&scaled, &lots);
+    let bowls = bowls.map(|bowls| bowls.id);
+    Ok(Ground { recipe, scaled, kitchen, altitude, canner, tomatoes, bowls, factor, plan })
 }
 
 fn jars_view(shared: &Shared, ground: &Ground, plan: &BatchPlan) -> Result<RecipeJars, ApiError> {
     let cupboard = shared.store.cupboard()?;
-    let line = |line: &batch::MixLine| RecipeLineView {
+    let line = |line: &MixLine| RecipeLineView {
         jar: line.jar,
         count: line.count,
         option: line.tested.options[0],
@@ -225,13 +216,11 @@ pub async fn plan_recipe(
     id: web::Path<RecipeId>,
     Json(request): Json<RecipePlanRequest>,
 ) -> Result<web::Json<RecipePlan>, ApiError> {
-    check(&request)?;
     let worked = answer(&shared, move |shared| {
         let ground = ground(shared, *id, &request)?;
-        let parts = ground.recipe.text.parts();
         let kettles = shared.store.kettles()?;
         let brims: Vec<_> = kettles.iter().map(|kettle| vessel(kettle).brim()).collect();
-        let shared_out = in_pots(raw_volume(&scaled(&parts, &exact(ground.factor))), &brims);
+        let shared_out = in_pots(raw_volume(&ground.scaled), &brims);
         let (jars, refusal, no_jars) = match &ground.plan {
             Ok(plan) => (Some(jars_view(shared, &ground, plan)?), None, None),
             Err(NoBatch::Refused(refusal)) => (None, Some(refusal.clone()), None),
@@ -244,7 +233,7 @@ pub async fn plan_recipe(
             jars,
             refusal,
             no_jars,
-            shopping: shopping(&parts, ground.factor, &ground.tomatoes, ground.kitchen.units),
+            shopping: shopping(&ground.scaled, &ground.tomatoes, ground.kitchen.units),
             tomatoes_g: ground.tomatoes.needed_g,
             short_g: ground.tomatoes.short_g(),
             pots: shared_out
@@ -272,14 +261,13 @@ pub async fn begin_recipe(
     id: web::Path<RecipeId>,
     Json(request): Json<RecipePlanRequest>,
 ) -> Result<Created<Batch>, ApiError> {
-    check(&request)?;
     let begun = answer(&shared, move |shared| {
         let ground = ground(shared, *id, &request)?;
         let text = &ground.recipe.text;
         let stands = stands(text);
         if stands.standing != Standing::Checked {
-            let todo = stands.missing.join(" ");
-            return Err(ApiError::NotCanned(format!("{} {todo}", stands.says).trim().to_owned()));
+            let says: Vec<String> = std::iter::once(stands.says).chain(stands.missing).collect();
+            return Err(ApiError::NotCanned(says.join(" ")));
         }
         let plan = match &ground.plan {
             Ok(plan) => plan,
@@ -315,7 +303,7 @@ pub async fn begin_recipe(
             salt: false,
             rest: None,
             additions: Some(Vec::new()),
-            altitude_ft: altitude_of(&ground.kitchen)?.feet(),
+            altitude_ft: ground.altitude.feet(),
             draws: ground.tomatoes.draws,
             loads,
             canner: ground.canner.id,
@@ -323,11 +311,7 @@ pub async fn begin_recipe(
                 recipe,
                 bowls: match ground.bowls {
                     Some(bowls) => SetOut::There(bowls),
-                    None => SetOut::New {
-                        factor: ground.factor,
-                        empty: empty_bowls(&parts, ground.factor),
-                        base: parts,
-                    },
+                    None => SetOut::New { factor: ground.factor, empty: empty(&ground.scaled), base: parts },
                 },
             }),
         };

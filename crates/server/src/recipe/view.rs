@@ -5,7 +5,8 @@ use bodega_core::kitchen::altitude::Altitude;
 use bodega_core::measures::ids::{BowlsId, RecipeId};
 use bodega_core::measures::moment::{Minutes, Moment};
 use bodega_core::recipe::back::{Change, instead, ways_back};
-use bodega_core::recipe::compare::{Comparison, compare};
+use bodega_core::recipe::bowls::{planned, seen};
+use bodega_core::recipe::compare::Comparison;
 use bodega_core::recipe::line::ReadLine;
 use bodega_core::recipe::measure::exact;
 use bodega_core::recipe::part::Part;
@@ -191,8 +192,8 @@ pub(crate) fn shipped_view(shipped: &Shipped) -> ShippedView {
 }
 
 /// Parts of a recipe made so many times, with what is done to each.
-fn card(base: &[Part], preparations: impl Iterator<Item = Option<String>>, factor: f64) -> Vec<CardLine> {
-    scaled(base, &exact(factor))
+fn card(scaled: Vec<Part>, preparations: impl Iterator<Item = Option<String>>) -> Vec<CardLine> {
+    scaled
         .into_iter()
         .zip(preparations)
         .map(|(part, preparation)| CardLine { says: part.says(), part, preparation })
@@ -202,12 +203,13 @@ fn card(base: &[Part], preparations: impl Iterator<Item = Option<String>>, facto
 /// A recipe made so many times.
 pub(crate) fn scale(text: &RecipeText, factor: f64, scarcest: Option<String>) -> RecipeScale {
     let preparations = text.lines.iter().map(|line| line.preparation.clone());
-    let lines = card(&text.parts(), preparations, factor);
-    let parts: Vec<Part> = lines.iter().map(|line| line.part.clone()).collect();
+    let parts = scaled(&text.parts(), &exact(factor));
+    let raw = raw_volume(&parts);
+    let lines = card(parts, preparations);
     RecipeScale {
         factor,
         scarcest,
-        raw_l: raw_volume(&parts).get::<liter>(),
+        raw_l: raw.get::<liter>(),
         makes: text.makes.map(|makes| Makes { low: makes.low * factor, high: makes.high * factor, ..makes }),
         lines,
     }
@@ -221,10 +223,10 @@ fn said(part: &Part) -> String {
 /// Bowls beside their recipe.
 pub(crate) fn bowls_view(shared: &Shared, bowls: Bowls) -> Result<BowlsView, StoreError> {
     let recipe = shared.store.any_recipe(bowls.recipe)?;
-    let seen = compare(&bowls.base, &bowls.actual);
+    let seen = seen(&bowls);
     let mixed = bowls.mixed_at.is_some();
     Ok(BowlsView {
-        planned: card(&bowls.base, std::iter::repeat(None), bowls.factor),
+        planned: card(planned(&bowls), std::iter::repeat(None)),
         ways_back: ways_back(&bowls.base, &bowls.actual, mixed),
         instead: instead(&seen),
         may_can: may_can(&stands(&recipe.text), &seen),

@@ -82,6 +82,7 @@ pub(crate) fn record(shared: &Shared, id: BatchId) -> Result<BatchRecord, StoreE
         .filter_map(|load| if_readable(store.load(load)).transpose())
         .map(|load| LoadView::new(shared, load?, &kitchen, now))
         .collect::<Result<_, StoreError>>()?;
+    let ph = store.ph_of(&page.batch)?;
     let bowls = page.batch.bowls.map(|bowls| bowls_view(shared, store.any_bowls(bowls)?)).transpose()?;
     Ok(BatchRecord {
         balance,
@@ -95,6 +96,6 @@ pub(crate) fn record(shared: &Shared, id: BatchId) -> Result<BatchRecord, StoreE
             .collect(),
         loads,
         jars: jars.into_iter().map(JarRecordView::from).collect(),
-        ph: store.facts(id)?.ph.into_iter().map(PhView::from).collect(),
+        ph: ph.into_iter().map(PhView::from).collect(),
     })
 }

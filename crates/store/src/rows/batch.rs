@@ -72,9 +72,10 @@ pub(crate) fn recipes(
     connection: &Connection,
     batches: impl IntoIterator<Item = BatchId>,
 ) -> Result<Vec<(BatchId, BatchRecipe)>, StoreError> {
+    let mut statement = connection.prepare_cached("SELECT recipe FROM batch WHERE id = ?1")?;
     let mut found = Vec::new();
     for id in batches {
-        if let Some(recipe) = one(connection, id)?.recipe {
+        if let Some(recipe) = statement.query_row([id.0], |row| kept(row, "recipe"))? {
             found.push((id, recipe));
         }
     }

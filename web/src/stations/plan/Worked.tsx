@@ -1,13 +1,13 @@
 import type { Added, JarSize, Judged, PlanAnswer as Plan, PlanRequest, Units } from "../../api/client";
 import { AGENT, altitudeText, headspaceText, jarText, spanText } from "../../parts/format";
 import { Findings } from "../../parts/Findings";
-import { CannerPicture } from "../../parts/CannerPicture";
 import { Note } from "../../parts/Note";
 import { Questions } from "../../parts/Questions";
 import { Answer } from "../../parts/Plate";
 import { Touch } from "../../parts/Touch";
 import { SourceText, Why } from "../../parts/Why";
 import { yieldText } from "./model";
+import { LoadPictures } from "./LoadPictures";
 import { MixSteps, Rest } from "./PlanJars";
 import { AcidTotals, Methods } from "./PlanWhys";
 
@@ -62,25 +62,7 @@ export function Worked({
             expect {low} to {high}, {yieldText(plan.yields, units)}
           </Answer>
         </div>
-        <div className="flex flex-wrap gap-2">
-          {plan.loads.slice(0, 4).map((load, index) => {
-            const count = load.jars.reduce((sum, line) => sum + line.count, 0);
-            return (
-              <figure key={index} className="text-center">
-                <div className="mx-auto max-h-[84px] max-w-[84px]">
-                  <CannerPicture
-                    jars={load.standing.map((place, i) => ({ label: String(i + 1), place, gone: false }))}
-                    stretch={load.stretch}
-                    boiling={false}
-                  />
-                </div>
-                <figcaption className="text-sm font-semibold">
-                  {count} × {load.minutes} min
-                </figcaption>
-              </figure>
-            );
-          })}
-        </div>
+        <LoadPictures loads={plan.loads} />
       </div>
       <div className="grid grid-cols-2 gap-4 border-y-2 border-line py-3 sm:grid-cols-3">
         <Figure

@@ -3,7 +3,6 @@ import { useState } from "react";
 import { api, take, type JarSize, type RecipePlan, type RecipeView, type Units } from "../../api/client";
 import { ask, useChange } from "../../api/queries";
 import { useSay } from "../../counter/notices";
-import { CannerPicture } from "../../parts/CannerPicture";
 import { CountField } from "../../parts/CountField";
 import {
   CANNED_SIZES,
@@ -21,6 +20,7 @@ import { Note, Trouble } from "../../parts/Note";
 import { Answer, Plate } from "../../parts/Plate";
 import { Pick } from "../../parts/Pick";
 import { Touch } from "../../parts/Touch";
+import { LoadPictures } from "../plan/LoadPictures";
 import { LotPicker } from "../plan/LotPicker";
 import { useWaiting } from "../plan/useWaiting";
 import { short } from "./model";
@@ -42,22 +42,7 @@ function InJars({ jars, plan, units }: { jars: Jars; plan: RecipePlan; units: Un
           {first.option.psi != null && ` at ${first.option.psi} lb`}, its own printed time;{" "}
           {headspaceText(jars.headspace_in, units)} headspace. Its acid is in it: no dose in the jars.
         </Answer>
-        <div className="flex flex-wrap gap-2">
-          {jars.loads.slice(0, 4).map((load, index) => (
-            <figure key={index} className="text-center">
-              <div className="mx-auto max-h-[84px] max-w-[84px]">
-                <CannerPicture
-                  jars={load.standing.map((place, i) => ({ label: String(i + 1), place, gone: false }))}
-                  stretch={load.stretch}
-                  boiling={false}
-                />
-              </div>
-              <figcaption className="text-sm font-semibold">
-                {load.jars.reduce((sum, line) => sum + line.count, 0)} × {load.minutes} min
-              </figcaption>
-            </figure>
-          ))}
-        </div>
+        <LoadPictures loads={jars.loads} />
       </div>
       <p className="text-lg">
         {jars.loads.length} {jars.loads.length === 1 ? "load" : "loads"} in {plan.canner_name},{" "}

@@ -3,8 +3,7 @@ import * as v from "valibot";
 import { api, take, type Buffer } from "../../api/client";
 import { ask, useChange } from "../../api/queries";
 import { useSay } from "../../counter/notices";
-import { allOf } from "../../parts/Choice";
-import { number, optionalNumber, useFields, useRefusal } from "../../parts/fields";
+import { number, optionalNumber, saidYesNo, useFields, useRefusal, YES_NO } from "../../parts/fields";
 import { Findings } from "../../parts/Findings";
 import { Fold } from "../../parts/Fold";
 import { ChoiceOf, NumberOf } from "../../parts/FormFields";
@@ -20,19 +19,12 @@ const LOOK = { fine: "text-vine", not_fine: "text-tomato-deep", cannot_tell: "te
 const BUFFERS: readonly Buffer[] = ["7.00", "4.01"];
 const MIX = "the mix";
 const EMPTY = { ph: "", temperature: "", of: MIX, calibrated: "", compensated: "" };
-const YES_NO = { yes: "Yes", no: "No" } as const;
-
-/** Yes, no, or nobody said. */
-const said = v.pipe(
-  v.string(),
-  v.transform((word) => (word === "" ? null : word === "yes")),
-);
 const schema = v.object({
   ph: number("BenchPhRequest.ph"),
   temperature: optionalNumber("BenchPhRequest.sample_c"),
   of: v.string(),
-  calibrated: said,
-  compensated: said,
+  calibrated: saidYesNo,
+  compensated: saidYesNo,
 });
 
 /** Readings of parts and of the mix, their history, and a meter to practise with; what decides is the recipe. */
@@ -119,14 +111,9 @@ export function PhBench({ bowls, parts }: { bowls: number | null; parts: readonl
             control={control}
             name="calibrated"
             label="Set in 4.01 and 7.00 today?"
-            options={allOf(YES_NO)}
+            options={YES_NO}
           />
-          <ChoiceOf
-            control={control}
-            name="compensated"
-            label="Allows for temperature?"
-            options={allOf(YES_NO)}
-          />
+          <ChoiceOf control={control} name="compensated" label="Allows for temperature?" options={YES_NO} />
         </div>
         <Trouble error={left ?? remove.error ?? set.error ?? sample.error} />
       </form>

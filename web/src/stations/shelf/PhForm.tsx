@@ -2,7 +2,7 @@ import * as v from "valibot";
 import { api, take } from "../../api/client";
 import { useChange } from "../../api/queries";
 import { WORDS } from "../../api/words.generated";
-import { number, optionalNumber, useFields, useRefusal } from "../../parts/fields";
+import { number, optionalNumber, saidYesNo, useFields, useRefusal, YES_NO } from "../../parts/fields";
 import { ChoiceOf, NumberOf } from "../../parts/FormFields";
 import { allOf } from "../../parts/Choice";
 import { Trouble } from "../../parts/Note";
@@ -10,16 +10,6 @@ import { Touch } from "../../parts/Touch";
 import { plain } from "../../parts/units";
 
 const EMPTY = { ph: "", sample: "", temperature: "", compensated: "", calibrated: "", did: "" };
-const YES_NO = [
-  { value: "yes", text: "Yes" },
-  { value: "no", text: "No" },
-] as const;
-
-/** Yes, no, or nobody said. */
-const said = v.pipe(
-  v.string(),
-  v.transform((word) => (word === "" ? null : word === "yes")),
-);
 const schema = v.object({
   ph: number("PhRequest.ph"),
   sample: v.pipe(
@@ -27,8 +17,8 @@ const schema = v.object({
     v.transform((word) => (word === "" ? null : (word as keyof typeof WORDS.PhSample))),
   ),
   temperature: optionalNumber("PhRequest.sample_c"),
-  compensated: said,
-  calibrated: said,
+  compensated: saidYesNo,
+  calibrated: saidYesNo,
   did: v.pipe(
     v.string(),
     v.transform((word) => (word === "" ? null : (word as keyof typeof WORDS.Remedy))),
