@@ -3,9 +3,11 @@ import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { createBrowserRouter, Navigate, RouterProvider } from "react-router";
+import { dress } from "./device/device";
 import { Door } from "./connection/Door";
 import { Notices } from "./counter/notices";
 import { Fallen } from "./counter/Fallen";
+import { Home } from "./counter/Home";
 import { Shell } from "./counter/Shell";
 import { register } from "./offline/register";
 import { AlmanacStation } from "./stations/almanac/view";
@@ -13,6 +15,7 @@ import { CannerStation } from "./stations/canner/view";
 import { CratesStation } from "./stations/crates/view";
 import { JarsStation } from "./stations/jars/view";
 import { KettleStation } from "./stations/kettle/view";
+import { CannersPage, CupboardPage, DevicesPage, KettlesPage, SafePage } from "./stations/kitchen/pages";
 import { KitchenStation } from "./stations/kitchen/view";
 import { ChecklistStation } from "./stations/plan/ChecklistStation";
 import { CompareStation } from "./stations/plan/CompareStation";
@@ -27,6 +30,7 @@ import { JarStation } from "./stations/shelf/JarStation";
 import { DayBooksStation } from "./stations/shelf/DayBooksStation";
 import { RecordStation } from "./stations/shelf/RecordStation";
 import { ShelfStation } from "./stations/shelf/view";
+import { StartStation } from "./stations/start/view";
 import { TowelStation } from "./stations/towel/view";
 
 const client = new QueryClient({
@@ -49,7 +53,8 @@ const router = createBrowserRouter([
     element: <Shell />,
     errorElement: <Fallen />,
     children: [
-      { path: "/", element: <Navigate to="/crates" replace /> },
+      { path: "/", element: <Home /> },
+      { path: "/start", element: <StartStation /> },
       { path: "/crates", element: <CratesStation /> },
       { path: "/plan", element: <PlanStation /> },
       { path: "/plan/compare", element: <CompareStation /> },
@@ -70,11 +75,17 @@ const router = createBrowserRouter([
       { path: "/books/:day", element: <DayBooksStation /> },
       { path: "/almanac", element: <AlmanacStation /> },
       { path: "/kitchen", element: <KitchenStation /> },
+      { path: "/kitchen/canners", element: <CannersPage /> },
+      { path: "/kitchen/kettles", element: <KettlesPage /> },
+      { path: "/kitchen/cupboard", element: <CupboardPage /> },
+      { path: "/kitchen/devices", element: <DevicesPage /> },
+      { path: "/kitchen/safe", element: <SafePage /> },
       { path: "*", element: <Navigate to="/crates" replace /> },
     ],
   },
 ]);
 
+dress();
 if (import.meta.env.PROD) void register();
 
 const root = document.getElementById("root");

@@ -69,7 +69,7 @@ fn words(description: &Value) -> anyhow::Result<String> {
         let Some(labels) = what["x-labels"].as_object() else { continue };
         writeln!(text, "  {schema}: {{")?;
         // In the order of the vocabulary, which the map of labels does not keep.
-        for word in what["enum"].as_array().context("a vocabulary has no words")? {
+        for word in what["enum"].as_array().with_context(|| format!("{schema} has no words"))? {
             let word = word.as_str().context("a word is not a text")?;
             writeln!(text, "    {word}: {},", labels[word])?;
         }

@@ -8,10 +8,10 @@ use crate::canner::moment::said;
 use crate::canner::probe::Suggestion;
 use crate::kettle::TargetKind;
 use crate::kettle::goal::{Held, Timer, held};
+use crate::kitchen::ways::HeatIn;
 use crate::measures::moment::Moment;
 use crate::measures::units::Temperature;
 use crate::plan::checklist::Station;
-use crate::records::kitchen::Units;
 use crate::records::load::CannerLoad;
 use crate::towel::seal::Wrong;
 
@@ -94,7 +94,7 @@ pub struct Cooking {
 pub fn of_kettle(
     cooking: &Cooking,
     between: (Temperature, Temperature),
-    units: Units,
+    heat: HeatIn,
     is_one: bool,
     now: Moment,
 ) -> Vec<Call> {
@@ -118,9 +118,9 @@ pub fn of_kettle(
         Held::Hot => {
             // Once its clock runs it is known to be hot.
             let is_news = cooking.timer.is_some_and(|timer| timer.since.is_none());
-            is_news.then(|| format!("The juice is at {}: hot enough", units.temperature(between.0)))
+            is_news.then(|| format!("The juice is at {}: hot enough", heat.text(between.0)))
         }
-        Held::TooHot => Some(format!("The juice is at {}: turn it down", units.temperature(between.1))),
+        Held::TooHot => Some(format!("The juice is at {}: turn it down", heat.text(between.1))),
     });
     done.into_iter().chain(probe.map(|text| Call::once(Station::Kettle, name(text), now))).collect()
 }

@@ -3,3 +3,4 @@
 pub mod altitude;
 pub mod cupboard;
 pub mod places;
+pub mod ways;

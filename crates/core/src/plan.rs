@@ -3,8 +3,10 @@
 pub mod batch;
 pub mod by_recipe;
 pub mod checklist;
+pub mod first;
 pub mod making;
 pub mod outlook;
+pub mod packs;
 pub mod split;
 pub mod stuff;
 pub mod yields;

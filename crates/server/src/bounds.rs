@@ -39,6 +39,7 @@ const OF_SCHEMAS: &[(&str, Fields)] = &[
             ("water_cover_in", WATER_COVER),
         ],
     ),
+    ("FirstRequest", &[("altitude_ft", ALTITUDE), ("weight_kg", WEIGHT)]),
     ("AuditTemperatures", &[("food", CELSIUS), ("jar", CELSIUS), ("water", CELSIUS)]),
     ("Part", &[("amount", RECIPE_AMOUNT)]),
     ("PrintedTime", &[("psi", POUNDS), ("up_to_ft", ALTITUDE)]),

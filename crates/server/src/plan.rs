@@ -2,6 +2,7 @@
 
 pub mod batches;
 pub mod compare;
+pub mod first;
 pub mod goals;
 pub mod ground;
 pub mod routes;

@@ -71,6 +71,7 @@ api! {
     plan::batches::get_checklist,
     plan::split::best_split,
     plan::split::accept_split,
+    plan::first::first_answer,
     plan::routes::preview_plan,
     plan::routes::accept_plan,
     plan::compare::compare,

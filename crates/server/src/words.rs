@@ -13,6 +13,7 @@ use bodega_core::judge::Severity;
 use bodega_core::judge::case::{JarKind, LidState};
 use bodega_core::kettle::finish::Asks;
 use bodega_core::kettle::{CookWhat, HeatSetting, KettleHeat, Warmth};
+use bodega_core::kitchen::ways::{Days, Decimal, HeatIn, HeightIn, HoursIn};
 use bodega_core::ledger::food::{Food, FoodMeasure, FoodPlace};
 use bodega_core::plan::checklist::{Rest, Station};
 use bodega_core::plan::yields::Thickness;
@@ -41,6 +42,8 @@ pub fn all() -> Vec<Words> {
         BoilEvent,
         Condition,
         CookWhat,
+        Days,
+        Decimal,
         Discard,
         DoseMeasure,
         Fault,
@@ -48,7 +51,10 @@ pub fn all() -> Vec<Words> {
         FoodMeasure,
         FoodPlace,
         Asks,
+        HeatIn,
         HeatSetting,
+        HeightIn,
+        HoursIn,
         Warmth,
         Ingredient,
         JarKind,

@@ -50,6 +50,15 @@ impl Store {
         self.readable(statement.query_map([], read)?)
     }
 
+    /// Whether nothing has ever come in: no lot.
+    ///
+    /// # Errors
+    /// [`StoreError::Sqlite`] when the file cannot be read.
+    pub fn is_new(&self) -> Result<bool, StoreError> {
+        let sql = "SELECT NOT EXISTS (SELECT 1 FROM lot)";
+        Ok(self.lock().prepare_cached(sql)?.query_row([], |row| row.get(0))?)
+    }
+
     /// Weighs a lot in.
     ///
     /// # Errors

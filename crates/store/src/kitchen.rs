@@ -2,8 +2,10 @@
 
 use std::collections::BTreeMap;
 
+use bodega_core::jars::acid::Agent;
 use bodega_core::jars::size::JarSize;
 use bodega_core::jars::spoons::Spoons;
+use bodega_core::kitchen::ways::{Days, Decimal, HeatIn, HeightIn, HoursIn, Ways};
 use bodega_core::measures::ids::ContainerId;
 use bodega_core::records::kitchen::{Container, JarMeasure, Kitchen, KitchenChange, USUAL_TURNAROUND, Units};
 use bodega_core::tables::process::Method;
@@ -63,7 +65,9 @@ impl Store {
              units = coalesce(?3, units), turnaround_minutes = coalesce(?4, turnaround_minutes),
              canner_id = coalesce(?5, canner_id), pounds_per_plant = coalesce(?6, pounds_per_plant),
              people = coalesce(?7, people), burners = coalesce(?8, burners), day_ends = coalesce(?9, day_ends),
-             break_at = iif(?10, ?11, break_at), spoons = coalesce(?12, spoons)",
+             break_at = iif(?10, ?11, break_at), spoons = coalesce(?12, spoons),
+             hours = coalesce(?13, hours), days = coalesce(?14, days), decimal = coalesce(?15, decimal),
+             heat = coalesce(?16, heat), height = coalesce(?17, height)",
             params![
                 change.name,
                 change.altitude_ft,
@@ -76,7 +80,12 @@ impl Store {
                 change.day_ends,
                 change.break_at.is_some(),
                 change.break_at.flatten(),
-                change.spoons.map(Spoons::word)
+                change.spoons.map(Spoons::word),
+                change.hours.map(HoursIn::word),
+                change.days.map(Days::word),
+                change.decimal.map(Decimal::word),
+                change.heat.map(HeatIn::word),
+                change.height.map(HeightIn::word)
             ],
         )?;
         for (jar, measure) in &change.jar_outsides {
@@ -147,11 +156,21 @@ pub(crate) fn read_kitchen(connection: &Connection) -> Result<Kitchen, StoreErro
     let (units, spoons): (String, String) = (row.get("units")?, row.get("spoons")?);
     let chosen: Option<i64> = row.get("canner_id")?;
     let canner = canners.iter().find(|canner| Some(canner.id.0) == chosen).or_else(|| canners.first());
+    let units = if units == Units::Metric.word() { Units::Metric } else { Units::Us };
     Ok(Kitchen {
         name: row.get("name")?,
         altitude_ft: row.get("altitude_ft")?,
         spoons: spoons.parse().unwrap_or(Spoons::Us),
-        units: if units == Units::Metric.word() { Units::Metric } else { Units::Us },
+        units,
+        ways: Ways {
+            hours: said(row, "hours")?.unwrap_or(HoursIn::Day),
+            days: said(row, "days")?.unwrap_or(Days::DayFirst),
+            decimal: said(row, "decimal")?.unwrap_or(Decimal::Point),
+            heat: said(row, "heat")?.unwrap_or_else(|| units.usual_heat()),
+            height: said(row, "height")?.unwrap_or_else(|| units.usual_height()),
+        },
+        agent: said(row, "agent")?.unwrap_or(Agent::BottledLemonJuice),
+        salt: row.get("salt")?,
         turnaround_minutes: row.get("turnaround_minutes")?,
         pounds_per_plant: row.get("pounds_per_plant")?,
         people: row.get("people")?,
@@ -163,6 +182,11 @@ pub(crate) fn read_kitchen(connection: &Connection) -> Result<Kitchen, StoreErro
         canners,
         jar_outsides: jar_outsides(connection)?,
     })
+}
+
+/// A word of the household's; nothing where it said none, or one that is not known.
+fn said<Word: std::str::FromStr>(row: &rusqlite::Row<'_>, column: &str) -> rusqlite::Result<Option<Word>> {
+    Ok(row.get::<_, Option<String>>(column)?.and_then(|word| word.parse().ok()))
 }
 
 fn jar_outsides(connection: &Connection) -> Result<BTreeMap<JarSize, JarMeasure>, StoreError> {

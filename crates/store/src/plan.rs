@@ -394,7 +394,13 @@ fn insert_batch(
             bowls.map(|bowls| bowls.0)
         ],
     )?;
-    Ok(BatchId(transaction.last_insert_rowid()))
+    let id = BatchId(transaction.last_insert_rowid());
+    if new.recipe.is_none() {
+        // What the household reached for is offered first the next time.
+        transaction
+            .execute("UPDATE kitchen SET agent = ?1, salt = ?2", params![new.agent.word(), new.salt])?;
+    }
+    Ok(id)
 }
 
 fn set_out_jars(transaction: &Transaction<'_>, batch: BatchId, new: &NewBatch) -> Result<(), StoreError> {

@@ -27,6 +27,7 @@ pub(crate) const MIGRATIONS: &[M<'static>] = &[
     M::up(include_str!("../migrations/18-how-it-began.sql")),
     M::up(include_str!("../migrations/19-recipes.sql")),
     M::up(include_str!("../migrations/20-batches-of-recipes.sql")),
+    M::up(include_str!("../migrations/21-the-household-s-ways.sql")),
 ];
 
 /// What a step said.

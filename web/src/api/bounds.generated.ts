@@ -66,6 +66,8 @@ export const BOUNDS = {
   "DayRequest.horizon_minutes": { least: 0, most: 10080 },
   "DayRequest.time_limit_ms": { least: 1, most: 30000 },
   "DayTask.minutes": { least: 0, most: 10080 },
+  "FirstRequest.altitude_ft": { least: -2000, most: 30000 },
+  "FirstRequest.weight_kg": { least: 0.01, most: 5000 },
   "FoodMoveRequest.packs": { least: 1, most: 1000 },
   "Goal.count": { least: 0, most: 1000 },
   "Goal.preference": { least: 1, most: 3 },

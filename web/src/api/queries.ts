@@ -4,6 +4,7 @@ import {
   api,
   take,
   type AcidRequest,
+  type FirstRequest,
   type PlanRequest,
   type Product,
   type RecipePlanRequest,
@@ -13,6 +14,7 @@ import {
 } from "./client";
 import type { paths } from "./schema";
 import { showZone } from "../parts/format";
+import { showWays } from "../parts/ways";
 
 export type LabelQuery = paths["/api/labels"]["get"]["parameters"]["query"];
 
@@ -24,6 +26,7 @@ export const ask = {
       queryFn: async () => {
         const counter = await take(api.GET("/api/counter"));
         showZone(counter.zone);
+        showWays(counter.kitchen.ways);
         return counter;
       },
     }),
@@ -85,6 +88,17 @@ export const ask = {
       queryKey: ["plan", request],
       queryFn: () => take(api.POST("/api/plan", { body: request })),
       enabled: request.lots.length > 0,
+      placeholderData: (previous) => previous,
+      retry: false,
+    }),
+  first: (request: FirstRequest | null) =>
+    queryOptions({
+      queryKey: ["first", request],
+      queryFn: () =>
+        request === null
+          ? Promise.reject(new Error("Nothing is asked"))
+          : take(api.POST("/api/plan/first", { body: request })),
+      enabled: request !== null,
       placeholderData: (previous) => previous,
       retry: false,
     }),

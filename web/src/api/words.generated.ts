@@ -53,6 +53,15 @@ export const WORDS = {
     heat_medium: "heat middle",
     heat_high: "heat full",
   },
+  Days: {
+    day_first: "17 September",
+    month_first: "September 17",
+    year_first: "2026-09-17",
+  },
+  Decimal: {
+    point: "1.5",
+    comma: "1,5",
+  },
   Discard: {
     leak: "it leaked",
     bulge: "lid bulged",
@@ -106,10 +115,22 @@ export const WORDS = {
     dried: "dried",
     discarded: "thrown away",
   },
+  HeatIn: {
+    fahrenheit: "°F",
+    celsius: "°C",
+  },
   HeatSetting: {
     low: "low",
     medium: "middle",
     high: "full",
+  },
+  HeightIn: {
+    feet: "feet",
+    metres: "metres",
+  },
+  HoursIn: {
+    24: "18:05",
+    12: "6:05 pm",
   },
   Ingredient: {
     onion: "onion",

@@ -37,7 +37,7 @@ export function LetIn() {
   );
   return (
     <main className="mx-auto max-w-[640px] p-4">
-      <h1 className="my-4 flex items-center gap-2 text-3xl text-cobalt">
+      <h1 className="my-4 flex items-center gap-2 text-3xl text-link">
         <img src="/jar.svg" alt="" className="size-8" />
         Bodega
       </h1>

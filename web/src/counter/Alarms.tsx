@@ -33,7 +33,7 @@ function Banner({ text, urgent, to, where }: { text: string; urgent: boolean; to
     <Link to={to} className={look}>
       {words}
       <span
-        className={`rounded-xl px-4 py-1.5 text-base whitespace-nowrap ${urgent ? "bg-white text-tomato-deep" : "bg-ink text-white"}`}
+        className={`rounded-xl px-4 py-1.5 text-base whitespace-nowrap ${urgent ? "bg-[#fff] text-tomato-deep" : "bg-ink text-porcelain"}`}
       >
         <span className="max-sm:sr-only">{where} </span>→
       </span>

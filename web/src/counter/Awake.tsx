@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useEffect, useRef, useSyncExternalStore } from "react";
 import { ask } from "../api/queries";
 import { allowNotifications } from "../parts/useAlarm";
+import { setDevice, useDevice } from "../device/device";
 import { ring, soundState, switchOn } from "../parts/sound";
 import { Touch } from "../parts/Touch";
 import { useScreenAwake } from "./useScreenAwake";
@@ -21,17 +22,29 @@ export function Awake() {
     return () => document.removeEventListener("pointerdown", touched);
   }, []);
   const hears = useSyncExternalStore(soundState.subscribe, soundState.isOn);
+  // That it is on here is kept, so that a page that was loaded anew can say what it lost.
+  useEffect(() => {
+    if (hears) setDevice({ sound: true });
+  }, [hears]);
+  const { sound } = useDevice();
   if (!running) return null;
-  if (hears && !refused) return <p className="text-sm font-semibold text-muted">♪ Sound is on</p>;
+  if (hears && !refused)
+    return (
+      <p className="text-sm font-semibold whitespace-nowrap text-muted">
+        ♪ <span className="max-sm:sr-only">Sound is </span>on
+      </p>
+    );
   const words = hears
-    ? "The screen may go dark: touch here to keep it lit"
+    ? { short: "Keep it lit", long: "The screen may go dark: touch here to keep it lit" }
     : refused
-      ? "Sound is off, and the screen may go dark: touch here"
-      : "Sound is off: touch here";
+      ? { short: "Sound and light", long: "Sound is off, and the screen may go dark: touch here" }
+      : sound
+        ? { short: "Sound again?", long: "The page was loaded anew: touch for sound" }
+        : { short: "Sound is off", long: "Sound is off: touch here" };
   return (
     <div ref={own}>
       <Touch
-        className="w-full"
+        className="w-full leading-tight"
         onPress={() => {
           switchOn();
           ring(1);
@@ -39,7 +52,8 @@ export function Awake() {
           if (refused) byFilm();
         }}
       >
-        {words}
+        <span className="sm:hidden">{words.short}</span>
+        <span className="max-sm:hidden">{words.long}</span>
       </Touch>
     </div>
   );

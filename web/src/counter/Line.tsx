@@ -30,7 +30,7 @@ export function Line() {
             </strong>
             <span className="hidden lg:inline"> {place.words}</span>
           </p>
-          <p className="truncate text-xs font-semibold text-muted group-aria-[current=page]:text-cobalt sm:text-[0.95rem]">
+          <p className="truncate text-xs font-semibold text-muted group-aria-[current=page]:text-link sm:text-[0.95rem]">
             {place.name}
           </p>
           <span className="absolute inset-x-0 bottom-0 h-1.5 bg-cobalt opacity-0 group-aria-[current=page]:opacity-100" />

@@ -1,15 +1,44 @@
 import { useIsFetching, useQuery } from "@tanstack/react-query";
-import { useEffect, useRef } from "react";
+import { useEffect, useRef, type ReactNode } from "react";
 import { Link, Outlet, ScrollRestoration, useLocation } from "react-router";
+import type { Counter } from "../api/client";
 import { ask, useLiveAnswers } from "../api/queries";
+import { Connection } from "../connection/Connection";
 import { altitudeText } from "../parts/format";
 import { Note } from "../parts/Note";
-import { Connection } from "../connection/Connection";
 import { Alarms } from "./Alarms";
 import { Awake } from "./Awake";
 import { Boundary } from "./Boundary";
+import { useKitchenNow } from "./clock";
+import { KeySheet } from "./KeySheet";
 import { Line } from "./Line";
-import { pageOf, stepText } from "./model";
+import { pageOf, placesOf, stepText } from "./model";
+import { NoticePlace } from "./notices";
+import { SayIt } from "./SayIt";
+
+function HeaderLink({ to, children }: { to: string; children: ReactNode }) {
+  return (
+    <Link
+      to={to}
+      className="flex min-h-[48px] items-center font-semibold text-link underline-offset-4 hover:underline"
+    >
+      {children}
+    </Link>
+  );
+}
+
+/** The canner's clock, in sight however far the page is scrolled. */
+function ClockInSight({ counter }: { counter: Counter }) {
+  const now = useKitchenNow();
+  const canner = placesOf(counter, now).find((place) => place.station === "canner");
+  if (counter.canners.length === 0 || canner === undefined) return null;
+  return (
+    <span className="leading-tight whitespace-nowrap text-muted">
+      <strong className="font-slab text-xl text-ink sm:text-2xl">{canner.figure}</strong>{" "}
+      <span className="max-sm:sr-only">{canner.words}</span>
+    </span>
+  );
+}
 
 /** Every screen: the kitchen's name, the line, and the station. */
 export function Shell() {
@@ -26,42 +55,51 @@ export function Shell() {
     heading.current?.focus({ preventScroll: true });
   }, [place.pathname]);
   return (
-    <div className="mx-auto flex min-h-dvh max-w-[1280px] flex-col gap-3 px-3 pt-2 pb-6 sm:px-5">
+    <div className="mx-auto flex min-h-dvh max-w-[1280px] flex-col gap-3 px-3 pb-6 sm:px-5">
       <a
         href="#work"
-        className="sr-only rounded-xl bg-ink px-5 py-3 font-semibold text-white focus:not-sr-only focus:absolute focus:z-40"
+        className="sr-only rounded-xl bg-ink px-5 py-3 font-semibold text-porcelain focus:not-sr-only focus:absolute focus:z-40"
       >
         To the work
       </a>
       <ScrollRestoration />
-      <header className="flex flex-wrap items-center justify-between gap-x-4 print:hidden">
-        <Link
-          to="/"
-          className="flex min-h-[48px] items-center gap-2 font-slab text-2xl font-bold text-cobalt"
-        >
+      {/* On a phone the first row scrolls away and the second, with the notices and the clock, stays. */}
+      <header className="sticky -top-[48px] z-20 -mx-3 -mb-3 flex flex-wrap items-center justify-between gap-x-4 bg-cloth px-3 pb-1 sm:top-0 sm:-mx-5 sm:flex-nowrap sm:gap-x-7 sm:px-5 print:hidden">
+        <Link to="/" className="flex min-h-[48px] items-center gap-2 font-slab text-2xl font-bold text-link">
           <img src="/jar.svg" alt="" className="size-7" />
           Bodega
         </Link>
-        <div className="order-last w-full sm:order-none sm:w-auto">
-          <Awake />
+        <div className="order-last flex w-full min-w-0 sm:order-none sm:w-auto sm:grow">
+          <NoticePlace>
+            <div className="flex w-full items-center gap-x-4">
+              <h1
+                ref={heading}
+                tabIndex={-1}
+                className="min-w-0 truncate text-lg outline-offset-0 sm:text-2xl"
+              >
+                {pageOf(place.pathname)}
+              </h1>
+              {data !== undefined && <ClockInSight counter={data} />}
+              <div className="ml-auto flex shrink-0 items-center gap-2">
+                <SayIt />
+                <Awake />
+              </div>
+            </div>
+          </NoticePlace>
         </div>
         <nav aria-label="Beside the line" className="flex gap-4 sm:gap-7">
-          <Link
-            to="/almanac"
-            className="flex min-h-[48px] items-center font-semibold text-cobalt underline-offset-4 hover:underline"
-          >
-            Almanac
-          </Link>
+          <HeaderLink to="/almanac">Almanac</HeaderLink>
           {data !== undefined && (
-            <Link
-              to="/kitchen"
-              className="flex min-h-[48px] items-center font-semibold text-cobalt underline-offset-4 hover:underline"
-            >
-              <span className="hidden sm:inline">{data.kitchen.name} ·&nbsp;</span>
-              {data.kitchen.altitude_ft == null
-                ? "altitude not known"
-                : altitudeText(data.kitchen.altitude_ft, data.kitchen.units)}
-            </Link>
+            <HeaderLink to="/kitchen">
+              <span className="hidden max-w-[14rem] truncate lg:inline">{data.kitchen.name} ·&nbsp;</span>
+              {data.kitchen.altitude_ft == null ? (
+                <>
+                  altitude<span className="max-sm:sr-only"> not known</span>?
+                </>
+              ) : (
+                altitudeText(data.kitchen.altitude_ft)
+              )}
+            </HeaderLink>
           )}
         </nav>
       </header>
@@ -87,14 +125,13 @@ export function Shell() {
         </p>
       ) : (
         <main id="work" tabIndex={-1} className="grow outline-none" aria-busy={asking > 0}>
-          <h1 ref={heading} tabIndex={-1} className="sr-only">
-            {pageOf(place.pathname)}
-          </h1>
-          <Boundary key={place.pathname}>
+          {/* What is written otherwise from now on is drawn anew. */}
+          <Boundary key={`${place.pathname} ${Object.values(data?.kitchen.ways ?? {}).join(" ")}`}>
             <Outlet />
           </Boundary>
         </main>
       )}
+      <KeySheet />
     </div>
   );
 }

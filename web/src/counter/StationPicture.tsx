@@ -1,6 +1,6 @@
 export type StationName = "crates" | "plan" | "kettle" | "jars" | "canner" | "towel" | "shelf";
 
-const INK = "#16213f";
+const INK = "var(--color-ink)";
 
 /** A small drawing of each station for the line; `hot` shows a boil. */
 export function StationPicture({ station, hot = false }: { station: StationName; hot?: boolean }) {
@@ -33,7 +33,7 @@ function drawing(station: StationName, hot: boolean) {
     case "plan":
       return (
         <>
-          <path d="M18 4h26l10 10v34H18z" fill="#fff" />
+          <path d="M18 4h26l10 10v34H18z" fill="var(--color-enamel)" />
           <path d="M44 4v10h10M25 22h22M25 30h22M25 38h14" fill="none" />
         </>
       );
@@ -69,10 +69,10 @@ function drawing(station: StationName, hot: boolean) {
               className="steam"
               d="M24 8q4-3 0-7M36 8q4-3 0-7M48 8q4-3 0-7"
               fill="none"
-              stroke="#4d597a"
+              stroke="var(--color-muted)"
             />
           )}
-          <path d="M14 16h44v24q0 9-9 9H23q-9 0-9-9z" fill="#1d3d80" />
+          <path d="M14 16h44v24q0 9-9 9H23q-9 0-9-9z" fill="var(--color-cobalt)" />
           <path d="M9 15h54" strokeWidth="5" strokeLinecap="round" />
           {[24, 34, 45, 29, 50, 40].map((x, i) => (
             <circle key={x} cx={x} cy={i % 2 === 0 ? 27 : 38} r="1.4" fill="#fff" stroke="none" />
@@ -88,8 +88,8 @@ function drawing(station: StationName, hot: boolean) {
               <rect x={x} y="18" width="12" height="20" rx="2" fill="#c8371f" />
             </g>
           ))}
-          <path d="M6 38h60v9H6z" fill="#fff" />
-          <path d="M14 38v9M20 38v9M52 38v9M58 38v9" stroke="#1d3d80" />
+          <path d="M6 38h60v9H6z" fill="var(--color-enamel)" />
+          <path d="M14 38v9M20 38v9M52 38v9M58 38v9" stroke="var(--color-cobalt)" />
         </>
       );
     case "shelf":

@@ -19,8 +19,8 @@ export function callsNow(
 
 /** Pages beside the line, by the first part of their address. */
 const PAGES: Record<string, string> = {
+  start: "The first answer",
   almanac: "Almanac",
-  kitchen: "Kitchen",
   batches: "Batch",
   books: "Where it went",
   jar: "Jar",
@@ -30,7 +30,8 @@ const PAGES: Record<string, string> = {
 /** What the page is called: the station, or what lies beside the line. */
 export function pageOf(path: string): string {
   const [, first = "", second = ""] = path.split("/");
-  if (first === "plan") return second === "" ? "Plan" : (PLANS[second] ?? "Plan");
+  if (first === "plan") return PLANS[second] ?? "Plan";
+  if (first === "kitchen") return KITCHEN[second] ?? "Kitchen";
   return PAGES[first] ?? (first === "" ? "Crates" : first.charAt(0).toUpperCase() + first.slice(1));
 }
 
@@ -40,6 +41,14 @@ const PLANS: Record<string, string> = {
   day: "The day",
   recipes: "Recipes",
   ph: "pH bench",
+};
+
+const KITCHEN: Record<string, string> = {
+  canners: "Canners",
+  kettles: "Kettles",
+  cupboard: "Cupboard",
+  devices: "Devices and people",
+  safe: "Safe keeping",
 };
 
 /** What the browser's tab says: "22:49 boiling · Canner". */

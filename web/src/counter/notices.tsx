@@ -14,6 +14,19 @@ const SayContext = createContext<Say>(() => undefined);
 /** Says what was done, with one touch to take it back. */
 export const useSay = () => useContext(SayContext);
 
+const IsSaidContext = createContext(false);
+
+/** The place where notices are said: room that is always kept for them, so that they never lie over anything. */
+export function NoticePlace({ children }: { children: ReactNode }) {
+  const isSaid = useContext(IsSaidContext);
+  return (
+    <div className="flex min-h-[56px] min-w-0 grow items-center">
+      <Toast.Viewport className={isSaid ? "w-full outline-none" : "hidden"} />
+      {!isSaid && children}
+    </div>
+  );
+}
+
 /** Long enough to dry a hand and come back to the screen. */
 const SHOWN_MS = 12_000;
 
@@ -23,20 +36,19 @@ export function Notices({ children }: { children: ReactNode }) {
   return (
     <SayContext.Provider value={say}>
       <Toast.Provider duration={SHOWN_MS} swipeDirection="right">
-        {children}
         {notice !== null && (
           <Toast.Root
             key={notice.id}
             onOpenChange={(open) => !open && setNotice(null)}
-            className="flex items-center gap-4 rounded-2xl border-[3px] border-ink bg-ink py-2 pr-2 pl-5 text-white shadow-xl"
+            className="flex min-h-[56px] w-full items-center gap-2 rounded-2xl bg-ink py-1 pr-1 pl-4 text-porcelain"
           >
-            <Toast.Description className="text-lg">{notice.text}</Toast.Description>
+            <Toast.Description className="grow leading-tight font-semibold">{notice.text}</Toast.Description>
             {notice.undo !== undefined && (
               <Toast.Action asChild altText="Take it back">
                 <button
                   type="button"
                   onClick={notice.undo}
-                  className="min-h-[48px] rounded-xl bg-white px-5 font-semibold text-ink"
+                  className="min-h-[48px] rounded-xl bg-porcelain px-5 font-semibold text-ink"
                 >
                   Undo
                 </button>
@@ -47,8 +59,7 @@ export function Notices({ children }: { children: ReactNode }) {
             </Toast.Close>
           </Toast.Root>
         )}
-        {/* On a phone the big touches are at the bottom, so it lies over the line instead. */}
-        <Toast.Viewport className="fixed top-2 left-1/2 z-30 w-max max-w-[calc(100vw-1rem)] -translate-x-1/2 outline-none sm:top-auto sm:bottom-4" />
+        <IsSaidContext.Provider value={notice !== null}>{children}</IsSaidContext.Provider>
       </Toast.Provider>
     </SayContext.Provider>
   );

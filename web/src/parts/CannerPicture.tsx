@@ -37,7 +37,7 @@ export function CannerPicture({
         height="200"
         rx="100"
         fill="#bfdced"
-        stroke="#1d3d80"
+        stroke="var(--color-cobalt)"
         strokeWidth="9"
       />
       {boiling &&
@@ -56,14 +56,14 @@ export function CannerPicture({
         const r = place.r * R;
         return (
           <g key={index} transform={`translate(${place.x * R} ${place.y * R})`} opacity={gone ? 0.6 : 1}>
-            <circle r={r - 1} fill="#bd9138" stroke="#16213f" strokeWidth="2" />
+            <circle r={r - 1} fill="#bd9138" stroke="var(--color-ink)" strokeWidth="2" />
             <circle
               r={r - 5}
               fill={gone || label === null ? "#f3f8fb" : "#ecd08a"}
               stroke="#a87d2a"
               strokeWidth="1.5"
             />
-            <text y="6" textAnchor="middle" fontSize="18" fontWeight="700" fill="#16213f">
+            <text y="6" textAnchor="middle" fontSize="18" fontWeight="700" fill="var(--color-night)">
               {label}
             </text>
             {gone && (

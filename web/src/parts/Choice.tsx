@@ -6,11 +6,14 @@ export function Choice<T extends string>({
   label,
   value,
   options,
+  error,
   onChoose,
 }: {
   label: string;
-  value: T;
+  /** Empty while nobody has said. */
+  value: T | "";
   options: readonly { value: T; text: string }[];
+  error?: string | undefined;
   onChoose: (value: T) => void;
 }) {
   const id = useId();
@@ -30,12 +33,17 @@ export function Choice<T extends string>({
           <ToggleGroup.Item
             key={option.value}
             value={option.value}
-            className="min-h-[48px] rounded-xl border-2 border-line bg-white px-3 font-semibold text-ink hover:border-cobalt data-[state=on]:border-cobalt data-[state=on]:bg-cobalt data-[state=on]:text-white"
+            className="min-h-[48px] rounded-xl border-2 border-edge bg-enamel px-3 font-semibold text-ink hover:border-cobalt data-[state=on]:border-cobalt data-[state=on]:bg-cobalt data-[state=on]:text-white"
           >
             {option.text}
           </ToggleGroup.Item>
         ))}
       </ToggleGroup.Root>
+      {error !== undefined && (
+        <p role="alert" className="mt-1 text-sm font-semibold text-alarm">
+          {error}
+        </p>
+      )}
     </div>
   );
 }

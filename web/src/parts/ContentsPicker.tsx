@@ -60,7 +60,7 @@ export function ContentsPicker({
         label="What else goes in?"
         value={group}
         options={GROUPS.map((name) => ({ value: name, text: GROUP[name] }))}
-        onChoose={(next) => next !== "" && choose(next)}
+        onChoose={(next) => choose(next)}
       />
       {group !== "" && group !== "nothing" && (
         <div className="flex flex-wrap gap-1.5">
@@ -70,7 +70,7 @@ export function ContentsPicker({
               type="button"
               aria-pressed={what in typed}
               onClick={() => toggle(what)}
-              className="min-h-[48px] rounded-xl border-2 border-line bg-white px-3 font-semibold hover:border-cobalt aria-pressed:border-cobalt aria-pressed:bg-cobalt-wash"
+              className="min-h-[48px] rounded-xl border-2 border-edge bg-enamel px-3 font-semibold hover:border-cobalt aria-pressed:border-cobalt aria-pressed:bg-cobalt-wash"
             >
               {INGREDIENT[what]}
             </button>

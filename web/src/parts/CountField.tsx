@@ -1,11 +1,23 @@
-import { useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { boundsOf, type Bound } from "./fields";
 import { NumberField } from "./NumberField";
 import { parseNumber } from "./number";
 import { plain } from "./units";
 
+/** What was typed or stepped to, over which count, and whether it is on its way to be kept. */
+interface Said {
+  text: string;
+  over: number;
+  sent: boolean;
+}
+
+/** A step is kept when no other follows at once: a finger that rests on a touch says one number, not twenty. */
+const STEPPED_MS = 250;
+/** How long what was said is shown while no answer comes. */
+const ANSWERED_MS = 2_000;
+
 /**
- * A count that is kept as soon as it is said: a step at once, a typed number when the field is left or Enter is struck.
+ * A count that is kept as soon as it is said: a step when no other follows, a typed number when the field is left or Enter is struck.
  * What cannot be a count stays as it was typed, with what would do.
  */
 export function CountField({
@@ -27,17 +39,27 @@ export function CountField({
   quiet?: boolean;
   onSet: (count: number) => void;
 }) {
-  const [typed, setTyped] = useState<string | null>(null);
+  const [said, setSaid] = useState<Said | null>(null);
+  const waits = useRef<ReturnType<typeof setTimeout>>(undefined);
+  useEffect(() => () => clearTimeout(waits.current), []);
+  // What was said stands here until it has come back from where it is kept.
+  const typed = said !== null && !(said.sent && said.over !== count) ? said.text : null;
   const ends = boundsOf(bound, plain());
   const from = least ?? ends.least;
   const is = (value: number | null): value is number =>
     value !== null && Number.isInteger(value) && value >= from && value <= ends.most;
-  const keep = () => {
-    if (typed === null) return;
-    const value = parseNumber(typed);
+  const keep = (text: string | null) => {
+    clearTimeout(waits.current);
+    if (text === null) return;
+    const value = parseNumber(text);
     if (!is(value)) return;
-    setTyped(null);
-    if (value !== count) onSet(value);
+    if (value === count) {
+      setSaid(null);
+      return;
+    }
+    setSaid({ text, over: count, sent: true });
+    onSet(value);
+    waits.current = setTimeout(() => setSaid(null), ANSWERED_MS);
   };
   return (
     <NumberField
@@ -51,11 +73,12 @@ export function CountField({
       error={
         typed === null || is(parseNumber(typed)) ? undefined : `Give a whole number, ${from} to ${ends.most}`
       }
-      onType={setTyped}
-      onLeave={keep}
+      onType={(text) => setSaid({ text, over: count, sent: false })}
+      onLeave={() => keep(typed)}
       onStep={(next) => {
-        setTyped(null);
-        onSet(Number(next));
+        setSaid({ text: next, over: count, sent: false });
+        clearTimeout(waits.current);
+        waits.current = setTimeout(() => keep(next), STEPPED_MS);
       }}
     />
   );

@@ -4,7 +4,7 @@ import { drawFlow, type FlowLink } from "./flow";
 import { weightText } from "./format";
 
 const WIDE = 900;
-const COLORS = ["#c8371f", "#a87b47", "#2f6b3f", "#1d3d80", "#7a4b8c", "#b5892f"];
+const COLORS = ["#c8371f", "#a87b47", "#2f6b3f", "var(--color-cobalt)", "#7a4b8c", "#b5892f"];
 
 /**
  * Where food went, from left to right: ribbons as wide as what went there. Every ribbon has a line below with its figures;
@@ -53,7 +53,13 @@ export function FlowPicture({
             ))}
             {drawn.nodes.map((node, place) => (
               <g key={place}>
-                <rect x={node.x} y={node.y} width={8} height={Math.max(3, node.height)} fill="#16213f" />
+                <rect
+                  x={node.x}
+                  y={node.y}
+                  width={8}
+                  height={Math.max(3, node.height)}
+                  fill="var(--color-ink)"
+                />
                 <text
                   x={node.isLast ? node.x - 8 : node.x + 16}
                   y={node.y + node.height / 2}
@@ -61,8 +67,8 @@ export function FlowPicture({
                   textAnchor={node.isLast ? "end" : "start"}
                   fontSize="17"
                   fontWeight="600"
-                  fill="#16213f"
-                  stroke="#fdfcf8"
+                  fill="var(--color-ink)"
+                  stroke="var(--color-porcelain)"
                   strokeWidth="5"
                   paintOrder="stroke"
                 >
@@ -80,7 +86,7 @@ export function FlowPicture({
               type="button"
               aria-pressed={chosen === place}
               onClick={() => toggle(place)}
-              className="flex min-h-[48px] w-full items-center gap-2 rounded-xl border-2 border-line bg-white px-3 py-1 text-left aria-pressed:border-cobalt print:border-0"
+              className="flex min-h-[48px] w-full items-center gap-2 rounded-xl border-2 border-edge bg-enamel px-3 py-1 text-left aria-pressed:border-cobalt print:border-0"
             >
               <strong className="shrink-0">{weightText(link.grams, units)}</strong>
               <span className="grow">{words(link)}</span>

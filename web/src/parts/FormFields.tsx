@@ -70,9 +70,17 @@ export function ChoiceOf<In extends FieldValues, Out>({
   options,
   fallback = "",
 }: Of<In, Out> & { options: readonly { value: string; text: string }[]; fallback?: string }) {
-  const { field } = useController({ control, name });
+  const { field, fieldState } = useController({ control, name });
   const value = (field.value as string) || fallback;
-  return <Choice label={label} value={value} options={options} onChoose={field.onChange} />;
+  return (
+    <Choice
+      label={label}
+      value={value}
+      options={options}
+      error={fieldState.error?.message}
+      onChoose={field.onChange}
+    />
+  );
 }
 
 /** One of many, in a form. */
@@ -107,10 +115,10 @@ export function DayOf<In extends FieldValues, Out>({ control, name, label }: Of<
         value={field.value}
         onChange={field.onChange}
         aria-invalid={fieldState.error !== undefined}
-        className="min-h-[52px] rounded-xl border-2 border-line bg-white px-3 font-semibold aria-invalid:border-tomato"
+        className="min-h-[52px] rounded-xl border-2 border-edge bg-enamel px-3 font-semibold aria-invalid:border-tomato"
       />
       {fieldState.error !== undefined && (
-        <p className="mt-1 text-sm font-semibold text-tomato-deep">{fieldState.error.message}</p>
+        <p className="mt-1 text-sm font-semibold text-alarm">{fieldState.error.message}</p>
       )}
     </div>
   );

@@ -56,7 +56,7 @@ export function JarPicture({
           acid && <rect x="8" y="87" width="64" height="10" fill="#f2d44e" />
         )}
       </g>
-      <path d={glass} fill="none" stroke="#16213f" strokeWidth="2.6" />
+      <path d={glass} fill="none" stroke="var(--color-ink)" strokeWidth="2.6" />
       {lid ? (
         <rect
           x={40 - half + 1}
@@ -65,13 +65,13 @@ export function JarPicture({
           height="9"
           rx="2.5"
           fill="#bd9138"
-          stroke="#16213f"
+          stroke="var(--color-ink)"
           strokeWidth="2"
         />
       ) : (
         <path
           d={`M${40 - half + 2} ${top - 1} h${2 * half - 4}`}
-          stroke="#16213f"
+          stroke="var(--color-ink)"
           strokeWidth="2.6"
           strokeLinecap="round"
         />
@@ -83,7 +83,7 @@ export function JarPicture({
           textAnchor="middle"
           fontSize="19"
           fontWeight="700"
-          fill={filled ? "white" : "#16213f"}
+          fill={filled ? "white" : "var(--color-night)"}
         >
           {number}
         </text>

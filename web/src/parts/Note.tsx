@@ -6,7 +6,7 @@ type Tone = "stop" | "warn" | "note" | "good";
 
 const TONE: Record<Tone, { box: string; mark: string; word: string; sign: string }> = {
   stop: { box: "bg-tomato-wash", mark: "bg-tomato text-white", word: "Stop", sign: "✕" },
-  warn: { box: "bg-brass-wash", mark: "bg-brass text-white", word: "Mind", sign: "!" },
+  warn: { box: "bg-brass-wash", mark: "bg-brass text-night", word: "Mind", sign: "!" },
   note: { box: "bg-cobalt-wash", mark: "bg-cobalt text-white", word: "Note", sign: "i" },
   good: { box: "bg-vine-wash", mark: "bg-vine text-white", word: "Good", sign: "✓" },
 };

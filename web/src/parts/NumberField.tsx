@@ -1,6 +1,6 @@
 import { useId } from "react";
 import { parseNumber, stepped } from "./number";
-import { Touch } from "./Touch";
+import { useHold } from "./useHold";
 
 interface Props {
   label: string;
@@ -21,6 +21,32 @@ interface Props {
   wide?: boolean;
 }
 
+/** One step up or down; it repeats while the finger stays. */
+function Step({
+  label,
+  sign,
+  disabled,
+  onPress,
+}: {
+  label: string;
+  sign: string;
+  disabled: boolean;
+  onPress: () => void;
+}) {
+  const hold = useHold(disabled ? undefined : onPress);
+  return (
+    <button
+      type="button"
+      aria-label={label}
+      disabled={disabled}
+      className="inline-flex min-h-[52px] min-w-[52px] touch-manipulation items-center justify-center rounded-2xl border-[3px] border-cobalt bg-porcelain text-xl font-semibold select-none hover:bg-cobalt-wash disabled:border-line disabled:bg-cloth disabled:text-muted"
+      {...hold}
+    >
+      {sign}
+    </button>
+  );
+}
+
 /** A number, typed or stepped; what was typed stays as it was typed. */
 export function NumberField(props: Props) {
   const { label, typed, onType, unit = "", step, error, quiet = false, wide = false } = props;
@@ -29,13 +55,12 @@ export function NumberField(props: Props) {
   const value = parseNumber(typed);
   const wrong = error ?? (typed.trim() !== "" && value === null ? "Give a number, such as 12.5" : undefined);
   const touch = (by: number, sign: string, word: string) => (
-    <Touch
+    <Step
       label={`${word} ${label}`}
+      sign={sign}
       disabled={value !== null && (by < 0 ? value <= least : value >= most)}
       onPress={() => (props.onStep ?? onType)(stepped(typed, by, least, most))}
-    >
-      {sign}
-    </Touch>
+    />
   );
   return (
     <div className={wide ? "grow" : ""}>
@@ -54,7 +79,7 @@ export function NumberField(props: Props) {
           onChange={(event) => onType(event.target.value)}
           onBlur={props.onLeave}
           onKeyDown={(event) => event.key === "Enter" && props.onLeave?.()}
-          className={`min-h-[52px] min-w-0 rounded-xl border-2 border-cobalt bg-white px-3 font-slab font-bold aria-invalid:border-tomato ${
+          className={`min-h-[52px] min-w-0 rounded-xl border-2 border-cobalt bg-enamel px-3 font-slab font-bold aria-invalid:border-tomato ${
             step === undefined ? "text-2xl" : "px-1 text-center text-xl"
           } ${wide ? "w-full max-w-48" : step === undefined ? "w-28" : typed.length > 3 ? "w-20" : "w-16"}`}
         />
@@ -62,7 +87,7 @@ export function NumberField(props: Props) {
         {unit !== "" && <span className="ml-1 font-semibold text-muted">{unit}</span>}
       </span>
       {wrong !== undefined && (
-        <p id={`${id}-wrong`} className="mt-1 text-sm font-semibold text-tomato-deep">
+        <p id={`${id}-wrong`} className="mt-1 text-sm font-semibold text-alarm">
           {wrong}
         </p>
       )}

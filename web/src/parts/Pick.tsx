@@ -24,7 +24,7 @@ export function Pick<T extends string>({
       <Select.Root value={value} onValueChange={(next) => onChoose(next as T)}>
         <Select.Trigger
           aria-labelledby={id}
-          className="flex min-h-[52px] w-full items-center justify-between gap-2 rounded-xl border-2 border-line bg-white px-3 text-left font-semibold hover:border-cobalt"
+          className="flex min-h-[52px] w-full items-center justify-between gap-2 rounded-xl border-2 border-edge bg-enamel px-3 text-left font-semibold hover:border-cobalt"
         >
           <Select.Value placeholder={placeholder} />
           <Select.Icon aria-hidden="true">▾</Select.Icon>
@@ -33,14 +33,14 @@ export function Pick<T extends string>({
           <Select.Content
             position="popper"
             sideOffset={4}
-            className="z-40 max-h-[60vh] min-w-[var(--radix-select-trigger-width)] overflow-auto rounded-xl border-[3px] border-cobalt bg-white p-1 shadow-xl"
+            className="z-40 max-h-[60vh] min-w-[var(--radix-select-trigger-width)] overflow-auto rounded-xl border-[3px] border-cobalt bg-enamel p-1 shadow-xl"
           >
             <Select.Viewport>
               {options.map((option) => (
                 <Select.Item
                   key={option.value}
                   value={option.value}
-                  className="flex min-h-[48px] cursor-pointer items-center rounded-lg px-3 font-semibold outline-none data-[highlighted]:bg-cobalt-wash data-[state=checked]:text-cobalt"
+                  className="flex min-h-[48px] cursor-pointer items-center rounded-lg px-3 font-semibold outline-none data-[highlighted]:bg-cobalt-wash data-[state=checked]:text-link"
                 >
                   <Select.ItemText>{option.text}</Select.ItemText>
                 </Select.Item>

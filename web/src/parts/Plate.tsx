@@ -14,7 +14,7 @@ export function Plate({
 }) {
   return (
     <section
-      className={`rounded-[26px] border-[3px] border-cobalt bg-porcelain p-5 shadow-[inset_0_0_0_3px_white,inset_0_0_0_4px_rgb(29_61_128/0.14),0_2px_0_rgb(20_44_96/0.18)] sm:px-7 sm:py-6 ${className}`}
+      className={`rounded-[26px] border-[3px] border-cobalt bg-porcelain p-5 shadow-[inset_0_0_0_3px_var(--color-enamel),inset_0_0_0_4px_rgb(29_61_128/0.14),0_2px_0_rgb(20_44_96/0.18)] sm:px-7 sm:py-6 ${className}`}
     >
       {title !== undefined && (
         <div className="mb-3 flex flex-wrap items-baseline justify-between gap-x-4 gap-y-1">
@@ -37,13 +37,14 @@ export function Answer({
   unit?: ReactNode;
   children?: ReactNode;
 }) {
-  // A long word stays on a phone's plate.
-  const size =
-    typeof value === "string" && value.length > 9 ? "text-[3rem] sm:text-[4.6rem]" : "text-[4.6rem]";
+  const long = typeof value === "string" && value.length > 9;
   return (
-    <div>
-      <p className="flex flex-wrap items-baseline gap-x-3 leading-none">
-        <span className={`font-slab ${size} font-bold tracking-tight`} data-testid="answer">
+    <div data-moment>
+      <p className="flex flex-wrap items-baseline gap-x-3 leading-[1.08]">
+        <span
+          className={`font-slab font-bold tracking-tight ${long ? "text-(length:--figure-long)" : "text-(length:--figure)"}`}
+          data-testid="answer"
+        >
           {value}
         </span>
         {unit !== undefined && <span className="text-2xl font-semibold text-muted">{unit}</span>}

@@ -1,7 +1,7 @@
 import { useState } from "react";
-import { Link } from "react-router";
 import { api, take, type Added, type Question } from "../api/client";
 import { useChange } from "../api/queries";
+import { AltitudeHere } from "./AltitudeHere";
 import { USUAL } from "./claims";
 import { ContentsPicker } from "./ContentsPicker";
 import { Note, Trouble } from "./Note";
@@ -78,11 +78,7 @@ export function Questions({
           <SayContents onSave={onContents} />
         )}
         {item.ask === "claims" && load !== undefined && <SayUsual load={load} />}
-        {item.ask === "altitude" && (
-          <Link to="/kitchen" className="font-semibold text-cobalt underline underline-offset-4">
-            Find the altitude
-          </Link>
-        )}
+        {item.ask === "altitude" && <AltitudeHere />}
       </div>
     </Note>
   ));

@@ -23,7 +23,7 @@ export function TextArea({
         rows={rows}
         value={typed}
         onChange={(event) => onType(event.target.value)}
-        className="w-full rounded-xl border-2 border-cobalt bg-white p-3 text-lg leading-snug"
+        className="w-full rounded-xl border-2 border-cobalt bg-enamel p-3 text-lg leading-snug"
       />
     </div>
   );

@@ -32,10 +32,10 @@ export function TextField({
         aria-invalid={error !== undefined}
         aria-describedby={error === undefined ? undefined : `${id}-wrong`}
         onChange={(event) => onType(event.target.value)}
-        className="min-h-[52px] w-full rounded-xl border-2 border-line bg-white px-3 font-semibold aria-invalid:border-tomato"
+        className="min-h-[52px] w-full rounded-xl border-2 border-edge bg-enamel px-3 font-semibold aria-invalid:border-tomato"
       />
       {error !== undefined && (
-        <p id={`${id}-wrong`} className="mt-1 text-sm font-semibold text-tomato-deep">
+        <p id={`${id}-wrong`} className="mt-1 text-sm font-semibold text-alarm">
           {error}
         </p>
       )}

@@ -20,7 +20,7 @@ export function Tick({
         id={id}
         checked={on}
         onCheckedChange={(next) => onTick(next === true)}
-        className="grid size-8 shrink-0 place-items-center rounded-lg border-[3px] border-vine bg-white text-white data-[state=checked]:bg-vine"
+        className="grid size-8 shrink-0 place-items-center rounded-lg border-[3px] border-vine bg-enamel text-white data-[state=checked]:bg-vine"
       >
         <Checkbox.Indicator aria-hidden="true">✓</Checkbox.Indicator>
       </Checkbox.Root>

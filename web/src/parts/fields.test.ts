@@ -1,4 +1,5 @@
 import { describe, expect, test } from "vitest";
+import { showWays, usualWays } from "./ways";
 import * as v from "valibot";
 import { BOUNDS } from "../api/bounds.generated";
 import { Refused, type Problem } from "../api/client";
@@ -42,10 +43,12 @@ describe("a number of a form", () => {
   });
 
   test("has its bounds the right way round in Fahrenheit and in metres", () => {
-    const heat = boundsOf("ReadingRequest.temp_c", heatScale("us"));
+    const heat = boundsOf("ReadingRequest.temp_c", heatScale());
     expect([heat.least, heat.most]).toEqual([33.8, 266]);
-    const height = boundsOf("KitchenRequest.altitude_ft", heightScale("metric"));
+    showWays(usualWays("metric"));
+    const height = boundsOf("KitchenRequest.altitude_ft", heightScale());
     expect(height.least).toBeCloseTo(-609.6, 6);
+    showWays(usualWays("us"));
     expect(boundsOf("PhRequest.ph", plain())).toEqual({ least: 0, most: 14 });
   });
 });

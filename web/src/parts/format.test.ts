@@ -1,4 +1,4 @@
-import { describe, expect, test } from "vitest";
+import { afterEach, describe, expect, test } from "vitest";
 import { WORDS } from "../api/words.generated";
 import {
   altitudeText,
@@ -22,7 +22,14 @@ import {
   dayOf,
   isDue,
   showZone,
+  dayText,
+  minuteText,
+  shortDay,
 } from "./format";
+import { typedOf } from "./number";
+import { showWays, usualWays } from "./ways";
+
+afterEach(() => showWays(usualWays("us")));
 
 test.each([
   [13_607.8, "us", "30 lb"],
@@ -44,8 +51,9 @@ test.each([
 ] as const)("%d L in %s reads %s", (litres, units, text) => expect(volumeText(litres, units)).toBe(text));
 
 test("heights keep whole feet and whole metres", () => {
-  expect(altitudeText(2640, "us")).toBe("2,640\u00a0ft");
-  expect(altitudeText(2640, "metric")).toBe("805\u00a0m");
+  expect(altitudeText(2640)).toBe("2,640\u00a0ft");
+  showWays(usualWays("metric"));
+  expect(altitudeText(2640)).toBe("805\u00a0m");
 });
 
 test.each([
@@ -66,8 +74,9 @@ test.each([
 ])("a depth of %d mm reads %s on a stick in inches", (mm, text) => expect(depthText(mm, "us")).toBe(text));
 
 test("temperatures are whole degrees", () => {
-  expect(temperatureText(97.4, "us")).toBe("207\u00a0°F");
-  expect(temperatureText(97.4, "metric")).toBe("97\u00a0°C");
+  expect(temperatureText(97.4)).toBe("207\u00a0°F");
+  showWays(usualWays("metric"));
+  expect(temperatureText(97.4)).toBe("97\u00a0°C");
 });
 
 test("what is weighed has grams, what is poured millilitres and ounces", () => {
@@ -135,4 +144,38 @@ test("hours and days are the kitchen's, wherever the screen is", () => {
   showZone("Nowhere/Here");
   showZone(null);
   expect(here).toBe("16:30");
+});
+
+describe("the household's ways", () => {
+  const at = Date.UTC(2026, 8, 17, 18, 5);
+  test.each([
+    ["24", 1050, "18:05", "17:30"],
+    ["12", 1050, "6:05\u00a0pm", "5:30\u00a0pm"],
+    ["12", 0, "6:05\u00a0pm", "12:00\u00a0am"],
+    ["12", 1440, "6:05\u00a0pm", "12:00\u00a0am"],
+    ["12", 720, "6:05\u00a0pm", "12:00\u00a0pm"],
+  ] as const)("%s hours a turn: minute %d", (hours, minute, clock, wall) => {
+    showZone("UTC");
+    showWays({ ...usualWays("us"), hours });
+    expect(clockText(at)).toBe(clock);
+    expect(minuteText(minute)).toBe(wall);
+  });
+
+  test.each([
+    ["day_first", "17 September 2026", "17 September"],
+    ["month_first", "September 17, 2026", "September 17"],
+    ["year_first", "2026-09-17", "2026-09-17"],
+  ] as const)("days written %s", (days, long, short) => {
+    showZone("UTC");
+    showWays({ ...usualWays("us"), days });
+    expect(dayText(at)).toBe(long);
+    expect(shortDay("2026-09-17")).toBe(short);
+  });
+
+  test("a comma stands in every number, and a thin space between thousands", () => {
+    showWays({ ...usualWays("metric"), decimal: "comma", height: "feet" });
+    expect(weightText(13_607.8, "metric")).toBe("13,6 kg");
+    expect(altitudeText(2640)).toBe("2\u202f640\u00a0ft");
+    expect(typedOf(12.5)).toBe("12,5");
+  });
 });

@@ -20,15 +20,12 @@ import type {
 } from "../api/client";
 import { WORDS } from "../api/words.generated";
 import { KG_PER_LB, L_PER_QUART, M_PER_FT, MM_PER_IN } from "./units";
-
-function trimmed(value: number, digits: number): string {
-  return value.toLocaleString("en", { maximumFractionDigits: digits });
-}
+import { numberText, waysNow } from "./ways";
 
 /** "30 lb", "9.4 lb" or "13.6 kg". */
 export function weight(grams: number, units: Units): { value: string; unit: string } {
   const value = units === "us" ? grams / 1000 / KG_PER_LB : grams / 1000;
-  return { value: trimmed(value, value < 20 ? 1 : 0), unit: units === "us" ? "lb" : "kg" };
+  return { value: numberText(value, value < 20 ? 1 : 0), unit: units === "us" ? "lb" : "kg" };
 }
 
 export function weightText(grams: number, units: Units): string {
@@ -37,24 +34,26 @@ export function weightText(grams: number, units: Units): string {
 }
 
 export function volumeText(litres: number, units: Units): string {
-  return units === "us" ? `${trimmed(litres / L_PER_QUART, 1)} qt` : `${trimmed(litres, 1)} L`;
+  return units === "us" ? `${numberText(litres / L_PER_QUART, 1)} qt` : `${numberText(litres, 1)} L`;
 }
 
 /** "4.6 g" for what is weighed, "296 mL" for what is poured, fluid ounces beside it in a US kitchen. */
 export function amountText(ml: number, grams: number | null | undefined, units: Units): string {
-  if (grams != null) return `${trimmed(grams, 1)}\u00a0g`;
-  const millilitres = `${trimmed(ml, ml < 20 ? 1 : 0)}\u00a0mL`;
-  return units === "us" ? `${trimmed(ml / 29.5735295625, 1)}\u00a0fl oz (${millilitres})` : millilitres;
+  if (grams != null) return `${numberText(grams, 1)}\u00a0g`;
+  const millilitres = `${numberText(ml, ml < 20 ? 1 : 0)}\u00a0mL`;
+  return units === "us" ? `${numberText(ml / 29.5735295625, 1)}\u00a0fl oz (${millilitres})` : millilitres;
 }
 
-export function altitudeText(feet: number, units: Units): string {
-  return units === "us" ? `${trimmed(feet, 0)}\u00a0ft` : `${trimmed(feet * M_PER_FT, 0)}\u00a0m`;
+export function altitudeText(feet: number): string {
+  return waysNow().height === "feet"
+    ? `${numberText(feet, 0)}\u00a0ft`
+    : `${numberText(feet * M_PER_FT, 0)}\u00a0m`;
 }
 
 /** "12 mi" or "20 km". */
 export function distanceText(km: number, units: Units): string {
   const value = units === "us" ? km / 1.609344 : km;
-  return `${trimmed(value, value < 10 ? 1 : 0)}\u00a0${units === "us" ? "mi" : "km"}`;
+  return `${numberText(value, value < 10 ? 1 : 0)}\u00a0${units === "us" ? "mi" : "km"}`;
 }
 
 export function headspaceText(inches: number, units: Units): string {
@@ -62,8 +61,10 @@ export function headspaceText(inches: number, units: Units): string {
   return inches === 0.25 ? "¼\u00a0in" : inches === 0.5 ? "½\u00a0in" : `${inches} in`;
 }
 
-export function temperatureText(celsius: number, units: Units): string {
-  return units === "us" ? `${Math.round(celsius * 1.8 + 32)}\u00a0°F` : `${Math.round(celsius)}\u00a0°C`;
+export function temperatureText(celsius: number): string {
+  return waysNow().heat === "fahrenheit"
+    ? `${Math.round(celsius * 1.8 + 32)}\u00a0°F`
+    : `${Math.round(celsius)}\u00a0°C`;
 }
 
 /** Depth on a stick: "4¼ in" to the eighth, or whole millimetres. */
@@ -91,18 +92,31 @@ export function showZone(zone: string | null | undefined) {
   }
 }
 
-/** Wall clock, "14:56". */
+/** Wall clock, "14:56" or "2:56 pm". */
 export function clockText(ms: number): string {
-  return new Date(ms).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit", ...kitchenZone });
+  if (waysNow().hours === "24")
+    return new Date(ms).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit", ...kitchenZone });
+  const twelve = { hour: "numeric", minute: "2-digit", hourCycle: "h12", ...kitchenZone } as const;
+  return new Date(ms).toLocaleTimeString("en-US", twelve).toLowerCase().replace(/\s/u, "\u00a0");
+}
+
+/** Minutes after midnight as the wall clock says them: "17:30" or "5:30 pm". */
+export function minuteText(minutes: number): string {
+  const [h, m] = [Math.floor(minutes / 60), String(minutes % 60).padStart(2, "0")];
+  if (waysNow().hours === "24") return `${String(h).padStart(2, "0")}:${m}`;
+  return `${h % 12 === 0 ? 12 : h % 12}:${m}\u00a0${h % 24 < 12 ? "am" : "pm"}`;
+}
+
+/** A day in the household's order. */
+function written(date: Date, parts: Intl.DateTimeFormatOptions): string {
+  const { days } = waysNow();
+  // Sweden writes days as the records do.
+  if (days === "year_first") return date.toLocaleDateString("sv-SE", { timeZone: parts.timeZone });
+  return date.toLocaleDateString(days === "month_first" ? "en-US" : "en-GB", parts);
 }
 
 export function dayText(ms: number): string {
-  return new Date(ms).toLocaleDateString("en-GB", {
-    day: "numeric",
-    month: "long",
-    year: "numeric",
-    ...kitchenZone,
-  });
+  return written(new Date(ms), { day: "numeric", month: "long", year: "numeric", ...kitchenZone });
 }
 
 /** The day of a moment, written as 2026-09-17. */
@@ -130,9 +144,9 @@ export function ageText(day: string, now: number): string {
   return days <= 0 ? "picked today" : days === 1 ? "picked yesterday" : `picked ${days} days ago`;
 }
 
-/** "17 September" of a day written as 2026-09-17. */
+/** "17 September" of a day written as 2026-09-17, in the household's order. */
 export function shortDay(day: string): string {
-  return new Date(`${day}T12:00:00`).toLocaleDateString("en-GB", { day: "numeric", month: "long" });
+  return written(new Date(`${day}T12:00:00`), { day: "numeric", month: "long" });
 }
 
 /** Whether a day has come. */

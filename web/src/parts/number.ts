@@ -1,3 +1,5 @@
+import { waysNow } from "./ways";
+
 /** Numbers as people type them: with a point or a comma, or as a fraction, nothing repaired. */
 
 /** Fractions that have a sign of their own. */
@@ -31,7 +33,8 @@ export function parseNumber(typed: string): number | null {
 
 /** A number as it is written into a field again: without the noise of a conversion. */
 export function typedOf(value: number): string {
-  return String(Math.round(value * 1000) / 1000);
+  const text = String(Math.round(value * 1000) / 1000);
+  return waysNow().decimal === "comma" ? text.replace(".", ",") : text;
 }
 
 /** One step up or down from what was typed, held within the bounds; an empty field starts at the nearest bound to zero. */

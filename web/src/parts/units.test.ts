@@ -1,6 +1,7 @@
 import { describe, expect, test } from "vitest";
 import type { Units } from "../api/client";
 import { heatScale, heightScale, lengthScale, massScale, plain, volumeScale, type Scale } from "./units";
+import { showWays, usualWays } from "./ways";
 
 const both: Units[] = ["us", "metric"];
 
@@ -26,12 +27,15 @@ test("conversions are the exact ones", () => {
   expect(massScale("us").toApi(1)).toBe(0.45359237);
   expect(volumeScale("us").toApi(1)).toBe(0.946352946);
   expect(lengthScale("us").toApi(1)).toBe(25.4);
-  expect(heightScale("metric").toApi(304.8)).toBeCloseTo(1000, 9);
-  expect(heatScale("us").toApi(212)).toBeCloseTo(100, 9);
-  expect(heatScale("us").toApi(32)).toBe(0);
+  showWays(usualWays("metric"));
+  expect(heightScale().toApi(304.8)).toBeCloseTo(1000, 9);
+  showWays(usualWays("us"));
+  expect(heatScale().toApi(212)).toBeCloseTo(100, 9);
+  expect(heatScale().toApi(32)).toBe(0);
 });
 
 test("a metric kitchen types what is sent", () => {
+  showWays(usualWays("metric"));
   for (const of of [lengthScale, volumeScale, massScale, heatScale]) expect(of("metric").toApi(42)).toBe(42);
   expect(plain("%").toApi(42)).toBe(42);
 });

@@ -1,4 +1,5 @@
 import type { Units } from "../api/client";
+import { waysNow } from "./ways";
 
 /** Exact, as the server counts; the front end only shows and reads with them. */
 export const KG_PER_LB = 0.45359237;
@@ -31,11 +32,11 @@ export const volumeScale = (units: Units): Scale =>
 /** A weight, sent in kilograms. */
 export const massScale = (units: Units): Scale => (units === "us" ? times("lb", KG_PER_LB) : times("kg", 1));
 /** A height above the sea, sent in feet. */
-export const heightScale = (units: Units): Scale =>
-  units === "us" ? times("ft", 1) : times("m", 1 / M_PER_FT);
+export const heightScale = (): Scale =>
+  waysNow().height === "feet" ? times("ft", 1) : times("m", 1 / M_PER_FT);
 /** A temperature, sent in degrees Celsius. */
-export const heatScale = (units: Units): Scale =>
-  units === "us"
+export const heatScale = (): Scale =>
+  waysNow().heat === "fahrenheit"
     ? { unit: "°F", toApi: (typed) => (typed - 32) / 1.8, fromApi: (sent) => sent * 1.8 + 32 }
     : times("°C", 1);
 /** The unit a scale in this kitchen reads, as the API names it. */

@@ -1,4 +1,6 @@
 import { useEffect } from "react";
+import { deviceNow } from "../device/device";
+import { sayAloud } from "../device/voice";
 import { quietly } from "./quietly";
 import { ring, soundState } from "./sound";
 
@@ -37,6 +39,7 @@ export function useAlarm(text: string | null, once = false) {
       quietly(() => navigator.vibrate([300, 150, 300]));
     };
     call();
+    if (deviceNow().voice) sayAloud(text);
     quietly(() => notify(text));
     const again = once ? undefined : setInterval(call, EVERY_MS);
     return () => {

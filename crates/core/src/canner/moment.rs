@@ -182,7 +182,7 @@ const fn key(event: BoilEvent) -> char {
         BoilEvent::ToppedUpBoiling => 'T',
         BoilEvent::ToppedUpCold => 'C',
         BoilEvent::HeatOff => 'H',
-        BoilEvent::HeatAgain => 'A',
+        BoilEvent::HeatAgain => 'G',
         BoilEvent::PressureDown => 'D',
         BoilEvent::Lifted => 'O',
         BoilEvent::PoundsRaised => 'P',

@@ -122,9 +122,9 @@ pub fn bench_steps(jars: &[Jar], pots: &[DosedPot]) -> Vec<BenchStep> {
             JarStep::Acid => ("Acid", "All acid in", 'A'),
             JarStep::Salt => ("Salt", "All salted", 'S'),
             JarStep::Filled => ("Food", "All filled", 'F'),
-            JarStep::Bubbles => ("Bubbles", "All bubbles out", 'B'),
+            JarStep::Bubbles => ("Bubbles", "All bubbles out", 'U'),
             JarStep::Rim => ("Rim", "All rims wiped", 'R'),
-            JarStep::Lid => ("Lid", "All lids on", 'L'),
+            JarStep::Lid => ("Lid", "All lids on", 'N'),
         };
         BenchStep {
             step: *step,

@@ -8,13 +8,13 @@ use uom::si::mass::kilogram;
 use uom::si::volume::liter;
 
 use crate::canner::outline::{JarOutside, Outsides};
+use crate::jars::acid::Agent;
 use crate::jars::size::JarSize;
 use crate::jars::spoons::Spoons;
 use crate::kitchen::altitude::Altitude;
+use crate::kitchen::ways::{Days, Decimal, HeatIn, HeightIn, HoursIn, Ways};
 use crate::measures::ids::{CannerId, ContainerId};
-use crate::measures::units::{
-    Length, Mass, Temperature, Volume, in_celsius, in_pounds, in_quarts, millimetres,
-};
+use crate::measures::units::{Length, Mass, Volume, in_pounds, in_quarts, millimetres};
 use crate::measures::words::short;
 use crate::records::canner::Canner;
 
@@ -23,9 +23,9 @@ use crate::records::canner::Canner;
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum Units {
-    /// Pounds, quarts, inches, Fahrenheit.
+    /// Pounds, quarts, inches.
     Us,
-    /// Kilograms, litres, millimetres, Celsius.
+    /// Kilograms, litres, millimetres.
     Metric,
 }
 
@@ -66,13 +66,21 @@ impl Units {
         }
     }
 
-    /// A temperature as this kitchen reads it, in whole degrees.
+    /// What heat is read in where nobody has said otherwise.
     #[must_use]
-    pub fn temperature(self, temperature: Temperature) -> String {
-        let celsius = in_celsius(temperature);
+    pub const fn usual_heat(self) -> HeatIn {
         match self {
-            Self::Us => format!("{:.0} °F", celsius * 1.8 + 32.0),
-            Self::Metric => format!("{celsius:.0} °C"),
+            Self::Us => HeatIn::Fahrenheit,
+            Self::Metric => HeatIn::Celsius,
+        }
+    }
+
+    /// What heights are read in where nobody has said otherwise.
+    #[must_use]
+    pub const fn usual_height(self) -> HeightIn {
+        match self {
+            Self::Us => HeightIn::Feet,
+            Self::Metric => HeightIn::Metres,
         }
     }
 }
@@ -87,6 +95,12 @@ pub struct Kitchen {
     pub altitude_ft: Option<f64>,
     /// Units to show.
     pub units: Units,
+    /// How hours, days, numbers, heat and height are written.
+    pub ways: Ways,
+    /// Acid that was reached for last.
+    pub agent: Agent,
+    /// Whether the last jars got salt.
+    pub salt: bool,
     /// Spoons and cups that doses are measured with.
     pub spoons: Spoons,
     /// Minutes from lifting one load to the next one's jars going in.
@@ -152,6 +166,16 @@ pub struct KitchenChange {
     pub units: Option<Units>,
     /// New spoons.
     pub spoons: Option<Spoons>,
+    /// How times of day are written from now on.
+    pub hours: Option<HoursIn>,
+    /// How days are written.
+    pub days: Option<Days>,
+    /// How numbers are written.
+    pub decimal: Option<Decimal>,
+    /// What heat is read in.
+    pub heat: Option<HeatIn>,
+    /// What heights are read in.
+    pub height: Option<HeightIn>,
     /// New turnaround.
     pub turnaround_minutes: Option<u32>,
     /// New number of hands.

@@ -11,10 +11,10 @@ use bodega_core::jars::size::JarSize;
 use bodega_core::kettle::TargetKind;
 use bodega_core::kettle::goal::{Timer, hold_between};
 use bodega_core::kitchen::altitude::Altitude;
+use bodega_core::kitchen::ways::HeatIn;
 use bodega_core::measures::moment::Minutes;
 use bodega_core::measures::units::{Power, Volume, celsius, in_celsius, litres, millimetres};
 use bodega_core::records::canner::PotSize;
-use bodega_core::records::kitchen::Units;
 use bodega_core::records::load::{CannerLoad, CannerReading};
 use bodega_core::tables::process::{Method, Pack};
 use uom::si::energy::kilojoule;
@@ -211,7 +211,7 @@ fn kettle_calls(goal: TargetKind, since: Option<i64>, reads: Option<f64>) -> Vec
     let timer = goal.starts_with().map(|_| Timer { minutes: 20.0, since: since.map(at) });
     let cooking =
         Cooking { name: "blue kettle".to_owned(), goal, timer, finish: at(60), temp: reads.map(celsius) };
-    let calls = of_kettle(&cooking, hold_between(None), Units::Us, true, at(0));
+    let calls = of_kettle(&cooking, hold_between(None), HeatIn::Fahrenheit, true, at(0));
     calls.into_iter().map(|call| (call.text, call.once)).collect()
 }
 
@@ -251,7 +251,7 @@ fn several_kettles_name_themselves() {
         finish: at(60),
         temp: None,
     };
-    let calls = of_kettle(&cooking, hold_between(None), Units::Metric, false, at(0));
+    let calls = of_kettle(&cooking, hold_between(None), HeatIn::Celsius, false, at(0));
     assert_eq!(calls[0].text, "copper pan: It is at its mark");
 }
 

@@ -10,6 +10,7 @@ use bodega_core::jars::claims::Claims;
 use bodega_core::jars::size::JarSize;
 use bodega_core::jars::spoons::Spoons;
 use bodega_core::kitchen::altitude::Altitude;
+use bodega_core::kitchen::ways::{Days, Decimal, HoursIn, Ways};
 use bodega_core::ledger::food::Food;
 use bodega_core::measures::ids::{BatchId, CannerId, JarId, LoadId, LotId};
 use bodega_core::measures::moment::{Minutes, Moment};
@@ -208,6 +209,15 @@ pub fn house(altitude_ft: Option<f64>) -> Kitchen {
         altitude_ft,
         spoons: Spoons::Us,
         units: Units::Us,
+        ways: Ways {
+            hours: HoursIn::Day,
+            days: Days::DayFirst,
+            decimal: Decimal::Point,
+            heat: Units::Us.usual_heat(),
+            height: Units::Us.usual_height(),
+        },
+        agent: Agent::BottledLemonJuice,
+        salt: false,
         turnaround_minutes: 25,
         pounds_per_plant: 10.0,
         people: 2,

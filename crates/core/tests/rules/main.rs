@@ -8,6 +8,7 @@ mod day;
 mod edges;
 mod figures;
 mod finish;
+mod first;
 mod instances;
 mod judge;
 mod kettle;

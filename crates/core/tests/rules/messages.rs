@@ -18,6 +18,7 @@ use bodega_core::jars::spoons::Spoons;
 use bodega_core::kettle::TargetKind;
 use bodega_core::kettle::goal::{Timer, hold_between};
 use bodega_core::kitchen::altitude::{Altitude, NotBoiling};
+use bodega_core::kitchen::ways::HeatIn;
 use bodega_core::ledger::food::Food;
 use bodega_core::measures::ids::LoadId;
 use bodega_core::measures::moment::Minutes;
@@ -27,7 +28,6 @@ use bodega_core::plan::making::Making;
 use bodega_core::plan::split::Resource;
 use bodega_core::plan::yields::Thickness;
 use bodega_core::records::jar::{Jar, JarRecord};
-use bodega_core::records::kitchen::Units;
 use bodega_core::records::load::CannerLoad;
 use bodega_core::records::towel::{Towel, TowelJar};
 use bodega_core::shelf::pantry::{BEFORE_OPENING, Discard, Leaving};
@@ -202,11 +202,11 @@ fn calls() -> Vec<String> {
     }
     for goal in TargetKind::ALL {
         for (since, reads) in [(None, None), (None, Some(90.0)), (Some(at(40)), Some(97.0))] {
-            for (units, is_one) in [(Units::Us, true), (Units::Metric, false)] {
+            for (heat, is_one) in [(HeatIn::Fahrenheit, true), (HeatIn::Celsius, false)] {
                 let timer = goal.starts_with().map(|_| Timer { minutes: 20.0, since });
                 let name = "blue kettle".to_owned();
                 let cooking = Cooking { name, goal: *goal, timer, finish: at(60), temp: reads.map(celsius) };
-                all.extend(of_kettle(&cooking, hold_between(None), units, is_one, at(0)));
+                all.extend(of_kettle(&cooking, hold_between(None), heat, is_one, at(0)));
             }
         }
     }

@@ -35,6 +35,8 @@ pub struct Counter {
     pub zone: Option<String>,
     /// The kitchen.
     pub kitchen: Kitchen,
+    /// Nothing has come in yet.
+    pub is_new: bool,
     /// Grams that can go on to jars.
     pub waiting_g: i64,
     /// Grams of fruit among them.
@@ -187,7 +189,9 @@ pub(crate) fn count(shared: &Shared) -> Result<Counter, StoreError> {
     let mut calls: Vec<Call> =
         in_canner.iter().flat_map(|load| of_canner(load, suggestion(load, altitude), is_one, now)).collect();
     let (between, one) = (hold_between(altitude), stove.len() == 1);
-    calls.extend(stove.iter().flat_map(|cook| of_kettle(&cook.cooking(), between, kitchen.units, one, now)));
+    calls.extend(
+        stove.iter().flat_map(|cook| of_kettle(&cook.cooking(), between, kitchen.ways.heat, one, now)),
+    );
     calls.extend(loads.iter().filter_map(of_bench));
     calls.extend(next_check.map(of_lids));
     let amiss = amiss(shared, &towel, now)?;
@@ -206,6 +210,7 @@ pub(crate) fn count(shared: &Shared) -> Result<Counter, StoreError> {
         kettle,
         pace: shared.clock.pace(),
         zone: zone(),
+        is_new: store.is_new()?,
         kitchen,
         waiting_g: grams(|lot| lot.condition.can_be_canned()),
         waiting_fruit_g: grams(|lot| lot.condition.can_be_canned() && lot.food == Food::Fruit),

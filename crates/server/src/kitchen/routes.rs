@@ -5,6 +5,7 @@ use std::collections::BTreeMap;
 use actix_web::{get, patch, web};
 use bodega_core::jars::size::JarSize;
 use bodega_core::jars::spoons::Spoons;
+use bodega_core::kitchen::ways::{Days, Decimal, HeatIn, HeightIn, HoursIn};
 use bodega_core::measures::ids::CannerId;
 use bodega_core::measures::limits::{
     ALTITUDE, HELP, JAR_DIAMETER, JAR_HEIGHT, MINUTES, PLANT_YIELD, TURNAROUND,
@@ -30,6 +31,16 @@ pub struct KitchenRequest {
     pub units: Option<Units>,
     /// Spoons and cups that doses are measured with.
     pub spoons: Option<Spoons>,
+    /// How times of day are written.
+    pub hours: Option<HoursIn>,
+    /// How days are written.
+    pub days: Option<Days>,
+    /// How numbers are written.
+    pub decimal: Option<Decimal>,
+    /// What heat is read in, whatever the units.
+    pub heat: Option<HeatIn>,
+    /// What heights are read in, whatever the units.
+    pub height: Option<HeightIn>,
     /// Minutes between two loads, 0 to 240.
     pub turnaround_minutes: Option<u32>,
     /// Pairs of hands, 1 to 20.
@@ -85,6 +96,11 @@ pub async fn change_kitchen(
         altitude_ft: request.altitude_ft.map(|feet| ALTITUDE.check(feet).named("altitude_ft")).transpose()?,
         units: request.units,
         spoons: request.spoons,
+        hours: request.hours,
+        days: request.days,
+        decimal: request.decimal,
+        heat: request.heat,
+        height: request.height,
         turnaround_minutes: request.turnaround_minutes,
         pounds_per_plant: request
             .pounds_per_plant

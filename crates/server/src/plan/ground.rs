@@ -16,6 +16,7 @@ use bodega_core::measures::limits::JAR_COUNT;
 use bodega_core::measures::moment::Minutes;
 use bodega_core::plan::batch::{self, BatchPlan, NoPlan, Wish};
 use bodega_core::plan::making::Making;
+use bodega_core::plan::packs::packs;
 use bodega_core::plan::stuff::volume;
 use bodega_core::plan::yields::learn::Household;
 use bodega_core::plan::yields::{self, Range};
@@ -268,6 +269,7 @@ impl Ground {
                 .flat_map(|line| missing(&self.cupboard, self.wish.agent, line.jar, line.count))
                 .collect(),
             methods: self.methods(&plan),
+            packs: packs(self.wish.product, self.wish.method, self.wish.jar, self.altitude),
             yields: self.yields.clone(),
             lines: plan
                 .mix

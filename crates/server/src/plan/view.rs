@@ -8,6 +8,7 @@ use bodega_core::judge::records::Judged;
 use bodega_core::measures::ids::LotId;
 use bodega_core::measures::moment::Minutes;
 use bodega_core::plan::checklist::Rest;
+use bodega_core::plan::packs::PackTime;
 use bodega_core::plan::yields::{Range, Thickness};
 use bodega_core::tables::process::{Medium, Method, Pack, ProcessOption, Product, Refusal};
 use bodega_core::tables::source::Source;
@@ -122,6 +123,8 @@ pub struct PlanAnswer {
     pub missing: Vec<String>,
     /// The same jars by every method, side by side.
     pub methods: Vec<MethodView>,
+    /// The same food packed in every way that has a tested process, with its minutes.
+    pub packs: Vec<PackTime>,
     /// What a quart takes, published and by the household's own batches.
     pub yields: YieldView,
 }

@@ -1,6 +1,7 @@
 import { scaleLinear } from "d3-scale";
+import { altitudeText } from "../../parts/format";
 
-const INK = "#16213f";
+const INK = "var(--color-ink)";
 /** Edges of the bands in feet, drawn as contour lines. */
 const EDGES = [1000, 3000, 6000];
 const TOP_FT = 10_000;
@@ -24,13 +25,13 @@ export function AltitudePicture({ feet }: { feet: number }) {
       strokeLinejoin="round"
       aria-hidden="true"
     >
-      <path d={`M24 ${GROUND} 180 ${PEAK}l34 44 20-14 66 120z`} fill="#e4eaeb" />
+      <path d={`M24 ${GROUND} 180 ${PEAK}l34 44 20-14 66 120z`} fill="var(--color-cloth)" />
       <path d={`M180 ${PEAK}l-30 29 14-3 10 9 14-8 16 6z`} fill="#fff" />
       {EDGES.map((edge) => (
         <g key={edge}>
           <path d={`M4 ${heightOf(edge)}H300`} strokeWidth="1.2" strokeDasharray="5 5" />
-          <text x="4" y={heightOf(edge) - 5} fontSize="12" fill="#4d597a" stroke="none">
-            {edge.toLocaleString("en")}
+          <text x="4" y={heightOf(edge) - 5} fontSize="12" fill="var(--color-muted)" stroke="none">
+            {altitudeText(edge)}
           </text>
         </g>
       ))}

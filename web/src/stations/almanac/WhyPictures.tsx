@@ -1,6 +1,6 @@
 import type { ReactNode } from "react";
 
-const INK = "#16213f";
+const INK = "var(--color-ink)";
 
 function Reason({ title, text, children }: { title: string; text: string; children: ReactNode }) {
   return (
@@ -45,7 +45,7 @@ export function WhyPictures() {
         title="Altitude"
         text="Thinner air lets water boil cooler: about 1 °F for every 500 ft. Cooler water needs more minutes to heat the middle of the jar."
       >
-        <path d="M6 82 44 22l16 24 12-14 32 50z" fill="#e4eaeb" />
+        <path d="M6 82 44 22l16 24 12-14 32 50z" fill="var(--color-cloth)" />
         <path d="m44 22-9 14 9-3 9 5z" fill="#fff" />
         <text x="12" y="16" fontSize="12" fontWeight="700" fill={INK} stroke="none">
           202 °F
@@ -70,7 +70,7 @@ export function WhyPictures() {
           <circle key={`${x}${y}`} cx={x} cy={y} r="7" fill="#c8371f" />
         ))}
         <path d="M61 24h40v53q0 6-5 6H66q-5 0-5-6z" fill="#c8371f" />
-        <path d="M29 90V26m-5 6 5-6 5 6" fill="none" stroke="#1d3d80" />
+        <path d="M29 90V26m-5 6 5-6 5 6" fill="none" stroke="var(--color-cobalt)" />
         <path d="M104 52H86m5-5-5 5 5 5" fill="none" stroke="#fff" />
       </Reason>
     </div>

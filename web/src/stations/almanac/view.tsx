@@ -54,11 +54,7 @@ export function AlmanacStation() {
   return (
     <div className="grid gap-3 print:gap-2">
       <Plate
-        title={
-          almanac.altitude_ft == null
-            ? "Altitude not known"
-            : `At ${altitudeText(almanac.altitude_ft, units)}`
-        }
+        title={almanac.altitude_ft == null ? "Altitude not known" : `At ${altitudeText(almanac.altitude_ft)}`}
         aside={
           <span className="print:hidden">
             <Touch onPress={() => window.print()}>Print for the wall</Touch>

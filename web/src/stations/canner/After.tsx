@@ -19,14 +19,14 @@ function Lifted({ load }: { load: LoadView }) {
         <span className="font-semibold">
           Load {load.position} of {load.of}: {loadText(load)}, {jarsText(load.jars.length)}
         </span>
-        <span className={`font-semibold ${load.processed ? "text-vine" : "text-tomato-deep"}`}>
+        <span className={`font-semibold ${load.processed ? "text-fine" : "text-alarm"}`}>
           {load.processed ? "✓ Processed" : "✕ Not processed"}: {load.unbroken_minutes} of {load.minutes} min
           unbroken
         </span>
       </p>
       <p className="text-muted">{historyText(load)}.</p>
       {load.gone.map((gone) => (
-        <p key={gone.jar} className="font-semibold text-tomato-deep">
+        <p key={gone.jar} className="font-semibold text-alarm">
           Jar {gone.number} {FATE[gone.fate]}.
         </p>
       ))}
@@ -52,7 +52,7 @@ export function After({ more }: { more: boolean }) {
       <Plate
         title="Today in the canner"
         aside={
-          <Link to="/towel" className="font-semibold text-cobalt underline underline-offset-4">
+          <Link to="/towel" className="font-semibold text-link underline underline-offset-4">
             To the towel
           </Link>
         }

@@ -47,8 +47,8 @@ function Running({ figure, now }: { figure: LoadView["says"]["figure"]; now: num
 
 /** A figure fills the plate, and a long word stays on it. */
 function sizeOf(figure: string): string {
-  if (figure.length > 10) return "text-[3rem] sm:text-[5.2rem]";
-  return figure.length > 5 ? "text-[4.2rem] sm:text-[7rem]" : "text-[6.5rem] sm:text-[11rem]";
+  if (figure.length > 10) return "text-(length:--clock-words)";
+  return figure.length > 5 ? "text-(length:--clock-long)" : "text-(length:--clock)";
 }
 
 const GONE = {
@@ -114,7 +114,13 @@ export function InCanner({ load }: { load: LoadView }) {
     allowNotifications();
     if (!happen.isPending) happen.mutate(touch.event);
   };
-  useKeys(Object.fromEntries(said.touches.map((touch) => [touch.key.toLowerCase(), () => press(touch)])));
+  useKeys(
+    said.touches.map((touch) => ({
+      key: touch.key,
+      text: touchText(touch, now),
+      press: () => press(touch),
+    })),
+  );
   if (counter === undefined) return null;
   const { units, canners } = counter.kitchen;
   const waiting = load.now.phase === "waiting";
@@ -132,21 +138,22 @@ export function InCanner({ load }: { load: LoadView }) {
     <div className="grid gap-3 lg:grid-cols-[1.65fr_1fr]">
       <Plate
         title={`Load ${load.position} of ${load.of}: ${loadText(load)}, ${sizesText(load.jars)}`}
-        aside={<span className="text-muted">{load.canner_name}</span>}
+        aside={canners.length > 1 && <span className="text-muted">{load.canner_name}</span>}
       >
         <p className="text-muted">
           {load.minutes} minutes{" "}
           {load.method === "boiling_water" ? "of unbroken full boil" : "without a break"}
-          {counter.kitchen.altitude_ft != null && ` at ${altitudeText(load.batch.altitude_ft, units)}`}
+          {counter.kitchen.altitude_ft != null && ` at ${altitudeText(load.batch.altitude_ft)}`}
           {load.psi != null && ` under ${load.psi} lb of pressure`}
         </p>
         <p
           data-testid="clock"
-          className={`my-2 font-slab leading-none font-bold tracking-tight ${sizeOf(figure)} ${load.not_processed ? "text-tomato-deep" : ""}`}
+          data-moment
+          className={`my-2 font-slab leading-none font-bold tracking-tight ${sizeOf(figure)} ${load.not_processed ? "text-alarm" : ""}`}
         >
           {figure}
         </p>
-        <p className="mb-4 text-xl" data-testid="moment">
+        <p className="mb-4 text-xl" data-testid="moment" data-moment>
           {wordsText(said)}
         </p>
         <Running figure={said.figure} now={now} />
@@ -210,7 +217,7 @@ export function InCanner({ load }: { load: LoadView }) {
           <Questions items={load.judged.questions} />
           {said.good != null && <Note tone="good">{said.good}</Note>}
           {said.mind != null && <Note tone="note">{said.mind}</Note>}
-          {said.running && <ProbeNote load={load} units={units} />}
+          {said.running && <ProbeNote load={load} />}
           <p className="text-sm text-muted">{historyText(load)}</p>
           {load.events.length > 0 && load.now.phase !== "unwatched" && (
             <Touch onPress={() => undo.mutate(lastOf(load))}>Take the last step back</Touch>

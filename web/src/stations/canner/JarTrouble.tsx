@@ -108,7 +108,7 @@ export function JarTrouble({ load, closed }: { load: LoadView; closed: boolean }
           </div>
           <Trouble error={tell.error ?? undosed.error} />
           <Dialog.Close asChild>
-            <button type="button" className="min-h-[48px] justify-self-start font-semibold text-cobalt">
+            <button type="button" className="min-h-[48px] justify-self-start font-semibold text-link">
               Nothing happened
             </button>
           </Dialog.Close>

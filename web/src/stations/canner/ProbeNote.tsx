@@ -1,11 +1,11 @@
-import { api, take, type LoadView, type Units } from "../../api/client";
+import { api, take, type LoadView } from "../../api/client";
 import { useChange } from "../../api/queries";
 import { temperatureText } from "../../parts/format";
 import { Note, Trouble } from "../../parts/Note";
 import { Touch } from "../../parts/Touch";
 
 /** What the probe says, and the simulated one to practise with. */
-export function ProbeNote({ load, units }: { load: LoadView; units: Units }) {
+export function ProbeNote({ load }: { load: LoadView }) {
   const flame = useChange((on: boolean) =>
     take(api.PUT("/api/loads/{id}/simulation", { params: { path: { id: load.id } }, body: { flame: on } })),
   );
@@ -16,19 +16,19 @@ export function ProbeNote({ load, units }: { load: LoadView; units: Units }) {
     <div className="grid gap-3">
       {probe != null && waits && probe.suggestion === "boils" && (
         <Note tone="good">
-          The probe has held {temperatureText(probe.temp_c, units)} for a minute. Look: when it boils hard all
-          over, say so.
+          The probe has held {temperatureText(probe.temp_c)} for a minute. Look: when it boils hard all over,
+          say so.
         </Note>
       )}
       {probe != null && phase === "counting" && probe.suggestion === "boil_lost" && (
         <Note tone="stop">
-          The probe fell to {temperatureText(probe.temp_c, units)}. Look: if the boil is gone, say so at once.
+          The probe fell to {temperatureText(probe.temp_c)}. Look: if the boil is gone, say so at once.
         </Note>
       )}
       <div className="flex flex-wrap items-center gap-2 text-sm">
         {probe != null && (
           <span className="text-base font-semibold">
-            Probe {temperatureText(probe.temp_c, units)}
+            Probe {temperatureText(probe.temp_c)}
             {probe.simulated && <span className="font-normal text-muted"> (simulated)</span>}
           </span>
         )}

@@ -20,8 +20,8 @@ export function WaterNote({ load, units }: { load: LoadView; units: Units }) {
         <Note tone="note">
           <p>
             <strong>Fill to {depthText(water.level_before_mm, units)} before the jars go in</strong>,{" "}
-            {volumeText(water.water_l, units)} at about {temperatureText(water.water_c, units)}. They lift it
-            to {water.cover_in} in over the lids, {depthText(water.headroom_mm, units)} under the rim.
+            {volumeText(water.water_l, units)} at about {temperatureText(water.water_c)}. They lift it to{" "}
+            {water.cover_in} in over the lids, {depthText(water.headroom_mm, units)} under the rim.
             {spare != null && ` Keep ${volumeText(spare, units)} boiling beside it for topping up.`}
             {comeUp != null && ` It boils about ${Math.round(comeUp)} min after the jars go in.`}
           </p>

@@ -23,7 +23,7 @@ export function useWays(load: number) {
           take: () => retime.mutate(psi ?? null),
         }));
       case "find_altitude":
-        return [{ text: "To the kitchen", take: () => void go("/kitchen") }];
+        return [{ text: "Find the altitude", take: () => void go("/kitchen") }];
       case "use_boiling_water":
       case "bring_back_boil":
         return [];

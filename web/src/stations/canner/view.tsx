@@ -63,7 +63,7 @@ export function CannerStation() {
               <WaterNote load={next} units={counter.kitchen.units} />
               <Link
                 to="/jars"
-                className="inline-flex min-h-[48px] items-center font-semibold text-cobalt underline underline-offset-4"
+                className="inline-flex min-h-[48px] items-center font-semibold text-link underline underline-offset-4"
               >
                 To the jars
               </Link>

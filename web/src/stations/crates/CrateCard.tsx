@@ -31,7 +31,7 @@ function JugPicture({ frozen }: { frozen: boolean }) {
       viewBox="0 0 132 74"
       className="h-[68px] w-[122px] shrink-0"
       aria-hidden="true"
-      stroke="#16213f"
+      stroke="var(--color-ink)"
       strokeWidth="2"
     >
       <path d="M46 24h40l-4 44H50z" fill={frozen ? "#cfe3ef" : "#c8371f"} />
@@ -51,7 +51,7 @@ function CratePicture({ lot }: { lot: Lot }) {
       viewBox="0 0 132 74"
       className="h-[68px] w-[122px] shrink-0"
       aria-hidden="true"
-      stroke="#16213f"
+      stroke="var(--color-ink)"
       strokeWidth="1.8"
     >
       {Array.from({ length: count }, (_, i) => {
@@ -124,7 +124,7 @@ export function CrateCard({
   );
   return (
     <li
-      className="flex flex-wrap items-center gap-x-3 gap-y-2 rounded-2xl border-2 border-line bg-white px-3 py-2"
+      className="flex flex-wrap items-center gap-x-3 gap-y-2 rounded-2xl border-2 border-edge bg-enamel px-3 py-2"
       data-lot={lot.id}
     >
       <div className="flex min-w-0 flex-1 basis-56 items-center gap-3">
@@ -146,15 +146,13 @@ export function CrateCard({
             {lot.poured_g > 0 && `, ${weightText(lot.poured_g, units)} of water poured off`}
           </p>
           {lot.wait != null && lot.back_on == null && (
-            <p className={`text-sm font-semibold ${lot.is_late ? "text-tomato-deep" : "text-muted"}`}>
+            <p className={`text-sm font-semibold ${lot.is_late ? "text-alarm" : "text-muted"}`}>
               {lot.is_late ? "Too late: " : ""}
               {waitText(lot.wait, now)}
             </p>
           )}
           {lot.back_on != null && (
-            <p
-              className={`text-sm font-semibold ${isDue(lot.back_on, now) ? "text-tomato-deep" : "text-muted"}`}
-            >
+            <p className={`text-sm font-semibold ${isDue(lot.back_on, now) ? "text-alarm" : "text-muted"}`}>
               {isDue(lot.back_on, now) ? "Look at it now" : `On the sill until ${shortDay(lot.back_on)}`}
             </p>
           )}

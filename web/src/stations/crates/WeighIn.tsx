@@ -1,5 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { useWatch } from "react-hook-form";
+import { useNavigate, useSearchParams } from "react-router";
 import * as v from "valibot";
 import {
   api,
@@ -34,7 +35,7 @@ const capitalFoods = Object.fromEntries(FORMS.map((food) => [food, capital(WORDS
 const EMPTY = {
   by: BY_SCALE,
   amount: "",
-  kind: "paste",
+  kind: "",
   condition: "firm_ripe",
   fault: "overripe",
   state: "fresh",
@@ -46,7 +47,7 @@ const EMPTY = {
 const schema = v.object({
   by: v.string(),
   amount: number("Weight.value"),
-  kind: v.string(),
+  kind: v.pipe(v.string(), v.minLength(1, "Which kind are they? It decides what they give")),
   condition: v.string(),
   fault: v.string(),
   state: v.string(),
@@ -59,7 +60,9 @@ const schema = v.object({
 export function WeighIn({ units }: { units: Units }) {
   const { data: containers } = useQuery(ask.containers());
   const say = useSay();
-  const form = useFields(schema, EMPTY);
+  const [search] = useSearchParams();
+  const go = useNavigate();
+  const form = useFields(schema, { ...EMPTY, amount: search.get("weighed") ?? "" });
   const { control, handleSubmit, reset } = form;
   const { by, condition, amount, food, state } = useWatch({ control }) as typeof EMPTY;
   const unit = weighedIn(units);
@@ -108,6 +111,8 @@ export function WeighIn({ units }: { units: Units }) {
       const grams = lots.reduce((sum, lot) => sum + lot.weight_g, 0);
       const sill = lots.length > 1 ? `, ${weightText(lots[1]?.weight_g ?? 0, units)} of it to the sill` : "";
       say(`${weightText(grams, units)} weighed in${sill}`, () => remove.mutate(lots.map((lot) => lot.id)));
+      // Whoever began with a wish goes on to its plan.
+      if (search.has("then")) void go(`/plan?${search.toString()}`);
     },
   );
   const left = useRefusal(form, add.error, {

@@ -1,5 +1,6 @@
 import type { Condition, Food, Lot } from "../../api/client";
 import { WORDS } from "../../api/words.generated";
+import { numberText } from "../../parts/ways";
 
 /** Weighed on a scale, and not counted in containers. */
 export const BY_SCALE = "scale";
@@ -14,7 +15,7 @@ export const FORMS: readonly Food[] = ["fruit", "juice", "thin_juice", "cooked",
 
 /** An amount as somebody told it: "2.5 quarts". */
 export function told({ amount, measure }: NonNullable<Lot["told"]>): string {
-  const rounded = amount.toLocaleString("en", { maximumFractionDigits: 2 });
+  const rounded = numberText(amount, 2);
   return `${rounded} ${WORDS.FoodMeasure[measure]}`;
 }
 

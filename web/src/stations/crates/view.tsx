@@ -1,6 +1,7 @@
 import { useQueries, useQuery } from "@tanstack/react-query";
 import { api, take, type Condition, type Lot, type Product, type Thickness } from "../../api/client";
 import { ask, useChange } from "../../api/queries";
+import { Link } from "react-router";
 import { useSay } from "../../counter/notices";
 import { weight, weightText } from "../../parts/format";
 import { Trouble } from "../../parts/Note";
@@ -64,6 +65,14 @@ export function CratesStation() {
   return (
     <div className="grid gap-3 lg:grid-cols-[1.15fr_1fr]">
       <Plate title="In the crates">
+        {counter.is_new && (
+          <Link
+            to="/start"
+            className="mb-4 inline-grid min-h-[52px] place-items-center rounded-2xl border-[3px] border-cobalt px-5 font-semibold text-link"
+          >
+            What could your tomatoes be? Three things, and the answer
+          </Link>
+        )}
         <Answer value={waiting.value} unit={`${waiting.unit} ready for jars`}>
           {counter.waiting_fruit_g > 0 ? (
             <CouldBe grams={counter.waiting_fruit_g} />

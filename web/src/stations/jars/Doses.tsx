@@ -35,7 +35,7 @@ function DoseCard({
     .filter((jar) => jar.batch === dose.batch && jar.size === dose.jar)
     .map((jar) => jar.number);
   return (
-    <li className="rounded-2xl border-2 border-line bg-white px-4 py-3">
+    <li className="rounded-2xl border-2 border-edge bg-enamel px-4 py-3">
       <p className="flex flex-wrap items-baseline gap-x-3 leading-none">
         <span className="font-slab text-[3.4rem] font-bold tracking-tight" data-testid="answer">
           {toAdd(dose)}

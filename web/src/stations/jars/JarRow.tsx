@@ -30,7 +30,7 @@ export function JarRow({
               data-jar={jar.number}
               data-state={state}
               onClick={() => onTouch(jar)}
-              className="h-full w-full rounded-2xl border-2 border-line bg-white p-1 pb-2 text-center hover:border-cobalt"
+              className="h-full w-full rounded-2xl border-2 border-edge bg-enamel p-1 pb-2 text-center hover:border-cobalt"
             >
               <span className="sr-only">
                 Jar {jar.number}
@@ -47,7 +47,7 @@ export function JarRow({
                 />
               </span>
               <span
-                className={`block text-sm font-semibold ${jar.lid ? "text-vine" : jar.has_acid ? "text-ink" : "text-tomato-deep"}`}
+                className={`block text-sm font-semibold ${jar.lid ? "text-fine" : jar.has_acid ? "text-ink" : "text-alarm"}`}
               >
                 {jar.lid ? "✓ lid on" : state}
               </span>

@@ -9,7 +9,7 @@ import { Choice, optionsOf } from "../../parts/Choice";
 import { AGENT, isShared, jarsText, jarText, loadText } from "../../parts/format";
 import { Findings } from "../../parts/Findings";
 import { LoadCard } from "../../parts/LoadCard";
-import { useKeys } from "../../parts/keys";
+import { useKeys, useTypedNumber } from "../../parts/keys";
 import { Note, Trouble } from "../../parts/Note";
 import { Pending } from "../../parts/Pending";
 import { Plate } from "../../parts/Plate";
@@ -50,12 +50,23 @@ function Bench({ load }: { load: LoadView }) {
     if (said !== null) tick.mutate({ id: jar.id, ...said });
   };
   const may = (step: JarStep) => step === "acid" || acid === count;
-  useKeys({
-    ...Object.fromEntries(
-      steps.map(({ step, key }) => [key.toLowerCase(), () => may(step) && all.mutate(step)]),
-    ),
-    ...Object.fromEntries(load.jars.slice(0, 9).map((jar, i) => [String(i + 1), () => touch(jar)])),
-  });
+  useKeys([
+    ...steps.map(({ step, key, all: text }) => ({
+      key,
+      text,
+      press: () => {
+        if (may(step)) all.mutate(step);
+      },
+    })),
+    { key: "1…", text: `A jar by its number: ${HANDS[hand].toLowerCase()}`, press: () => undefined },
+  ]);
+  useTypedNumber(
+    // Two batches may each have a jar of that number; which one is meant is then said by touch.
+    load.jars
+      .map((jar) => jar.number)
+      .filter((number, _, all) => all.indexOf(number) === all.lastIndexOf(number)),
+    (number) => load.jars.filter((jar) => jar.number === number).forEach(touch),
+  );
   if (counter === undefined) return null;
   const mixed = isShared(load);
   const lacking = load.doses.filter((dose) => dose.still_lacks != null);

@@ -79,13 +79,11 @@ function ToMark({
 /** The answer of a kettle whose goal is a time: its clock, and the touch that starts it. */
 function ToTime({
   cook,
-  units,
   now,
   reached,
   onStart,
 }: {
   cook: CookView;
-  units: Units;
   now: number;
   reached: boolean;
   onStart: () => void;
@@ -94,7 +92,7 @@ function ToTime({
   if (timer == null) return null;
   const holds = timer.hold_from_c != null && timer.hold_to_c != null;
   const between = holds
-    ? `${temperatureText(timer.hold_from_c ?? 0, units)} and ${temperatureText(timer.hold_to_c ?? 0, units)}`
+    ? `${temperatureText(timer.hold_from_c ?? 0)} and ${temperatureText(timer.hold_to_c ?? 0)}`
     : "";
   if (timer.since == null) {
     return (
@@ -140,7 +138,7 @@ function Fills({ cook, units }: { cook: CookView; units: Units }) {
     <div className="text-lg">
       <p>
         For{" "}
-        <Link to="/jars" className="font-semibold text-cobalt underline underline-offset-4">
+        <Link to="/jars" className="font-semibold text-link underline underline-offset-4">
           {batch.code}
         </Link>
         , {batch.thickness} {batchText(batch)}: {volumeText(cook.together?.target_l ?? cook.target_l, units)}
@@ -232,13 +230,7 @@ export function CookPlate({ cook, units, now }: { cook: CookView; units: Units; 
               onBoils={(boils) => said.mutate(boils)}
             />
           ) : (
-            <ToTime
-              cook={cook}
-              units={units}
-              now={now}
-              reached={reached}
-              onStart={() => start.mutate(undefined)}
-            />
+            <ToTime cook={cook} now={now} reached={reached} onStart={() => start.mutate(undefined)} />
           )}
           {together != null && (
             <Note tone="note">
@@ -260,7 +252,7 @@ export function CookPlate({ cook, units, now }: { cook: CookView; units: Units; 
             <Note tone="warn">The lid is on: hardly any water leaves. The time counts it as off.</Note>
           )}
           {promise !== "" && <p className="text-muted">{promise}</p>}
-          {cook.temp_c != null && <p className="text-lg">At {temperatureText(cook.temp_c, units)}.</p>}
+          {cook.temp_c != null && <p className="text-lg">At {temperatureText(cook.temp_c)}.</p>}
           <Fills cook={cook} units={units} />
         </div>
         <div className="grid content-start gap-3">
@@ -313,7 +305,7 @@ export function CookPlate({ cook, units, now }: { cook: CookView; units: Units; 
             <span className="font-semibold text-muted">Simulated, for practice:</span>
             {INSTRUMENTS.map(({ instrument, text }) =>
               cook.simulated.includes(instrument) ? (
-                <span key={instrument} className="font-semibold text-vine">
+                <span key={instrument} className="font-semibold text-fine">
                   {text} on
                 </span>
               ) : (

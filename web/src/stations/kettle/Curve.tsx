@@ -47,14 +47,14 @@ export function Curve({ cook, now, units }: { cook: CookView; now: number; units
       role="img"
       aria-label={curveText(cook, now, units)}
     >
-      <text x={4} y={TOP + 1} fontSize="16" fill="#4d597a" dominantBaseline="hanging">
+      <text x={4} y={TOP + 1} fontSize="16" fill="var(--color-muted)" dominantBaseline="hanging">
         {scale.unit}
       </text>
       {y.ticks(4).map((tick) => (
         <g key={tick}>
           <path d={`M${LEFT} ${y(tick)}H${WIDE - RIGHT}`} stroke="#dfe6ee" strokeWidth="1.5" />
           {tick > 0 && y(tick) > TOP + 18 && (
-            <text x={LEFT - 7} y={y(tick) + 5.5} fontSize="16" textAnchor="end" fill="#4d597a">
+            <text x={LEFT - 7} y={y(tick) + 5.5} fontSize="16" textAnchor="end" fill="var(--color-muted)">
               {tick}
             </text>
           )}
@@ -65,14 +65,14 @@ export function Curve({ cook, now, units }: { cook: CookView; now: number; units
       <path d={path(past) ?? ""} fill="none" stroke="#c8371f" strokeWidth="4" strokeLinecap="round" />
       <path
         d={`M${LEFT} ${target}H${WIDE - RIGHT}`}
-        stroke="#16213f"
+        stroke="var(--color-ink)"
         strokeWidth="1.6"
         strokeDasharray="6 5"
       />
-      <text x={LEFT + 6} y={target + 19} fontSize="16" fontWeight="700" fill="#16213f">
+      <text x={LEFT + 6} y={target + 19} fontSize="16" fontWeight="700" fill="var(--color-ink)">
         the mark, {volumeText(cook.target_l, units)}
       </text>
-      <path d={`M${x(now)} ${TOP}V${FLOOR}`} stroke="#1d3d80" strokeWidth="2" />
+      <path d={`M${x(now)} ${TOP}V${FLOOR}`} stroke="var(--color-cobalt)" strokeWidth="2" />
       {cook.log
         .filter((item) => READINGS.includes(item.what))
         .map((item) => (
@@ -81,8 +81,8 @@ export function Curve({ cook, now, units }: { cook: CookView; now: number; units
             cx={x(item.at)}
             cy={level(near(item.at).volume_l)}
             r="5"
-            fill={cook.flagged.some((flag) => flag.at === item.at) ? "#ffffff" : "#1d3d80"}
-            stroke="#1d3d80"
+            fill={cook.flagged.some((flag) => flag.at === item.at) ? "#ffffff" : "var(--color-cobalt)"}
+            stroke="var(--color-cobalt)"
             strokeWidth="2.5"
           />
         ))}
@@ -90,7 +90,7 @@ export function Curve({ cook, now, units }: { cook: CookView; now: number; units
       {ticks(start, end).map((tick) => (
         <g key={tick}>
           <path d={`M${x(tick)} ${FLOOR}v5`} stroke="#9fb0c6" strokeWidth="2" />
-          <text x={x(tick)} y={HIGH - 5} fontSize="16" textAnchor="middle" fill="#4d597a">
+          <text x={x(tick)} y={HIGH - 5} fontSize="16" textAnchor="middle" fill="var(--color-muted)">
             {clockText(tick)}
           </text>
         </g>

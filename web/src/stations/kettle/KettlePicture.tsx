@@ -44,7 +44,7 @@ export function KettlePicture({
       <path
         d={`M32 ${top - 4}v144q0 12 12 12h136q12 0 12-12V${top - 4}`}
         fill="none"
-        stroke="#1d3d80"
+        stroke="var(--color-cobalt)"
         strokeWidth="8"
         strokeLinejoin="round"
       />
@@ -52,8 +52,8 @@ export function KettlePicture({
       <path d={`M150 8v${bottom - 8}`} stroke="#a87b47" strokeWidth="7" strokeLinecap="round" />
       {mark !== null && (
         <>
-          <path d={`M136 ${mark}h82`} stroke="#16213f" strokeWidth="4" />
-          <path d={`M218 ${mark}l10-7v14z`} fill="#16213f" />
+          <path d={`M136 ${mark}h82`} stroke="var(--color-ink)" strokeWidth="4" />
+          <path d={`M218 ${mark}l10-7v14z`} fill="var(--color-ink)" />
         </>
       )}
     </svg>

@@ -114,11 +114,16 @@ function NoMeasures() {
   return (
     <div className="grid gap-3 sm:grid-cols-[150px_1fr] sm:items-center">
       <svg viewBox="0 0 150 150" className="w-[150px]" aria-hidden="true">
-        <path d="M14 30v98q0 12 12 12h98q12 0 12-12V30" fill="none" stroke="#1d3d80" strokeWidth="7" />
+        <path
+          d="M14 30v98q0 12 12 12h98q12 0 12-12V30"
+          fill="none"
+          stroke="var(--color-cobalt)"
+          strokeWidth="7"
+        />
         <rect x="18" y="50" width="114" height="86" fill="#c8371f" opacity="0.85" />
         <path d="M104 8v128" stroke="#a87b47" strokeWidth="8" strokeLinecap="round" />
         {[50, 79, 107].map((y) => (
-          <path key={y} d={`M94 ${y}h24`} stroke="#16213f" strokeWidth="4" />
+          <path key={y} d={`M94 ${y}h24`} stroke="var(--color-ink)" strokeWidth="4" />
         ))}
       </svg>
       <ol className="list-decimal pl-5 text-lg">
@@ -169,7 +174,7 @@ export function PutOn({ units }: { units: Units }) {
       <Plate title="Put a kettle on">
         <p className="mb-4 text-lg text-muted">
           {kettles.length === 0 ? "No kettle is measured yet. " : "Every kettle is on the stove. "}
-          <Link to="/kitchen" className="font-semibold text-cobalt underline underline-offset-4">
+          <Link to="/kitchen/kettles" className="font-semibold text-link underline underline-offset-4">
             {kettles.length === 0 ? "Measure one in the kitchen" : "Add another in the kitchen"}
           </Link>
           {kettles.length === 0 && ", and Bodega says when it is thick and where its mark is."}

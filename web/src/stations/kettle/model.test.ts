@@ -1,4 +1,4 @@
-import { describe, expect, test } from "vitest";
+import { afterEach, describe, expect, test } from "vitest";
 import { BOUNDS } from "../../api/bounds.generated";
 import type { CookView } from "../../api/client";
 import {
@@ -14,6 +14,9 @@ import {
   READ,
   WAYS,
 } from "./model";
+import { showWays, usualWays } from "../../parts/ways";
+
+afterEach(() => showWays(usualWays("us")));
 
 describe("every way to read a kettle", () => {
   test.each(BYS)("%s is sent as a field that the API bounds", (by) => {
@@ -24,6 +27,7 @@ describe("every way to read a kettle", () => {
 
   test("is typed in the kitchen's own unit", () => {
     expect(BYS.map((by) => READ[by].scale("us").unit)).toEqual(["in", "qt", "lb", "°", "°F"]);
+    showWays(usualWays("metric"));
     expect(BYS.map((by) => READ[by].scale("metric").unit)).toEqual(["mm", "L", "kg", "°", "°C"]);
   });
 });
@@ -44,6 +48,7 @@ test("a reading is said with its unit, a touch on the lid or the heat is not", (
     booked: false,
   });
   expect(lineText(line("mass_kg", 9), "us")).toBe("19.8 lb");
+  showWays(usualWays("metric"));
   expect(lineText(line("temp_c", 97.4), "metric")).toBe("97\u00a0°C");
   expect(lineText(line("brix", 6.25), "us")).toBe("6.3 °Brix");
   for (const what of [

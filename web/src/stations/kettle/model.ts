@@ -2,6 +2,7 @@ import type { Batch, CookEventRequest, CookRequest, CookView, KettleView, Units 
 import type { Bound } from "../../parts/fields";
 import { clockText, depthText, spanText, temperatureText, volumeText, weightText } from "../../parts/format";
 import { heatScale, lengthScale, massScale, plain, volumeScale, type Scale } from "../../parts/units";
+import { numberText } from "../../parts/ways";
 
 export type Goal = "thin" | "thick" | "paste" | "share" | "mark" | "simmer" | "hold" | "boil";
 
@@ -80,7 +81,7 @@ export function goalText(cook: Pick<CookView, "goal" | "goal_value">): string {
       return `to ${Math.round(share * 100)} %`;
     }
     case "brix":
-      return `to ${cook.goal_value.toLocaleString("en", { maximumFractionDigits: 1 })} °Brix`;
+      return `to ${numberText(cook.goal_value, 1)} °Brix`;
     case "volume_l":
       return "to its mark";
     case "boil_minutes":
@@ -132,7 +133,7 @@ export function lineText(line: CookView["log"][number], units: Units): string {
     case "mass_kg":
       return weightText(line.value * 1000, units);
     case "temp_c":
-      return temperatureText(line.value, units);
+      return temperatureText(line.value);
     case "brix":
       return `${line.value.toFixed(1)} °Brix`;
     case "volume_l":

@@ -7,6 +7,7 @@ import { Choice, optionsOf } from "../../parts/Choice";
 import { CountField } from "../../parts/CountField";
 import { named, useFields, useRefusal } from "../../parts/fields";
 import { CANNED_SIZES, jarText, METHOD } from "../../parts/format";
+import { Fold } from "../../parts/Fold";
 import { TextOf } from "../../parts/FormFields";
 import { Trouble } from "../../parts/Note";
 import { Plate } from "../../parts/Plate";
@@ -85,7 +86,7 @@ export function CannerList({
       <div className="mb-3 flex flex-wrap items-center gap-3">
         <p className="text-xl font-semibold">{canner.name}</p>
         {canner.id === kitchen.canner.id ? (
-          <span className="font-semibold text-vine">✓ planned for</span>
+          <span className="font-semibold text-fine">✓ planned for</span>
         ) : (
           <Touch onPress={() => onPlanFor(canner.id)}>Plan for this one</Touch>
         )}
@@ -115,15 +116,21 @@ export function CannerList({
           );
         })}
       </ul>
-      <PotForm
-        pot={canner.pot ?? null}
-        units={kitchen.units}
-        error={change.error}
-        onSet={(pot) => change.mutate({ pot })}
-      />
-      <BurnerForm canner={canner} units={kitchen.units} onSet={(patch) => change.mutate(patch)} />
-      {children}
-      <AddCanner onAdd={(name) => add.mutate({ name, method: "boiling_water" })} error={add.error} />
+      <div className="mt-4 flex flex-wrap gap-2 border-t-2 border-line pt-4">
+        <Fold words="Its pot and burner">
+          <PotForm
+            pot={canner.pot ?? null}
+            units={kitchen.units}
+            error={change.error}
+            onSet={(pot) => change.mutate({ pot })}
+          />
+          <BurnerForm canner={canner} units={kitchen.units} onSet={(patch) => change.mutate(patch)} />
+        </Fold>
+        <Fold words="Your jars, measured">{children}</Fold>
+        <Fold words="Another canner">
+          <AddCanner onAdd={(name) => add.mutate({ name, method: "boiling_water" })} error={add.error} />
+        </Fold>
+      </div>
       <div className="mt-3">
         <Trouble error={change.error} />
       </div>

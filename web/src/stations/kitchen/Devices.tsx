@@ -141,7 +141,7 @@ export function Devices() {
               <span>
                 <strong className="text-lg">{device.name}</strong>
                 {device.id === data.this_device && (
-                  <span className="font-semibold text-vine"> · this one</span>
+                  <span className="font-semibold text-fine"> · this one</span>
                 )}
                 <br />
                 <span className="text-muted">

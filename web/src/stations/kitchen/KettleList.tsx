@@ -5,6 +5,7 @@ import { api, take, type KettleView, type Units } from "../../api/client";
 import { ask, useChange } from "../../api/queries";
 import { useSay } from "../../counter/notices";
 import { named, number, optionalNumber, useFields, useRefusal } from "../../parts/fields";
+import { Fold } from "../../parts/Fold";
 import { volumeText } from "../../parts/format";
 import { ChoiceOf, NumberOf, TextOf } from "../../parts/FormFields";
 import { Trouble } from "../../parts/Note";
@@ -54,7 +55,7 @@ function AddKettle({ units }: { units: Units }) {
   });
   return (
     <form
-      className="mt-4 flex flex-wrap items-end gap-3 border-t-2 border-line pt-4"
+      className="flex flex-wrap items-end gap-3"
       onSubmit={(event) => void handleSubmit((kettle) => add.mutate(kettle))(event)}
     >
       <TextOf control={control} name="name" label="Another kettle" />
@@ -116,7 +117,11 @@ export function KettleList({ units }: { units: Units }) {
           </li>
         ))}
       </ul>
-      <AddKettle units={units} />
+      <div className="mt-4 border-t-2 border-line pt-4">
+        <Fold words="Another kettle, pan or roaster">
+          <AddKettle units={units} />
+        </Fold>
+      </div>
     </Plate>
   );
 }

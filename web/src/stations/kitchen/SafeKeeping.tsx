@@ -48,7 +48,7 @@ export function SafeKeeping() {
             key={href}
             href={href}
             download
-            className="flex min-h-[48px] items-center font-semibold text-cobalt underline underline-offset-4"
+            className="flex min-h-[48px] items-center font-semibold text-link underline underline-offset-4"
           >
             {text}
           </a>

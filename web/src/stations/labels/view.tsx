@@ -66,7 +66,7 @@ export function LabelsPage() {
       <header className="mb-4 flex flex-wrap items-end gap-4 print:hidden">
         <Link
           to="/towel"
-          className="flex min-h-[52px] items-center font-semibold text-cobalt underline underline-offset-4"
+          className="flex min-h-[52px] items-center font-semibold text-link underline underline-offset-4"
         >
           Back
         </Link>
@@ -112,7 +112,7 @@ export function LabelsPage() {
         </Touch>
         <a
           href={pdfOf(query)}
-          className="flex min-h-[52px] items-center font-semibold text-cobalt underline underline-offset-4"
+          className="flex min-h-[52px] items-center font-semibold text-link underline underline-offset-4"
         >
           As PDF
         </a>
@@ -133,7 +133,7 @@ export function LabelsPage() {
           <div
             key={page}
             data-sheet={page + 1}
-            className="mb-4 inline-block border-2 border-line bg-white align-top print:m-0 print:block print:break-after-page print:border-0 print:last:break-after-auto [&>svg]:block"
+            className="mb-4 inline-block border-2 border-line bg-[#fff] align-top print:m-0 print:block print:break-after-page print:border-0 print:last:break-after-auto [&>svg]:block"
             // The server's own drawing; every word in it is escaped there.
             dangerouslySetInnerHTML={{ __html: svg }}
           />

@@ -35,7 +35,7 @@ export function BatchList({
             {batch.chilled_at != null && <Touch onPress={() => onKeep(batch)}>Not after all</Touch>}
             <Link
               to={`/batches/${batch.id}`}
-              className="inline-flex min-h-[48px] items-center font-semibold text-cobalt underline decoration-2 underline-offset-4"
+              className="inline-flex min-h-[48px] items-center font-semibold text-link underline decoration-2 underline-offset-4"
             >
               Checklist
             </Link>

@@ -55,7 +55,7 @@ export function ChecklistStation() {
                 .map((step) => (
                   <li key={step.text}>
                     <Tick
-                      className="rounded-xl border-2 border-line bg-white px-3 text-lg leading-snug has-data-[state=checked]:text-muted has-data-[state=checked]:line-through"
+                      className="rounded-xl border-2 border-edge bg-enamel px-3 text-lg leading-snug has-data-[state=checked]:text-muted has-data-[state=checked]:line-through"
                       label={step.text}
                       on={done.has(step.text)}
                       onTick={(on) => tick(step.text, on)}

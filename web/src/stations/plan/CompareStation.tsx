@@ -73,7 +73,7 @@ function Row({
           text={`${row.loads} ${row.loads === 1 ? "load" : "loads"}, ${spanText(row.canner_minutes)}`}
         />
         {row.missing.length > 0 && (
-          <p className="mt-0.5 text-sm font-semibold text-tomato-deep">✕ {row.missing.join(", ")} missing</p>
+          <p className="mt-0.5 text-sm font-semibold text-alarm">✕ {row.missing.join(", ")} missing</p>
         )}
       </div>
     </li>

@@ -3,7 +3,7 @@ import { useState } from "react";
 import { api, take, type Kitchen } from "../../api/client";
 import { ask, useChange } from "../../api/queries";
 import { useKitchenNow } from "../../counter/clock";
-import { clockText, contentText } from "../../parts/format";
+import { minuteText, clockText, contentText } from "../../parts/format";
 import { sentence } from "../../parts/sentence";
 import { Note, Trouble } from "../../parts/Note";
 import { Pending } from "../../parts/Pending";
@@ -16,7 +16,7 @@ import { DayStrip } from "./DayStrip";
 import { NextWork } from "./NextWork";
 import { PlanTabs } from "./PlanTabs";
 import { WaysOut } from "./WaysOut";
-import { clockOf, proofText, USUAL_BREAK } from "./model";
+import { proofText, USUAL_BREAK } from "./model";
 
 function Help({ kitchen }: { kitchen: Kitchen }) {
   const change = useChange(
@@ -42,7 +42,7 @@ function Help({ kitchen }: { kitchen: Kitchen }) {
       />
       <TimeStepper
         label="Done by"
-        text={clockOf(ends)}
+        text={minuteText(ends)}
         onLess={ends >= 30 ? () => change.mutate({ day_ends: ends - 30 }) : undefined}
         onMore={ends <= 1410 ? () => change.mutate({ day_ends: ends + 30 }) : undefined}
       />
@@ -54,7 +54,7 @@ function Help({ kitchen }: { kitchen: Kitchen }) {
         <>
           <TimeStepper
             label={`Break, ${kitchen.break_minutes} min`}
-            text={clockOf(kitchen.break_at)}
+            text={minuteText(kitchen.break_at)}
             onLess={stepOf(kitchen.break_at, -30)}
             onMore={stepOf(kitchen.break_at, 30)}
           />
@@ -88,7 +88,7 @@ export function DayStation() {
         title="The day from now on"
         aside={
           <span className="flex flex-wrap items-center gap-4 print:hidden">
-            <a href="/api/day.ics" className="font-semibold text-cobalt underline underline-offset-4">
+            <a href="/api/day.ics" className="font-semibold text-link underline underline-offset-4">
               As calendar
             </a>
             <Touch onPress={() => window.print()}>Print</Touch>

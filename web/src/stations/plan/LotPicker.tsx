@@ -21,7 +21,7 @@ export function LotPicker({
         {lots.map((lot) => (
           <Tick
             key={lot.id}
-            className="min-h-[48px] rounded-xl border-2 border-line bg-white px-3 has-data-[state=checked]:border-cobalt has-data-[state=checked]:bg-cobalt-wash"
+            className="min-h-[48px] rounded-xl border-2 border-edge bg-enamel px-3 has-data-[state=checked]:border-cobalt has-data-[state=checked]:bg-cobalt-wash"
             label={`${weightText(lot.left_g, units)} ${lot.words}`}
             on={chosen.includes(lot.id)}
             onTick={(on) => onChoose(on ? [...chosen, lot.id] : chosen.filter((id) => id !== lot.id))}

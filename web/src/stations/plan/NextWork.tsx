@@ -35,14 +35,14 @@ export function NextWork({
         {coming.map((block, place) => (
           <li
             key={block.key}
-            className={`min-h-[62px] items-center justify-between gap-3 rounded-xl border-2 px-3 py-1.5 text-lg print:flex print:min-h-0 print:break-inside-avoid print:rounded-none print:border-0 print:border-b-2 print:py-0.5 ${place < SHOWN ? "flex" : "hidden"} ${block.begun ? "border-brass bg-brass-wash" : "border-line bg-white"}`}
+            className={`min-h-[62px] items-center justify-between gap-3 rounded-xl border-2 px-3 py-1.5 text-lg print:flex print:min-h-0 print:break-inside-avoid print:rounded-none print:border-0 print:border-b-2 print:py-0.5 ${place < SHOWN ? "flex" : "hidden"} ${block.begun ? "border-brass bg-brass-wash" : "border-line bg-enamel"}`}
           >
             <span className="flex min-w-0 items-center gap-3">
               <span className="flex shrink-0 flex-col items-center gap-x-3 sm:flex-row">
                 <strong className="min-w-14 text-center font-slab sm:text-left">
                   {whenText(block, now)}
                 </strong>
-                <WorkSign work={block.work} className="w-7 text-cobalt" />
+                <WorkSign work={block.work} className="w-7 text-link" />
               </span>
               <span className="flex flex-wrap gap-x-3">
                 {blockText(block)}

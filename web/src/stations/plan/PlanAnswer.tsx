@@ -1,4 +1,5 @@
 import type { Added, JarSize, PlanPreview, PlanRequest, Units } from "../../api/client";
+import { AltitudeHere } from "../../parts/AltitudeHere";
 import { Note, Trouble } from "../../parts/Note";
 import { Plate } from "../../parts/Plate";
 import { Worked } from "./Worked";
@@ -28,7 +29,10 @@ export function PlanAnswer({
   if (trouble !== null) {
     return (
       <Plate title="This makes">
-        <Trouble error={trouble} />
+        <div className="grid gap-3">
+          <Trouble error={trouble} />
+          <AltitudeHere />
+        </div>
       </Plate>
     );
   }

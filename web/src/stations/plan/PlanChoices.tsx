@@ -6,6 +6,7 @@ import type {
   Lot,
   Medium,
   Pack,
+  PlanAnswer,
   PlanRequest,
   Product,
   Thickness,
@@ -15,7 +16,7 @@ import { Choice, optionsOf } from "../../parts/Choice";
 import { ContentsPicker } from "../../parts/ContentsPicker";
 import { JAR_SIZES, jarText, MEDIUM, PACK, PRODUCT } from "../../parts/format";
 import { LotPicker } from "./LotPicker";
-import { startWith } from "./model";
+import { packsText, startWith } from "./model";
 
 const PRODUCTS: readonly Product[] = ["whole", "crushed", "juice", "vegetable_juice", "sauce", "paste"];
 const MEDIA: readonly Medium[] = ["water", "juice", "none"];
@@ -34,6 +35,7 @@ const JAR_WORDS = Object.fromEntries(JAR_SIZES.map((jar) => [jar, jarText(jar)])
 
 export function PlanChoices({
   wish,
+  packs,
   lots,
   drawn,
   units,
@@ -41,6 +43,8 @@ export function PlanChoices({
   onLots,
 }: {
   wish: PlanRequest;
+  /** What other packs of the same would take. */
+  packs: PlanAnswer["packs"];
   lots: Lot[];
   drawn: number[];
   units: Units;
@@ -80,6 +84,7 @@ export function PlanChoices({
           />
         )}
       </div>
+      {packs.length > 1 && <p className="-mt-1 text-muted">{packsText(packs)}</p>}
       <Choice
         label="Jar"
         value={wish.jar}
@@ -103,9 +108,9 @@ export function PlanChoices({
           id={salt}
           checked={wish.salt ?? false}
           onCheckedChange={(on) => onWish({ salt: on, jars: wish.jars ?? null })}
-          className="h-8 w-14 rounded-full border-2 border-cobalt bg-white data-[state=checked]:bg-cobalt"
+          className="h-8 w-14 rounded-full border-2 border-cobalt bg-enamel data-[state=checked]:bg-cobalt"
         >
-          <Switch.Thumb className="block size-6 translate-x-0.5 rounded-full bg-cobalt transition-transform data-[state=checked]:translate-x-[26px] data-[state=checked]:bg-white" />
+          <Switch.Thumb className="block size-6 translate-x-0.5 rounded-full bg-cobalt transition-transform data-[state=checked]:translate-x-[26px] data-[state=checked]:bg-enamel" />
         </Switch.Root>
         <label htmlFor={salt} className="cursor-pointer py-2">
           Salt in the jars, for taste

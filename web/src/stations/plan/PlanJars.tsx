@@ -1,9 +1,9 @@
 import type { JarSize, PlanAnswer as Plan, PlanRequest, Units } from "../../api/client";
 import { Choice } from "../../parts/Choice";
 import { CountField } from "../../parts/CountField";
-import { jarText, volumeText } from "../../parts/format";
+import { CANNED_SIZES, jarText, volumeText } from "../../parts/format";
 import { Note } from "../../parts/Note";
-import { Touch } from "../../parts/Touch";
+import { Pick } from "../../parts/Pick";
 import { restText } from "./model";
 
 /** Where the part of the last jar goes that fills none. */
@@ -35,7 +35,7 @@ export function Rest({
         { value: "refrigerator", text: "Refrigerator" },
         { value: "freezer", text: "Freezer" },
       ]}
-      onChoose={(next) => next !== "" && onRest(next)}
+      onChoose={onRest}
     />
   );
 }
@@ -43,17 +43,14 @@ export function Rest({
 /** How many jars of each size are set out. */
 export function MixSteps({
   plan,
-  jar,
   onJars,
 }: {
   plan: Plan;
-  jar: JarSize;
   onJars: (jars: { jar: JarSize; count: number }[]) => void;
 }) {
   const set = (size: JarSize, next: number) =>
     onJars(plan.lines.map((line) => ({ jar: line.jar, count: line.jar === size ? next : line.count })));
-  const small: JarSize | undefined =
-    plan.lines.some((line) => line.jar === "pint") || jar === "half_pint" ? undefined : "pint";
+  const others = CANNED_SIZES.filter((size) => plan.lines.every((line) => line.jar !== size));
   return (
     <div className="flex flex-wrap items-center gap-x-5 gap-y-2">
       {plan.lines.map((line) => (
@@ -67,18 +64,20 @@ export function MixSteps({
           onSet={(count) => set(line.jar, count)}
         />
       ))}
-      {small !== undefined && jar !== small && (
-        <Touch
-          onPress={() =>
+      <div className="w-44">
+        <Pick
+          label="And jars of another size"
+          value=""
+          placeholder="Add a size"
+          options={others.map((size) => ({ value: size, text: jarText(size, 2) }))}
+          onChoose={(size) =>
             onJars([
-              ...plan.lines.map(({ jar: size, count }) => ({ jar: size, count })),
-              { jar: small, count: 1 },
+              ...plan.lines.map(({ jar: of, count }) => ({ jar: of, count })),
+              { jar: size as JarSize, count: 1 },
             ])
           }
-        >
-          + a pint
-        </Touch>
-      )}
+        />
+      </div>
     </div>
   );
 }

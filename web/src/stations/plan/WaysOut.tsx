@@ -42,8 +42,8 @@ function TakeWay({ way }: { way: Way }) {
     case "canner":
       return (
         <Link
-          to="/kitchen"
-          className="inline-flex min-h-[50px] items-center font-semibold text-cobalt underline underline-offset-4"
+          to="/kitchen/canners"
+          className="inline-flex min-h-[50px] items-center font-semibold text-link underline underline-offset-4"
         >
           Add it to the kitchen
         </Link>

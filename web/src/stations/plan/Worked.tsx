@@ -69,8 +69,8 @@ export function Worked({
           value={`${longest} min`}
           words={
             added > 0
-              ? `at ${altitudeText(altitude, units)}, ${added} more than at sea level`
-              : `at ${altitudeText(altitude, units)}`
+              ? `at ${altitudeText(altitude)}, ${added} more than at sea level`
+              : `at ${altitudeText(altitude)}`
           }
         />
         <Figure
@@ -93,7 +93,7 @@ export function Worked({
           Salt for taste: {plan.lines.map((line) => `${line.salt} per ${jarText(line.jar)}`).join(", ")}.
         </p>
       )}
-      <MixSteps plan={plan} jar={request.jar} onJars={onJars} />
+      <MixSteps plan={plan} onJars={onJars} />
       <Findings items={findings} />
       <Questions items={judged?.questions ?? []} onContents={onContents} />
       {plan.missing.length > 0 && (

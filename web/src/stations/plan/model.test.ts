@@ -2,9 +2,10 @@ import { describe, expect, test } from "vitest";
 import type { PlanAnswer } from "../../api/client";
 import {
   backText,
-  clockOf,
   COULD_ASK,
+  firstWish,
   goalText,
+  packsText,
   proofText,
   restText,
   roomText,
@@ -19,12 +20,6 @@ test("everything that the shelf can ask for has a line of its own", () => {
   expect(goalText(COULD_ASK[0]!, 1)).toBe("quart of whole");
   for (const goal of COULD_ASK) expect(COULD_ASK.filter((other) => sameGoal(goal, other))).toEqual([goal]);
 });
-
-test.each([
-  [0, "00:00"],
-  [1050, "17:30"],
-  [1439, "23:59"],
-])("%d minutes after midnight read %s", (minutes, text) => expect(clockOf(minutes)).toBe(text));
 
 test("a proven day says so, and another how far it may be off", () => {
   expect(proofText({ status: "optimal", why: null } as never)).toBe("No shorter day is possible.");
@@ -71,3 +66,26 @@ test.each([
   [0.119, "If a little fills no jar, put it in the"],
   [0.283, "Put the last 0.3 qt in the"],
 ])("%d L left over: %s", (left, text) => expect(restText(left, "us")).toBe(text));
+
+test("every tested pack stands beside the preset with its minutes", () => {
+  const packs = [
+    { medium: "water", pack: "raw", minutes: 45 },
+    { medium: "none", pack: "raw", minutes: 85 },
+    { medium: "water", pack: "hot", minutes: 45 },
+  ] as const;
+  expect(packsText([...packs])).toBe("Raw pack: in water 45 min, no liquid 85. Hot pack: in water 45 min.");
+});
+
+test("a plan begins with what was wished for and the household's own acid", () => {
+  const kitchen = { agent: "citric_acid", salt: true } as const;
+  const wish = (words: string) => firstWish(new URLSearchParams(words), kitchen);
+  expect(wish("")).toMatchObject({ product: "whole", medium: "water", agent: "citric_acid", salt: true });
+  expect(wish("then=sauce&thickness=thick")).toMatchObject({
+    product: "sauce",
+    thickness: "thick",
+    pack: "hot",
+    jar: "pint",
+  });
+  expect(wish("then=whole&medium=none&pack=raw")).toMatchObject({ medium: "none", pack: "raw" });
+  expect(wish("then=plums")).toMatchObject({ product: "whole" });
+});

@@ -1,5 +1,18 @@
-import type { DayView, Goal, JarSize, PlanAnswer, PlanRequest, Product, Units } from "../../api/client";
-import { jarText, PRODUCT, spanText, volumeText } from "../../parts/format";
+import type {
+  DayView,
+  Goal,
+  JarSize,
+  Kitchen,
+  Medium,
+  Pack,
+  PlanAnswer,
+  PlanRequest,
+  Product,
+  Thickness,
+  Units,
+} from "../../api/client";
+import { WORDS } from "../../api/words.generated";
+import { capital, jarText, PRODUCT, spanText, volumeText } from "../../parts/format";
 import { KG_PER_LB, L_PER_QUART } from "../../parts/units";
 
 export type GoalKind = Omit<Goal, "count" | "preference">;
@@ -37,11 +50,6 @@ export function proofText(day: DayView): string {
 
 /** When a kitchen sits down that has not said: half past five. */
 export const USUAL_BREAK = 17 * 60 + 30;
-
-/** Minutes after midnight as "17:30". */
-export function clockOf(minutes: number): string {
-  return `${String(Math.floor(minutes / 60)).padStart(2, "0")}:${String(minutes % 60).padStart(2, "0")}`;
-}
 
 /** How far a block may move without a later evening. */
 export function roomText(
@@ -81,6 +89,43 @@ export function backText(slip: number): string {
   return `Back to plan (${spanText(Math.abs(slip))} ${slip > 0 ? "earlier" : "later"})`;
 }
 
+const FIRST: PlanRequest = {
+  product: "whole",
+  medium: "water",
+  pack: "raw",
+  thickness: null,
+  jar: "quart",
+  jars: null,
+  agent: "bottled_lemon_juice",
+  salt: false,
+  rest: "refrigerator",
+  additions: null,
+  lots: [],
+};
+
+/** What a plan begins with: the household's acid and salt of last time, and what was wished for in the address. */
+export function firstWish(
+  search: URLSearchParams,
+  kitchen: Pick<Kitchen, "agent" | "salt"> | undefined,
+): PlanRequest {
+  const usual = { ...FIRST, agent: kitchen?.agent ?? FIRST.agent, salt: kitchen?.salt ?? false };
+  const product = Object.keys(WORDS.Product).find((word) => word === search.get("then")) as
+    Product | undefined;
+  if (product === undefined || product === "recipe") return usual;
+  const asked = { ...usual, ...startWith(product, "quart") };
+  const medium = Object.keys(WORDS.Medium).find((word) => word === search.get("medium"));
+  const pack = Object.keys(WORDS.Pack).find((word) => word === search.get("pack"));
+  const thickness = Object.keys(WORDS.Thickness).find((word) => word === search.get("thickness"));
+  return {
+    ...asked,
+    ...(product === "whole" && medium !== undefined && { medium: medium as Medium }),
+    ...(pack !== undefined && { pack: pack as Pack }),
+    ...(product === "sauce" && thickness !== undefined && { thickness: thickness as Thickness }),
+    // Sauce is usually put into pints.
+    ...(product === "sauce" && { jar: "pint" as const }),
+  };
+}
+
 /** What a product brings with it, so that nothing is asked twice. */
 export function startWith(product: Product, jar: JarSize): Partial<PlanRequest> {
   return {
@@ -90,4 +135,17 @@ export function startWith(product: Product, jar: JarSize): Partial<PlanRequest> 
     thickness: product === "sauce" ? "thin" : null,
     jar: product === "paste" ? "half_pint" : jar === "half_pint" ? "pint" : jar,
   };
+}
+
+/** "Raw: in water 45 min, in juice 85, no liquid 85. Hot: …": what a preset changes stands beside it. */
+export function packsText(packs: PlanAnswer["packs"]): string {
+  const of = (pack: Pack) => {
+    const ways = packs.filter((way) => way.pack === pack);
+    const said = ways.map(
+      ({ medium, minutes }, place) =>
+        `${medium == null ? "" : medium === "none" ? "no liquid " : `${WORDS.Medium[medium]} `}${minutes}${place === 0 ? " min" : ""}`,
+    );
+    return said.length === 0 ? "" : `${capital(WORDS.Pack[pack])}: ${said.join(", ")}.`;
+  };
+  return [of("raw"), of("hot")].filter(Boolean).join(" ");
 }

@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { useNavigate } from "react-router";
+import { useNavigate, useSearchParams } from "react-router";
 import { api, take, type BatchChange, type PlanRequest, type Product } from "../../api/client";
 import { ask, useChange } from "../../api/queries";
 import { useSay } from "../../counter/notices";
@@ -11,32 +11,20 @@ import { Plate } from "../../parts/Plate";
 import { BatchList } from "./BatchList";
 import { PlanAnswer } from "./PlanAnswer";
 import { PlanChoices } from "./PlanChoices";
-import { startWith } from "./model";
+import { firstWish, startWith } from "./model";
 import { PlanTabs } from "./PlanTabs";
 import { jarsText } from "../../parts/format";
 
-const FIRST: PlanRequest = {
-  product: "whole",
-  medium: "water",
-  pack: "raw",
-  thickness: null,
-  jar: "quart",
-  jars: null,
-  agent: "bottled_lemon_juice",
-  salt: false,
-  rest: "refrigerator",
-  additions: null,
-  lots: [],
-};
-
 export function PlanStation() {
   const { data: lots } = useQuery(ask.lots());
-  const { data: counter } = useQuery(ask.counter());
   const { data: batches } = useQuery(ask.batches());
-  const [wish, setWish] = useState(FIRST);
+  const [search] = useSearchParams();
+  const [wished, setWish] = useState<PlanRequest | null>(null);
   const [chosen, setChosen] = useState<number[] | null>(null);
   const say = useSay();
   const go = useNavigate();
+  const { data: counter } = useQuery(ask.counter());
+  const wish = wished ?? firstWish(search, counter?.kitchen);
   const ready = lots?.filter((lot) => lot.condition === "firm_ripe" || lot.condition === "trim") ?? [];
   // Until somebody chooses, what must go first of that which can become it is the answer to "which fruit?".
   const first = ready.filter((lot) => lot.becomes.includes(wish.product)).slice(0, 1);
@@ -66,6 +54,7 @@ export function PlanStation() {
         <Plate title="What do you want to make?">
           <PlanChoices
             wish={wish}
+            packs={preview.data?.plan?.packs ?? []}
             lots={ready}
             drawn={drawn}
             units={units}

@@ -19,7 +19,7 @@ function Bar({ line }: { line: Proportion }) {
   // What the recipe has none of stands at the far end.
   const at = place(line.change) ?? (line.safe === false ? 1 : null);
   const sign = line.safe == null ? "?" : SIGN[line.safe ? "true" : "false"];
-  const tone = line.safe == null ? "text-ink" : line.safe ? "text-vine" : "text-tomato-deep";
+  const tone = line.safe == null ? "text-ink" : line.safe ? "text-fine" : "text-alarm";
   return (
     <li className="grid items-center gap-x-3 sm:grid-cols-[minmax(0,15rem)_1fr]">
       <span className={`text-lg font-semibold ${tone}`}>

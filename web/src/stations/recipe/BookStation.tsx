@@ -13,7 +13,7 @@ import { WriteDown } from "./WriteDown";
 const SIGN = { checked: "✓", unchecked: "?", no_process: "❄" } as const;
 const LOOK = {
   checked: "bg-vine text-white",
-  unchecked: "bg-brass text-white",
+  unchecked: "bg-brass text-night",
   no_process: "bg-cobalt text-white",
 } as const;
 
@@ -23,7 +23,7 @@ function Own({ recipe }: { recipe: RecipeView }) {
     <li>
       <Link
         to={`/plan/recipes/${recipe.id}`}
-        className="flex min-h-[60px] items-center gap-3 rounded-xl border-2 border-line bg-white px-4 py-2 hover:border-cobalt"
+        className="flex min-h-[60px] items-center gap-3 rounded-xl border-2 border-edge bg-enamel px-4 py-2 hover:border-cobalt"
       >
         <span
           aria-hidden="true"
@@ -43,7 +43,7 @@ function Own({ recipe }: { recipe: RecipeView }) {
 function Remembered({ recipe }: { recipe: ShippedView }) {
   const copy = useChange(() => take(api.POST("/api/recipes", { body: { text: recipe.text } })));
   return (
-    <li className="rounded-xl border-2 border-line bg-white p-3">
+    <li className="rounded-xl border-2 border-edge bg-enamel p-3">
       <Fold words={recipe.text.name}>
         <ul className="mb-3 list-disc pl-6 text-lg">
           {recipe.says.map((line) => (
@@ -72,7 +72,7 @@ export function BookStation() {
           aside={
             <Link
               to="/plan/ph"
-              className="inline-grid min-h-[48px] place-items-center font-semibold text-cobalt underline underline-offset-4"
+              className="inline-grid min-h-[48px] place-items-center font-semibold text-link underline underline-offset-4"
             >
               pH bench
             </Link>

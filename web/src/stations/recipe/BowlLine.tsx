@@ -27,7 +27,7 @@ export function BowlLine({
   };
   return (
     <li
-      className={`grid gap-2 rounded-xl border-2 p-3 ${isIn ? "border-vine bg-vine-wash" : "border-line bg-white"}`}
+      className={`grid gap-2 rounded-xl border-2 p-3 ${isIn ? "border-vine bg-vine-wash" : "border-line bg-enamel"}`}
     >
       <span className="text-xl font-semibold">{planned?.says ?? part.name}</span>
       <div className="flex flex-wrap items-center gap-3">

@@ -15,7 +15,7 @@ import { PhBench } from "./PhBench";
 import { SomethingElse } from "./SomethingElse";
 
 const WORD = { fine: "Holds", not_fine: "Stop", cannot_tell: "Say more" } as const;
-const LOOK = { fine: "text-vine", not_fine: "text-tomato-deep", cannot_tell: "text-ink" } as const;
+const LOOK = { fine: "text-fine", not_fine: "text-alarm", cannot_tell: "text-ink" } as const;
 
 /** The bowls of a recipe: what is in each, whether the proportions hold, and the way back. */
 export function BowlsPlate({
@@ -69,7 +69,7 @@ export function BowlsPlate({
           {batch != null && (
             <Link
               to="/jars"
-              className="inline-grid min-h-[48px] w-fit place-items-center font-semibold text-cobalt underline underline-offset-4"
+              className="inline-grid min-h-[48px] w-fit place-items-center font-semibold text-link underline underline-offset-4"
             >
               To its {jarsText(batch.jars)}
             </Link>

@@ -47,7 +47,7 @@ export function CheckPlate({
         {text.lines.map((line, place) => (
           <li key={recipe.says[place]}>
             <Tick
-              className="rounded-xl border-2 border-line bg-white px-3"
+              className="rounded-xl border-2 border-edge bg-enamel px-3"
               label={recipe.says[place]}
               on={line.ticked ?? false}
               onTick={(ticked) =>

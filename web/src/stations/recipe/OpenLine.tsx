@@ -15,7 +15,7 @@ export function OpenLine({ line, onChange }: { line: ReadLine; onChange: (line: 
   const open = isOpen(line);
   return (
     <li
-      className={`grid gap-2 rounded-xl border-2 p-3 ${open ? "border-brass bg-brass-wash" : "border-line bg-white"}`}
+      className={`grid gap-2 rounded-xl border-2 p-3 ${open ? "border-brass bg-brass-wash" : "border-line bg-enamel"}`}
     >
       <div className="flex flex-wrap items-baseline justify-between gap-2">
         <span className="text-lg font-semibold">

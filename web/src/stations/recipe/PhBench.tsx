@@ -15,7 +15,7 @@ import { Touch } from "../../parts/Touch";
 import { plain } from "../../parts/units";
 
 const WORD = { fine: "Yes", not_fine: "No", cannot_tell: "Say more" } as const;
-const LOOK = { fine: "text-vine", not_fine: "text-tomato-deep", cannot_tell: "text-ink" } as const;
+const LOOK = { fine: "text-fine", not_fine: "text-alarm", cannot_tell: "text-ink" } as const;
 const BUFFERS: readonly Buffer[] = ["7.00", "4.01"];
 const MIX = "the mix";
 const EMPTY = { ph: "", temperature: "", of: MIX, calibrated: "", compensated: "" };

@@ -16,7 +16,7 @@ export function PhStation() {
         aside={
           <Link
             to="/plan/recipes"
-            className="inline-grid min-h-[48px] place-items-center font-semibold text-cobalt underline underline-offset-4"
+            className="inline-grid min-h-[48px] place-items-center font-semibold text-link underline underline-offset-4"
           >
             ← The book
           </Link>

@@ -25,7 +25,7 @@ export function ProcessForm({
   const [upTo, setUpTo] = useState("");
   const [minutes, setMinutes] = useState("");
   const [pounds, setPounds] = useState("");
-  const height = heightScale(units);
+  const height = heightScale();
   const times = text.process?.times ?? [];
   const pressure = method === "pressure_dial" || method === "pressure_weighted";
   const [feet, count, psi] = [parseNumber(upTo), parseNumber(minutes), parseNumber(pounds)];
@@ -56,12 +56,12 @@ export function ProcessForm({
       )}
       <ul className="grid gap-1.5">
         {times.map((time) => {
-          const where = time.up_to_ft == null ? "above" : `up to ${altitudeText(time.up_to_ft, units)}`;
+          const where = time.up_to_ft == null ? "above" : `up to ${altitudeText(time.up_to_ft)}`;
           const says = `${jarText(time.jar)}, ${METHOD[time.method]}, ${where}: ${time.minutes} min${time.psi == null ? "" : ` at ${time.psi} lb`}`;
           return (
             <li
               key={says}
-              className="flex flex-wrap items-center justify-between gap-2 rounded-xl border-2 border-line bg-white px-3 py-1"
+              className="flex flex-wrap items-center justify-between gap-2 rounded-xl border-2 border-edge bg-enamel px-3 py-1"
             >
               <span className="font-semibold">{says}</span>
               <Touch label={`Take out ${says}`} onPress={() => put(times.filter((other) => other !== time))}>
@@ -122,7 +122,7 @@ export function ProcessForm({
       )}
       {times.length > 0 && (
         <Tick
-          className="rounded-xl border-2 border-line bg-white px-3"
+          className="rounded-xl border-2 border-edge bg-enamel px-3"
           label="Jars, minutes and altitudes stand so in the copy"
           on={text.process_ticked ?? false}
           onTick={(process_ticked) => onSave({ ...text, process_ticked })}

@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
-import { api, take, type RecipeText, type RecipeView, type Units } from "../../api/client";
+import { api, take, type RecipeText, type RecipeView } from "../../api/client";
 import { ask, useChange } from "../../api/queries";
 import { useSay } from "../../counter/notices";
 import { altitudeText, jarText, METHOD } from "../../parts/format";
@@ -17,7 +17,7 @@ import { MakePlate } from "./MakePlate";
 import { short } from "./model";
 
 /** The answer first: the minutes in this kitchen, or why there are none. */
-function FirstAnswer({ recipe, units }: { recipe: RecipeView; units: Units }) {
+function FirstAnswer({ recipe }: { recipe: RecipeView }) {
   const { standing, says, missing } = recipe.stands;
   const time = recipe.times.find((line) => line.minutes != null);
   if (standing === "no_process") {
@@ -28,7 +28,7 @@ function FirstAnswer({ recipe, units }: { recipe: RecipeView; units: Units }) {
       {standing === "checked" && time?.minutes != null ? (
         <Answer value={String(time.minutes)} unit="min">
           {METHOD[time.method]}, {jarText(time.jar)}
-          {recipe.altitude_ft != null && `, at ${altitudeText(recipe.altitude_ft, units)}`}
+          {recipe.altitude_ft != null && `, at ${altitudeText(recipe.altitude_ft)}`}
           {time.psi != null && `, ${time.psi} lb`}.
         </Answer>
       ) : (
@@ -92,7 +92,7 @@ export function RecipeStation() {
       <p className="print:hidden">
         <Link
           to="/plan/recipes"
-          className="inline-grid min-h-[48px] place-items-center font-semibold text-cobalt underline underline-offset-4"
+          className="inline-grid min-h-[48px] place-items-center font-semibold text-link underline underline-offset-4"
         >
           ← The book
         </Link>
@@ -108,12 +108,12 @@ export function RecipeStation() {
       <div className="grid gap-3 lg:grid-cols-2">
         <div className="grid content-start gap-3 print:hidden">
           <Plate title={recipe.text.name}>
-            <FirstAnswer recipe={recipe} units={units} />
+            <FirstAnswer recipe={recipe} />
             {recipe.parent != null && (
               <p className="mt-3">
                 <Link
                   to={`/plan/recipes/${recipe.parent}`}
-                  className="inline-grid min-h-[48px] place-items-center font-semibold text-cobalt underline underline-offset-4"
+                  className="inline-grid min-h-[48px] place-items-center font-semibold text-link underline underline-offset-4"
                 >
                   The recipe it was made from
                 </Link>
@@ -139,7 +139,7 @@ export function RecipeStation() {
             </Touch>
             <a
               href={`/api/recipes/${id}/recipe.jsonld`}
-              className="inline-flex min-h-[50px] items-center px-2 font-semibold text-cobalt underline underline-offset-4"
+              className="inline-flex min-h-[50px] items-center px-2 font-semibold text-link underline underline-offset-4"
             >
               As a recipe file
             </a>

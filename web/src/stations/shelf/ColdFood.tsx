@@ -45,9 +45,7 @@ function Line({ food, units, now }: { food: Food; units: Units; now: number }) {
         </strong>{" "}
         {what}, {WORDS.FoodPlace[food.place]}
         {food.wait != null && (
-          <span
-            className={`block text-base ${food.is_late ? "font-semibold text-tomato-deep" : "text-muted"}`}
-          >
+          <span className={`block text-base ${food.is_late ? "font-semibold text-alarm" : "text-muted"}`}>
             {food.is_late && "Too late: "}
             {waitText(food.wait, now)}
           </span>

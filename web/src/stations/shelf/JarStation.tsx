@@ -74,7 +74,7 @@ export function JarStation() {
             )}
             <Link
               to={`/batches/${jar.batch}/record`}
-              className="inline-flex min-h-[72px] items-center px-2 font-semibold text-cobalt underline underline-offset-4"
+              className="inline-flex min-h-[72px] items-center px-2 font-semibold text-link underline underline-offset-4"
             >
               The batch&apos;s record
             </Link>

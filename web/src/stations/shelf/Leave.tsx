@@ -20,7 +20,7 @@ export interface Which {
 /** A jar leaves the shelf: look at it first, then say how. A spoiled one names its sisters. */
 export function Leave({ which, title, children }: { which: Which; title: string; children: ReactNode }) {
   const [open, setOpen] = useState(false);
-  const [why, setWhy] = useState<Discard>("leak");
+  const [why, setWhy] = useState<Discard | "">("");
   const say = useSay();
   const back = useChange((id: number) =>
     take(api.DELETE("/api/jars/{id}/departure", { params: { path: { id } } })),
@@ -29,7 +29,7 @@ export function Leave({ which, title, children }: { which: Which; title: string;
     ({ how }: { how: Leaving }) =>
       take(
         api.POST("/api/departures", {
-          body: { ...which, how, ...(how === "discarded" ? { why } : {}) },
+          body: { ...which, how, ...(how === "discarded" && why !== "" ? { why } : {}) },
         }),
       ),
     ({ jar, sisters }, { how }) => {
@@ -84,14 +84,14 @@ export function Leave({ which, title, children }: { which: Which; title: string;
               options={optionsOf(REASONS, DISCARD)}
               onChoose={setWhy}
             />
-            <Touch look="heat" onPress={() => leave.mutate({ how: "discarded" })}>
+            <Touch look="heat" disabled={why === ""} onPress={() => leave.mutate({ how: "discarded" })}>
               Discard it where nobody can eat it
             </Touch>
             <Trouble error={leave.error} />
           </div>
         )}
         <Dialog.Close asChild>
-          <button type="button" className="mt-3 min-h-[48px] font-semibold text-cobalt">
+          <button type="button" className="mt-3 min-h-[48px] font-semibold text-link">
             Close
           </button>
         </Dialog.Close>

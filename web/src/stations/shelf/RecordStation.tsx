@@ -37,7 +37,7 @@ function Loads({ record }: { record: BatchRecord }) {
     <div key={load.id} className="border-t-2 border-line py-2 first:border-t-0">
       <p className="font-semibold">
         Load {load.position}, {jarsText(load.jars.length)} in {load.canner_name}:{" "}
-        <span className={DONE.has(load.now.phase) ? (load.processed ? "text-vine" : "text-tomato-deep") : ""}>
+        <span className={DONE.has(load.now.phase) ? (load.processed ? "text-fine" : "text-alarm") : ""}>
           {load.unbroken_minutes} of {load.minutes} min unbroken
           {DONE.has(load.now.phase) ? (load.processed ? ", processed" : ", not processed") : " so far"}
         </span>
@@ -72,14 +72,14 @@ export function RecordStation() {
           <Touch onPress={() => window.print()}>Print</Touch>
           <a
             href={`/api/batches/${batch.id}/recipe.jsonld`}
-            className="inline-flex min-h-[50px] items-center px-2 font-semibold text-cobalt underline underline-offset-4"
+            className="inline-flex min-h-[50px] items-center px-2 font-semibold text-link underline underline-offset-4"
           >
             As a recipe file
           </a>
           {sealed.length > 0 && (
             <Link
               to={`/labels?jars=${sealed.map((jar) => jar.id).join(",")}`}
-              className="inline-flex min-h-[50px] items-center px-2 font-semibold text-cobalt underline underline-offset-4"
+              className="inline-flex min-h-[50px] items-center px-2 font-semibold text-link underline underline-offset-4"
             >
               Labels
             </Link>
@@ -91,7 +91,7 @@ export function RecordStation() {
         <section>
           <h3 className="text-xl">What it is</h3>
           <p className="text-lg">
-            {record.household}, {altitudeText(batch.altitude_ft, units)}, {METHOD[batch.method].toLowerCase()}
+            {record.household}, {altitudeText(batch.altitude_ft)}, {METHOD[batch.method].toLowerCase()}
             {batch.recipe == null
               ? `, ${AGENT[batch.agent]} in every jar${batch.salt ? ", salted" : ""}`
               : `, by ${batch.recipe.source}, its acid in it`}

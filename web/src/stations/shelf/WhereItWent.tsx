@@ -29,7 +29,7 @@ export function WhereItWent({ record, units }: { record: BatchRecord; units: Uni
         {weightText(balance.came_in_g, units)} came in.{" "}
         <Link
           to={`/books/${dayOfCode(batch.code)}`}
-          className="font-semibold text-cobalt underline underline-offset-4 print:hidden"
+          className="font-semibold text-link underline underline-offset-4 print:hidden"
         >
           The whole day
         </Link>

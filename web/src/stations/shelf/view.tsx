@@ -86,7 +86,7 @@ function Group({ group }: { group: ShelfGroup }) {
       <p className="mt-1 font-semibold">
         {group.count} {jarText(group.size, group.count)}, {dayText(group.canned_at)}
       </p>
-      {group.recalled && <p className="font-semibold text-tomato-deep">✕ Recalled: look before opening</p>}
+      {group.recalled && <p className="font-semibold text-alarm">✕ Recalled: look before opening</p>}
       <p className="text-sm text-muted">
         <Link to={`/batches/${group.batch}/record`} className="underline underline-offset-4">
           {group.code}
@@ -157,7 +157,7 @@ export function ShelfStation() {
           </Answer>
           <Link
             to="/books"
-            className="inline-flex min-h-[48px] items-center font-semibold text-cobalt underline decoration-2 underline-offset-4"
+            className="inline-flex min-h-[48px] items-center font-semibold text-link underline decoration-2 underline-offset-4"
           >
             Where it all went today
           </Link>
@@ -169,7 +169,7 @@ export function ShelfStation() {
                 <input
                   value={code}
                   onChange={(event) => setCode(event.target.value)}
-                  className="min-h-[48px] w-36 rounded-xl border-2 border-line bg-white px-3 font-semibold"
+                  className="min-h-[48px] w-36 rounded-xl border-2 border-edge bg-enamel px-3 font-semibold"
                 />
               </label>
               <Choice<Product | "all">

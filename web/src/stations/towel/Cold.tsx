@@ -29,9 +29,7 @@ export function Cold({ now }: { now: number }) {
               {jar.until == null ? (
                 "in the freezer, 1½ in headspace"
               ) : (
-                <strong className={jar.until < now ? "text-tomato-deep" : ""}>
-                  eat by {dayText(jar.until)}
-                </strong>
+                <strong className={jar.until < now ? "text-alarm" : ""}>eat by {dayText(jar.until)}</strong>
               )}
             </span>
             <Touch onPress={() => eat.mutate(jar.id)}>Eaten</Touch>

@@ -54,7 +54,7 @@ export function CoolingLoad({ load, now }: { load: Towel; now: number }) {
       }
       aside={<span className="text-muted">Batch {batches.map((one) => one.name).join("; ")}</span>}
     >
-      <div className={said.bad ? "text-tomato-deep" : ""}>
+      <div className={said.bad ? "text-alarm" : ""}>
         <Answer value={said.figure} unit={said.unit}>
           {said.words}
         </Answer>
@@ -87,7 +87,7 @@ export function CoolingLoad({ load, now }: { load: Towel; now: number }) {
                   data-lid={jar.number}
                   aria-label={`Jar ${jar.number}${batches.length > 1 ? ` of ${jar.code}` : ""}, ${lidText(jar)}`}
                   onClick={() => press(jar)}
-                  className="rounded-2xl border-2 border-line bg-white p-1.5 hover:border-cobalt"
+                  className="rounded-2xl border-2 border-edge bg-enamel p-1.5 hover:border-cobalt"
                 >
                   <LidPicture
                     verdict={jar.verdict ?? null}

@@ -5,7 +5,7 @@ const RIM: Record<Verdict | "none", string> = {
   failed: "#97220f",
   broken: "#97220f",
   doubtful: "#a87d2a",
-  none: "#16213f",
+  none: "var(--color-ink)",
 };
 const SIGN: Record<Verdict, string> = { holds: "✓", failed: "✕", broken: "⚡", doubtful: "?" };
 
@@ -31,7 +31,7 @@ export function LidPicture({
         textAnchor="middle"
         fontSize="17"
         fontWeight="700"
-        fill="#16213f"
+        fill="var(--color-night)"
       >
         {number}
       </text>

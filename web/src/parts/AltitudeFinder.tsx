@@ -1,24 +1,24 @@
 import { useQuery } from "@tanstack/react-query";
 import { useDeferredValue, useState } from "react";
 import * as v from "valibot";
-import type { Height, NearAnswer, Units } from "../../api/client";
-import { ask } from "../../api/queries";
-import { Choice } from "../../parts/Choice";
-import { number, useFields } from "../../parts/fields";
-import { altitudeText, distanceText } from "../../parts/format";
-import { NumberOf } from "../../parts/FormFields";
-import { Note, Trouble } from "../../parts/Note";
-import { Touch } from "../../parts/Touch";
-import { NumberField } from "../../parts/NumberField";
-import { parseNumber } from "../../parts/number";
-import { TextField } from "../../parts/TextField";
-import { heatScale, heightScale } from "../../parts/units";
+import type { Height, NearAnswer, Units } from "../api/client";
+import { ask } from "../api/queries";
+import { Choice } from "./Choice";
+import { number, useFields } from "./fields";
+import { altitudeText, distanceText } from "./format";
+import { NumberOf } from "./FormFields";
+import { Note, Trouble } from "./Note";
+import { Touch } from "./Touch";
+import { NumberField } from "./NumberField";
+import { parseNumber } from "./number";
+import { TextField } from "./TextField";
+import { heatScale, heightScale } from "./units";
 
 type Way = "enter" | "place" | "boil";
 type Use = (feet: number) => void;
 
-function Enter({ units, onUse }: { units: Units; onUse: Use }) {
-  const scale = heightScale(units);
+function Enter({ onUse }: { onUse: Use }) {
+  const scale = heightScale();
   const { control, handleSubmit, reset } = useFields(
     v.object({ height: number("KitchenRequest.altitude_ft", scale) }),
     { height: "" },
@@ -47,10 +47,8 @@ function Enter({ units, onUse }: { units: Units; onUse: Use }) {
   );
 }
 
-function UseHeight({ height, units, onUse }: { height: Height; units: Units; onUse: Use }) {
-  return (
-    <Touch onPress={() => onUse(height.altitude_ft)}>Use {altitudeText(height.altitude_ft, units)}</Touch>
-  );
+function UseHeight({ height, onUse }: { height: Height; onUse: Use }) {
+  return <Touch onPress={() => onUse(height.altitude_ft)}>Use {altitudeText(height.altitude_ft)}</Touch>;
 }
 
 function Near({ answer, units, onUse }: { answer: NearAnswer; units: Units; onUse: Use }) {
@@ -60,19 +58,19 @@ function Near({ answer, units, onUse }: { answer: NearAnswer; units: Units; onUs
         {answer.airfields.map((field) => (
           <li key={field.name + field.distance_km} className="flex items-center justify-between gap-3">
             <span className="min-w-0 leading-snug">
-              <strong>{altitudeText(field.height.altitude_ft, units)}</strong>, {field.height.band}
+              <strong>{altitudeText(field.height.altitude_ft)}</strong>, {field.height.band}
               <span className="block truncate text-sm text-muted">
                 {field.name}, {distanceText(field.distance_km, units)} away
               </span>
             </span>
-            <UseHeight height={field.height} units={units} onUse={onUse} />
+            <UseHeight height={field.height} onUse={onUse} />
           </li>
         ))}
       </ul>
       {answer.straddles && answer.highest != null ? (
         <Note tone="warn">
-          These straddle a band's edge. Use the highest, {altitudeText(answer.highest.altitude_ft, units)}, or
-          make a boil test: a time that is too long does no harm.
+          These straddle a band's edge. Use the highest, {altitudeText(answer.highest.altitude_ft)}, or make a
+          boil test: a time that is too long does no harm.
         </Note>
       ) : (
         <Note tone="note">An airfield lies on flat ground. If your house stands higher, say so.</Note>
@@ -121,10 +119,9 @@ function ByPlace({ units, onUse }: { units: Units; onUse: Use }) {
   );
 }
 
-function ByBoil({ units, onUse }: { units: Units; onUse: Use }) {
+function ByBoil({ onUse }: { onUse: Use }) {
   const [typed, setTyped] = useState("");
-  const metric = units === "metric";
-  const scale = heatScale(units);
+  const scale = heatScale();
   const reading = parseNumber(typed);
   const { data, error } = useQuery(ask.boilTest(reading === null ? null : scale.toApi(reading)));
   return (
@@ -138,15 +135,15 @@ function ByBoil({ units, onUse }: { units: Units; onUse: Use }) {
       {data !== undefined && (
         <>
           <p className="text-lg leading-snug">
-            <strong>About {altitudeText(data.expected.altitude_ft, units)}</strong>. A kitchen thermometer may
-            be {metric ? "half a degree" : "a degree"} off: {altitudeText(data.low.altitude_ft, units)} to{" "}
-            {altitudeText(data.high.altitude_ft, units)}, {data.high.band}.
+            <strong>About {altitudeText(data.expected.altitude_ft)}</strong>. A kitchen thermometer may be{" "}
+            {scale.unit === "°C" ? "half a degree" : "a degree"} off: {altitudeText(data.low.altitude_ft)} to{" "}
+            {altitudeText(data.high.altitude_ft)}, {data.high.band}.
           </p>
           {data.straddles && (
             <Note tone="warn">That straddles a band's edge; the higher band is the safe one.</Note>
           )}
           <div>
-            <UseHeight height={data.high} units={units} onUse={onUse} />
+            <UseHeight height={data.high} onUse={onUse} />
           </div>
         </>
       )}
@@ -156,8 +153,17 @@ function ByBoil({ units, onUse }: { units: Units; onUse: Use }) {
 }
 
 /** Three ways to an altitude: known, from airfields nearby, from boiling water. */
-export function AltitudeFinder({ units, onUse }: { units: Units; onUse: Use }) {
-  const [way, setWay] = useState<Way>("enter");
+export function AltitudeFinder({
+  units,
+  start = "enter",
+  onUse,
+}: {
+  units: Units;
+  /** The way that is open first. */
+  start?: Way;
+  onUse: Use;
+}) {
+  const [way, setWay] = useState(start);
   return (
     <div className="grid gap-3">
       <Choice
@@ -170,9 +176,9 @@ export function AltitudeFinder({ units, onUse }: { units: Units; onUse: Use }) {
         ]}
         onChoose={setWay}
       />
-      {way === "enter" && <Enter units={units} onUse={onUse} />}
+      {way === "enter" && <Enter onUse={onUse} />}
       {way === "place" && <ByPlace units={units} onUse={onUse} />}
-      {way === "boil" && <ByBoil units={units} onUse={onUse} />}
+      {way === "boil" && <ByBoil onUse={onUse} />}
     </div>
   );
 }

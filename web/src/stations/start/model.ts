@@ -1,0 +1,56 @@
+import type { FirstLine } from "../../api/client";
+import { batchText, capital, jarText, spanText } from "../../parts/format";
+
+/** "Whole, raw pack in water", "Thin sauce". */
+export function nameOf(line: Pick<FirstLine, "product" | "pack" | "medium" | "thickness">): string {
+  const thick = line.thickness == null ? "" : `${line.thickness} `;
+  return capital(thick + batchText({ ...line, medium: line.medium ?? null }));
+}
+
+/** "50", or "45 to 60" while something is not said. */
+function between(from: number, to: number, text: (minutes: number) => string): string {
+  return from === to ? text(from) : `${text(from)} to ${text(to)}`;
+}
+
+/** The figures of one line in words. */
+export function figuresOf(line: FirstLine): {
+  jars: string;
+  unit: string;
+  range: string;
+  time: string;
+  work: string;
+} {
+  const { jars, minutes_from: from, minutes_to: to } = line;
+  const time =
+    from == null || to == null
+      ? "No tested process"
+      : `${between(from, to, String)} min, ${line.acid} lemon in each`;
+  const loads = `${line.loads} ${line.loads === 1 ? "load" : "loads"}`;
+  const work =
+    from == null
+      ? (line.refusal ?? "")
+      : `${loads}, ${between(line.canner_from, line.canner_to, spanText)} of canner, ${spanText(line.stove)} of stove, ${spanText(line.hands)} of hands`;
+  return {
+    jars: String(jars.expected),
+    unit: jarText(line.jar, jars.expected),
+    range: `${jars.low} to ${jars.high}`,
+    time,
+    work,
+  };
+}
+
+/** Where a line is begun: the scale first, with what was said, then the plan. */
+export function planPath(
+  line: Pick<FirstLine, "product" | "pack" | "medium" | "thickness">,
+  weighed: string,
+): string {
+  const words = {
+    weighed,
+    then: line.product,
+    medium: line.medium,
+    pack: line.pack,
+    thickness: line.thickness,
+  };
+  const said = Object.entries(words).filter((pair): pair is [string, string] => pair[1] != null);
+  return `/crates?${new URLSearchParams(said).toString()}`;
+}
