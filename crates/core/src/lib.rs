@@ -8,6 +8,7 @@ pub mod canner;
 pub mod counter;
 pub mod crates;
 pub mod day;
+pub mod figures;
 pub mod jars;
 pub mod judge;
 pub mod kettle;

@@ -312,6 +312,33 @@ impl Browser {
         Ok(field.send_keys(text).await?)
     }
 
+    /// Weighs tomatoes of a kind in, at the crates.
+    ///
+    /// # Errors
+    /// When the form is not there.
+    pub async fn weigh_in(&self, amount: &str, kind: &str) -> anyhow::Result<()> {
+        self.fill("On the scale", amount).await?;
+        self.click(&format!("//form//button[normalize-space(.)=\"{kind}\"]")).await?;
+        self.click("//form//button[normalize-space(.)=\"Weigh in\"]").await
+    }
+
+    /// Lets simulated devices stand at the stations of this screen.
+    ///
+    /// # Errors
+    /// When the browser does not answer.
+    pub async fn practise(&self, address: &str) -> anyhow::Result<()> {
+        self.page.goto(format!("{address}/kitchen/devices")).await?;
+        self.click("//button[@role=\"checkbox\"][@id=//label[contains(., \"Practise\")]/@for]").await
+    }
+
+    /// Opens what is folded behind these words.
+    ///
+    /// # Errors
+    /// When there is no such fold.
+    pub async fn unfold(&self, words: &str) -> anyhow::Result<()> {
+        self.press(&format!("{words} ▾")).await
+    }
+
     /// Opens the list with this label and takes the option with these words.
     ///
     /// # Errors

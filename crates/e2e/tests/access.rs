@@ -6,7 +6,8 @@ use thirtyfour::prelude::*;
 
 /// The rules, as they come from the registry with the other packages of the front end.
 const AXE: &str = concat!(env!("CARGO_MANIFEST_DIR"), "/../../web/node_modules/axe-core/axe.min.js");
-const VIEWS: [&str; 20] = [
+const VIEWS: [&str; 26] = [
+    "start",
     "crates",
     "plan",
     "plan/compare",
@@ -25,6 +26,11 @@ const VIEWS: [&str; 20] = [
     "books",
     "almanac",
     "kitchen",
+    "kitchen/canners",
+    "kitchen/kettles",
+    "kitchen/cupboard",
+    "kitchen/devices",
+    "kitchen/safe",
     "jar/1",
     "labels?jars=1,2",
 ];
@@ -60,6 +66,73 @@ async fn every_view_keeps_to_the_guidelines_in_two_sizes() -> anyhow::Result<()>
         .execute("document.body.insertAdjacentHTML('beforeend', '<input>')", Vec::<Value>::new())
         .await?;
     assert!(violations(&browser).await?.iter().any(|line| line.starts_with("label:")));
+    browser.close().await
+}
+
+/// Opens one thing of a page that lies over it or unfolds.
+struct Open {
+    view: &'static str,
+    xpath: &'static str,
+    shows: &'static str,
+}
+
+const OPEN: [Open; 6] = [
+    Open { view: "shelf", xpath: "(//article//button)[1]", shows: "Look first" },
+    Open { view: "canner", xpath: "//button[contains(., \"A jar broke\")]", shows: "Jar 8" },
+    Open { view: "canner", xpath: "//button[contains(., \"Where from?\")]", shows: "Published" },
+    Open { view: "plan", xpath: "//button[@role=\"combobox\"]", shows: "half-gallon" },
+    Open { view: "plan/day", xpath: "(//button[@data-block])[1]", shows: "It takes" },
+    Open { view: "kitchen", xpath: "//button[contains(., \"Hours, days\")]", shows: "Time of day" },
+];
+
+#[tokio::test(flavor = "multi_thread")]
+async fn what_opens_over_a_page_and_the_dark_look_keep_to_them_too() -> anyhow::Result<()> {
+    let bodega = Bodega::start(&["demo"])?;
+    let browser = Browser::open(1280, 800).await?;
+    let mut found = Vec::new();
+    for Open { view, xpath, shows } in OPEN {
+        browser.page.goto(format!("{}/{view}", bodega.address)).await?;
+        browser.click(xpath).await?;
+        browser.sees(shows).await?;
+        let wrong = violations(&browser).await?;
+        found.extend(wrong.into_iter().map(|line| format!("{shows} over {view}: {line}")));
+    }
+    // The sheet of keys opens by its own key, and gives the place back that it took.
+    browser.page.goto(format!("{}/jars", bodega.address)).await?;
+    browser.sees("All acid in").await?;
+    browser.find("//body").await?.send_keys("?").await?;
+    browser.sees("Keys of this page").await?;
+    browser.sees("All bubbles out").await?;
+    found.extend(violations(&browser).await?);
+    browser.press("Close").await?;
+    browser.page.goto(format!("{}/kitchen/devices", bodega.address)).await?;
+    browser.press("Dark, for a dim kitchen").await?;
+    for view in ["crates", "plan", "plan/day", "kettle", "jars", "canner", "towel", "almanac"] {
+        browser.page.goto(format!("{}/{view}", bodega.address)).await?;
+        browser.find("//main//h2").await?;
+        let wrong = violations(&browser).await?;
+        found.extend(wrong.into_iter().map(|line| format!("{view} in the dark: {line}")));
+    }
+    assert!(found.is_empty(), "{found:#?}");
+    browser.close().await
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn a_jar_is_worked_by_its_own_number_and_keys_can_be_switched_off() -> anyhow::Result<()> {
+    let bodega = Bodega::start(&["demo"])?;
+    let browser = Browser::open(1280, 800).await?;
+    browser.page.goto(format!("{}/jars", bodega.address)).await?;
+    let state = |words: &str| format!("//button[@data-jar=\"17\"][contains(., \"{words}\")]");
+    browser.find(&state("needs acid")).await?;
+    // The third jar of the load is called 17: its place says nothing.
+    browser.find("//body").await?.send_keys("17").await?;
+    browser.find(&state("acid in")).await?;
+    browser.find("//body").await?.send_keys("?").await?;
+    browser.click("//*[@role=\"dialog\"]//button[@role=\"checkbox\"]").await?;
+    browser.press("Close").await?;
+    browser.find("//body").await?.send_keys("18").await?;
+    browser.settled().await?;
+    assert!(browser.has("//button[@data-jar=\"18\"][contains(., \"needs acid\")]").await?);
     browser.close().await
 }
 

@@ -13,9 +13,9 @@ async fn moment(browser: &Browser) -> anyhow::Result<String> {
 async fn two_pages_agree_on_two_loads_through_a_lost_boil_and_a_reload() -> anyhow::Result<()> {
     let bodega = Bodega::start(&["demo", "--bare", "--pace", FAST])?;
     let (stove, shelf) = (Browser::open(1280, 800).await?, Browser::open(390, 844).await?);
+    stove.practise(&bodega.address).await?;
     stove.page.goto(format!("{}/crates", bodega.address)).await?;
-    stove.fill("On the scale", "30").await?;
-    stove.click("//form//button[normalize-space(.)=\"Weigh in\"]").await?;
+    stove.weigh_in("30", "Paste").await?;
     stove.sees("10 whole").await?;
     stove.walk_to("plan").await?;
     stove.press("Set out 10 jars").await?;

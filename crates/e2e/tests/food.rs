@@ -6,8 +6,7 @@ use bodega_e2e::{Bodega, Browser};
 const FAST: &str = "200";
 
 async fn weigh_in(phone: &Browser, pounds: &str) -> anyhow::Result<()> {
-    phone.fill("On the scale", pounds).await?;
-    phone.click("//form//button[normalize-space(.)=\"Weigh in\"]").await?;
+    phone.weigh_in(pounds, "Paste").await?;
     phone.sees(&format!("{pounds} lb weighed in")).await
 }
 

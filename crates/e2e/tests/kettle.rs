@@ -14,6 +14,7 @@ async fn first_cook(browser: &Browser) -> anyhow::Result<Value> {
 async fn thin_sauce_on_a_simulated_scale_lands_on_its_mark() -> anyhow::Result<()> {
     let bodega = Bodega::start(&["demo", "--bare", "--pace", "400"])?;
     let browser = Browser::open(1280, 800).await?;
+    browser.practise(&bodega.address).await?;
     browser.page.goto(format!("{}/kettle", bodega.address)).await?;
     browser.fill("Juice and pulp", "40").await?;
     browser.press("Start cooking").await?;

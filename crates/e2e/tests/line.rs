@@ -9,8 +9,7 @@ async fn set_out_ten_quarts(browser: &Browser, bodega: &Bodega) -> anyhow::Resul
     browser.press("Set altitude").await?;
     browser.sees("2,640 ft").await?;
     browser.walk_to("crates").await?;
-    browser.fill("On the scale", "30").await?;
-    browser.click("//form//button[normalize-space(.)=\"Weigh in\"]").await?;
+    browser.weigh_in("30", "Paste").await?;
     browser.sees("10 whole").await?;
     browser.walk_to("plan").await?;
     browser.sees("expect 8 to 11").await?;

@@ -42,7 +42,7 @@ async fn a_phone_is_let_in_by_a_code_opens_without_the_server_and_rings_when_the
     let data = tempfile::tempdir()?;
     let bodega = demo(data.path(), "45")?;
     let computer = Browser::open(1280, 800).await?;
-    computer.page.goto(format!("{}/kitchen", bodega.address)).await?;
+    computer.page.goto(format!("{}/kitchen/devices", bodega.address)).await?;
     let scanned = make_code(&computer).await?;
 
     let phone = Browser::open_trusting(&data.path().join("network/authority.pem"), 390, 844).await?;
@@ -93,7 +93,7 @@ async fn a_device_is_signed_out_by_one_touch_and_a_wrong_passcode_is_said() -> a
     let data = tempfile::tempdir()?;
     let bodega = demo(data.path(), "1")?;
     let computer = Browser::open(1280, 800).await?;
-    computer.page.goto(format!("{}/kitchen", bodega.address)).await?;
+    computer.page.goto(format!("{}/kitchen/devices", bodega.address)).await?;
     let scanned = make_code(&computer).await?;
     let origin = scanned.split("/let-in").next().unwrap_or_default().to_owned();
     let phone = Browser::open_trusting(&data.path().join("network/authority.pem"), 390, 844).await?;

@@ -3,9 +3,7 @@
 use bodega_e2e::{Bodega, Browser};
 
 async fn weigh_in(browser: &Browser, pounds: &str, kind: &str) -> anyhow::Result<()> {
-    browser.fill("On the scale", pounds).await?;
-    browser.click(&format!("//form//button[normalize-space(.)=\"{kind}\"]")).await?;
-    browser.click("//form//button[normalize-space(.)=\"Weigh in\"]").await?;
+    browser.weigh_in(pounds, kind).await?;
     browser.sees(&format!("{pounds} lb weighed in")).await
 }
 
@@ -20,7 +18,7 @@ async fn count(browser: &Browser, name: &str, amount: &str) -> anyhow::Result<()
 async fn three_lots_are_split_within_stock_and_hours_pinned_and_set_out() -> anyhow::Result<()> {
     let bodega = Bodega::start(&["demo", "--bare"])?;
     let browser = Browser::open(1280, 800).await?;
-    browser.page.goto(format!("{}/kitchen", bodega.address)).await?;
+    browser.page.goto(format!("{}/kitchen/cupboard", bodega.address)).await?;
     count(&browser, "Empty quarts", "8").await?;
     count(&browser, "Empty pints", "20").await?;
     count(&browser, "Lids, regular mouth", "14").await?;
@@ -51,7 +49,7 @@ async fn three_lots_are_split_within_stock_and_hours_pinned_and_set_out() -> any
     browser.sees("5 jars done").await?;
     assert_ne!(browser.figure("plan").await?, "0");
 
-    browser.page.goto(format!("{}/kitchen", bodega.address)).await?;
+    browser.page.goto(format!("{}/kitchen/cupboard", bodega.address)).await?;
     browser.sees("0 there, 14 taken by batches").await?;
     browser.walk_to("plan").await?;
     browser.click("//a[normalize-space(.)=\"Checklist\"]").await?;

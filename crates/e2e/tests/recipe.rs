@@ -67,8 +67,7 @@ async fn salsa_in_the_book(browser: &Browser, bodega: &Bodega) -> anyhow::Result
     browser.press("Set altitude").await?;
     browser.sees("2,640 ft").await?;
     browser.walk_to("crates").await?;
-    browser.fill("On the scale", "30").await?;
-    browser.click("//form//button[normalize-space(.)=\"Weigh in\"]").await?;
+    browser.weigh_in("30", "Paste").await?;
     browser.sees("10 whole").await?;
     browser.walk_to("plan").await?;
     write_it_down(browser).await?;

@@ -84,6 +84,7 @@ async fn a_failed_jar_is_done_again_labels_print_and_the_oldest_is_eaten() -> an
     browser.press("Eat it").await?;
     browser.sees(&format!("{}\njars", before - 1)).await?;
     browser.sees("11 there, 0.6 a month").await?;
+    browser.unfold("Find a jar").await?;
     browser.fill("Jar number", "1").await?;
     browser.press("Find it").await?;
     browser.sees("Jar 1 of batch").await?;

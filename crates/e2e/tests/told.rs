@@ -8,8 +8,7 @@ const FAST: &str = "200";
 /// Weighs in the fruit of six quarts and comes to their plan.
 async fn plan_six_quarts(phone: &Browser, bodega: &Bodega) -> anyhow::Result<()> {
     phone.page.goto(format!("{}/crates", bodega.address)).await?;
-    phone.fill("On the scale", "18").await?;
-    phone.click("//form//button[normalize-space(.)=\"Weigh in\"]").await?;
+    phone.weigh_in("18", "Paste").await?;
     phone.sees("6 whole").await?;
     Ok(phone.page.goto(format!("{}/plan", bodega.address)).await?)
 }

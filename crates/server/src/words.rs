@@ -3,6 +3,7 @@
 use bodega_core::canner::events::BoilEvent;
 use bodega_core::crates::fruit::{Condition, Fault, Kind};
 use bodega_core::day::work::Work;
+use bodega_core::figures::FigureName;
 use bodega_core::jars::acid::Agent;
 use bodega_core::jars::bench::JarStep;
 use bodega_core::jars::contents::Ingredient;
@@ -47,6 +48,7 @@ pub fn all() -> Vec<Words> {
         Discard,
         DoseMeasure,
         Fault,
+        FigureName,
         Food,
         FoodMeasure,
         FoodPlace,

@@ -10,3 +10,6 @@ ALTER TABLE kitchen ADD COLUMN agent TEXT NOT NULL DEFAULT 'bottled_lemon_juice'
 ALTER TABLE kitchen ADD COLUMN salt INTEGER NOT NULL DEFAULT FALSE CHECK (salt IN (FALSE, TRUE));
 UPDATE kitchen SET agent = (SELECT agent FROM batch WHERE product <> 'recipe' ORDER BY id DESC LIMIT 1)
 WHERE EXISTS (SELECT 1 FROM batch WHERE product <> 'recipe');
+
+-- Lines of a batch's checklist that are ticked, as a JSON list of their words.
+ALTER TABLE batch ADD COLUMN ticks TEXT;

@@ -28,6 +28,7 @@ export type Condition = Schemas["Condition"];
 export type Thickness = Schemas["Thickness"];
 export type Units = Schemas["Units"];
 export type Ways = Schemas["Ways"];
+export type Figure = Schemas["FigureName"];
 export type Verdict = Schemas["LidVerdict"];
 export type Rescue = Schemas["Rescue"];
 export type Leaving = Schemas["Leaving"];

@@ -157,6 +157,7 @@ export const ask = {
       placeholderData: (previous) => previous,
       retry: false,
     }),
+  figures: () => queryOptions({ queryKey: ["figures"], queryFn: () => take(api.GET("/api/figures")) }),
   almanac: () => queryOptions({ queryKey: ["almanac"], queryFn: () => take(api.GET("/api/almanac")) }),
   towns: (name: string) =>
     queryOptions({

@@ -134,7 +134,8 @@ export interface paths {
     };
     /** The checklist of a batch. */
     get: operations["get_checklist"];
-    put?: never;
+    /** Ticks a line of a batch's checklist, or takes its tick off; gives the ticked lines. */
+    put: operations["tick_checklist"];
     post?: never;
     delete?: never;
     options?: never;
@@ -859,6 +860,23 @@ export interface paths {
     };
     /** Everything as one JSON document. */
     get: operations["export_all"];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/figures": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** Every figure that the screens show: what it rests on, where it comes from, how sure it is. */
+    get: operations["list_figures"];
     put?: never;
     post?: never;
     delete?: never;
@@ -2659,6 +2677,8 @@ export interface components {
       batch: components["schemas"]["Batch"];
       /** @description What to do, in working order. */
       steps: components["schemas"]["Step"][];
+      /** @description Words of those that are ticked. */
+      ticks: string[];
     };
     /**
      * @description Which batches to list.
@@ -3847,6 +3867,7 @@ export interface components {
       ways_out: components["schemas"]["WayOut"][];
       /** @description Why there is no plan, or how far it may be from the best. */
       why?: string | null;
+      would_finish?: components["schemas"]["Moment"] | null;
     };
     /**
      * @description How a day is written.
@@ -4009,6 +4030,24 @@ export interface components {
           /** @description The word. */
           word: string;
         };
+    /**
+     * @description A figure that a screen shows.
+     * @enum {string}
+     */
+    FigureName:
+      | "dose"
+      | "headspace"
+      | "minutes"
+      | "paste"
+      | "pressure"
+      | "rest"
+      | "lids"
+      | "yields"
+      | "finish"
+      | "split"
+      | "turnaround"
+      | "sterilising"
+      | "simmering";
     /** @description Jars of one size that a batch has set out, and what is expected to fill them. */
     FillView: {
       /** @description Acid of the batch for one, as measured out. */
@@ -4296,8 +4335,10 @@ export interface components {
        * @description Feet above sea level.
        */
       altitude_ft: number;
-      /** @description The band in words, or that none was tested. */
+      /** @description The band in words, in feet, or that none was tested. */
       band: string;
+      /** @description The same in metres. */
+      band_m: string;
     };
     /**
      * @description What a height above the sea is read in.
@@ -4988,6 +5029,17 @@ export interface components {
        * @description Kilograms of tomatoes in one.
        */
       weight_kg: number;
+    };
+    /** @description What is known of a figure. */
+    KnownFigure: {
+      /** @description Which. */
+      figure: components["schemas"]["FigureName"];
+      /** @description What it is, and what it rests on. */
+      says: string;
+      /** @description Where it comes from. */
+      source: components["schemas"]["Source"];
+      /** @description How sure it is. */
+      sure: string;
     };
     /** @description The pages, ready to print. */
     LabelPages: {
@@ -7082,6 +7134,13 @@ export interface components {
      * @enum {string}
      */
     Thickness: "thin" | "thick";
+    /** @description A line of a checklist. */
+    TickRequest: {
+      /** @description Whether it is done. */
+      done: boolean;
+      /** @description Its words, as the list has them. */
+      line: string;
+    };
     /** @description What one touch ticked. */
     Ticked: {
       /** @description When, by which it is taken back. */
@@ -8295,6 +8354,128 @@ export interface operations {
       };
       /** @description The disk refuses to read or write */
       503: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/problem+json": components["schemas"]["Problem"];
+        };
+      };
+    };
+  };
+  tick_checklist: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        id: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["TickRequest"];
+      };
+    };
+    responses: {
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": string[];
+        };
+      };
+      /** @description The body cannot be read */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/problem+json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description A device of the home network that is not let in */
+      401: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/problem+json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description A page of another site */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/problem+json": components["schemas"]["Problem"];
+        };
+      };
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/problem+json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description It does not go with what the records say */
+      409: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/problem+json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description The body is larger than what is taken */
+      413: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/problem+json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description The body is not what the address takes */
+      415: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/problem+json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description A name that the server does not go by */
+      421: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/problem+json": components["schemas"]["Problem"];
+        };
+      };
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/problem+json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description The disk refuses to read or write */
+      503: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/problem+json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description The disk is full; nothing was written */
+      507: {
         headers: {
           [name: string]: unknown;
         };
@@ -12905,6 +13086,52 @@ export interface operations {
         };
         content: {
           "application/json": unknown;
+        };
+      };
+      /** @description A device of the home network that is not let in */
+      401: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/problem+json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description A name that the server does not go by */
+      421: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/problem+json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description The disk refuses to read or write */
+      503: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/problem+json": components["schemas"]["Problem"];
+        };
+      };
+    };
+  };
+  list_figures: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["KnownFigure"][];
         };
       };
       /** @description A device of the home network that is not let in */

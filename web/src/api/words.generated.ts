@@ -87,6 +87,21 @@ export const WORDS = {
     bruised: "bruised",
     dead_vine: "dead vine",
   },
+  FigureName: {
+    dose: "acid in each jar",
+    headspace: "headspace",
+    minutes: "minutes",
+    paste: "paste",
+    pressure: "pressure",
+    rest: "rest",
+    lids: "12 hours",
+    yields: "yields",
+    finish: "finish time",
+    split: "the split",
+    turnaround: "between loads",
+    sterilising: "sterilising jars",
+    simmering: "simmering lids",
+  },
   Food: {
     fruit: "tomatoes",
     bits: "bits and juice",
@@ -221,8 +236,8 @@ export const WORDS = {
     raw: "raw pack",
   },
   Paper: {
-    a4: "A4",
-    letter: "Letter",
+    a4: "210 × 297 mm",
+    letter: "216 × 279 mm",
   },
   PhSample: {
     raw: "before the acid",

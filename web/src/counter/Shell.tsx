@@ -33,7 +33,7 @@ function ClockInSight({ counter }: { counter: Counter }) {
   const canner = placesOf(counter, now).find((place) => place.station === "canner");
   if (counter.canners.length === 0 || canner === undefined) return null;
   return (
-    <span className="leading-tight whitespace-nowrap text-muted">
+    <span className="leading-tight whitespace-nowrap text-muted" data-testid="clock-in-sight">
       <strong className="font-slab text-xl text-ink sm:text-2xl">{canner.figure}</strong>{" "}
       <span className="max-sm:sr-only">{canner.words}</span>
     </span>

@@ -7,6 +7,7 @@ test("a screen that nobody set is light, quiet, and works by keys", () => {
     figures: "usual",
     voice: false,
     keys: true,
+    practice: false,
     sound: false,
   });
 });

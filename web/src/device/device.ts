@@ -11,6 +11,8 @@ const schema = v.object({
   voice: v.fallback(v.boolean(), false),
   /** Letters work the touches. */
   keys: v.fallback(v.boolean(), true),
+  /** Simulated devices stand at the stations, to practise with. */
+  practice: v.fallback(v.boolean(), false),
   /** Somebody switched the sound on here; after a reload the browser wants another touch. */
   sound: v.fallback(v.boolean(), false),
 });

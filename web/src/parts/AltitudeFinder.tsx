@@ -11,8 +11,12 @@ import { Note, Trouble } from "./Note";
 import { Touch } from "./Touch";
 import { NumberField } from "./NumberField";
 import { parseNumber } from "./number";
+import { waysNow } from "./ways";
 import { TextField } from "./TextField";
 import { heatScale, heightScale } from "./units";
+
+/** The column of the table that a height lies in, in the household's own measure. */
+const bandText = (height: Height) => (waysNow().height === "feet" ? height.band : height.band_m);
 
 type Way = "enter" | "place" | "boil";
 type Use = (feet: number) => void;
@@ -58,7 +62,7 @@ function Near({ answer, units, onUse }: { answer: NearAnswer; units: Units; onUs
         {answer.airfields.map((field) => (
           <li key={field.name + field.distance_km} className="flex items-center justify-between gap-3">
             <span className="min-w-0 leading-snug">
-              <strong>{altitudeText(field.height.altitude_ft)}</strong>, {field.height.band}
+              <strong>{altitudeText(field.height.altitude_ft)}</strong>, {bandText(field.height)}
               <span className="block truncate text-sm text-muted">
                 {field.name}, {distanceText(field.distance_km, units)} away
               </span>
@@ -137,7 +141,7 @@ function ByBoil({ onUse }: { onUse: Use }) {
           <p className="text-lg leading-snug">
             <strong>About {altitudeText(data.expected.altitude_ft)}</strong>. A kitchen thermometer may be{" "}
             {scale.unit === "°C" ? "half a degree" : "a degree"} off: {altitudeText(data.low.altitude_ft)} to{" "}
-            {altitudeText(data.high.altitude_ft)}, {data.high.band}.
+            {altitudeText(data.high.altitude_ft)}, {bandText(data.high)}.
           </p>
           {data.straddles && (
             <Note tone="warn">That straddles a band's edge; the higher band is the safe one.</Note>

@@ -1,13 +1,27 @@
 import { Dialog } from "radix-ui";
-import type { ReactNode } from "react";
+import type { ReactNode, RefObject } from "react";
 
 /** A question laid over the counter, inside a `Dialog.Root`. */
-export function Sheet({ title, children }: { title: string; children: ReactNode }) {
+export function Sheet({
+  title,
+  from,
+  children,
+}: {
+  title: string;
+  /** What had the focus before, when no touch opened it. */
+  from?: RefObject<Element | null>;
+  children: ReactNode;
+}) {
   return (
     <Dialog.Portal>
       <Dialog.Overlay className="fixed inset-0 z-20 bg-ink/40" />
       <Dialog.Content
         aria-describedby={undefined}
+        onCloseAutoFocus={(event) => {
+          if (!(from?.current instanceof HTMLElement)) return;
+          event.preventDefault();
+          from.current.focus();
+        }}
         className="fixed top-1/2 left-1/2 z-30 grid max-h-[92vh] w-[min(640px,94vw)] -translate-x-1/2 -translate-y-1/2 gap-4 overflow-auto rounded-[26px] border-[3px] border-cobalt bg-porcelain p-6"
       >
         <Dialog.Title className="font-slab text-2xl font-bold">{title}</Dialog.Title>

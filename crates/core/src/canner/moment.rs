@@ -172,8 +172,10 @@ pub const fn unbroken(method: Method) -> &'static str {
     words_of(method).unbroken
 }
 
-/// Key of an event's touch: its letter on every canner.
-const fn key(event: BoilEvent) -> char {
+/// The letter that works a touch of the canner, which means nothing else at any station; `X` for what is said in a sheet of its
+/// own and has no touch.
+#[must_use]
+pub const fn key(event: BoilEvent) -> char {
     match event {
         BoilEvent::JarsIn => 'J',
         BoilEvent::Vents => 'V',

@@ -113,24 +113,37 @@ pub struct BenchStep {
     pub have: usize,
 }
 
+/// The letter that works a step of the bench, which means nothing else at any station.
+#[must_use]
+pub const fn key(step: JarStep) -> char {
+    match step {
+        JarStep::Acid => 'A',
+        JarStep::Salt => 'S',
+        JarStep::Filled => 'F',
+        JarStep::Bubbles => 'U',
+        JarStep::Rim => 'R',
+        JarStep::Lid => 'N',
+    }
+}
+
 /// The steps that some jars ask for, in working order: salt only where somebody wants it.
 #[must_use]
 pub fn bench_steps(jars: &[Jar], pots: &[DosedPot]) -> Vec<BenchStep> {
     let asked = |step: &&JarStep| jars.iter().any(|jar| step.is_asked(jar));
     let line = |step: &JarStep| {
-        let (thing, all, key) = match step {
-            JarStep::Acid => ("Acid", "All acid in", 'A'),
-            JarStep::Salt => ("Salt", "All salted", 'S'),
-            JarStep::Filled => ("Food", "All filled", 'F'),
-            JarStep::Bubbles => ("Bubbles", "All bubbles out", 'U'),
-            JarStep::Rim => ("Rim", "All rims wiped", 'R'),
-            JarStep::Lid => ("Lid", "All lids on", 'N'),
+        let (thing, all) = match step {
+            JarStep::Acid => ("Acid", "All acid in"),
+            JarStep::Salt => ("Salt", "All salted"),
+            JarStep::Filled => ("Food", "All filled"),
+            JarStep::Bubbles => ("Bubbles", "All bubbles out"),
+            JarStep::Rim => ("Rim", "All rims wiped"),
+            JarStep::Lid => ("Lid", "All lids on"),
         };
         BenchStep {
             step: *step,
             thing,
             all,
-            key,
+            key: key(*step),
             have: jars.iter().filter(|jar| step.is_done(jar, pots)).count(),
         }
     };

@@ -5,6 +5,7 @@ use uom::si::length::{foot, meter};
 use uom::si::pressure::{megapascal, pascal};
 use uom::si::thermodynamic_temperature::{degree_celsius, kelvin};
 
+use crate::kitchen::ways::HeightIn;
 use crate::measures::limits::{ALTITUDE, OutOfRange};
 use crate::measures::units::{Length, Pressure, Temperature};
 
@@ -52,15 +53,12 @@ impl WaterBand {
         }
     }
 
-    /// The band in words.
+    /// Every band in words, lowest first.
     #[must_use]
-    pub const fn label(self) -> &'static str {
-        match self {
-            Self::To1000 => "0 to 1,000 ft",
-            Self::To3000 => "1,001 to 3,000 ft",
-            Self::To6000 => "3,001 to 6,000 ft",
-            Self::Above6000 => "above 6,000 ft",
-        }
+    pub fn labels(height: HeightIn) -> Vec<String> {
+        let edges = Self::EDGES_FT.map(|(_, edge)| edge);
+        // The last is open: its edge is where the tables end.
+        height.bands(&edges[..edges.len() - 1], true)
     }
 }
 

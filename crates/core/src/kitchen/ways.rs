@@ -76,6 +76,47 @@ pub struct Ways {
     pub height: HeightIn,
 }
 
+impl HeightIn {
+    /// Columns of a table in words, from their upper edges in feet, which belong to the lower column; `is_open` adds one above
+    /// the last.
+    ///
+    /// ```
+    /// use bodega_core::kitchen::ways::HeightIn;
+    /// assert_eq!(HeightIn::Feet.bands(&[1000.0, 3000.0], true), ["0 to 1,000 ft", "1,001 to 3,000 ft", "above 3,000 ft"]);
+    /// // A whole metre more is beyond the edge: 305 m are 1,000.7 ft.
+    /// assert_eq!(HeightIn::Metres.bands(&[1000.0, 3000.0], true), ["0 to 304 m", "305 to 914 m", "above 914 m"]);
+    /// ```
+    #[must_use]
+    pub fn bands(self, edges_ft: &[f64], is_open: bool) -> Vec<String> {
+        #[allow(clippy::cast_possible_truncation)] // a height on dry land
+        let whole = |edge: &f64| match self {
+            Self::Feet => *edge as i64,
+            Self::Metres => (edge * METRES_PER_FOOT).floor() as i64,
+        };
+        let unit = match self {
+            Self::Feet => "ft",
+            Self::Metres => "m",
+        };
+        let edges: Vec<i64> = edges_ft.iter().map(whole).collect();
+        let from = std::iter::once(0).chain(edges.iter().map(|edge| edge + 1));
+        let mut bands: Vec<String> = from
+            .zip(&edges)
+            .map(|(from, to)| format!("{} to {} {unit}", thousands(from), thousands(*to)))
+            .collect();
+        if let Some(last) = edges.last().filter(|_| is_open) {
+            bands.push(format!("above {} {unit}", thousands(*last)));
+        }
+        bands
+    }
+}
+
+/// International foot, exact.
+const METRES_PER_FOOT: f64 = 0.3048;
+
+fn thousands(number: i64) -> String {
+    if number < 1000 { number.to_string() } else { format!("{},{:03}", number / 1000, number % 1000) }
+}
+
 impl HeatIn {
     /// A temperature in whole degrees.
     ///

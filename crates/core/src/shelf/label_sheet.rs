@@ -9,9 +9,9 @@ vocabulary! {
     /// Paper in the printer.
     "paper", Paper {
         /// 210 x 297 mm (ISO 216).
-        A4 = "a4", "A4";
+        A4 = "a4", "210 × 297 mm";
         /// 8½ x 11 in (ANSI A).
-        Letter = "letter", "Letter";
+        Letter = "letter", "216 × 279 mm";
     }
 }
 

@@ -43,6 +43,12 @@ impl Source {
         Self::recalled("University extension guidance on atmospheric steam canning, 2015")
     }
 
+    /// Bodega's own reckoning, checked against others' in its documents.
+    #[must_use]
+    pub fn own_model() -> Self {
+        Self { title: "Bodega's own model, checked against other reckonings".to_owned(), from_memory: false }
+    }
+
     /// What people in the trade do, with nothing published behind it.
     #[must_use]
     pub fn common_practice() -> Self {

@@ -12,6 +12,13 @@ use bodega_core::plan::packs::packs;
 use bodega_core::plan::yields::learn::Household;
 use bodega_core::tables::process::{Medium, Method, Pack, Product};
 
+use bodega_core::canner::events::BoilEvent;
+use bodega_core::canner::moment;
+use bodega_core::figures::{FigureName, known};
+use bodega_core::jars::bench::{self, JarStep};
+use bodega_core::kitchen::altitude::WaterBand;
+use bodega_core::kitchen::ways::HeightIn;
+
 use super::kitchen::canner;
 
 /// Minutes of the first answer: `from` to `to`.
@@ -54,4 +61,40 @@ fn every_pack_that_was_tested_stands_beside_the_preset() {
     // Crushed tomatoes are packed hot or not at all.
     let crushed = packs(Product::Crushed, Method::BoilingWater, JarSize::Quart, at);
     assert_eq!(crushed.iter().map(|way| way.pack).collect::<Vec<_>>(), [Pack::Hot]);
+}
+
+#[test]
+fn a_letter_means_one_thing_at_every_station() {
+    let canner = BoilEvent::ALL.iter().map(|event| moment::key(*event)).filter(|key| *key != 'X');
+    let mut keys: Vec<char> = JarStep::ALL.iter().map(|step| bench::key(*step)).chain(canner).collect();
+    keys.sort_unstable();
+    let all = keys.len();
+    keys.dedup();
+    assert_eq!(keys.len(), all, "{keys:?}");
+}
+
+#[test]
+fn what_is_known_of_a_figure_says_what_the_rules_say() {
+    // USDA Guide 3 and Guide 1, from memory.
+    let dose = known(FigureName::Dose);
+    assert!(dose.says.starts_with("A quart gets 2 Tbsp of bottled lemon juice or ½ tsp of citric acid"), "{}", dose.says);
+    assert!(dose.source.from_memory);
+    assert!(known(FigureName::Rest).says.starts_with("5 minutes with the heat off and the lid off, 10 after"));
+    assert_eq!(known(FigureName::Paste).source.title, "Common practice, no source");
+    for figure in FigureName::ALL {
+        assert_eq!(known(*figure).figure, *figure);
+    }
+    assert!(known(FigureName::Sterilising).says.contains("Not needed here, because"));
+    assert!(known(FigureName::Simmering).says.contains("Not needed here, because"));
+}
+
+#[test]
+fn a_metre_more_than_a_column_says_lies_in_the_next() {
+    let labels = WaterBand::labels(HeightIn::Metres);
+    assert_eq!(labels, ["0 to 304 m", "305 to 914 m", "915 to 1,828 m", "above 1,828 m"]);
+    for (metres, column) in [(304.0, 0), (305.0, 1), (914.0, 1), (915.0, 2), (1828.0, 2), (1829.0, 3)] {
+        // International foot, exact: 0.3048 m.
+        let band = Altitude::from_feet(metres / 0.3048).unwrap().water_band().unwrap();
+        assert_eq!(band.column(), column, "{metres} m");
+    }
 }

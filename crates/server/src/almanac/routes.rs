@@ -1,11 +1,13 @@
 //! The rule book over HTTP.
 
 use actix_web::{get, web};
+use bodega_core::figures::{FigureName, KnownFigure, known};
 use bodega_core::jars::acid::{self, Agent};
 use bodega_core::jars::size::JarSize;
 use bodega_core::jars::spoons::volume_of;
 use bodega_core::kitchen::altitude::{Altitude, WaterBand};
 use bodega_core::ledger::keep::FREEZER_HEADSPACE;
+use bodega_core::records::kitchen::Units;
 use bodega_core::tables::process::{Gauge, Method, Product, headspace, tables};
 use bodega_core::tables::source::Source;
 use uom::si::length::inch;
@@ -21,8 +23,12 @@ use crate::state::{Shared, read};
 #[utoipa::path(responses((status = 200, body = Almanac)))]
 #[get("/api/almanac")]
 pub async fn get_almanac(shared: web::Data<Shared>) -> Result<web::Json<Almanac>, ApiError> {
-    const ACID_JARS: [JarSize; 4] = [JarSize::HalfPint, JarSize::Pint, JarSize::PintAndHalf, JarSize::Quart];
     let kitchen = read(&shared, |shared| shared.store.kitchen()).await?;
+    let acid_jars = match kitchen.units {
+        Units::Us => [JarSize::HalfPint, JarSize::Pint, JarSize::PintAndHalf, JarSize::Quart],
+        Units::Metric => [JarSize::Pint, JarSize::HalfLitre, JarSize::Quart, JarSize::Litre],
+    };
+    let height = kitchen.ways.height;
     let altitude = kitchen.altitude();
     let own = own_column(Method::BoilingWater, altitude);
     let boils = altitude.map(Altitude::boiling_point);
@@ -31,7 +37,7 @@ pub async fn get_almanac(shared: web::Data<Shared>) -> Result<web::Json<Almanac>
         boils_at_c: boils.map(|boils| boils.get::<degree_celsius>()),
         boils_at_f: boils.map(|boils| boils.get::<degree_fahrenheit>()),
         boils_beside_the_sea: altitude.map(Altitude::beside_the_sea),
-        bands: bands(&WaterBand::EDGES_FT.map(|(band, _)| band.label()), own.as_ref().ok().copied()),
+        bands: bands(WaterBand::labels(height), own.as_ref().ok().copied()),
         no_column: own.err(),
         water: tables()
             .water
@@ -44,12 +50,15 @@ pub async fn get_almanac(shared: web::Data<Shared>) -> Result<web::Json<Almanac>
                 minutes: row.minutes,
             })
             .collect(),
-        pressure: vec![pressure_table(Gauge::Dial, altitude), pressure_table(Gauge::Weighted, altitude)],
+        pressure: vec![
+            pressure_table(Gauge::Dial, altitude, height),
+            pressure_table(Gauge::Weighted, altitude, height),
+        ],
         acid: Agent::ALL
             .iter()
             .map(|agent| AcidRow {
                 agent: *agent,
-                doses: ACID_JARS
+                doses: acid_jars
                     .iter()
                     .map(|jar| {
                         let dose = acid::per_jar(*agent, *jar);
@@ -77,4 +86,11 @@ pub async fn get_almanac(shared: web::Data<Shared>) -> Result<web::Json<Almanac>
             Source::cfr_114(),
         ],
     }))
+}
+
+/// Every figure that the screens show: what it rests on, where it comes from, how sure it is.
+#[utoipa::path(responses((status = 200, body = Vec<KnownFigure>)))]
+#[get("/api/figures")]
+pub async fn list_figures() -> web::Json<Vec<KnownFigure>> {
+    web::Json(FigureName::ALL.iter().map(|figure| known(*figure)).collect())
 }

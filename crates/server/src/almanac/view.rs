@@ -3,6 +3,7 @@
 use bodega_core::jars::acid::Agent;
 use bodega_core::jars::size::JarSize;
 use bodega_core::kitchen::altitude::Altitude;
+use bodega_core::kitchen::ways::HeightIn;
 use bodega_core::measures::moment::Minutes;
 use bodega_core::tables::process::{self, Gauge, Medium, Method, Pack, Product, tables};
 use bodega_core::tables::source::Source;
@@ -125,14 +126,15 @@ pub(crate) fn own_column(method: Method, altitude: Option<Altitude>) -> Result<u
         .map_err(|refusal| format!("{} {}", refusal.message, refusal.instead.join(" ")))
 }
 
-pub(crate) fn bands(labels: &[&str], own: Option<usize>) -> Vec<Band> {
-    let band =
-        |(column, label): (usize, &&str)| Band { label: (*label).to_owned(), here: own == Some(column) };
-    labels.iter().enumerate().map(band).collect()
+pub(crate) fn bands(labels: Vec<String>, own: Option<usize>) -> Vec<Band> {
+    let band = |(column, label)| Band { label, here: own == Some(column) };
+    labels.into_iter().enumerate().map(band).collect()
 }
 
-pub(crate) fn pressure_table(gauge: Gauge, altitude: Option<Altitude>) -> PressureTable {
-    let labels = gauge.labels();
+pub(crate) fn pressure_table(gauge: Gauge, altitude: Option<Altitude>, height: HeightIn) -> PressureTable {
+    let (edges, is_open) = gauge.edges();
+    let labels = height.bands(edges, is_open);
+    let columns = labels.len();
     let (word, method) = match gauge {
         Gauge::Dial => ("dial", Method::PressureDial),
         Gauge::Weighted => ("weighted", Method::PressureWeighted),
@@ -150,7 +152,7 @@ pub(crate) fn pressure_table(gauge: Gauge, altitude: Option<Altitude>) -> Pressu
                 products: row.products.clone(),
                 medium: row.medium,
                 minutes: row.minutes,
-                psi: row.psi[..labels.len()].to_vec(),
+                psi: row.psi[..columns].to_vec(),
             })
             .collect(),
     }

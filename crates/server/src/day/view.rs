@@ -2,7 +2,9 @@
 
 use bodega_core::day::lanes::{Lane, lanes};
 use bodega_core::day::work::{Block, Work, break_near_its_hour, together};
-use bodega_core::day::{Layout, Status, Wish, earlier_starts, later_starts, lay_out, with_reserve};
+use bodega_core::day::{
+    Day, Layout, Limits, Status, Wish, earlier_starts, later_starts, lay_out, with_reserve,
+};
 use bodega_core::measures::moment::{Minutes, Moment};
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -39,6 +41,8 @@ pub struct DayView {
     pub day_ends: Moment,
     /// When the last block ends.
     pub finish: Option<Moment>,
+    /// When it would end if nobody had to be done, where it does not fit; the blocks are laid out for that.
+    pub would_finish: Option<Moment>,
     /// Proven: it cannot end sooner.
     pub bound: Moment,
     /// The latest start that still ends in time, when nothing has begun.
@@ -61,6 +65,9 @@ pub struct DayView {
 
 /// Minutes that what can begin sooner begins before it has to. Ours: a kitchen slips by a quarter of an hour.
 pub(crate) const RESERVE: u32 = 15;
+
+/// How far a day that does not fit is drawn beyond its end. Ours: nobody cans for longer.
+const BEYOND: Minutes = Minutes(24 * 60);
 
 /// How long before its start somebody is called.
 pub(crate) const CALL_BEFORE: Minutes = Minutes(3);
@@ -88,6 +95,15 @@ pub(crate) fn reminders(blocks: &[BlockView], now: Moment) -> Vec<String> {
 }
 
 impl Ground {
+    /// A day that does not fit, laid out as if it went on into the night and the next day: how long it would take, and its
+    /// starts; none when even that is not enough.
+    fn beyond(&self, day: Day, wish: &Wish) -> (Day, Option<u32>, Vec<u32>) {
+        let longer = Day { horizon: self.horizon.saturating_add(BEYOND.0), ..day };
+        let limits = Limits { length: self.search.way, waiting: self.search.way };
+        let layout = lay_out(&longer, wish, limits);
+        (longer, layout.makespan, layout.starts)
+    }
+
     /// The day laid out, in the order of the last view when that is as good.
     pub(crate) fn view(&self, last: Option<&DayView>) -> DayView {
         let (day, blocks) = self.day(&self.works(), self.has, self.horizon);
@@ -105,6 +121,11 @@ impl Ground {
         let wish =
             Wish { together: together(&day, &blocks), before: blocks.iter().map(was_to_start).collect() };
         let Layout { status, makespan, bound, starts, why } = lay_out(&day, &wish, self.search.strip);
+        // What does not fit is drawn all the same, with what falls off the end.
+        let (day, would_take, starts) = match makespan {
+            Some(_) => (day, None, starts),
+            None => self.beyond(day, &wish),
+        };
         let starts = break_near_its_hour(&day, &blocks, &with_reserve(&day, &starts, RESERVE));
         let (early, late) = (earlier_starts(&day, &starts), later_starts(&day, &starts));
         let places =
@@ -129,6 +150,7 @@ impl Ground {
             now: self.now,
             day_ends: self.day_ends,
             finish: makespan.map(|makespan| self.at(makespan)),
+            would_finish: would_take.map(|minutes| self.at(minutes)),
             bound: self.at(bound),
             start_by: spare.filter(|_| !begun && !views.is_empty()).map(|spare| self.at(spare + first)),
             why,

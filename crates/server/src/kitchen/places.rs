@@ -3,6 +3,7 @@
 use actix_web::{get, post, web};
 use bodega_core::kitchen::altitude::{Altitude, WaterBand, from_boil_test};
 use bodega_core::kitchen::places::{self, Position};
+use bodega_core::kitchen::ways::HeightIn;
 use bodega_core::measures::limits::{CELSIUS, LATITUDE, LONGITUDE, THERMOMETER_ERROR};
 use bodega_core::measures::units::Temperature;
 use serde::{Deserialize, Serialize};
@@ -27,14 +28,25 @@ const KITCHEN_THERMOMETER_K: f64 = 1.0 / 1.8;
 pub struct Height {
     /// Feet above sea level.
     pub altitude_ft: f64,
-    /// The band in words, or that none was tested.
-    pub band: &'static str,
+    /// The band in words, in feet, or that none was tested.
+    pub band: String,
+    /// The same in metres.
+    pub band_m: String,
 }
 
 impl Height {
     fn of(altitude: Altitude) -> Self {
-        let band = altitude.water_band().map_or("no tested process", WaterBand::label);
-        Self { altitude_ft: altitude.feet().round(), band }
+        let band = |height| {
+            let named = altitude
+                .water_band()
+                .and_then(|band| WaterBand::labels(height).into_iter().nth(band.column()));
+            named.unwrap_or_else(|| "no tested process".to_owned())
+        };
+        Self {
+            altitude_ft: altitude.feet().round(),
+            band: band(HeightIn::Feet),
+            band_m: band(HeightIn::Metres),
+        }
     }
 }
 

@@ -26,6 +26,8 @@ pub struct BatchSheet {
     pub batch: Batch,
     /// What to do, in working order.
     pub steps: Vec<Step>,
+    /// Words of those that are ticked.
+    pub ticks: Vec<String>,
 }
 
 /// Taking a batch off the line, or putting it back; what waits until tomorrow. Absent fields stay.
@@ -187,10 +189,38 @@ pub async fn get_checklist(
     shared: web::Data<Shared>,
     id: web::Path<BatchId>,
 ) -> Result<web::Json<BatchSheet>, ApiError> {
-    let (sheet, batch) = read(&shared, move |Shared { store, .. }| {
+    let (sheet, ticks, batch) = read(&shared, move |Shared { store, .. }| {
         let batch = store.batch(*id)?;
-        Ok((sheet(store, &batch)?, batch))
+        Ok((sheet(store, &batch)?, store.ticks(*id)?, batch))
     })
     .await?;
-    Ok(web::Json(BatchSheet { steps: steps(&sheet), batch }))
+    Ok(web::Json(BatchSheet { steps: steps(&sheet), ticks, batch }))
+}
+
+/// A line of a checklist.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct TickRequest {
+    /// Its words, as the list has them.
+    pub line: String,
+    /// Whether it is done.
+    pub done: bool,
+}
+
+/// Ticks a line of a batch's checklist, or takes its tick off; gives the ticked lines.
+#[utoipa::path(params(("id" = i64, Path)), request_body = TickRequest,
+    responses((status = 200, body = Vec<String>), (status = 404, body = Problem), (status = 422, body = Problem)))]
+#[put("/api/batches/{id}/checklist")]
+pub async fn tick_checklist(
+    shared: web::Data<Shared>,
+    id: web::Path<BatchId>,
+    Json(request): Json<TickRequest>,
+) -> Result<web::Json<Vec<String>>, ApiError> {
+    let id = *id;
+    let known =
+        read(&shared, move |Shared { store, .. }| Ok(steps(&sheet(store, &store.batch(id)?)?))).await?;
+    if !known.iter().any(|step| step.text == request.line) {
+        return Err(ApiError::field("line", "the list has no such line; name it in the list's own words"));
+    }
+    Ok(web::Json(change(&shared, move |shared| shared.store.tick(id, &request.line, request.done)).await?))
 }

@@ -3,9 +3,11 @@
 use std::fmt::Write;
 use std::sync::{Arc, LazyLock};
 
+use bodega_core::crates::fruit::{Kind, common_kind};
 use bodega_core::plan::yields::Thickness;
 use bodega_core::records::batch::Batch;
 use bodega_core::records::jar::JarRecord;
+use bodega_core::records::lot::Lot;
 use bodega_core::shelf::label_sheet::Spot;
 use bodega_core::tables::process::{Medium, Pack, Product};
 use bodega_core::towel::seal::BEST_MONTHS;
@@ -73,7 +75,25 @@ pub(crate) fn title(jar: &JarRecord) -> String {
     }
 }
 
-pub(crate) fn label(jar: &JarRecord, batch: &Batch, household: &str, host: &str) -> Result<Label, ApiError> {
+/// What the crates of a batch were called, or else the one kind of tomato that was in them.
+pub(crate) fn variety<'a>(lots: impl Iterator<Item = &'a Lot> + Clone) -> Option<String> {
+    let mut names: Vec<&str> = lots.clone().filter_map(|lot| lot.name.as_deref()).collect();
+    names.dedup();
+    if !names.is_empty() {
+        return Some(names.join(", "));
+    }
+    common_kind(lots.map(|lot| lot.kind))
+        .filter(|kind| *kind != Kind::Mixed)
+        .map(|kind| format!("{kind} tomatoes"))
+}
+
+pub(crate) fn label(
+    jar: &JarRecord,
+    batch: &Batch,
+    variety: Option<&str>,
+    household: &str,
+    host: &str,
+) -> Result<Label, ApiError> {
     let lifted = jar
         .lifted_at
         .ok_or_else(|| ApiError::field("jars", format!("jar {} is not out of the canner yet", jar.number)))?;
@@ -91,6 +111,7 @@ pub(crate) fn label(jar: &JarRecord, batch: &Batch, household: &str, host: &str)
         Some(name) if jar.product != Product::Recipe => format!("{name} · {pack}{medium}"),
         _ => format!("{pack}{medium}"),
     };
+    let packed = variety.into_iter().fold(packed, |line, variety| format!("{line} · {variety}"));
     // A recipe has its acid in it; what it is made by says more.
     let contents = match &batch.recipe {
         Some(recipe) => format!("by {}", recipe.source),
@@ -107,7 +128,7 @@ pub(crate) fn label(jar: &JarRecord, batch: &Batch, household: &str, host: &str)
     Ok(Label {
         title: title(jar),
         lines: vec![
-            packed,
+            clipped(&packed),
             clipped(&contents),
             format!("{day} · batch {} · {}", jar.code, jar.number),
             format!("best before {}", day_after_months(lifted, BEST_MONTHS)),

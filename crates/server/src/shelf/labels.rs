@@ -13,7 +13,7 @@ use uom::si::length::millimeter;
 use utoipa::IntoParams;
 
 use crate::problem::{ApiError, NameField, Problem};
-use crate::shelf::label_drawing::{LabelPages, MARGIN_MM, label, page, pdf, rectangle, round};
+use crate::shelf::label_drawing::{LabelPages, MARGIN_MM, label, page, pdf, rectangle, round, variety};
 use crate::state::{Shared, off_thread, read};
 
 /// What to print.
@@ -77,7 +77,9 @@ pub(crate) async fn drawn(
     let (kitchen, jars) = read(shared, move |shared| {
         let with_contents = |id: &JarId| {
             let jar = shared.store.jar(*id)?;
-            Ok((shared.store.batch(jar.batch)?, jar))
+            let lots = shared.store.batch_lots(jar.batch)?;
+            let variety = variety(lots.iter().map(|(lot, _)| lot));
+            Ok((shared.store.batch(jar.batch)?, variety, jar))
         };
         let jars = ids.iter().map(with_contents).collect::<Result<Vec<_>, StoreError>>()?;
         Ok((shared.store.kitchen()?, jars))
@@ -92,7 +94,7 @@ fn draw(
     sheet: &Sheet,
     query: &LabelQuery,
     household: &str,
-    jars: &[(Batch, JarRecord)],
+    jars: &[(Batch, Option<String>, JarRecord)],
     start: usize,
     host: &str,
 ) -> Result<LabelPages, ApiError> {
@@ -100,8 +102,8 @@ fn draw(
     let (columns, rows) = sheet.grid().map_err(|error| ApiError::field("width_mm", error))?;
     let spots = sheet.spots(jars.len(), start).map_err(|error| ApiError::field("width_mm", error))?;
     let mut pages: Vec<Vec<(Spot, String)>> = Vec::new();
-    for ((additions, jar), spot) in jars.iter().zip(spots) {
-        let label = label(jar, additions, household, host)?;
+    for ((batch, variety, jar), spot) in jars.iter().zip(spots) {
+        let label = label(jar, batch, variety.as_deref(), household, host)?;
         let svg = match query.shape {
             Shape::Round => round(&label, width),
             Shape::Rectangle => rectangle(&label, width, height),

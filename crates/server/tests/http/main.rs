@@ -9,6 +9,7 @@ mod contract;
 mod day;
 mod door;
 mod fed;
+mod first;
 mod food;
 mod fuzz;
 mod input;

@@ -1,5 +1,5 @@
 import { Fragment } from "react";
-import type { Almanac } from "../../api/client";
+import type { Almanac, JarSize, Units } from "../../api/client";
 import { jarText, MEDIUM, PRODUCT } from "../../parts/format";
 
 type Line = Almanac["water"][number];
@@ -33,8 +33,15 @@ function rowsOf(lines: Line[]): Row[] {
     });
 }
 
+/** The tested jar, and in a metric kitchen the one that is timed like it. */
+function jarsOf(jar: JarSize, units: Units): string {
+  const like = { quart: "litre", pint: "half_litre" } as const;
+  const metric = jar === "quart" || jar === "pint" ? like[jar] : null;
+  return units === "metric" && metric !== null ? `${jarText(jar)}, ${jarText(metric)}` : jarText(jar);
+}
+
 /** Boiling-water minutes by altitude, one line per jar, the kitchen's column lit. */
-export function WaterTable({ almanac }: { almanac: Almanac }) {
+export function WaterTable({ almanac, units }: { almanac: Almanac; units: Units }) {
   // A phone shows the kitchen's own column; with no altitude known, all of them.
   const known = almanac.bands.some((band) => band.here);
   const aside = (column: number) => (known && almanac.bands[column]?.here !== true ? "max-sm:hidden" : "");
@@ -67,7 +74,9 @@ export function WaterTable({ almanac }: { almanac: Almanac }) {
                     {row.name}
                   </th>
                 )}
-                <td className="pr-2 text-right text-sm whitespace-nowrap text-muted">{jarText(line.jar)}</td>
+                <td className="pr-2 text-right text-sm whitespace-nowrap text-muted">
+                  {jarsOf(line.jar, units)}
+                </td>
                 {line.minutes.map((minutes, column) => (
                   <td
                     key={almanac.bands[column]?.label}

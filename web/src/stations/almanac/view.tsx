@@ -5,9 +5,11 @@ import { AGENT, altitudeText, headspaceText, jarText, PRODUCT } from "../../part
 import { Note } from "../../parts/Note";
 import { Pending } from "../../parts/Pending";
 import { Answer, Plate } from "../../parts/Plate";
+import { Sources } from "../../parts/Sources";
 import { Touch } from "../../parts/Touch";
 import { AltitudePicture } from "./AltitudePicture";
 import { PressureTables } from "./PressureTables";
+import { numberText, waysNow } from "../../parts/ways";
 import { WaterTable } from "./WaterTable";
 import { WhyPictures } from "./WhyPictures";
 
@@ -50,7 +52,8 @@ export function AlmanacStation() {
   const { data: counter } = useQuery(ask.counter());
   if (almanac === undefined || counter === undefined) return <Pending of={[ask.almanac(), ask.counter()]} />;
   const units = counter.kitchen.units;
-  const boils = units === "us" ? almanac.boils_at_f : almanac.boils_at_c;
+  const isHot = waysNow().heat === "fahrenheit";
+  const boils = isHot ? almanac.boils_at_f : almanac.boils_at_c;
   return (
     <div className="grid gap-3 print:gap-2">
       <Plate
@@ -64,8 +67,8 @@ export function AlmanacStation() {
         <div className="grid gap-x-8 gap-y-4 lg:grid-cols-[19rem_1fr] print:grid-cols-[17rem_1fr]">
           <div className="grid content-start gap-4">
             <Answer
-              value={boils == null ? "?" : boils.toFixed(1)}
-              unit={`${units === "us" ? "°F" : "°C"}, water boils`}
+              value={boils == null ? "?" : numberText(boils, 1)}
+              unit={`${isHot ? "°F" : "°C"}, water boils`}
             >
               {almanac.boils_beside_the_sea}
             </Answer>
@@ -74,6 +77,9 @@ export function AlmanacStation() {
                 <AltitudePicture feet={almanac.altitude_ft} />
               </div>
             )}
+            {almanac.bands[0]?.here === true && (
+              <p className="font-semibold">In this column nothing is added for the height.</p>
+            )}
             <p className="leading-snug text-muted">
               Minutes count from the full rolling boil. If the boil is lost, the whole time starts again. Then
               heat off, lid off, 5 minutes of rest.
@@ -81,7 +87,7 @@ export function AlmanacStation() {
           </div>
           <div className="grid min-w-0 content-start gap-3 overflow-x-auto">
             {almanac.no_column != null && <Note tone="stop">{almanac.no_column}</Note>}
-            <WaterTable almanac={almanac} />
+            <WaterTable almanac={almanac} units={units} />
           </div>
         </div>
       </Plate>
@@ -102,6 +108,21 @@ export function AlmanacStation() {
       </div>
       <Plate title="Why">
         <WhyPictures />
+        <div className="mt-3">
+          <Sources
+            of={[
+              "sterilising",
+              "simmering",
+              "dose",
+              "headspace",
+              "minutes",
+              "pressure",
+              "rest",
+              "lids",
+              "paste",
+            ]}
+          />
+        </div>
         <div className="mt-4 grid gap-3">
           <Note tone="stop">
             Botulism is rare and can kill; it cannot be seen, smelled or tasted. Use tested processes only:

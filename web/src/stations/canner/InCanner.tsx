@@ -24,6 +24,8 @@ import { ProbeNote } from "./ProbeNote";
 import { useWays } from "./useWays";
 import { lastOf, useUndo } from "./useUndo";
 import { WaterNote } from "./WaterNote";
+import { Dock } from "../../parts/Dock";
+import { Sources } from "../../parts/Sources";
 
 /** How far a running time is, with when it began and when it is done. */
 function Running({ figure, now }: { figure: LoadView["says"]["figure"]; now: number }) {
@@ -73,13 +75,22 @@ function Touches({
   const small = touches.slice(2);
   return (
     <>
-      <div className="mt-4 grid gap-3 sm:grid-cols-2">
-        {touches.slice(0, 2).map((touch) => (
-          <Touch key={touch.event} big look={touch.look} shortcut={touch.key} onPress={() => onPress(touch)}>
-            {touchText(touch, now)}
-          </Touch>
-        ))}
-      </div>
+      <Dock>
+        <div className="grid grid-cols-2 gap-2 sm:gap-3">
+          {touches.slice(0, 2).map((touch) => (
+            <Touch
+              key={touch.event}
+              big
+              className="leading-tight only:col-span-2 max-sm:px-2 max-sm:text-lg"
+              look={touch.look}
+              shortcut={touch.key}
+              onPress={() => onPress(touch)}
+            >
+              {touchText(touch, now)}
+            </Touch>
+          ))}
+        </div>
+      </Dock>
       {small.length > 0 && (
         <div className="mt-3 flex flex-wrap gap-2">
           {small.map((touch) => (
@@ -157,6 +168,7 @@ export function InCanner({ load }: { load: LoadView }) {
           {wordsText(said)}
         </p>
         <Running figure={said.figure} now={now} />
+        <Sources of={load.psi == null ? ["minutes", "rest"] : ["minutes", "pressure", "rest"]} />
         {stops.length > 0 && (
           <div className="mt-3 grid gap-3">
             <Findings items={stops} ways={ways} />

@@ -3,12 +3,14 @@ import { useChange } from "../../api/queries";
 import { temperatureText } from "../../parts/format";
 import { Note, Trouble } from "../../parts/Note";
 import { Touch } from "../../parts/Touch";
+import { useDevice } from "../../device/device";
 
 /** What the probe says, and the simulated one to practise with. */
 export function ProbeNote({ load }: { load: LoadView }) {
   const flame = useChange((on: boolean) =>
     take(api.PUT("/api/loads/{id}/simulation", { params: { path: { id: load.id } }, body: { flame: on } })),
   );
+  const { practice } = useDevice();
   const probe = load.probe;
   const phase = load.now.phase;
   const waits = phase === "heating" || phase === "boil_lost" || phase === "vented";
@@ -33,7 +35,7 @@ export function ProbeNote({ load }: { load: LoadView }) {
           </span>
         )}
         {load.simulated_flame == null ? (
-          <Touch onPress={() => flame.mutate(true)}>Simulated probe, for practice</Touch>
+          practice && <Touch onPress={() => flame.mutate(true)}>Simulated probe, for practice</Touch>
         ) : (
           <Touch onPress={() => flame.mutate(load.simulated_flame !== true)}>
             {load.simulated_flame ? "Simulated: flame out" : "Simulated: light it again"}

@@ -13,6 +13,7 @@ import { After } from "./After";
 import { InCanner } from "./InCanner";
 import { figureText, saidNow } from "./model";
 import { WaterNote } from "./WaterNote";
+import { Empty } from "../../parts/Way";
 
 /** Loads to look at: all that are in a canner, then the ready one that goes into a free one next. */
 function atHand(loads: readonly LoadView[]): LoadView[] {
@@ -53,7 +54,9 @@ export function CannerStation() {
       ) : (
         <Plate title={next === undefined ? "The canner is empty" : "Next load: make the water ready"}>
           {next === undefined || counter === undefined ? (
-            <p className="text-lg text-muted">Nothing is planned for the canner.</p>
+            <Empty to="/plan" way="Plan a batch">
+              Nothing is planned for the canner. Jars come here from the bench, and their clock runs here.
+            </Empty>
           ) : (
             <div className="grid gap-3">
               <p className="text-lg text-muted">

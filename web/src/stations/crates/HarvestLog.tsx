@@ -2,6 +2,7 @@ import { useRef } from "react";
 import { importHarvest } from "../../api/client";
 import { useChange } from "../../api/queries";
 import { useSay } from "../../counter/notices";
+import { Fold } from "../../parts/Fold";
 import { Trouble } from "../../parts/Note";
 import { Touch } from "../../parts/Touch";
 
@@ -14,29 +15,30 @@ export function HarvestLog() {
   );
   return (
     <div className="mt-4 grid gap-3 border-t-2 border-line pt-4">
-      <div className="flex flex-wrap items-center gap-3">
-        <span className="grow text-muted">Harvest log, as CSV</span>
-        <a
-          href="/api/harvest.csv"
-          download
-          className="inline-flex min-h-[50px] items-center rounded-2xl border-[3px] border-cobalt bg-porcelain px-4 font-semibold hover:bg-cobalt-wash"
-        >
-          Save it
-        </a>
-        <Touch onPress={() => file.current?.click()}>Bring one in</Touch>
-        <input
-          ref={file}
-          type="file"
-          accept=".csv,text/csv"
-          aria-label="Harvest log to bring in"
-          className="sr-only"
-          onChange={(event) => {
-            const chosen = event.target.files?.[0];
-            if (chosen !== undefined) bring.mutate(chosen);
-            event.target.value = "";
-          }}
-        />
-      </div>
+      <Fold words="Harvest log, as CSV">
+        <div className="flex flex-wrap items-center gap-3">
+          <a
+            href="/api/harvest.csv"
+            download
+            className="inline-flex min-h-[50px] items-center rounded-2xl border-[3px] border-cobalt bg-porcelain px-4 font-semibold hover:bg-cobalt-wash"
+          >
+            Save it
+          </a>
+          <Touch onPress={() => file.current?.click()}>Bring one in</Touch>
+          <input
+            ref={file}
+            type="file"
+            accept=".csv,text/csv"
+            aria-label="Harvest log to bring in"
+            className="sr-only"
+            onChange={(event) => {
+              const chosen = event.target.files?.[0];
+              if (chosen !== undefined) bring.mutate(chosen);
+              event.target.value = "";
+            }}
+          />
+        </div>
+      </Fold>
       <Trouble error={bring.error} />
     </div>
   );

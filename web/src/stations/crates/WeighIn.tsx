@@ -26,6 +26,7 @@ import { Plate } from "../../parts/Plate";
 import { Touch } from "../../parts/Touch";
 import { plain, weighedIn } from "../../parts/units";
 import { BY_SCALE, FORMS, goesOn } from "./model";
+import { Dock } from "../../parts/Dock";
 
 const capitalFoods = Object.fromEntries(FORMS.map((food) => [food, capital(WORDS.Food[food])])) as Record<
   Food,
@@ -199,9 +200,11 @@ export function WeighIn({ units }: { units: Units }) {
           />
         </div>
         <Trouble error={left ?? remove.error} />
-        <Touch big submit look="main" disabled={amount.trim() === "" || add.isPending} className="w-full">
-          Weigh in
-        </Touch>
+        <Dock>
+          <Touch big submit look="main" disabled={amount.trim() === "" || add.isPending} className="w-full">
+            Weigh in
+          </Touch>
+        </Dock>
       </form>
     </Plate>
   );

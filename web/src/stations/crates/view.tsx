@@ -1,7 +1,6 @@
 import { useQueries, useQuery } from "@tanstack/react-query";
 import { api, take, type Condition, type Lot, type Product, type Thickness } from "../../api/client";
 import { ask, useChange } from "../../api/queries";
-import { Link } from "react-router";
 import { useSay } from "../../counter/notices";
 import { weight, weightText } from "../../parts/format";
 import { Trouble } from "../../parts/Note";
@@ -11,6 +10,7 @@ import { Answer, Plate } from "../../parts/Plate";
 import { CrateCard } from "./CrateCard";
 import { HarvestLog } from "./HarvestLog";
 import { WeighIn } from "./WeighIn";
+import { Way } from "../../parts/Way";
 
 /** What the waiting fruit could become, in the order people think of it. */
 const COULD_BE: readonly { product: Product; thickness: Thickness | null; text: string }[] = [
@@ -66,12 +66,9 @@ export function CratesStation() {
     <div className="grid gap-3 lg:grid-cols-[1.15fr_1fr]">
       <Plate title="In the crates">
         {counter.is_new && (
-          <Link
-            to="/start"
-            className="mb-4 inline-grid min-h-[52px] place-items-center rounded-2xl border-[3px] border-cobalt px-5 font-semibold text-link"
-          >
-            What could your tomatoes be? Three things, and the answer
-          </Link>
+          <div className="mb-4">
+            <Way to="/start">What could your tomatoes be? Three things, and the answer</Way>
+          </div>
         )}
         <Answer value={waiting.value} unit={`${waiting.unit} ready for jars`}>
           {counter.waiting_fruit_g > 0 ? (
@@ -103,7 +100,9 @@ export function CratesStation() {
         <BrokenRecords of={["lot"]} />
         <HarvestLog />
       </Plate>
-      <WeighIn units={units} />
+      <div className="max-lg:order-first">
+        <WeighIn units={units} />
+      </div>
     </div>
   );
 }

@@ -4,6 +4,7 @@ import { Choice } from "../../parts/Choice";
 import { Trouble } from "../../parts/Note";
 import { PotDose } from "./PotDose";
 import { WARMTH, warmthOf, type Warmth } from "./model";
+import { Sources } from "../../parts/Sources";
 
 /** What is said once for the bench: how warm the jars are, and acid that went into the pot instead. */
 export function BenchCare({ load }: { load: LoadView }) {
@@ -23,6 +24,8 @@ export function BenchCare({ load }: { load: LoadView }) {
         onChoose={(next) => next !== "" && warm.mutate(WARMTH[next])}
       />
       {load.batch.recipe == null && <PotDose load={load} />}
+      <Sources label="Sterilise the jars? Simmer the lids?" of={["sterilising", "simmering"]} />
+      <Sources of={["dose", "headspace"]} />
       <Trouble error={warm.error} />
     </div>
   );

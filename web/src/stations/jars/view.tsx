@@ -23,6 +23,8 @@ import { LeftOver } from "./LeftOver";
 import { JarRow } from "./JarRow";
 import { RecipeStop } from "./RecipeStop";
 import { HANDS, touchOf, type Hand, type Jar, type Tick } from "./model";
+import { Dock } from "../../parts/Dock";
+import { Empty } from "../../parts/Way";
 
 function Bench({ load }: { load: LoadView }) {
   const { data: counter } = useQuery(ask.counter());
@@ -104,24 +106,6 @@ function Bench({ load }: { load: LoadView }) {
           </Touch>
         ))}
       </div>
-      <div className="mt-3 grid gap-3 sm:grid-cols-2">
-        <Touch
-          big
-          look={next === undefined || load.recipes.some((recipe) => recipe.stops) ? "plain" : "main"}
-          disabled={next === undefined}
-          onPress={() => next !== undefined && all.mutate(next.step)}
-        >
-          {next === undefined ? `All ${count} are ready` : next.all}
-        </Touch>
-        <Touch
-          big
-          look={next === undefined ? "done" : "plain"}
-          disabled={next !== undefined}
-          onPress={() => void go("/canner")}
-        >
-          To the canner
-        </Touch>
-      </div>
       <div className="mt-4 grid gap-3">
         <Trouble error={tick.error ?? all.error ?? back.error} />
         {lacking.map((dose) => (
@@ -150,6 +134,26 @@ function Bench({ load }: { load: LoadView }) {
         <LeftOver load={load} units={counter.kitchen.units} />
       </div>
       <BenchCare load={load} />
+      <Dock>
+        <div className="grid grid-cols-[1.6fr_1fr] gap-2 sm:grid-cols-2 sm:gap-3">
+          <Touch
+            big
+            look={next === undefined || load.recipes.some((recipe) => recipe.stops) ? "plain" : "main"}
+            disabled={next === undefined}
+            onPress={() => next !== undefined && all.mutate(next.step)}
+          >
+            {next === undefined ? `All ${count} are ready` : next.all}
+          </Touch>
+          <Touch
+            big
+            look={next === undefined ? "done" : "plain"}
+            disabled={next !== undefined}
+            onPress={() => void go("/canner")}
+          >
+            To the canner
+          </Touch>
+        </div>
+      </Dock>
     </Plate>
   );
 }
@@ -163,7 +167,9 @@ export function JarsStation() {
   if (load !== undefined) return <Bench key={load.id} load={load} />;
   return (
     <Plate title="The bench is clear">
-      <p className="text-lg text-muted">No jars are to be filled. Plan a batch and its jars stand here.</p>
+      <Empty to="/plan" way="Plan a batch">
+        No jars are to be filled. Plan a batch and its jars stand here, each with its acid.
+      </Empty>
     </Plate>
   );
 }

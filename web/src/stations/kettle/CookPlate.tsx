@@ -26,6 +26,9 @@ import { InOut } from "./InOut";
 import { KettlePicture } from "./KettlePicture";
 import { boilText, goalText, likelyText, lineText, minutesLeft, promiseText } from "./model";
 import { ReadForm } from "./ReadForm";
+import { Dock } from "../../parts/Dock";
+import { useDevice } from "../../device/device";
+import { Sources } from "../../parts/Sources";
 
 const INSTRUMENTS: readonly { instrument: Simulation; text: string }[] = [
   { instrument: "scale", text: "Scale" },
@@ -199,6 +202,7 @@ export function CookPlate({ cook, units, now }: { cook: CookView; units: Units; 
     },
     () => say("In the refrigerator: heat it to the boil again before it is packed"),
   );
+  const { practice } = useDevice();
   const drain = cook.drain_first;
   // Between two answers the clock runs on.
   const reached = cook.reached || (cook.finish <= now && cook.timer?.since !== null);
@@ -251,6 +255,7 @@ export function CookPlate({ cook, units, now }: { cook: CookView; units: Units; 
           {cook.lid_on && (
             <Note tone="warn">The lid is on: hardly any water leaves. The time counts it as off.</Note>
           )}
+          <Sources of={["finish"]} />
           {promise !== "" && <p className="text-muted">{promise}</p>}
           {cook.temp_c != null && <p className="text-lg">At {temperatureText(cook.temp_c)}.</p>}
           <Fills cook={cook} units={units} />
@@ -287,7 +292,6 @@ export function CookPlate({ cook, units, now }: { cook: CookView; units: Units; 
           <Fold words="In or out of the pot">
             <InOut cook={cook} units={units} />
           </Fold>
-          <ReadForm cook={cook} units={units} />
           <div className="flex flex-wrap gap-3">
             <Touch big look={reached ? "done" : "plain"} onPress={() => end.mutate(true)}>
               It is off the stove
@@ -301,21 +305,23 @@ export function CookPlate({ cook, units, now }: { cook: CookView; units: Units; 
               </Touch>
             )}
           </div>
-          <div className="flex flex-wrap items-center gap-2 text-sm">
-            <span className="font-semibold text-muted">Simulated, for practice:</span>
-            {INSTRUMENTS.map(({ instrument, text }) =>
-              cook.simulated.includes(instrument) ? (
-                <span key={instrument} className="font-semibold text-fine">
-                  {text} on
-                </span>
-              ) : (
-                <Touch key={instrument} onPress={() => simulate.mutate(instrument)}>
-                  {text}
-                </Touch>
-              ),
-            )}
-            {last?.simulated === true && <span className="text-muted">last {lineText(last, units)}</span>}
-          </div>
+          {(practice || cook.simulated.length > 0) && (
+            <div className="flex flex-wrap items-center gap-2 text-sm">
+              <span className="font-semibold text-muted">Simulated, for practice:</span>
+              {INSTRUMENTS.map(({ instrument, text }) =>
+                cook.simulated.includes(instrument) ? (
+                  <span key={instrument} className="font-semibold text-fine">
+                    {text} on
+                  </span>
+                ) : (
+                  <Touch key={instrument} onPress={() => simulate.mutate(instrument)}>
+                    {text}
+                  </Touch>
+                ),
+              )}
+              {last?.simulated === true && <span className="text-muted">last {lineText(last, units)}</span>}
+            </div>
+          )}
           <Trouble
             error={
               end.error ??
@@ -330,6 +336,9 @@ export function CookPlate({ cook, units, now }: { cook: CookView; units: Units; 
           />
         </div>
       </div>
+      <Dock>
+        <ReadForm cook={cook} units={units} />
+      </Dock>
     </Plate>
   );
 }

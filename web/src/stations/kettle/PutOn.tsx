@@ -27,6 +27,7 @@ import { massScale, volumeScale } from "../../parts/units";
 import { allowNotifications } from "../../parts/useAlarm";
 import { Fold } from "../../parts/Fold";
 import { GOAL, goalOf, promiseText, type Goal } from "./model";
+import { Dock } from "../../parts/Dock";
 
 const NONE = "none";
 /** How what goes in is measured. */
@@ -295,14 +296,17 @@ export function PutOn({ units }: { units: Units }) {
             />
           )}
           <Trouble error={left} />
-          <Touch
-            big
-            submit
-            look="main"
-            disabled={(by !== "batch" && typed.amount.trim() === "") || start.isPending}
-          >
-            Start cooking
-          </Touch>
+          <Dock>
+            <Touch
+              big
+              submit
+              className="w-full"
+              look="main"
+              disabled={(by !== "batch" && typed.amount.trim() === "") || start.isPending}
+            >
+              Start cooking
+            </Touch>
+          </Dock>
         </div>
       </form>
     </Plate>

@@ -4,7 +4,7 @@ import { api, take, type CookEventRequest, type CookView, type Units } from "../
 import { useChange, useUndoLine } from "../../api/queries";
 import { useSay } from "../../counter/notices";
 import { number, useFields, useRefusal } from "../../parts/fields";
-import { ChoiceOf, NumberOf } from "../../parts/FormFields";
+import { NumberOf, PickOf } from "../../parts/FormFields";
 import { Trouble } from "../../parts/Note";
 import { Touch } from "../../parts/Touch";
 import { BYS, READ, type By } from "./model";
@@ -47,29 +47,29 @@ export function ReadForm({ cook, units }: { cook: CookView; units: Units }) {
   });
   return (
     <form
-      className="grid gap-3"
+      className="flex flex-wrap items-end gap-2"
       onSubmit={(event) =>
         void handleSubmit((typed) => write.mutate({ [READ[typed.by].field]: typed.reading }))(event)
       }
     >
-      <ChoiceOf
-        control={control}
-        name="by"
-        label="Read it by"
-        options={BYS.map((key) => ({ value: key, text: READ[key].text }))}
-      />
-      <div className="flex flex-wrap items-end gap-3">
-        <NumberOf
+      <div className="w-[7.6rem]">
+        <PickOf
           control={control}
-          name="reading"
-          label="Reading"
-          bound={READ[by].bound}
-          scale={READ[by].scale(units)}
+          name="by"
+          label="Read it by"
+          options={BYS.map((key) => ({ value: key, text: READ[key].text }))}
         />
-        <Touch submit look="main" disabled={write.isPending}>
-          Save it
-        </Touch>
       </div>
+      <NumberOf
+        control={control}
+        name="reading"
+        label="Reading"
+        bound={READ[by].bound}
+        scale={READ[by].scale(units)}
+      />
+      <Touch submit look="main" disabled={write.isPending}>
+        Save it
+      </Touch>
       <Trouble error={left ?? undo.error} />
     </form>
   );

@@ -22,7 +22,7 @@ export function useKitchenChange() {
     (
       body: Partial<Pick<Kitchen, "name" | "altitude_ft" | "units" | "spoons" | "jar_outsides">> & {
         canner?: number;
-      },
+      } & Partial<Kitchen["ways"]>,
     ) => take(api.PATCH("/api/kitchen", { body })),
   );
 }

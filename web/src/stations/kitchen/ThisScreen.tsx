@@ -47,6 +47,15 @@ export function ThisScreen() {
             on={device.keys}
             onTick={(keys) => setDevice({ keys })}
           />
+          <Tick
+            label="Practise with simulated devices"
+            on={device.practice}
+            onTick={(practice) => setDevice({ practice })}
+          />
+          <p className="text-muted">
+            A simulated probe, scale, refractometer and pH meter stand at the stations, and say that they are
+            simulated.
+          </p>
           <p className="text-muted">A “?” on the keyboard shows the letters of the page.</p>
         </div>
       </div>

@@ -5,6 +5,7 @@ import { AltitudeFinder } from "../../parts/AltitudeFinder";
 import { Choice, optionsOf } from "../../parts/Choice";
 import { named, useFields } from "../../parts/fields";
 import { altitudeText } from "../../parts/format";
+import { Fold } from "../../parts/Fold";
 import { TextOf } from "../../parts/FormFields";
 import { Note } from "../../parts/Note";
 import { Answer, Plate } from "../../parts/Plate";
@@ -75,6 +76,40 @@ export function KitchenStation() {
                 options={optionsOf(["us", "metric", "australian"] as const, WORDS.Spoons)}
                 onChoose={(spoons) => change.mutate({ spoons })}
               />
+              <Fold words="Hours, days, numbers, heat and height">
+                <div className="grid gap-4">
+                  <Choice
+                    label="Time of day"
+                    value={kitchen.ways.hours}
+                    options={optionsOf(["24", "12"] as const, WORDS.HoursIn)}
+                    onChoose={(hours) => change.mutate({ hours })}
+                  />
+                  <Choice
+                    label="Days"
+                    value={kitchen.ways.days}
+                    options={optionsOf(["day_first", "month_first", "year_first"] as const, WORDS.Days)}
+                    onChoose={(days) => change.mutate({ days })}
+                  />
+                  <Choice
+                    label="Numbers"
+                    value={kitchen.ways.decimal}
+                    options={optionsOf(["point", "comma"] as const, WORDS.Decimal)}
+                    onChoose={(decimal) => change.mutate({ decimal })}
+                  />
+                  <Choice
+                    label="Heat"
+                    value={kitchen.ways.heat}
+                    options={optionsOf(["fahrenheit", "celsius"] as const, WORDS.HeatIn)}
+                    onChoose={(heat) => change.mutate({ heat })}
+                  />
+                  <Choice
+                    label="Heights"
+                    value={kitchen.ways.height}
+                    options={optionsOf(["feet", "metres"] as const, WORDS.HeightIn)}
+                    onChoose={(height) => change.mutate({ height })}
+                  />
+                </div>
+              </Fold>
               <Rename name={kitchen.name} onRename={(name) => change.mutate({ name })} />
             </div>
           </Plate>

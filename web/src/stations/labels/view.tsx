@@ -6,7 +6,8 @@ import { Connection } from "../../connection/Connection";
 import { Alarms } from "../../counter/Alarms";
 import { Awake } from "../../counter/Awake";
 import { ask, type LabelQuery } from "../../api/queries";
-import { Choice } from "../../parts/Choice";
+import { WORDS } from "../../api/words.generated";
+import { Choice, optionsOf } from "../../parts/Choice";
 import { Trouble } from "../../parts/Note";
 import { fieldOf } from "../../parts/fields";
 import { NumberField } from "../../parts/NumberField";
@@ -56,7 +57,7 @@ export function LabelsPage() {
   };
   const size = data === undefined ? null : { width: data.paper_width_mm, height: data.paper_height_mm };
   return (
-    <div className="mx-auto max-w-[1280px] p-5 print:m-0 print:max-w-none print:p-0">
+    <div className="mx-auto max-w-[1280px] p-3 sm:p-5 print:m-0 print:max-w-none print:p-0">
       {size !== null && <style>{`@page { size: ${size.width}mm ${size.height}mm; margin: 0; }`}</style>}
       <div className="mb-3 print:hidden">
         <Alarms />
@@ -82,10 +83,7 @@ export function LabelsPage() {
         <Choice
           label="Paper"
           value={paper}
-          options={[
-            { value: "a4", text: "A4" },
-            { value: "letter", text: "Letter" },
-          ]}
+          options={optionsOf(["a4", "letter"] as const, WORDS.Paper)}
           onChoose={setPaper}
         />
         <NumberField
@@ -133,7 +131,7 @@ export function LabelsPage() {
           <div
             key={page}
             data-sheet={page + 1}
-            className="mb-4 inline-block border-2 border-line bg-[#fff] align-top print:m-0 print:block print:break-after-page print:border-0 print:last:break-after-auto [&>svg]:block"
+            className="mb-4 inline-block border-2 border-line bg-[#fff] align-top print:m-0 print:block print:break-after-page print:border-0 print:last:break-after-auto print:[&>svg]:max-w-none [&>svg]:block [&>svg]:h-auto [&>svg]:max-w-full"
             // The server's own drawing; every word in it is escaped there.
             dangerouslySetInnerHTML={{ __html: svg }}
           />

@@ -1,13 +1,13 @@
-import { useQuery } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useParams } from "react-router";
-import { ask } from "../../api/queries";
+import { api, take } from "../../api/client";
+import { ask, useChange } from "../../api/queries";
 import { batchText, jarsText, weightText } from "../../parts/format";
 import { Trouble } from "../../parts/Note";
 import { Pending } from "../../parts/Pending";
 import { Plate } from "../../parts/Plate";
 import { Tick } from "../../parts/Tick";
 import { Touch } from "../../parts/Touch";
-import { useState } from "react";
 
 const STATION: Record<string, string> = {
   crates: "Crates",
@@ -22,14 +22,19 @@ export function ChecklistStation() {
   const id = Number(useParams().id);
   const { data, error } = useQuery(ask.checklist(id));
   const { data: counter } = useQuery(ask.counter());
-  const [done, setDone] = useState<ReadonlySet<string>>(new Set());
-  const tick = (text: string, on: boolean) =>
-    setDone((before) => {
-      const next = new Set(before);
-      if (on) next.add(text);
-      else next.delete(text);
-      return next;
-    });
+  const client = useQueryClient();
+  const tick = useChange((body: { line: string; done: boolean }) =>
+    take(api.PUT("/api/batches/{id}/checklist", { params: { path: { id } }, body })),
+  );
+  const set = (line: string, done: boolean) => {
+    // The tick stands at once; what is kept follows.
+    client.setQueryData(ask.checklist(id).queryKey, (before) =>
+      before === undefined
+        ? before
+        : { ...before, ticks: [...before.ticks.filter((text) => text !== line), ...(done ? [line] : [])] },
+    );
+    tick.mutate({ line, done });
+  };
   if (error !== null) return <Trouble error={error} />;
   if (data === undefined || counter === undefined) return <Pending of={[ask.checklist(id), ask.counter()]} />;
   const stations = [...new Set(data.steps.map((step) => step.station))];
@@ -57,8 +62,8 @@ export function ChecklistStation() {
                     <Tick
                       className="rounded-xl border-2 border-edge bg-enamel px-3 text-lg leading-snug has-data-[state=checked]:text-muted has-data-[state=checked]:line-through"
                       label={step.text}
-                      on={done.has(step.text)}
-                      onTick={(on) => tick(step.text, on)}
+                      on={data.ticks.includes(step.text)}
+                      onTick={(on) => set(step.text, on)}
                     />
                   </li>
                 ))}
@@ -66,6 +71,7 @@ export function ChecklistStation() {
           </section>
         ))}
       </div>
+      <Trouble error={tick.error} />
       <p className="mt-4 text-sm text-muted">
         Your local extension office or food authority comes before this list.
       </p>

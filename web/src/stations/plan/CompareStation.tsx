@@ -1,4 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
+import { Link } from "react-router";
 import type { Compared, Units } from "../../api/client";
 import { ask } from "../../api/queries";
 import { batchText, jarText, spanText, volumeText, weightText } from "../../parts/format";
@@ -8,12 +9,15 @@ import { Pending } from "../../parts/Pending";
 import { Plate } from "../../parts/Plate";
 import { LotPicker } from "./LotPicker";
 import { PlanTabs } from "./PlanTabs";
+import { planPath } from "./model";
 import { useWaiting } from "./useWaiting";
 
-function Bar({ share, tone, text }: { share: number; tone: string; text: string }) {
+function Bar({ share, tone, of, text }: { share: number; tone: string; of: string; text: string }) {
   return (
     <div>
-      <p className="leading-tight font-semibold">{text}</p>
+      <p className="leading-tight font-semibold">
+        <span className="text-sm font-normal text-muted">{of}</span> {text}
+      </p>
       <div className="mt-0.5 h-2 rounded-full bg-cloth">
         <div className={`h-full rounded-full ${tone}`} style={{ width: `${Math.min(1, share) * 100}%` }} />
       </div>
@@ -33,10 +37,12 @@ function Row({
   row,
   most,
   units,
+  onOpen,
 }: {
   row: Compared;
   most: { stove: number; hands: number; canner: number };
   units: Units;
+  onOpen: () => void;
 }) {
   return (
     <li className="grid grid-cols-2 items-center gap-x-4 gap-y-1 border-t-2 border-line py-0.5 sm:grid-cols-[2.2rem_12.8rem_8.4rem_1.3fr_0.8fr_1fr]">
@@ -44,7 +50,13 @@ function Row({
         <JarPicture size={row.jar} product={row.product} acid filled lid />
       </span>
       <p className="leading-tight">
-        <strong>{nameOf(row)}</strong>
+        <Link
+          to={planPath(row)}
+          onClick={onOpen}
+          className="inline-flex min-h-[44px] items-center font-semibold text-link underline underline-offset-4"
+        >
+          {nameOf(row)}
+        </Link>
         <span className="block text-sm text-muted">
           {weightText(row.weight_per_jar_g, units)} a jar, acid {row.acid}
         </span>
@@ -59,17 +71,24 @@ function Row({
       <Bar
         share={row.stove_hours / most.stove}
         tone="bg-tomato"
+        of="stove"
         text={
           row.boiled_away_l > 0
             ? `${spanText(Math.round(row.stove_hours * 60))}, ${volumeText(row.boiled_away_l, units)} boil away`
             : spanText(Math.round(row.stove_hours * 60))
         }
       />
-      <Bar share={row.hands_minutes / most.hands} tone="bg-brass" text={spanText(row.hands_minutes)} />
+      <Bar
+        share={row.hands_minutes / most.hands}
+        tone="bg-brass"
+        of="hands"
+        text={spanText(row.hands_minutes)}
+      />
       <div>
         <Bar
           share={row.canner_minutes / most.canner}
           tone="bg-cobalt"
+          of="canner"
           text={`${row.loads} ${row.loads === 1 ? "load" : "loads"}, ${spanText(row.canner_minutes)}`}
         />
         {row.missing.length > 0 && (
@@ -79,12 +98,6 @@ function Row({
     </li>
   );
 }
-
-const LEGEND = [
-  { tone: "bg-tomato", text: "one burner" },
-  { tone: "bg-brass", text: "hands" },
-  { tone: "bg-cobalt", text: "canner" },
-] as const;
 
 /** Every product of the same fruit at once. */
 export function CompareStation() {
@@ -106,23 +119,11 @@ export function CompareStation() {
         <PlanTabs />
         <LotPicker lots={ready} chosen={chosen} units={units} onChoose={setChosen} />
       </div>
-      <Plate
-        title="The same fruit, every way"
-        aside={
-          <span className="flex gap-5 text-sm font-semibold text-muted">
-            {LEGEND.map(({ tone, text }) => (
-              <span key={text}>
-                <b className={`mr-1.5 inline-block size-3 rounded-full ${tone}`} />
-                {text}
-              </span>
-            ))}
-          </span>
-        }
-      >
+      <Plate title="The same fruit, every way">
         <Trouble error={chosen.length > 0 ? compared.error : null} />
         <ul>
           {rows.map((row) => (
-            <Row key={nameOf(row)} row={row} most={most} units={units} />
+            <Row key={nameOf(row)} row={row} most={most} units={units} onOpen={() => setChosen(chosen)} />
           ))}
         </ul>
       </Plate>

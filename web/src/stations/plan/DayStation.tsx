@@ -13,9 +13,11 @@ import { TimeStepper } from "../../parts/TimeStepper";
 import { Touch } from "../../parts/Touch";
 import { ChosenBlock } from "./ChosenBlock";
 import { DayStrip } from "./DayStrip";
+import { LanesNow } from "./LanesNow";
 import { NextWork } from "./NextWork";
 import { PlanTabs } from "./PlanTabs";
 import { WaysOut } from "./WaysOut";
+import { WorkLegend } from "./WorkLegend";
 import { proofText, USUAL_BREAK } from "./model";
 
 function Help({ kitchen }: { kitchen: Kitchen }) {
@@ -123,10 +125,32 @@ export function DayStation() {
             )}
             {day.blocks.length > 0 && (
               <>
-                <div className="hidden sm:block">
-                  <DayStrip day={day} now={now} chosen={chosen} products={products} onChoose={setChosen} />
+                {day.would_finish != null && (
+                  <p className="font-semibold text-alarm">
+                    Drawn all the same: all done {clockText(day.would_finish)}. What is hatched falls off the
+                    end at {clockText(day.day_ends)}.
+                  </p>
+                )}
+                <LanesNow day={day} now={now} />
+                <div
+                  className="overflow-x-auto"
+                  role="region"
+                  aria-label="The day as a strip, wider than a phone"
+                  // eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex -- what scrolls is reached without a mouse
+                  tabIndex={0}
+                >
+                  <div className="min-w-[720px]">
+                    <DayStrip
+                      day={day}
+                      now={now}
+                      chosen={chosen}
+                      products={products}
+                      details={block !== undefined && <ChosenBlock block={block} />}
+                      onChoose={(key) => setChosen(key === chosen ? null : key)}
+                    />
+                  </div>
                 </div>
-                {block !== undefined && <ChosenBlock block={block} />}
+                <WorkLegend day={day} />
                 <div>
                   <NextWork day={day} now={now} products={products} />
                 </div>

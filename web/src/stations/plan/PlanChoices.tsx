@@ -17,6 +17,7 @@ import { ContentsPicker } from "../../parts/ContentsPicker";
 import { JAR_SIZES, jarText, MEDIUM, PACK, PRODUCT } from "../../parts/format";
 import { LotPicker } from "./LotPicker";
 import { packsText, startWith } from "./model";
+import { Pick } from "../../parts/Pick";
 
 const PRODUCTS: readonly Product[] = ["whole", "crushed", "juice", "vegetable_juice", "sauce", "paste"];
 const MEDIA: readonly Medium[] = ["water", "juice", "none"];
@@ -30,6 +31,11 @@ const SPOONS: Record<Agent, string> = {
   bottled_lemon_juice: "Lemon, bottled",
   citric_acid: "Citric acid",
   vinegar_5pct: "Vinegar 5 %",
+};
+/** Jars that a household reaches for; the others are a touch further. */
+const USUAL_JARS: Record<Units, readonly JarSize[]> = {
+  us: ["half_pint", "pint", "quart"],
+  metric: ["half_litre", "litre", "pint", "quart"],
 };
 const JAR_WORDS = Object.fromEntries(JAR_SIZES.map((jar) => [jar, jarText(jar)])) as Record<JarSize, string>;
 
@@ -52,6 +58,8 @@ export function PlanChoices({
   onLots: (ids: number[]) => void;
 }) {
   const salt = useId();
+  const usual = USUAL_JARS[units];
+  const inSight = usual.includes(wish.jar) ? usual : [...usual, wish.jar];
   return (
     <div className="grid gap-3">
       <Choice
@@ -85,12 +93,26 @@ export function PlanChoices({
         )}
       </div>
       {packs.length > 1 && <p className="-mt-1 text-muted">{packsText(packs)}</p>}
-      <Choice
-        label="Jar"
-        value={wish.jar}
-        options={optionsOf(JAR_SIZES, JAR_WORDS)}
-        onChoose={(jar) => onWish({ jar })}
-      />
+      <div className="flex flex-wrap items-end gap-3">
+        <Choice
+          label="Jar"
+          value={wish.jar}
+          options={optionsOf(inSight, JAR_WORDS)}
+          onChoose={(jar) => onWish({ jar })}
+        />
+        <div className="w-44">
+          <Pick
+            label="Or another jar"
+            value=""
+            placeholder="Other sizes"
+            options={optionsOf(
+              JAR_SIZES.filter((jar) => !inSight.includes(jar)),
+              JAR_WORDS,
+            )}
+            onChoose={(jar) => jar !== "" && onWish({ jar })}
+          />
+        </div>
+      </div>
       <Choice
         label="Acid in every jar"
         value={wish.agent}

@@ -16,6 +16,8 @@ import { LotPicker } from "./LotPicker";
 import { PlanTabs } from "./PlanTabs";
 import { SplitLines } from "./SplitLines";
 import { useWaiting } from "./useWaiting";
+import { Dock } from "../../parts/Dock";
+import { Sources } from "../../parts/Sources";
 
 type Hours = SplitRequest["hours"];
 
@@ -155,14 +157,18 @@ export function SplitStation() {
                 }
               />
               <Limits answer={answer} />
-              <Touch
-                big
-                look="main"
-                disabled={answer.jars === 0 || accept.isPending}
-                onPress={() => accept.mutate(undefined)}
-              >
-                Set out {jarsText(answer.jars)}
-              </Touch>
+              <Sources of={["split", "yields", "turnaround"]} />
+              <Dock>
+                <Touch
+                  big
+                  look="main"
+                  className="w-full"
+                  disabled={answer.jars === 0 || accept.isPending}
+                  onPress={() => accept.mutate(undefined)}
+                >
+                  Set out {jarsText(answer.jars)}
+                </Touch>
+              </Dock>
             </div>
           )}
           {chosen.length === 0 && <p className="text-lg text-muted">Choose fruit to share out.</p>}

@@ -10,6 +10,8 @@ import { yieldText } from "./model";
 import { LoadPictures } from "./LoadPictures";
 import { MixSteps, Rest } from "./PlanJars";
 import { AcidTotals, Methods } from "./PlanWhys";
+import { Dock } from "../../parts/Dock";
+import { Sources } from "../../parts/Sources";
 
 function Figure({ value, words }: { value: string; words: string }) {
   return (
@@ -105,11 +107,17 @@ export function Worked({
         </Note>
       ))}
       <div className="flex flex-wrap items-center gap-4">
-        <Touch big look="main" disabled={jars === 0 || accepting} onPress={onAccept} className="grow">
-          Set out {jars} {jars === 1 ? "jar" : "jars"}
-        </Touch>
         <AcidTotals request={request} plan={plan} units={units} />
         <Methods plan={plan} />
+        <Sources
+          of={[
+            "dose",
+            "headspace",
+            "yields",
+            "turnaround",
+            ...(request.product === "paste" ? (["paste"] as const) : []),
+          ]}
+        />
         <Why label={`Why ${longest} minutes`}>
           <p className="mb-2">
             Water boils cooler the higher you are, so the tested time rises with altitude. It also depends on
@@ -122,6 +130,11 @@ export function Worked({
         </Why>
       </div>
       <Rest plan={plan} units={units} rest={request.rest} onRest={onRest} />
+      <Dock>
+        <Touch big look="main" disabled={jars === 0 || accepting} onPress={onAccept} className="w-full">
+          Set out {jars} {jars === 1 ? "jar" : "jars"}
+        </Touch>
+      </Dock>
     </div>
   );
 }

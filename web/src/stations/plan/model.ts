@@ -149,3 +149,10 @@ export function packsText(packs: PlanAnswer["packs"]): string {
   };
   return [of("raw"), of("hot")].filter(Boolean).join(" ");
 }
+
+/** Where the plan of one line of the comparison opens. */
+export function planPath(line: Pick<PlanRequest, "product" | "pack" | "medium" | "thickness">): string {
+  const words = { then: line.product, medium: line.medium, pack: line.pack, thickness: line.thickness };
+  const said = Object.entries(words).flatMap(([key, word]) => (word == null ? [] : [[key, word]]));
+  return `/plan?${new URLSearchParams(said).toString()}`;
+}

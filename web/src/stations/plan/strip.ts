@@ -16,7 +16,7 @@ export const TONE: Record<Work, string> = {
   heat: "bg-cloth border-muted",
   fill: "bg-vine-wash border-vine",
   load: "bg-cobalt-wash border-cobalt",
-  lift: "bg-white border-ink",
+  lift: "bg-enamel border-ink",
   pause: "bg-cloth border-line",
 };
 
@@ -68,4 +68,15 @@ export function hoursOf(from: number, to: number): number[] {
   const first = Math.ceil(from / hour) * hour;
   const step = to - from > 10 * hour ? 2 * hour : hour;
   return Array.from({ length: Math.max(0, Math.floor((to - first) / step) + 1) }, (_, i) => first + i * step);
+}
+
+/** What a lane is at now, and what comes next in it. */
+export function atOf(day: Pick<DayView, "blocks">, row: Row, now: number): { now?: Block; next?: Block } {
+  const blocks = row.blocks
+    .map((place) => day.blocks[place])
+    .filter((block) => block !== undefined)
+    .sort((a, b) => a.starts - b.starts);
+  const at = blocks.find((block) => block.starts <= now && block.ends > now);
+  const next = blocks.find((block) => block.starts > now);
+  return { ...(at !== undefined && { now: at }), ...(next !== undefined && { next }) };
 }

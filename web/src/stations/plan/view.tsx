@@ -11,6 +11,7 @@ import { Plate } from "../../parts/Plate";
 import { BatchList } from "./BatchList";
 import { PlanAnswer } from "./PlanAnswer";
 import { PlanChoices } from "./PlanChoices";
+import { chooseLots, useChosenLots } from "./chosenLots";
 import { firstWish, startWith } from "./model";
 import { PlanTabs } from "./PlanTabs";
 import { jarsText } from "../../parts/format";
@@ -20,7 +21,7 @@ export function PlanStation() {
   const { data: batches } = useQuery(ask.batches());
   const [search] = useSearchParams();
   const [wished, setWish] = useState<PlanRequest | null>(null);
-  const [chosen, setChosen] = useState<number[] | null>(null);
+  const chosen = useChosenLots();
   const say = useSay();
   const go = useNavigate();
   const { data: counter } = useQuery(ask.counter());
@@ -37,7 +38,7 @@ export function PlanStation() {
   const accept = useChange(
     () => take(api.POST("/api/batches", { body: request })),
     (batch) => {
-      setChosen(null);
+      chooseLots(null);
       setWish({ ...wish, jars: null, additions: null });
       say(`Batch ${batch.code} is on the line: ${jarsText(batch.jars)}`, () =>
         change.mutate({ id: batch.id, removed: true }),
@@ -71,7 +72,7 @@ export function PlanStation() {
                   ? {}
                   : startWith(both[0], wish.jar);
               setWish({ ...wish, jars: null, ...follows });
-              setChosen(ids);
+              chooseLots(ids);
             }}
           />
         </Plate>

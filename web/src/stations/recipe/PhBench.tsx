@@ -13,6 +13,7 @@ import { Pending } from "../../parts/Pending";
 import { Answer } from "../../parts/Plate";
 import { Touch } from "../../parts/Touch";
 import { plain } from "../../parts/units";
+import { useDevice } from "../../device/device";
 
 const WORD = { fine: "Yes", not_fine: "No", cannot_tell: "Say more" } as const;
 const LOOK = { fine: "text-fine", not_fine: "text-alarm", cannot_tell: "text-ink" } as const;
@@ -30,6 +31,7 @@ const schema = v.object({
 /** Readings of parts and of the mix, their history, and a meter to practise with; what decides is the recipe. */
 export function PhBench({ bowls, parts }: { bowls: number | null; parts: readonly string[] }) {
   const say = useSay();
+  const { practice } = useDevice();
   const { data: bench } = useQuery(ask.phBench(bowls));
   const form = useFields(schema, EMPTY);
   const { control, handleSubmit, reset, watch } = form;
@@ -117,26 +119,28 @@ export function PhBench({ bowls, parts }: { bowls: number | null; parts: readonl
         </div>
         <Trouble error={left ?? remove.error ?? set.error ?? sample.error} />
       </form>
-      <Fold words="Practise with a simulated meter">
-        <div className="grid gap-2">
-          <p className="text-muted">
-            Simulated: its readings are made up.{" "}
-            {bench.meter.calibrated_today
-              ? "It was set in both buffers today."
-              : "It drifts: set it in both buffers first, 7.00 then 4.01."}
-          </p>
-          <div className="flex flex-wrap gap-2">
-            {BUFFERS.map((buffer) => (
-              <Touch key={buffer} disabled={set.isPending} onPress={() => set.mutate(buffer)}>
-                Set in {buffer}
+      {(practice || bench.meter.calibrated_today) && (
+        <Fold words="Practise with a simulated meter">
+          <div className="grid gap-2">
+            <p className="text-muted">
+              Simulated: its readings are made up.{" "}
+              {bench.meter.calibrated_today
+                ? "It was set in both buffers today."
+                : "It drifts: set it in both buffers first, 7.00 then 4.01."}
+            </p>
+            <div className="flex flex-wrap gap-2">
+              {BUFFERS.map((buffer) => (
+                <Touch key={buffer} disabled={set.isPending} onPress={() => set.mutate(buffer)}>
+                  Set in {buffer}
+                </Touch>
+              ))}
+              <Touch disabled={sample.isPending} onPress={() => sample.mutate(undefined)}>
+                Read {of}
               </Touch>
-            ))}
-            <Touch disabled={sample.isPending} onPress={() => sample.mutate(undefined)}>
-              Read {of}
-            </Touch>
+            </div>
           </div>
-        </div>
-      </Fold>
+        </Fold>
+      )}
       {bench.readings.length > 0 && (
         <div>
           <h3 className="text-xl">Readings</h3>

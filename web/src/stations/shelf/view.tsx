@@ -23,6 +23,8 @@ import { Touch } from "../../parts/Touch";
 import { ColdFood } from "./ColdFood";
 import { Leave } from "./Leave";
 import { NextSeason } from "./NextSeason";
+import { Fold } from "../../parts/Fold";
+import { Way } from "../../parts/Way";
 
 const ORDER: readonly Product[] = [
   "whole",
@@ -155,6 +157,7 @@ export function ShelfStation() {
               ? "The first jars come here from the towel when their lids hold."
               : `Eat first: ${batchText(oldest)} from ${dayText(oldest.canned_at)}, batch ${oldest.code}.`}
           </Answer>
+          {oldest === undefined && <Way to="/towel">To the towel</Way>}
           <Link
             to="/books"
             className="inline-flex min-h-[48px] items-center font-semibold text-link underline decoration-2 underline-offset-4"
@@ -162,40 +165,42 @@ export function ShelfStation() {
             Where it all went today
           </Link>
           {count > 0 && (
-            <div className="flex flex-wrap items-end gap-4">
-              <FindJar />
-              <label>
-                <span className="mb-1 block text-sm font-semibold text-muted">Batch code or name</span>
-                <input
-                  value={code}
-                  onChange={(event) => setCode(event.target.value)}
-                  className="min-h-[48px] w-36 rounded-xl border-2 border-edge bg-enamel px-3 font-semibold"
-                />
-              </label>
-              <Choice<Product | "all">
-                label="Product"
-                value={product}
-                options={[
-                  { value: "all", text: "All" },
-                  ...there.map((item) => ({
-                    value: item,
-                    text: item === "recipe" ? "By a recipe" : PRODUCT[item],
-                  })),
-                ]}
-                onChoose={setProduct}
-              />
-              {years.length > 1 && (
-                <Choice
-                  label="Year"
-                  value={year}
+            <Fold words="Find a jar">
+              <div className="flex flex-wrap items-end gap-4">
+                <FindJar />
+                <label>
+                  <span className="mb-1 block text-sm font-semibold text-muted">Batch code or name</span>
+                  <input
+                    value={code}
+                    onChange={(event) => setCode(event.target.value)}
+                    className="min-h-[48px] w-36 rounded-xl border-2 border-edge bg-enamel px-3 font-semibold"
+                  />
+                </label>
+                <Choice<Product | "all">
+                  label="Product"
+                  value={product}
                   options={[
                     { value: "all", text: "All" },
-                    ...years.map((item) => ({ value: String(item), text: String(item) })),
+                    ...there.map((item) => ({
+                      value: item,
+                      text: item === "recipe" ? "By a recipe" : PRODUCT[item],
+                    })),
                   ]}
-                  onChoose={setYear}
+                  onChoose={setProduct}
                 />
-              )}
-            </div>
+                {years.length > 1 && (
+                  <Choice
+                    label="Year"
+                    value={year}
+                    options={[
+                      { value: "all", text: "All" },
+                      ...years.map((item) => ({ value: String(item), text: String(item) })),
+                    ]}
+                    onChoose={setYear}
+                  />
+                )}
+              </div>
+            </Fold>
           )}
         </div>
         <Trouble error={error} />

@@ -1,6 +1,6 @@
 import { expect, test } from "vitest";
 import type { FirstLine } from "../../api/client";
-import { figuresOf, nameOf, planPath } from "./model";
+import { figuresOf, nameOf, beginPath } from "./model";
 
 const line: FirstLine = {
   product: "whole",
@@ -38,5 +38,5 @@ test("a line begins at the scale with what was said", () => {
   expect(nameOf({ ...line, product: "sauce", medium: null, pack: "hot", thickness: "thin" })).toBe(
     "Thin sauce",
   );
-  expect(planPath(line, "30")).toBe("/crates?weighed=30&then=whole&medium=water&pack=raw");
+  expect(beginPath(line, "30")).toBe("/crates?then=whole&medium=water&pack=raw&weighed=30");
 });

@@ -1,4 +1,5 @@
 import type { FirstLine } from "../../api/client";
+import { planPath } from "../plan/model";
 import { batchText, capital, jarText, spanText } from "../../parts/format";
 
 /** "Whole, raw pack in water", "Thin sauce". */
@@ -40,17 +41,6 @@ export function figuresOf(line: FirstLine): {
 }
 
 /** Where a line is begun: the scale first, with what was said, then the plan. */
-export function planPath(
-  line: Pick<FirstLine, "product" | "pack" | "medium" | "thickness">,
-  weighed: string,
-): string {
-  const words = {
-    weighed,
-    then: line.product,
-    medium: line.medium,
-    pack: line.pack,
-    thickness: line.thickness,
-  };
-  const said = Object.entries(words).filter((pair): pair is [string, string] => pair[1] != null);
-  return `/crates?${new URLSearchParams(said).toString()}`;
+export function beginPath(line: Parameters<typeof planPath>[0], weighed: string): string {
+  return `${planPath(line).replace("/plan?", "/crates?")}&${new URLSearchParams({ weighed }).toString()}`;
 }

@@ -17,7 +17,7 @@ import { Plate } from "../../parts/Plate";
 import { Touch } from "../../parts/Touch";
 import { heightScale, massScale } from "../../parts/units";
 import { numberText } from "../../parts/ways";
-import { figuresOf, nameOf, planPath } from "./model";
+import { figuresOf, nameOf, beginPath } from "./model";
 
 const WANTED = ["all", "whole", "crushed", "juice", "sauce", "paste"] as const;
 const WANTED_WORDS = { ...PRODUCT, all: "Show me" };
@@ -88,7 +88,7 @@ function Asked({ units, known }: { units: Units; known: number | null }) {
     take(api.PATCH("/api/kitchen", { body })),
   );
   const begin = (line: FirstLine) => {
-    const on = () => void go(planPath(line, amount.trim()));
+    const on = () => void go(beginPath(line, amount.trim()));
     if (altitude === null || altitude === known) on();
     else change.mutate({ altitude_ft: altitude }, { onSuccess: on });
   };

@@ -15,6 +15,8 @@ import { useUndosed } from "../../parts/useUndosed";
 import { LidPicture } from "./LidPicture";
 import { headline, lidText, sorted } from "./model";
 import { WaysOut } from "./WaysOut";
+import { Dock } from "../../parts/Dock";
+import { Sources } from "../../parts/Sources";
 
 type Mark = Verdict | "undosed";
 const MARKS = { ...VERDICT, undosed: "Without acid" } satisfies Record<Mark, string>;
@@ -59,6 +61,7 @@ export function CoolingLoad({ load, now }: { load: Towel; now: number }) {
           {said.words}
         </Answer>
       </div>
+      <Sources of={["lids"]} />
       <div className="mt-3 grid gap-3 empty:hidden">
         {load.ways_out.map((way) => (
           <WaysOut key={way.jars.join(",")} way={way} />
@@ -104,18 +107,8 @@ export function CoolingLoad({ load, now }: { load: Towel; now: number }) {
         <Findings items={load.judged.findings} />
         <Questions items={load.judged.questions} load={load.load_id} />
         <Trouble error={judge.error ?? tidy.error ?? undosed.error} />
-        {open.length > 0 && load.processed && (
-          <Touch
-            big
-            look={early ? "plain" : "done"}
-            disabled={judge.isPending}
-            onPress={() => judge.mutate({ jars: open.map((jar) => jar.id), verdict: "holds" })}
-          >
-            All {open.length} hold
-          </Touch>
-        )}
         {open.length === 0 && untidy.length > 0 && (
-          <div className="grid gap-3 sm:grid-cols-2">
+          <div data-main className="grid gap-3 sm:grid-cols-2">
             <Link
               to={`/labels?jars=${sealed.map((jar) => jar.id).join(",")}`}
               className="inline-flex min-h-[72px] items-center justify-center rounded-2xl border-[3px] border-cobalt bg-porcelain px-6 text-xl font-semibold hover:bg-cobalt-wash"
@@ -132,6 +125,19 @@ export function CoolingLoad({ load, now }: { load: Towel; now: number }) {
           </div>
         )}
       </div>
+      {open.length > 0 && load.processed && (
+        <Dock>
+          <Touch
+            big
+            className="w-full"
+            look={early ? "plain" : "done"}
+            disabled={judge.isPending}
+            onPress={() => judge.mutate({ jars: open.map((jar) => jar.id), verdict: "holds" })}
+          >
+            All {open.length} hold
+          </Touch>
+        </Dock>
+      )}
     </Plate>
   );
 }

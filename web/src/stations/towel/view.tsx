@@ -6,6 +6,7 @@ import { Pending } from "../../parts/Pending";
 import { Plate } from "../../parts/Plate";
 import { Cold } from "./Cold";
 import { CoolingLoad } from "./CoolingLoad";
+import { Empty } from "../../parts/Way";
 
 /** What cools, what was found at its lids, what is kept cold. */
 export function TowelStation() {
@@ -16,7 +17,10 @@ export function TowelStation() {
     <div className="grid gap-3 lg:grid-cols-2">
       {towel.length === 0 && (
         <Plate title="The towel is clear">
-          <p className="text-lg text-muted">No jars are cooling.</p>
+          <Empty to="/canner" way="To the canner">
+            No jars are cooling. They come here out of the canner, and their lids are judged after twelve
+            hours.
+          </Empty>
         </Plate>
       )}
       {towel.map((load) => (

@@ -105,10 +105,10 @@ impl Refusal {
     pub(super) fn altitude_out_of_range(method: Method) -> Self {
         let message = match method {
             Method::PressureDial => {
-                "No dial-gauge pressure was tested at this altitude; the table ends at 8,000 ft."
+                "No dial-gauge pressure was tested at this altitude; the table ends at 8,000 ft (2,438 m)."
             }
             Method::BoilingWater | Method::AtmosphericSteam | Method::PressureWeighted => {
-                "No process was tested at this altitude; the tables cover 1,500 ft below sea level to 10,000 ft."
+                "No process was tested at this altitude; the tables cover 1,500 ft (457 m) below sea level to 10,000 ft (3,048 m)."
             }
         };
         Self::new(

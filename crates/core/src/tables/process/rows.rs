@@ -59,12 +59,12 @@ impl Gauge {
         }
     }
 
-    /// The columns in words, lowest first.
+    /// Upper edges of the columns in feet, lowest first, and whether the last is followed by one that is open.
     #[must_use]
-    pub const fn labels(self) -> &'static [&'static str] {
+    pub const fn edges(self) -> (&'static [f64], bool) {
         match self {
-            Self::Dial => &["0 to 2,000 ft", "2,001 to 4,000 ft", "4,001 to 6,000 ft", "6,001 to 8,000 ft"],
-            Self::Weighted => &["0 to 1,000 ft", "above 1,000 ft"],
+            Self::Dial => (&[2000.0, 4000.0, 6000.0, 8000.0], false),
+            Self::Weighted => (&[1000.0], true),
         }
     }
 
@@ -76,11 +76,8 @@ impl Gauge {
         if !altitude.is_tested() {
             return None;
         }
-        let edges: &[f64] = match self {
-            Self::Dial => &[2000.0, 4000.0, 6000.0, 8000.0],
-            Self::Weighted => &[1000.0, f64::INFINITY],
-        };
-        edges.iter().position(|edge| altitude.is_at_most(*edge))
+        let (edges, is_open) = self.edges();
+        edges.iter().position(|edge| altitude.is_at_most(*edge)).or(is_open.then_some(edges.len()))
     }
 }
 
