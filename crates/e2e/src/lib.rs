@@ -14,6 +14,13 @@ const PATIENCE: Duration = Duration::from_secs(60);
 /// How often it is looked for.
 const GLANCE: Duration = Duration::from_millis(50);
 
+/// The rules of accessibility, as they come from the registry with the other packages of the front end.
+const AXE: &str = concat!(env!("CARGO_MANIFEST_DIR"), "/../../web/node_modules/axe-core/axe.min.js");
+/// Gives what each rule found wrong, with the element.
+const RUN_AXE: &str = "const done = arguments[0];
+    axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] }).then((found) =>
+        done(found.violations.flatMap((rule) => rule.nodes.map((node) => rule.id + ': ' + node.html.slice(0, 200)))));";
+
 /// A program that is ended with its owner.
 struct Running(Child);
 
@@ -378,6 +385,16 @@ impl Browser {
             tokio::time::sleep(GLANCE).await;
         }
         Ok(())
+    }
+
+    /// What axe-core finds on the page against WCAG 2.2 AA, once it has come to rest.
+    ///
+    /// # Errors
+    /// When the page cannot be asked.
+    pub async fn violations(&self) -> anyhow::Result<Vec<String>> {
+        self.settled().await?;
+        self.page.execute(std::fs::read_to_string(AXE)?, vec![]).await?;
+        Ok(self.page.execute_async(RUN_AXE, vec![]).await?.convert()?)
     }
 
     /// Shows the page as its style sheet prints it.

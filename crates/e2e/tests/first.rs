@@ -94,7 +94,7 @@ async fn six_quarts_go_from_the_crate_to_the_shelf_in_twenty_touches() -> anyhow
     hand.press("To the canner").await?;
     hand.press("Jars are in").await?;
     hand.press("It boils").await?;
-    browser.sees("Heat off").await?;
+    browser.sees("The full 45 minutes are done").await?;
     hand.press("Heat off, lid off").await?;
     browser.sees("Processed: 5").await?;
     hand.press("Jars are out").await?;

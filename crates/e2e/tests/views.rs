@@ -1,4 +1,4 @@
-//! Every view measured in two sizes: nothing hangs over, the main touch is on the first screen, what is touched is large enough,
+//! Every view measured in two sizes: it keeps to WCAG 2.2 AA by axe-core, nothing hangs over, the main touch is on the first screen, what is touched is large enough,
 //! what is told apart by light can be told apart.
 
 use bodega_e2e::{Bodega, Browser};
@@ -80,12 +80,19 @@ async fn every_view_fits_its_screen_and_its_main_touch_is_on_the_first() -> anyh
                 wrong.push(format!("{view} at {width}: the main touch is {main:?} dots out of sight"));
             }
             if shows_main {
+                let found = browser.violations().await?;
+                wrong.extend(found.into_iter().map(|line| format!("{view} at {width}: {line}")));
                 let small = list(&browser, SMALL).await?;
                 wrong.extend(small.into_iter().map(|one| format!("{view} at {width}: too small: {one}")));
             }
         }
     }
     assert!(wrong.is_empty(), "{wrong:#?}");
+    // The rules find something where something is wrong.
+    let bare = "document.body.insertAdjacentHTML('beforeend', '<input style=\"width: 3000px\">')";
+    browser.page.execute(bare, Vec::<Value>::new()).await?;
+    assert!(browser.violations().await?.iter().any(|line| line.starts_with("label:")));
+    assert_eq!(list(&browser, SMALL).await?.len(), 1);
     browser.close().await
 }
 

@@ -1,5 +1,5 @@
 import { Dialog } from "radix-ui";
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useState } from "react";
 import { setDevice, useDevice } from "../device/device";
 import { isTyping, keysNow, type ShortKey } from "../parts/keys";
 import { Sheet } from "../parts/Sheet";
@@ -9,21 +9,17 @@ import { Touch } from "../parts/Touch";
 /** The keys of the open page, shown by a "?". */
 export function KeySheet() {
   const { keys: areOn } = useDevice();
-  // It has no touch of its own to go back to.
-  const from = useRef<Element | null>(null);
   const [shown, setShown] = useState<readonly ShortKey[] | null>(null);
   useEffect(() => {
     const listen = (event: KeyboardEvent) => {
-      if (event.key !== "?" || isTyping(event)) return;
-      from.current = document.activeElement;
-      setShown(keysNow());
+      if (event.key === "?" && !isTyping(event)) setShown(keysNow());
     };
     window.addEventListener("keydown", listen);
     return () => window.removeEventListener("keydown", listen);
   }, []);
   return (
     <Dialog.Root open={shown !== null} onOpenChange={(open) => !open && setShown(null)}>
-      <Sheet title="Keys of this page" from={from}>
+      <Sheet title="Keys of this page">
         {shown?.length === 0 && <p className="text-lg text-muted">This page is worked by touch alone.</p>}
         <ul className="grid gap-1 text-lg">
           {shown?.map((one) => (

@@ -1,24 +1,20 @@
 import { Dialog } from "radix-ui";
-import type { ReactNode, RefObject } from "react";
+import { useRef, type ReactNode } from "react";
 
 /** A question laid over the counter, inside a `Dialog.Root`. */
-export function Sheet({
-  title,
-  from,
-  children,
-}: {
-  title: string;
-  /** What had the focus before, when no touch opened it. */
-  from?: RefObject<Element | null>;
-  children: ReactNode;
-}) {
+export function Sheet({ title, children }: { title: string; children: ReactNode }) {
+  // What had the focus before gets it back, whether a touch opened this or a key.
+  const from = useRef<Element | null>(null);
   return (
     <Dialog.Portal>
       <Dialog.Overlay className="fixed inset-0 z-20 bg-ink/40" />
       <Dialog.Content
         aria-describedby={undefined}
+        onOpenAutoFocus={() => {
+          from.current = document.activeElement;
+        }}
         onCloseAutoFocus={(event) => {
-          if (!(from?.current instanceof HTMLElement)) return;
+          if (!(from.current instanceof HTMLElement) || from.current === document.body) return;
           event.preventDefault();
           from.current.focus();
         }}

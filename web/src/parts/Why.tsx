@@ -5,7 +5,7 @@ import type { ReactNode } from "react";
 export function Why({ label, children }: { label: string; children: ReactNode }) {
   return (
     <Popover.Root>
-      <Popover.Trigger className="min-h-[48px] rounded-lg font-semibold text-link underline decoration-2 underline-offset-4">
+      <Popover.Trigger className="min-h-[48px] min-w-[48px] rounded-lg text-left font-semibold text-link underline decoration-2 underline-offset-4">
         {label}
       </Popover.Trigger>
       <Popover.Portal>
@@ -15,7 +15,7 @@ export function Why({ label, children }: { label: string; children: ReactNode })
           className="z-20 max-w-sm rounded-2xl border-[3px] border-cobalt bg-porcelain p-5 leading-snug shadow-xl"
         >
           {children}
-          <Popover.Close className="mt-3 min-h-[48px] font-semibold text-link underline underline-offset-4">
+          <Popover.Close className="mt-3 min-h-[48px] min-w-[48px] text-left font-semibold text-link underline underline-offset-4">
             Close
           </Popover.Close>
         </Popover.Content>

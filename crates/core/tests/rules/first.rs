@@ -77,9 +77,15 @@ fn a_letter_means_one_thing_at_every_station() {
 fn what_is_known_of_a_figure_says_what_the_rules_say() {
     // USDA Guide 3 and Guide 1, from memory.
     let dose = known(FigureName::Dose);
-    assert!(dose.says.starts_with("A quart gets 2 Tbsp of bottled lemon juice or ½ tsp of citric acid"), "{}", dose.says);
+    assert!(
+        dose.says.starts_with("A quart gets 2 Tbsp of bottled lemon juice or ½ tsp of citric acid"),
+        "{}",
+        dose.says
+    );
     assert!(dose.source.from_memory);
-    assert!(known(FigureName::Rest).says.starts_with("5 minutes with the heat off and the lid off, 10 after"));
+    assert!(
+        known(FigureName::Rest).says.starts_with("5 minutes with the heat off and the lid off, 10 after")
+    );
     assert_eq!(known(FigureName::Paste).source.title, "Common practice, no source");
     for figure in FigureName::ALL {
         assert_eq!(known(*figure).figure, *figure);

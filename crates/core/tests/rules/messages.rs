@@ -11,6 +11,7 @@ use bodega_core::canner::probe::Suggestion;
 use bodega_core::canner::room::NoRoom;
 use bodega_core::counter::{Cooking, of_canner, of_kettle, of_lids, of_towel};
 use bodega_core::day::overnight::advice;
+use bodega_core::figures::{FigureName, KnownFigure, known};
 use bodega_core::jars::acid::Agent;
 use bodega_core::jars::bench::{JarStep, bench_steps, may_tick, state_of};
 use bodega_core::jars::size::JarSize;
@@ -395,6 +396,11 @@ fn checklists() -> Vec<String> {
     all
 }
 
+fn of_figure(figure: FigureName) -> String {
+    let KnownFigure { says, source, sure, .. } = known(figure);
+    format!("{}: {says} {} {sure}", figure.label(), source.title)
+}
+
 fn labels() -> Vec<String> {
     macro_rules! labels {
         ($($of:path),* $(,)?) => {{
@@ -521,6 +527,11 @@ fn everything_that_can_be_said() {
     part(&mut text, "Checklists", checklists());
     part(&mut text, "Errors and advice", errors());
     part(&mut text, "Labels", labels());
+    part(
+        &mut text,
+        "Figures and their sources",
+        FigureName::ALL.iter().map(|figure| of_figure(*figure)).collect::<Vec<_>>(),
+    );
     for slip in ["a antique", " 1 hours", " 1 minutes", "0 min more", "germ of", " 1 jars", "a igloo", "  ."]
     {
         assert!(!text.contains(slip), "{slip:?} is said");

@@ -52,7 +52,10 @@ export function After({ more }: { more: boolean }) {
       <Plate
         title="Today in the canner"
         aside={
-          <Link to="/towel" className="font-semibold text-link underline underline-offset-4">
+          <Link
+            to="/towel"
+            className="inline-flex min-h-[48px] items-center font-semibold text-link underline underline-offset-4"
+          >
             To the towel
           </Link>
         }

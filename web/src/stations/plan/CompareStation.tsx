@@ -45,8 +45,8 @@ function Row({
   onOpen: () => void;
 }) {
   return (
-    <li className="grid grid-cols-2 items-center gap-x-4 gap-y-1 border-t-2 border-line py-0.5 sm:grid-cols-[2.2rem_12.8rem_8.4rem_1.3fr_0.8fr_1fr]">
-      <span className="hidden h-11 w-9 sm:block">
+    <li className="grid grid-cols-2 items-center gap-x-4 gap-y-1 border-t-2 border-line py-0.5 lg:grid-cols-[2.2rem_12.8rem_8.4rem_1.3fr_0.8fr_1fr]">
+      <span className="hidden h-11 w-9 lg:block">
         <JarPicture size={row.jar} product={row.product} acid filled lid />
       </span>
       <p className="leading-tight">

@@ -90,7 +90,10 @@ export function DayStation() {
         title="The day from now on"
         aside={
           <span className="flex flex-wrap items-center gap-4 print:hidden">
-            <a href="/api/day.ics" className="font-semibold text-link underline underline-offset-4">
+            <a
+              href="/api/day.ics"
+              className="inline-flex min-h-[48px] items-center font-semibold text-link underline underline-offset-4"
+            >
               As calendar
             </a>
             <Touch onPress={() => window.print()}>Print</Touch>

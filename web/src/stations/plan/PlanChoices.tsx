@@ -1,5 +1,3 @@
-import { useId } from "react";
-import { Switch } from "radix-ui";
 import type {
   Agent,
   JarSize,
@@ -18,6 +16,7 @@ import { JAR_SIZES, jarText, MEDIUM, PACK, PRODUCT } from "../../parts/format";
 import { LotPicker } from "./LotPicker";
 import { packsText, startWith } from "./model";
 import { Pick } from "../../parts/Pick";
+import { Tick } from "../../parts/Tick";
 
 const PRODUCTS: readonly Product[] = ["whole", "crushed", "juice", "vegetable_juice", "sauce", "paste"];
 const MEDIA: readonly Medium[] = ["water", "juice", "none"];
@@ -57,7 +56,6 @@ export function PlanChoices({
   onWish: (next: Partial<PlanRequest>) => void;
   onLots: (ids: number[]) => void;
 }) {
-  const salt = useId();
   const usual = USUAL_JARS[units];
   const inSight = usual.includes(wish.jar) ? usual : [...usual, wish.jar];
   return (
@@ -125,19 +123,11 @@ export function PlanChoices({
         onSay={(additions) => onWish({ additions, jars: wish.jars ?? null })}
       />
       <LotPicker lots={lots} chosen={drawn} units={units} onChoose={onLots} />
-      <div className="flex min-h-[48px] items-center gap-3 font-semibold">
-        <Switch.Root
-          id={salt}
-          checked={wish.salt ?? false}
-          onCheckedChange={(on) => onWish({ salt: on, jars: wish.jars ?? null })}
-          className="h-8 w-14 rounded-full border-2 border-cobalt bg-enamel data-[state=checked]:bg-cobalt"
-        >
-          <Switch.Thumb className="block size-6 translate-x-0.5 rounded-full bg-cobalt transition-transform data-[state=checked]:translate-x-[26px] data-[state=checked]:bg-enamel" />
-        </Switch.Root>
-        <label htmlFor={salt} className="cursor-pointer py-2">
-          Salt in the jars, for taste
-        </label>
-      </div>
+      <Tick
+        label="Salt in the jars, for taste"
+        on={wish.salt ?? false}
+        onTick={(on) => onWish({ salt: on, jars: wish.jars ?? null })}
+      />
     </div>
   );
 }

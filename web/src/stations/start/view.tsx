@@ -94,7 +94,7 @@ function Asked({ units, known }: { units: Units; known: number | null }) {
   };
   return (
     <div className="grid gap-3">
-      <Plate title="What could your tomatoes be?">
+      <Plate title="What could they be?">
         <div className="flex flex-wrap items-start gap-x-6 gap-y-3">
           <NumberField
             label="How high you live"
@@ -126,7 +126,7 @@ function Asked({ units, known }: { units: Units; known: number | null }) {
           />
         </div>
         <div className="mt-3 flex flex-wrap gap-2">
-          <Fold words="By place, or boiling water">
+          <Fold words="By place or boil">
             <AltitudeFinder
               units={units}
               start="place"
@@ -134,7 +134,7 @@ function Asked({ units, known }: { units: Units; known: number | null }) {
             />
           </Fold>
           <Touch onPress={() => change.mutate({ units: units === "us" ? "metric" : "us" })}>
-            In {units === "us" ? "kg and metres" : "lb and feet"}
+            {units === "us" ? "In kg, m" : "In lb, ft"}
           </Touch>
         </div>
         <Trouble error={first.error ?? change.error} />
@@ -142,7 +142,7 @@ function Asked({ units, known }: { units: Units; known: number | null }) {
       <Plate
         title={altitude === null ? "At any height that was tested" : `At ${altitudeText(altitude)}`}
         aside={
-          <span className="text-sm text-muted">
+          <span className="text-sm text-muted max-sm:hidden">
             The usual jar of each, in a boiling-water canner; bottled lemon juice in every jar
           </span>
         }
