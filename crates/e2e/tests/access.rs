@@ -14,7 +14,7 @@ struct Open {
 
 const OPEN: [Open; 6] = [
     Open { view: "shelf", xpath: "(//article//button)[1]", shows: "Look first" },
-    Open { view: "canner", xpath: "//button[contains(., \"A jar broke\")]", shows: "Which?" },
+    Open { view: "canner", xpath: "//button[contains(., \"A jar broke\")]", shows: "Which one?" },
     Open { view: "canner", xpath: "//button[contains(., \"Where from?\")]", shows: "Published" },
     Open { view: "plan", xpath: "//button[@role=\"combobox\"]", shows: "half-gallon" },
     Open { view: "plan/day", xpath: "(//button[@data-block])[1]", shows: "It takes" },

@@ -82,6 +82,7 @@ async fn juice_is_ladled_off_planned_held_hot_and_the_day_is_drawn() -> anyhow::
 
     // Held hot by a clock of its own, which starts when it is hot enough.
     to("kettle").await?;
+    phone.unfold("Put another kettle on").await?;
     phone.click("//form//button[contains(., \", juice\")]").await?;
     phone.press("Only to the boil").await?;
     phone.press("Hold hot for minutes").await?;

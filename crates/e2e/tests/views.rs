@@ -120,6 +120,7 @@ async fn a_notice_has_room_of_its_own() -> anyhow::Result<()> {
     for (width, height) in [(390, 844), (1280, 800)] {
         browser.size(width, height).await?;
         browser.page.goto(format!("{}/crates", bodega.address)).await?;
+        browser.unfold("Mend").await?;
         browser.press("Take off").await?;
         browser.sees("taken off the line").await?;
         // Whatever stands at the notice's corners and middle belongs to it.

@@ -52,8 +52,8 @@ export function Awake() {
           if (refused) byFilm();
         }}
       >
-        <span className="sm:hidden">{words.short}</span>
-        <span className="max-sm:hidden">{words.long}</span>
+        <span className="lg:hidden">{words.short}</span>
+        <span className="max-lg:hidden">{words.long}</span>
       </Touch>
     </div>
   );

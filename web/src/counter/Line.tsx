@@ -22,7 +22,10 @@ export function Line() {
           data-station={place.station}
           className="group relative min-w-0 border-l border-line px-0.5 pt-2.5 pb-3 text-center first:border-l-0 hover:bg-cobalt-wash focus-visible:outline-offset-[-6px] aria-[current=page]:bg-cobalt-wash"
         >
-          <StationPicture station={place.station} hot={place.hot ?? false} />
+          {/* A phone on its side has no height for pictures. */}
+          <div className="[@media(height<30rem)]:hidden">
+            <StationPicture station={place.station} hot={place.hot ?? false} />
+          </div>
           {/* On a phone a word such as "Heat off" takes two short lines, for which there is always room. */}
           <p className="mt-1 flex min-h-8 items-center justify-center text-sm text-muted sm:block sm:min-h-0 sm:truncate sm:text-[0.95rem]">
             <strong className="font-slab text-[0.95rem] leading-none text-ink sm:text-[1.55rem] sm:leading-[inherit]">

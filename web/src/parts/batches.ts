@@ -23,7 +23,10 @@ export interface BatchOf<Jar> {
 export function batchesOf<Jar extends OfBatch>(jars: readonly Jar[]): BatchOf<Jar>[] {
   const found = new Map<number, BatchOf<Jar>>();
   for (const jar of jars) {
-    const name = `${jar.code}, ${jar.product === "recipe" ? contentText(jar) : contentText(jar).toLowerCase()}`;
+    const content = contentText(jar);
+    // The product stands within a line; what somebody called it stays as it was written.
+    const within = jar.product === "recipe" ? content : content.charAt(0).toLowerCase() + content.slice(1);
+    const name = `${jar.code}, ${within}`;
     const one = found.get(jar.batch) ?? { batch: jar.batch, name, letter: "", jars: [] };
     one.jars.push(jar);
     found.set(jar.batch, one);

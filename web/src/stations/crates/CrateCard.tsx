@@ -12,6 +12,7 @@ import {
   shortDay,
   weightText,
 } from "../../parts/format";
+import { Fold } from "../../parts/Fold";
 import { Findings } from "../../parts/Findings";
 import { NameNote } from "../../parts/NameNote";
 import { Touch } from "../../parts/Touch";
@@ -175,14 +176,18 @@ export function CrateCard({
             </Touch>
           )}
           <LotFood lot={lot} units={units} />
-          <NameNote
-            of={lot}
-            example="the yellow ones"
-            error={name.error}
-            onKeep={(named) => name.mutate(named)}
-          />
-          <Touch onPress={() => setFixing(true)}>Fix weight</Touch>
-          <Touch onPress={onTakeOff}>Take off</Touch>
+          <Fold words="Mend">
+            <div className="flex flex-wrap gap-2">
+              <NameNote
+                of={lot}
+                example="the yellow ones"
+                error={name.error}
+                onKeep={(named) => name.mutate(named)}
+              />
+              <Touch onPress={() => setFixing(true)}>Fix weight</Touch>
+              <Touch onPress={onTakeOff}>Take off</Touch>
+            </div>
+          </Fold>
         </div>
       )}
       {lot.findings.length > 0 && (

@@ -1,5 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { BrokenRecords } from "../../parts/BrokenRecords";
+import { Fold } from "../../parts/Fold";
 import { Pending } from "../../parts/Pending";
 import { ask } from "../../api/queries";
 import { useKitchenNow } from "../../counter/clock";
@@ -19,7 +20,13 @@ export function KettleStation() {
         <CookPlate key={cook.id} cook={cook} units={units} now={now} />
       ))}
       <BrokenRecords of={["kettle", "cook", "cook_event"]} />
-      <PutOn units={units} />
+      {cooks.length === 0 ? (
+        <PutOn units={units} />
+      ) : (
+        <Fold words="Put another kettle on">
+          <PutOn units={units} />
+        </Fold>
+      )}
     </div>
   );
 }

@@ -33,7 +33,7 @@ function Line({
   const left = leftOf(counted, used);
   return (
     <form
-      className="flex flex-wrap items-center gap-2"
+      className="grid grid-cols-[1fr_auto_auto] items-center gap-2"
       onSubmit={(event) =>
         void handleSubmit(({ amount }) => {
           onCount(amount);
@@ -49,9 +49,9 @@ function Line({
           {opened != null && `, opened ${shortDay(opened)}`}
         </span>
       </p>
-      {onOpen !== undefined && left !== null && <Touch onPress={onOpen}>Opened today</Touch>}
       <NumberOf quiet control={control} name="amount" label={name} bound={bound} />
       <Touch submit>Count</Touch>
+      {onOpen !== undefined && left !== null && <Touch onPress={onOpen}>Opened today</Touch>}
     </form>
   );
 }
