@@ -319,14 +319,16 @@ impl Browser {
         Ok(field.send_keys(text).await?)
     }
 
-    /// Weighs tomatoes of a kind in, at the crates.
+    /// Weighs firm and ripe tomatoes of a kind in, at the crates.
     ///
     /// # Errors
     /// When the form is not there.
     pub async fn weigh_in(&self, amount: &str, kind: &str) -> anyhow::Result<()> {
         self.fill("On the scale", amount).await?;
-        self.click(&format!("//form//button[normalize-space(.)=\"{kind}\"]")).await?;
-        self.click("//form//button[normalize-space(.)=\"Weigh in\"]").await
+        for said in [kind, "Firm and ripe", "Weigh in"] {
+            self.click(&format!("//form//button[normalize-space(.)=\"{said}\"]")).await?;
+        }
+        Ok(())
     }
 
     /// Lets simulated devices stand at the stations of this screen.

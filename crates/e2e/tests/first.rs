@@ -82,6 +82,7 @@ async fn six_quarts_go_from_the_crate_to_the_shelf_in_twenty_touches() -> anyhow
     browser.sees("45 min").await?;
     hand.press("Begin with Whole, raw pack in water").await?;
     hand.choose("Paste").await?;
+    hand.choose("Firm and ripe").await?;
     hand.choose("Weigh in").await?;
     browser.sees("Cannot tell yet").await?;
     hand.choose("Nothing").await?;

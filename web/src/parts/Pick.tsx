@@ -1,6 +1,11 @@
 import { Select } from "radix-ui";
 import { useId } from "react";
 
+/** The page under an open list is out of reach for keys as well. */
+function shutPage(isOpen: boolean) {
+  document.getElementById("root")?.toggleAttribute("inert", isOpen);
+}
+
 /** One of many, in a list that opens. */
 export function Pick<T extends string>({
   label,
@@ -21,7 +26,7 @@ export function Pick<T extends string>({
       <p id={id} className="mb-1 text-sm font-semibold text-muted">
         {label}
       </p>
-      <Select.Root value={value} onValueChange={(next) => onChoose(next as T)}>
+      <Select.Root value={value} onValueChange={(next) => onChoose(next as T)} onOpenChange={shutPage}>
         <Select.Trigger
           aria-labelledby={id}
           className="flex min-h-[52px] w-full items-center justify-between gap-2 rounded-xl border-2 border-edge bg-enamel px-3 text-left font-semibold hover:border-cobalt"

@@ -60,7 +60,7 @@ test.each([
   [0.25, "us", "¼\u00a0in"],
   [0.5, "us", "½\u00a0in"],
   [1.5, "us", "1.5 in"],
-  [0.5, "metric", "13 mm"],
+  [0.5, "metric", "1.3\u00a0cm"],
 ] as const)("headspace of %d in %s reads %s", (inches, units, text) =>
   expect(headspaceText(inches, units)).toBe(text),
 );

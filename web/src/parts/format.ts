@@ -57,7 +57,7 @@ export function distanceText(km: number, units: Units): string {
 }
 
 export function headspaceText(inches: number, units: Units): string {
-  if (units === "metric") return `${Math.round(inches * MM_PER_IN)} mm`;
+  if (units === "metric") return `${numberText((inches * MM_PER_IN) / 10, 1)}\u00a0cm`;
   return inches === 0.25 ? "¼\u00a0in" : inches === 0.5 ? "½\u00a0in" : `${inches} in`;
 }
 
@@ -67,9 +67,9 @@ export function temperatureText(celsius: number): string {
     : `${Math.round(celsius)}\u00a0°C`;
 }
 
-/** Depth on a stick: "4¼ in" to the eighth, or whole millimetres. */
+/** Depth on a stick: "4¼ in" to the eighth, or centimetres to the tenth. */
 export function depthText(mm: number, units: Units): string {
-  if (units === "metric") return `${Math.round(mm)}\u00a0mm`;
+  if (units === "metric") return `${numberText(mm / 10, 1)}\u00a0cm`;
   const eighths = Math.round((mm / MM_PER_IN) * 8);
   const part = ["", "⅛", "¼", "⅜", "½", "⅝", "¾", "⅞"][eighths % 8] ?? "";
   const whole = Math.floor(eighths / 8);

@@ -22,10 +22,10 @@ function times(unit: string, factor: number): Scale {
 export const plain = (unit = ""): Scale => times(unit, 1);
 /** A length off a stick or a ruler, sent in millimetres. */
 export const lengthScale = (units: Units): Scale =>
-  units === "us" ? times("in", MM_PER_IN) : times("mm", 1);
+  units === "us" ? times("in", MM_PER_IN) : times("cm", 10);
 /** A short length off a ruler, sent in inches. */
 export const inchScale = (units: Units): Scale =>
-  units === "us" ? times("in", 1) : times("mm", 1 / MM_PER_IN);
+  units === "us" ? times("in", 1) : times("cm", 10 / MM_PER_IN);
 /** A volume, sent in litres. */
 export const volumeScale = (units: Units): Scale =>
   units === "us" ? times("qt", L_PER_QUART) : times("L", 1);

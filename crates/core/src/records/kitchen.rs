@@ -25,7 +25,7 @@ use crate::records::canner::Canner;
 pub enum Units {
     /// Pounds, quarts, inches.
     Us,
-    /// Kilograms, litres, millimetres.
+    /// Kilograms, litres, centimetres.
     Metric,
 }
 
@@ -48,12 +48,12 @@ impl Units {
         }
     }
 
-    /// A depth as this kitchen reads it off a stick: tenths of an inch, or millimetres.
+    /// A depth as this kitchen reads it off a stick: tenths of an inch, or of a centimetre.
     #[must_use]
     pub fn depth(self, depth: Length) -> String {
         match self {
             Self::Us => format!("{} in", short((depth.get::<inch>() * 10.0).round() / 10.0)),
-            Self::Metric => format!("{:.0} mm", depth.get::<millimeter>()),
+            Self::Metric => format!("{} cm", short(depth.get::<millimeter>().round() / 10.0)),
         }
     }
 

@@ -37,25 +37,36 @@ const EMPTY = {
   by: BY_SCALE,
   amount: "",
   kind: "",
-  condition: "firm_ripe",
-  fault: "overripe",
+  condition: "",
+  fault: "",
   state: "fresh",
   ripe: "100",
   food: "fruit",
   picked: "",
 };
 
-const schema = v.object({
-  by: v.string(),
-  amount: number("Weight.value"),
-  kind: v.pipe(v.string(), v.minLength(1, "Which kind are they? It decides what they give")),
-  condition: v.string(),
-  fault: v.string(),
-  state: v.string(),
-  ripe: number("LotRequest.ripe_percent"),
-  food: v.string(),
-  picked: v.string(),
-});
+const schema = v.pipe(
+  v.object({
+    by: v.string(),
+    amount: number("Weight.value"),
+    kind: v.pipe(v.string(), v.minLength(1, "Which kind are they? It decides what they give")),
+    condition: v.string(),
+    fault: v.string(),
+    state: v.string(),
+    ripe: number("LotRequest.ripe_percent"),
+    food: v.string(),
+    picked: v.string(),
+  }),
+  // What was seen is never taken for granted.
+  v.forward(
+    v.check((lot) => lot.food !== "fruit" || lot.condition !== "", "How are they? Say what you see"),
+    ["condition"],
+  ),
+  v.forward(
+    v.check((lot) => lot.condition !== "out" || lot.fault !== "", "Why not? Say what you see"),
+    ["fault"],
+  ),
+);
 
 /** Weigh in by the scale or by counted containers. */
 export function WeighIn({ units }: { units: Units }) {
@@ -106,7 +117,6 @@ export function WeighIn({ units }: { units: Units }) {
         by: sent.by,
         food: sent.food,
         kind: sent.kind,
-        condition: sent.condition,
         state: sent.state,
       });
       const grams = lots.reduce((sum, lot) => sum + lot.weight_g, 0);

@@ -28,7 +28,7 @@ describe("every way to read a kettle", () => {
   test("is typed in the kitchen's own unit", () => {
     expect(BYS.map((by) => READ[by].scale("us").unit)).toEqual(["in", "qt", "lb", "°", "°F"]);
     showWays(usualWays("metric"));
-    expect(BYS.map((by) => READ[by].scale("metric").unit)).toEqual(["mm", "L", "kg", "°", "°C"]);
+    expect(BYS.map((by) => READ[by].scale("metric").unit)).toEqual(["cm", "L", "kg", "°", "°C"]);
   });
 });
 

@@ -6,7 +6,7 @@ test("what is not known of a burner is asked for, and what is known is said", ()
   expect(burnerText({ power_w: null, burner_mm: null }, "us")).toContain("with its power");
   expect(burnerText({ power_w: 2600, burner_mm: null }, "us")).toBe("Its burner: 2600 W.");
   expect(burnerText({ power_w: 2600.4, burner_mm: 220 }, "metric")).toBe(
-    "Its burner: 2600 W, 220\u00a0mm wide.",
+    "Its burner: 2600 W, 22\u00a0cm wide.",
   );
 });
 
@@ -14,7 +14,7 @@ test("a kettle says how its walls are known", () => {
   const kettle = { inner_diameter_mm: 300, depth_mm: 200, heat: "burner", pour_depths_mm: [] as number[] };
   const text = (depths: number[]) =>
     kettleText({ ...kettle, pour_depths_mm: depths } as unknown as KettleView, "metric");
-  expect(text([])).toBe("300\u00a0mm wide, 200\u00a0mm deep, straight walls, on a burner");
+  expect(text([])).toBe("30\u00a0cm wide, 20\u00a0cm deep, straight walls, on a burner");
   expect(text([20])).toContain("1 poured mark,");
   expect(text([20, 41])).toContain("2 poured marks,");
 });
