@@ -18,6 +18,10 @@ async fn thin_sauce_on_a_simulated_scale_lands_on_its_mark() -> anyhow::Result<(
     browser.page.goto(format!("{}/kettle", bodega.address)).await?;
     browser.fill("Juice and pulp", "40").await?;
     browser.press("Start cooking").await?;
+    // What it is made of was not said, and is not taken for granted.
+    browser.sees("Which kind are they made of?").await?;
+    browser.click("//form//button[normalize-space(.)=\"Paste\"]").await?;
+    browser.press("Start cooking").await?;
     browser.sees("to the brim").await?;
     browser.fill("Juice and pulp", "12").await?;
     browser.press("Start cooking").await?;

@@ -14,7 +14,7 @@ export function Fold({
   const [open, setOpen] = useState(false);
   return (
     <div className={open ? `w-full ${className}` : className}>
-      <Touch onPress={() => setOpen(!open)}>
+      <Touch expanded={open} onPress={() => setOpen(!open)}>
         {words} {open ? "▴" : "▾"}
       </Touch>
       {open && <div className="mt-3">{children}</div>}

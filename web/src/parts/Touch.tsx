@@ -20,6 +20,7 @@ export function Touch({
   big = false,
   className = "",
   label,
+  expanded,
 }: {
   children: ReactNode;
   onPress?: () => void;
@@ -32,6 +33,8 @@ export function Touch({
   className?: string;
   /** For a sign that is not a word. */
   label?: string;
+  /** For one that opens something under it: whether that is open. */
+  expanded?: boolean;
 }) {
   const size = big ? "min-h-[72px] px-6 text-xl" : "min-h-[50px] px-4 text-base";
   return (
@@ -39,6 +42,7 @@ export function Touch({
       type={submit ? "submit" : "button"}
       onClick={onPress}
       aria-label={label}
+      aria-expanded={expanded}
       disabled={disabled}
       className={`inline-flex items-center justify-center gap-3 rounded-2xl border-[3px] font-semibold transition-colors disabled:border-line disabled:bg-cloth disabled:text-muted ${size} ${LOOK[look]} ${className}`}
     >

@@ -34,8 +34,9 @@ test("conversions are the exact ones", () => {
   expect(heatScale().toApi(32)).toBe(0);
 });
 
-test("a metric kitchen types what is sent", () => {
+test("a metric kitchen types what is sent, and lengths in centimetres", () => {
   showWays(usualWays("metric"));
-  for (const of of [lengthScale, volumeScale, massScale, heatScale]) expect(of("metric").toApi(42)).toBe(42);
+  expect(lengthScale("metric").toApi(4.2)).toBe(42);
+  for (const of of [volumeScale, massScale, heatScale]) expect(of("metric").toApi(42)).toBe(42);
   expect(plain("%").toApi(42)).toBe(42);
 });

@@ -12,6 +12,7 @@ import { PressureTables } from "./PressureTables";
 import { numberText, waysNow } from "../../parts/ways";
 import { WaterTable } from "./WaterTable";
 import { WhyPictures } from "./WhyPictures";
+import { AltitudeHere } from "../../parts/AltitudeHere";
 
 function AcidTable({ almanac }: { almanac: Almanac }) {
   const jars = almanac.acid[0]?.doses.map((dose) => dose.jar) ?? [];
@@ -87,6 +88,7 @@ export function AlmanacStation() {
           </div>
           <div className="grid min-w-0 content-start gap-3 overflow-x-auto">
             {almanac.no_column != null && <Note tone="stop">{almanac.no_column}</Note>}
+            <AltitudeHere />
             <WaterTable almanac={almanac} units={units} />
           </div>
         </div>

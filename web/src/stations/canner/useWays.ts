@@ -1,4 +1,3 @@
-import { useNavigate } from "react-router";
 import { api, take, type Fix } from "../../api/client";
 import { useChange } from "../../api/queries";
 import { useSay } from "../../counter/notices";
@@ -7,7 +6,6 @@ import type { WayOut } from "../../parts/Findings";
 /** The ways out of a finding that the canner can take at a touch. */
 export function useWays(load: number) {
   const say = useSay();
-  const go = useNavigate();
   const retime = useChange(
     (psi: number | null) =>
       take(api.PUT("/api/loads/{id}/time", { params: { path: { id: load } }, body: { psi } })),
@@ -22,8 +20,8 @@ export function useWays(load: number) {
           text: `Hold ${psi ?? 0} lb for ${minutes} min`,
           take: () => retime.mutate(psi ?? null),
         }));
+      // The altitude is asked for beside the clock.
       case "find_altitude":
-        return [{ text: "Find the altitude", take: () => void go("/kitchen") }];
       case "use_boiling_water":
       case "bring_back_boil":
         return [];

@@ -70,7 +70,15 @@ function schemaOf(units: Units, batches: readonly Batch[]) {
     typed,
     v.rawTransform(({ dataset, addIssue, NEVER }) => {
       const given = dataset.value;
-      const { goal, by } = chosen(given, batches);
+      const { goal, by, batch } = chosen(given, batches);
+      if (batch === undefined && given.kind === "") {
+        const message = "Which kind are they made of? It decides how they thicken";
+        addIssue({
+          message,
+          path: [{ type: "object", origin: "value", input: given, key: "kind", value: "" }],
+        });
+        return NEVER;
+      }
       const one = (key: "amount" | "value", schema: v.GenericSchema<string, number>) => {
         const read = v.safeParse(schema, given[key]);
         if (read.success) return read.output;
@@ -195,7 +203,7 @@ export function PutOn({ units }: { units: Units }) {
       batch: batch?.id ?? null,
       ...(by === "juice" && { volume_l: sent.amount }),
       ...(by === "fruit" && { weight_kg: sent.amount }),
-      kind: sent.kind === "" ? (batch === undefined ? "paste" : null) : (sent.kind as Kind),
+      kind: sent.kind === "" ? null : (sent.kind as Kind),
       setting: sent.setting as HeatSetting,
       start: sent.start === "" ? "room" : (sent.start as Warmth),
       target: GOAL[goal].target(sent.value),
@@ -275,7 +283,6 @@ export function PutOn({ units }: { units: Units }) {
               name="kind"
               label="Made of"
               options={optionsOf(["paste", "slicer", "cherry", "mixed"], KIND)}
-              fallback="paste"
             />
           )}
           <ChoiceOf

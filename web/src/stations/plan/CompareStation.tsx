@@ -11,6 +11,7 @@ import { LotPicker } from "./LotPicker";
 import { PlanTabs } from "./PlanTabs";
 import { planPath } from "./model";
 import { useWaiting } from "./useWaiting";
+import { AltitudeHere } from "../../parts/AltitudeHere";
 
 function Bar({ share, tone, of, text }: { share: number; tone: string; of: string; text: string }) {
   return (
@@ -121,6 +122,7 @@ export function CompareStation() {
       </div>
       <Plate title="The same fruit, every way">
         <Trouble error={chosen.length > 0 ? compared.error : null} />
+        <AltitudeHere />
         <ul>
           {rows.map((row) => (
             <Row key={nameOf(row)} row={row} most={most} units={units} onOpen={() => setChosen(chosen)} />

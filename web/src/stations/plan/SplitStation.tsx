@@ -18,6 +18,7 @@ import { SplitLines } from "./SplitLines";
 import { useWaiting } from "./useWaiting";
 import { Dock } from "../../parts/Dock";
 import { Sources } from "../../parts/Sources";
+import { AltitudeHere } from "../../parts/AltitudeHere";
 
 type Hours = SplitRequest["hours"];
 
@@ -134,6 +135,7 @@ export function SplitStation() {
           <Trouble
             error={accept.error ?? keep.error ?? remove.error ?? (chosen.length > 0 ? split.error : null)}
           />
+          <AltitudeHere />
           {split.error !== null && (pins ?? []).length > 0 && (
             <div className="mt-3">
               <Touch onPress={() => setPins([])}>Let all pins go</Touch>

@@ -24,6 +24,7 @@ import { LoadPictures } from "../plan/LoadPictures";
 import { LotPicker } from "../plan/LotPicker";
 import { useWaiting } from "../plan/useWaiting";
 import { short } from "./model";
+import { AltitudeHere } from "../../parts/AltitudeHere";
 
 type Jars = NonNullable<RecipePlan["jars"]>;
 
@@ -135,6 +136,7 @@ export function MakePlate({
           </Note>
         )}
         <Trouble error={error} />
+        <AltitudeHere />
         {may ? (
           <Touch
             look={isAgain ? "plain" : "main"}
