@@ -5,7 +5,7 @@ import type { ReactNode } from "react";
 export function Why({ label, children }: { label: string; children: ReactNode }) {
   return (
     <Popover.Root>
-      <Popover.Trigger className="min-h-[48px] min-w-[48px] rounded-lg text-left font-semibold text-link underline decoration-2 underline-offset-4">
+      <Popover.Trigger className="min-h-[48px] min-w-[48px] rounded-lg text-left print:hidden font-semibold text-link underline decoration-2 underline-offset-4">
         {label}
       </Popover.Trigger>
       <Popover.Portal>

@@ -173,6 +173,11 @@ export function SplitStation() {
               </Dock>
             </div>
           )}
+          {chosen.length > 0 && answer === undefined && split.error === null && (
+            <p role="status" className="text-lg text-muted">
+              Looking for the best split…
+            </p>
+          )}
           {chosen.length === 0 && <p className="text-lg text-muted">Choose fruit to share out.</p>}
         </Plate>
       </div>
