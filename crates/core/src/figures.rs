@@ -9,6 +9,7 @@ use crate::jars::spoons::Spoons;
 use crate::measures::vocabulary::vocabulary;
 use crate::records::kitchen::USUAL_TURNAROUND;
 use crate::tables::source::Source;
+use crate::towel::seal::{CHECK_BY, CHECK_FROM};
 
 vocabulary! {
     /// A figure that a screen shows.
@@ -102,7 +103,11 @@ pub fn known(figure: FigureName) -> KnownFigure {
             "Published. It matters for the seal, not for safety.",
         ),
         FigureName::Lids => of(
-            "Lids are judged when the jars have stood 12 to 24 hours; within 24 hours a jar that did not seal can be processed again.",
+            &format!(
+                "Lids are judged when the jars have stood {} to {by} hours; within {by} hours a jar that did not seal can be processed again.",
+                CHECK_FROM.0 / 60,
+                by = CHECK_BY.0 / 60,
+            ),
             Source::usda_guide_1(),
             "Published.",
         ),

@@ -6,6 +6,7 @@
 mod backup;
 mod canner;
 mod canners;
+mod checklist;
 mod clock;
 mod copy;
 mod crates;

@@ -21,7 +21,7 @@ use crate::kitchen::read_kitchen;
 use crate::pot::{settle_pot, sizes};
 use crate::rows::batch::{SELECT, one, read, stored};
 use crate::rows::recipe::{check_unused, check_unused_by_others, insert_bowls};
-use crate::rows::{found, ids, lot};
+use crate::rows::{ids, lot};
 use crate::{Store, StoreError, lineup};
 
 /// Batches, the newest first, that yields are learned from; older ones would count for next to nothing.
@@ -279,32 +279,6 @@ impl Store {
         one(&connection, id)
     }
 
-    /// Words of the lines of a batch's checklist that are ticked.
-    ///
-    /// # Errors
-    /// [`StoreError::NotFound`].
-    pub fn ticks(&self, id: BatchId) -> Result<Vec<String>, StoreError> {
-        ticks_of(&self.lock(), id)
-    }
-
-    /// Ticks a line of a batch's checklist, or takes its tick off.
-    ///
-    /// # Errors
-    /// [`StoreError::NotFound`].
-    pub fn tick(&self, id: BatchId, line: &str, done: bool) -> Result<Vec<String>, StoreError> {
-        let mut connection = self.lock();
-        let transaction = connection.transaction()?;
-        let mut ticks = ticks_of(&transaction, id)?;
-        ticks.retain(|ticked| ticked != line);
-        if done {
-            ticks.push(line.to_owned());
-        }
-        let kept = stored(Some(&ticks))?;
-        transaction.execute("UPDATE batch SET ticks = ?2 WHERE id = ?1", params![id.0, kept])?;
-        transaction.commit()?;
-        Ok(ticks)
-    }
-
     /// Says what else goes into a batch.
     ///
     /// # Errors
@@ -367,16 +341,6 @@ fn accept(transaction: &Transaction<'_>, new: &NewBatch, now: Moment) -> Result<
     }
     set_out_jars(transaction, id, new)?;
     one(transaction, id)
-}
-
-/// Ticks that cannot be read are none: a list to work through stops nobody.
-fn ticks_of(connection: &Connection, id: BatchId) -> Result<Vec<String>, StoreError> {
-    let kept: Option<String> = found(
-        connection.query_row("SELECT ticks FROM batch WHERE id = ?1", [id.0], |row| row.get(0)),
-        "batch",
-        id.0,
-    )?;
-    Ok(kept.and_then(|kept| serde_json::from_str(&kept).ok()).unwrap_or_default())
 }
 
 /// A day as codes of its batches begin.

@@ -157,7 +157,13 @@ export const ask = {
       placeholderData: (previous) => previous,
       retry: false,
     }),
-  figures: () => queryOptions({ queryKey: ["figures"], queryFn: () => take(api.GET("/api/figures")) }),
+  figures: () =>
+    queryOptions({
+      queryKey: ["figures"],
+      queryFn: () => take(api.GET("/api/figures")),
+      staleTime: Infinity,
+      refetchInterval: false,
+    }),
   almanac: () => queryOptions({ queryKey: ["almanac"], queryFn: () => take(api.GET("/api/almanac")) }),
   towns: (name: string) =>
     queryOptions({

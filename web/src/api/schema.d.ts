@@ -7197,6 +7197,7 @@ export interface components {
             pack: components["schemas"]["Pack"];
             /** @description What is in the jar. */
             product: components["schemas"]["Product"];
+            timed_alike?: components["schemas"]["JarSize"] | null;
         };
         /** @description Water to have in the canner before the jars go in. */
         WaterView: {

@@ -1,3 +1,5 @@
+import { signal } from "../parts/signal";
+
 /** A change that was touched while Bodega did not answer. */
 export interface Touched {
   method: string;
@@ -28,21 +30,18 @@ export interface Keeping {
  */
 export class Keep {
   private state: Keeping = { connected: true, waiting: [], late: [] };
-  private readonly listeners = new Set<() => void>();
+  private readonly changed = signal();
   private sending = false;
 
   constructor(private readonly steady: () => number) {}
 
-  readonly subscribe = (listener: () => void) => {
-    this.listeners.add(listener);
-    return () => void this.listeners.delete(listener);
-  };
+  readonly subscribe = this.changed.subscribe;
 
   readonly now = (): Keeping => this.state;
 
   private change(part: Partial<Keeping>) {
     this.state = { ...this.state, ...part };
-    for (const listener of this.listeners) listener();
+    this.changed.tell();
   }
 
   /** Says whether Bodega answered just now. */

@@ -1,6 +1,7 @@
 import { useSyncExternalStore } from "react";
 import * as v from "valibot";
 import { quietly } from "../parts/quietly";
+import { signal } from "../parts/signal";
 
 const schema = v.object({
   /** Dark is for a dim kitchen or the night's lids. */
@@ -21,7 +22,7 @@ const schema = v.object({
 export type Device = v.InferOutput<typeof schema>;
 
 const KEPT_AS = "bodega.device";
-const listeners = new Set<() => void>();
+const changed = signal();
 let device: Device | null = null;
 
 /** What was kept, as far as it can be read; what cannot be is as at first. */
@@ -57,13 +58,10 @@ export function setDevice(change: Partial<Device>) {
   const kept = JSON.stringify(device);
   quietly(() => localStorage.setItem(KEPT_AS, kept));
   dress();
-  listeners.forEach((listener) => listener());
+  changed.tell();
 }
 
 /** How this screen is set, and again when that changes. */
 export function useDevice(): Device {
-  return useSyncExternalStore((listener) => {
-    listeners.add(listener);
-    return () => void listeners.delete(listener);
-  }, deviceNow);
+  return useSyncExternalStore(changed.subscribe, deviceNow);
 }

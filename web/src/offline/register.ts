@@ -1,20 +1,19 @@
+import { signal } from "../parts/signal";
+
 /** Whether this device can open the kitchen without it, as far as is known. */
 export type Offline = "unknown" | "kept" | "not trusted" | "not here";
 
 let state: Offline = "unknown";
-const listeners = new Set<() => void>();
+const changed = signal();
 
 export const offline = {
   now: (): Offline => state,
-  subscribe: (listener: () => void) => {
-    listeners.add(listener);
-    return () => void listeners.delete(listener);
-  },
+  subscribe: changed.subscribe,
 };
 
 function say(next: Offline) {
   state = next;
-  for (const listener of listeners) listener();
+  changed.tell();
 }
 
 /** Lets the browser keep the shell and the last known state. */

@@ -1,5 +1,6 @@
 import { useId } from "react";
 import { parseNumber, stepped } from "./number";
+import { Touch } from "./Touch";
 import { useHold } from "./useHold";
 
 interface Props {
@@ -35,15 +36,14 @@ function Step({
 }) {
   const hold = useHold(disabled ? undefined : onPress);
   return (
-    <button
-      type="button"
-      aria-label={label}
+    <Touch
+      label={label}
       disabled={disabled}
-      className="inline-flex min-h-[52px] min-w-[52px] touch-manipulation items-center justify-center rounded-2xl border-[3px] border-cobalt bg-porcelain text-xl font-semibold select-none hover:bg-cobalt-wash disabled:border-line disabled:bg-cloth disabled:text-muted"
-      {...hold}
+      hold={hold}
+      className="min-w-[52px] touch-manipulation select-none"
     >
       {sign}
-    </button>
+    </Touch>
   );
 }
 

@@ -16,7 +16,7 @@ export function Sources({ of, label = "Where from?" }: { of: readonly Figure[]; 
 
 /** Asked for when it is opened, and never again: it is the same on every day. */
 function Known({ of }: { of: readonly Figure[] }) {
-  const { data } = useQuery({ ...ask.figures(), staleTime: Infinity, refetchInterval: false });
+  const { data } = useQuery(ask.figures());
   return (
     <dl className="grid max-h-[60vh] gap-3 overflow-y-auto">
       {data

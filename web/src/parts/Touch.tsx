@@ -1,4 +1,5 @@
 import type { ReactNode } from "react";
+import type { useHold } from "./useHold";
 
 type Look = "main" | "plain" | "heat" | "done";
 
@@ -21,6 +22,7 @@ export function Touch({
   className = "",
   label,
   expanded,
+  hold,
 }: {
   children: ReactNode;
   onPress?: () => void;
@@ -35,6 +37,8 @@ export function Touch({
   label?: string;
   /** For one that opens something under it: whether that is open. */
   expanded?: boolean;
+  /** Instead of a press, for a touch that repeats while the finger stays. */
+  hold?: ReturnType<typeof useHold>;
 }) {
   const size = big ? "min-h-[72px] px-6 text-xl" : "min-h-[50px] px-4 text-base";
   return (
@@ -43,6 +47,7 @@ export function Touch({
       onClick={onPress}
       aria-label={label}
       aria-expanded={expanded}
+      {...hold}
       disabled={disabled}
       className={`inline-flex items-center justify-center gap-3 rounded-2xl border-[3px] font-semibold transition-colors disabled:border-line disabled:bg-cloth disabled:text-muted ${size} ${LOOK[look]} ${className}`}
     >

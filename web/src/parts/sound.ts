@@ -1,27 +1,25 @@
 import { quietly } from "./quietly";
+import { signal } from "./signal";
 
 const BEEPS = 3;
 const BEEP_S = 0.35;
 
 let sound: AudioContext | null = null;
-const listeners = new Set<() => void>();
+const changed = signal();
 
 /** The one way to the loudspeaker; it stays shut until somebody has touched the page. */
 function speaker(): AudioContext | null {
   if (sound === null) {
     quietly(() => {
       sound = new AudioContext();
-      sound.addEventListener("statechange", () => listeners.forEach((listener) => listener()));
+      sound.addEventListener("statechange", changed.tell);
     });
   }
   return sound;
 }
 
 export const soundState = {
-  subscribe: (listener: () => void) => {
-    listeners.add(listener);
-    return () => void listeners.delete(listener);
-  },
+  subscribe: changed.subscribe,
   /** Whether an alarm would be heard. */
   isOn: () => speaker()?.state === "running",
 };

@@ -116,6 +116,12 @@ impl JarSize {
         }
     }
 
+    /// The metric jar that is timed like this one, by common practice.
+    #[must_use]
+    pub fn metric_like(self) -> Option<Self> {
+        Self::ALL.iter().copied().find(|jar| jar.table_jar() == TableJar::CommonPractice(self))
+    }
+
     /// The plural a person reads: `quarts`, `half-pints`.
     #[must_use]
     pub fn plural(self) -> String {

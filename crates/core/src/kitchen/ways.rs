@@ -3,8 +3,9 @@
 //! Nothing is computed from them; records are metric and moments are moments, whatever is shown.
 
 use serde::{Deserialize, Serialize};
+use uom::si::length::{foot, meter};
 
-use crate::measures::units::{Temperature, in_celsius};
+use crate::measures::units::{Length, Temperature, in_celsius};
 use crate::measures::vocabulary::vocabulary;
 
 vocabulary! {
@@ -91,7 +92,7 @@ impl HeightIn {
         #[allow(clippy::cast_possible_truncation)] // a height on dry land
         let whole = |edge: &f64| match self {
             Self::Feet => *edge as i64,
-            Self::Metres => (edge * METRES_PER_FOOT).floor() as i64,
+            Self::Metres => Length::new::<foot>(*edge).get::<meter>().floor() as i64,
         };
         let unit = match self {
             Self::Feet => "ft",
@@ -109,9 +110,6 @@ impl HeightIn {
         bands
     }
 }
-
-/// International foot, exact.
-const METRES_PER_FOOT: f64 = 0.3048;
 
 fn thousands(number: i64) -> String {
     if number < 1000 { number.to_string() } else { format!("{},{:03}", number / 1000, number % 1000) }

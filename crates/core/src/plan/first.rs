@@ -82,14 +82,14 @@ pub fn first_answer(making: Making, mass: Mass, ground: &FirstGround<'_>) -> Fir
         outlook::outlook(making, jar, &[Stuff::fruit(kind, mass)], &on)
     };
     let heights = heights(ground.altitude);
-    let middle = seen(Kind::Mixed, heights[0]);
+    let by_height: Vec<Outlook> = heights.iter().map(|altitude| seen(Kind::Mixed, *altitude)).collect();
+    let middle = &by_height[0];
     let kinds: Vec<Outlook> = Kind::ALL.iter().map(|kind| seen(*kind, heights[0])).collect();
     let jars = Range {
         low: kinds.iter().map(|one| one.jars.low).min().unwrap_or(0),
         expected: middle.jars.expected,
         high: kinds.iter().map(|one| one.jars.high).max().unwrap_or(0),
     };
-    let by_height: Vec<Outlook> = heights.iter().map(|altitude| seen(Kind::Mixed, *altitude)).collect();
     let times = by_height.iter().map(|one| one.process.as_ref().map(|option| option.minutes));
     let minutes = times.collect::<Result<Vec<Minutes>, _>>().map(|all| ends(&all)).map_err(Clone::clone);
     let canner: Vec<Minutes> = by_height.iter().map(|one| one.canner).collect();

@@ -47,6 +47,7 @@ pub async fn get_almanac(shared: web::Data<Shared>) -> Result<web::Json<Almanac>
                 medium: row.medium,
                 pack: row.pack,
                 jar: row.jar,
+                timed_alike: row.jar.metric_like().filter(|_| kitchen.units == Units::Metric),
                 minutes: row.minutes,
             })
             .collect(),

@@ -30,6 +30,8 @@ pub struct WaterLine {
     pub pack: Pack,
     /// The tested jar.
     pub jar: JarSize,
+    /// In a metric kitchen, the jar that is timed like it.
+    pub timed_alike: Option<JarSize>,
     /// Minutes by band.
     pub minutes: [Minutes; 4],
 }

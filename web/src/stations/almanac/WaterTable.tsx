@@ -1,5 +1,5 @@
 import { Fragment } from "react";
-import type { Almanac, JarSize, Units } from "../../api/client";
+import type { Almanac } from "../../api/client";
 import { jarText, MEDIUM, PRODUCT } from "../../parts/format";
 
 type Line = Almanac["water"][number];
@@ -33,15 +33,8 @@ function rowsOf(lines: Line[]): Row[] {
     });
 }
 
-/** The tested jar, and in a metric kitchen the one that is timed like it. */
-function jarsOf(jar: JarSize, units: Units): string {
-  const like = { quart: "litre", pint: "half_litre" } as const;
-  const metric = jar === "quart" || jar === "pint" ? like[jar] : null;
-  return units === "metric" && metric !== null ? `${jarText(jar)}, ${jarText(metric)}` : jarText(jar);
-}
-
 /** Boiling-water minutes by altitude, one line per jar, the kitchen's column lit. */
-export function WaterTable({ almanac, units }: { almanac: Almanac; units: Units }) {
+export function WaterTable({ almanac }: { almanac: Almanac }) {
   // A phone shows the kitchen's own column; with no altitude known, all of them.
   const known = almanac.bands.some((band) => band.here);
   const aside = (column: number) => (known && almanac.bands[column]?.here !== true ? "max-sm:hidden" : "");
@@ -75,7 +68,8 @@ export function WaterTable({ almanac, units }: { almanac: Almanac; units: Units 
                   </th>
                 )}
                 <td className="pr-2 text-right text-sm whitespace-nowrap text-muted">
-                  {jarsOf(line.jar, units)}
+                  {jarText(line.jar)}
+                  {line.timed_alike != null && `, ${jarText(line.timed_alike)}`}
                 </td>
                 {line.minutes.map((minutes, column) => (
                   <td

@@ -89,7 +89,7 @@ export function AlmanacStation() {
           <div className="grid min-w-0 content-start gap-3 overflow-x-auto">
             {almanac.no_column != null && <Note tone="stop">{almanac.no_column}</Note>}
             <AltitudeHere />
-            <WaterTable almanac={almanac} units={units} />
+            <WaterTable almanac={almanac} />
           </div>
         </div>
       </Plate>

@@ -26,7 +26,6 @@ import { lastOf, useUndo } from "./useUndo";
 import { WaterNote } from "./WaterNote";
 import { Dock } from "../../parts/Dock";
 import { Sources } from "../../parts/Sources";
-import { AltitudeHere } from "../../parts/AltitudeHere";
 
 /** How far a running time is, with when it began and when it is done. */
 function Running({ figure, now }: { figure: LoadView["says"]["figure"]; now: number }) {
@@ -170,7 +169,6 @@ export function InCanner({ load }: { load: LoadView }) {
         </p>
         <Running figure={said.figure} now={now} />
         <Sources of={load.psi == null ? ["minutes", "rest"] : ["minutes", "pressure", "rest"]} />
-        <AltitudeHere />
         {stops.length > 0 && (
           <div className="mt-3 grid gap-3">
             <Findings items={stops} ways={ways} />

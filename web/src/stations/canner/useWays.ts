@@ -20,7 +20,7 @@ export function useWays(load: number) {
           text: `Hold ${psi ?? 0} lb for ${minutes} min`,
           take: () => retime.mutate(psi ?? null),
         }));
-      // The altitude is asked for beside the clock.
+      // The altitude is asked for among the questions.
       case "find_altitude":
       case "use_boiling_water":
       case "bring_back_boil":

@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import type { ReactNode } from "react";
-import { api, take, type Kitchen } from "../../api/client";
-import { ask, useChange } from "../../api/queries";
+import type { Kitchen } from "../../api/client";
+import { ask } from "../../api/queries";
 import { BrokenRecords } from "../../parts/BrokenRecords";
 import { Trouble } from "../../parts/Note";
 import { Pending } from "../../parts/Pending";
@@ -15,17 +15,6 @@ const TABS = [
   { to: "/kitchen/devices", text: "Devices and people" },
   { to: "/kitchen/safe", text: "Safe keeping" },
 ] as const;
-
-/** A change to the household's own settings. */
-export function useKitchenChange() {
-  return useChange(
-    (
-      body: Partial<Pick<Kitchen, "name" | "altitude_ft" | "units" | "spoons" | "jar_outsides">> & {
-        canner?: number;
-      } & Partial<Kitchen["ways"]>,
-    ) => take(api.PATCH("/api/kitchen", { body })),
-  );
-}
 
 /** One page of the kitchen, with the ways to the others. */
 export function KitchenPage({

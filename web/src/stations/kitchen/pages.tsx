@@ -7,7 +7,8 @@ import { CupboardList } from "./CupboardList";
 import { Devices } from "./Devices";
 import { JarSizes } from "./JarSizes";
 import { KettleList } from "./KettleList";
-import { KitchenPage, useKitchenChange } from "./KitchenPage";
+import { useKitchenChange } from "../../parts/useKitchenChange";
+import { KitchenPage } from "./KitchenPage";
 import { SafeKeeping } from "./SafeKeeping";
 import { ThisScreen } from "./ThisScreen";
 

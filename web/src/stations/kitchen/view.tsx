@@ -10,7 +10,8 @@ import { TextOf } from "../../parts/FormFields";
 import { Note } from "../../parts/Note";
 import { Answer, Plate } from "../../parts/Plate";
 import { Touch } from "../../parts/Touch";
-import { KitchenPage, useKitchenChange } from "./KitchenPage";
+import { useKitchenChange } from "../../parts/useKitchenChange";
+import { KitchenPage } from "./KitchenPage";
 
 function Rename({ name, onRename }: { name: string; onRename: (name: string) => void }) {
   const { control, handleSubmit } = useFields(v.object({ name: named }), { name });

@@ -2,14 +2,14 @@ import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import type { Compared, Units } from "../../api/client";
 import { ask } from "../../api/queries";
-import { batchText, jarText, spanText, volumeText, weightText } from "../../parts/format";
+import { jarText, spanText, volumeText, weightText } from "../../parts/format";
 import { JarPicture } from "../../parts/JarPicture";
 import { Trouble } from "../../parts/Note";
 import { Pending } from "../../parts/Pending";
 import { Plate } from "../../parts/Plate";
 import { LotPicker } from "./LotPicker";
 import { PlanTabs } from "./PlanTabs";
-import { planPath } from "./model";
+import { nameOf, planPath } from "./model";
 import { useWaiting } from "./useWaiting";
 import { AltitudeHere } from "../../parts/AltitudeHere";
 
@@ -24,14 +24,6 @@ function Bar({ share, tone, of, text }: { share: number; tone: string; of: strin
       </div>
     </div>
   );
-}
-
-function nameOf(row: Compared): string {
-  const name = batchText(row);
-  const thick = row.thickness ? `${row.thickness} ` : "";
-  return thick === ""
-    ? name.charAt(0).toUpperCase() + name.slice(1)
-    : thick.charAt(0).toUpperCase() + thick.slice(1) + name;
 }
 
 function Row({

@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, take, type Kitchen } from "../../api/client";
-import { ask, useChange } from "../../api/queries";
+import type { Kitchen } from "../../api/client";
+import { ask } from "../../api/queries";
 import { useKitchenNow } from "../../counter/clock";
 import { minuteText, clockText, contentText } from "../../parts/format";
 import { sentence } from "../../parts/sentence";
@@ -11,6 +11,7 @@ import { Answer, Plate } from "../../parts/Plate";
 import { CountField } from "../../parts/CountField";
 import { TimeStepper } from "../../parts/TimeStepper";
 import { Touch } from "../../parts/Touch";
+import { useKitchenChange } from "../../parts/useKitchenChange";
 import { ChosenBlock } from "./ChosenBlock";
 import { DayStrip } from "./DayStrip";
 import { LanesNow } from "./LanesNow";
@@ -21,10 +22,7 @@ import { WorkLegend } from "./WorkLegend";
 import { proofText, USUAL_BREAK } from "./model";
 
 function Help({ kitchen }: { kitchen: Kitchen }) {
-  const change = useChange(
-    (body: { people?: number; burners?: number; day_ends?: number; break_at?: number; no_break?: boolean }) =>
-      take(api.PATCH("/api/kitchen", { body })),
-  );
+  const change = useKitchenChange();
   const ends = kitchen.day_ends;
   const stepOf = (at: number, step: number) =>
     at + step >= 0 && at + step <= 1440 ? () => change.mutate({ break_at: at + step }) : undefined;

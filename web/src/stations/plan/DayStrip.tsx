@@ -34,9 +34,8 @@ export function DayStrip({
   const end = Math.max(day.finish ?? day.would_finish ?? start, start + 3_600_000);
   const percent = scaleTime([start, end], [0, 100]);
   const inside = percent.copy().clamp(true);
-  const chosenRow = rowsOf(day).find((row) =>
-    row.blocks.some((place) => day.blocks[place]?.key === chosen),
-  )?.name;
+  const rows = rowsOf(day);
+  const chosenRow = rows.find((row) => row.blocks.some((place) => day.blocks[place]?.key === chosen))?.name;
   const left = (at: number) => `${inside(at)}%`;
   const wide = (from: number, to: number) => `${percent(to) - percent(from)}%`;
   return (
@@ -48,7 +47,7 @@ export function DayStrip({
           </span>
         ))}
       </div>
-      {rowsOf(day).map((row) => (
+      {rows.map((row) => (
         <Fragment key={row.name}>
           <div className="relative h-12 rounded-xl bg-cloth/60">
             <span className="absolute top-1/2 -left-24 w-22 -translate-y-1/2 truncate text-sm font-semibold text-muted">

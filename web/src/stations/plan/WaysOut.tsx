@@ -5,6 +5,7 @@ import { useSay } from "../../counter/notices";
 import { clockText } from "../../parts/format";
 import { Note, Trouble } from "../../parts/Note";
 import { Touch } from "../../parts/Touch";
+import { useKitchenChange } from "../../parts/useKitchenChange";
 
 type Way = DayView["ways_out"][number];
 
@@ -27,9 +28,7 @@ const OF_BATCH: Record<"leave" | "freeze" | "chill", { done: BatchChange; back: 
 /** Takes a way out at a touch; a canner has to be found first. */
 function TakeWay({ way }: { way: Way }) {
   const say = useSay();
-  const kitchen = useChange((body: { day_ends?: number; people?: number }) =>
-    take(api.PATCH("/api/kitchen", { body })),
-  );
+  const kitchen = useKitchenChange();
   const batch = useChange(({ id, body }: { id: number; body: BatchChange }) =>
     take(api.PATCH("/api/batches/{id}", { params: { path: { id } }, body })),
   );

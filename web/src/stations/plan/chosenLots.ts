@@ -1,20 +1,15 @@
 import { useSyncExternalStore } from "react";
+import { signal } from "../../parts/signal";
 
 /** The lots that somebody chose, once for every way to plan; `null` until then. */
 let chosen: readonly number[] | null = null;
-const listeners = new Set<() => void>();
+const changed = signal();
 
 export function chooseLots(ids: readonly number[] | null) {
   chosen = ids;
-  listeners.forEach((listener) => listener());
+  changed.tell();
 }
 
 export function useChosenLots(): readonly number[] | null {
-  return useSyncExternalStore(
-    (listener) => {
-      listeners.add(listener);
-      return () => void listeners.delete(listener);
-    },
-    () => chosen,
-  );
+  return useSyncExternalStore(changed.subscribe, () => chosen);
 }

@@ -12,7 +12,7 @@ import type {
   Units,
 } from "../../api/client";
 import { WORDS } from "../../api/words.generated";
-import { capital, jarText, PRODUCT, spanText, volumeText } from "../../parts/format";
+import { batchText, capital, jarText, PRODUCT, spanText, volumeText } from "../../parts/format";
 import { KG_PER_LB, L_PER_QUART } from "../../parts/units";
 
 export type GoalKind = Omit<Goal, "count" | "preference">;
@@ -155,4 +155,10 @@ export function planPath(line: Pick<PlanRequest, "product" | "pack" | "medium" |
   const words = { then: line.product, medium: line.medium, pack: line.pack, thickness: line.thickness };
   const said = Object.entries(words).flatMap(([key, word]) => (word == null ? [] : [[key, word]]));
   return `/plan?${new URLSearchParams(said).toString()}`;
+}
+
+/** "Whole, raw pack in water", "Thin sauce". */
+export function nameOf(line: Pick<PlanRequest, "product" | "pack" | "medium" | "thickness">): string {
+  const thick = line.thickness == null ? "" : `${line.thickness} `;
+  return capital(thick + batchText({ ...line, medium: line.medium ?? null }));
 }

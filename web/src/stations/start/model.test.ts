@@ -1,6 +1,7 @@
 import { expect, test } from "vitest";
 import type { FirstLine } from "../../api/client";
-import { figuresOf, nameOf, beginPath } from "./model";
+import { nameOf } from "../plan/model";
+import { figuresOf, beginPath } from "./model";
 
 const line: FirstLine = {
   product: "whole",

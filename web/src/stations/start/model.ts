@@ -1,12 +1,6 @@
 import type { FirstLine } from "../../api/client";
 import { planPath } from "../plan/model";
-import { batchText, capital, jarText, spanText } from "../../parts/format";
-
-/** "Whole, raw pack in water", "Thin sauce". */
-export function nameOf(line: Pick<FirstLine, "product" | "pack" | "medium" | "thickness">): string {
-  const thick = line.thickness == null ? "" : `${line.thickness} `;
-  return capital(thick + batchText({ ...line, medium: line.medium ?? null }));
-}
+import { jarText, spanText } from "../../parts/format";
 
 /** "50", or "45 to 60" while something is not said. */
 function between(from: number, to: number, text: (minutes: number) => string): string {

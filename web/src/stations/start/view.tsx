@@ -1,8 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate } from "react-router";
-import { api, take, type FirstLine, type Product, type Units } from "../../api/client";
-import { ask, useChange } from "../../api/queries";
+import { type FirstLine, type Product, type Units } from "../../api/client";
+import { ask } from "../../api/queries";
 import { AltitudeFinder } from "../../parts/AltitudeFinder";
 import { Choice, optionsOf } from "../../parts/Choice";
 import { boundsOf } from "../../parts/fields";
@@ -15,9 +15,11 @@ import { Trouble } from "../../parts/Note";
 import { Pending } from "../../parts/Pending";
 import { Plate } from "../../parts/Plate";
 import { Touch } from "../../parts/Touch";
+import { useKitchenChange } from "../../parts/useKitchenChange";
 import { heightScale, massScale } from "../../parts/units";
 import { numberText } from "../../parts/ways";
-import { figuresOf, nameOf, beginPath } from "./model";
+import { nameOf } from "../plan/model";
+import { beginPath, figuresOf } from "./model";
 
 const WANTED = ["all", "whole", "crushed", "juice", "sauce", "paste"] as const;
 const WANTED_WORDS = { ...PRODUCT, all: "Show me" };
@@ -84,9 +86,7 @@ function Asked({ units, known }: { units: Units; known: number | null }) {
         : null,
     ),
   );
-  const change = useChange((body: { units?: Units; altitude_ft?: number }) =>
-    take(api.PATCH("/api/kitchen", { body })),
-  );
+  const change = useKitchenChange();
   const begin = (line: FirstLine) => {
     const on = () => void go(beginPath(line, amount.trim()));
     if (altitude === null || altitude === known) on();
