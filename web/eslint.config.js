@@ -16,5 +16,5 @@ export default tseslint.config(
       "@typescript-eslint/switch-exhaustiveness-check": "error",
     },
   },
-  { files: ["eslint.config.js"], extends: [tseslint.configs.disableTypeChecked] },
+  { files: ["eslint.config.js", "compress.mjs"], extends: [tseslint.configs.disableTypeChecked] },
 );

@@ -10,28 +10,6 @@ import { Fallen } from "./counter/Fallen";
 import { Home } from "./counter/Home";
 import { Shell } from "./counter/Shell";
 import { register } from "./offline/register";
-import { AlmanacStation } from "./stations/almanac/view";
-import { CannerStation } from "./stations/canner/view";
-import { CratesStation } from "./stations/crates/view";
-import { JarsStation } from "./stations/jars/view";
-import { KettleStation } from "./stations/kettle/view";
-import { CannersPage, CupboardPage, DevicesPage, KettlesPage, SafePage } from "./stations/kitchen/pages";
-import { KitchenStation } from "./stations/kitchen/view";
-import { ChecklistStation } from "./stations/plan/ChecklistStation";
-import { CompareStation } from "./stations/plan/CompareStation";
-import { DayStation } from "./stations/plan/DayStation";
-import { PlanStation } from "./stations/plan/view";
-import { SplitStation } from "./stations/plan/SplitStation";
-import { BookStation } from "./stations/recipe/BookStation";
-import { PhStation } from "./stations/recipe/PhStation";
-import { RecipeStation } from "./stations/recipe/RecipeStation";
-import { LabelsPage } from "./stations/labels/view";
-import { JarStation } from "./stations/shelf/JarStation";
-import { DayBooksStation } from "./stations/shelf/DayBooksStation";
-import { RecordStation } from "./stations/shelf/RecordStation";
-import { ShelfStation } from "./stations/shelf/view";
-import { StartStation } from "./stations/start/view";
-import { TowelStation } from "./stations/towel/view";
 
 const client = new QueryClient({
   defaultOptions: {
@@ -48,38 +26,118 @@ const client = new QueryClient({
 });
 
 const router = createBrowserRouter([
-  { path: "/labels", element: <LabelsPage /> },
+  { path: "/labels", lazy: async () => ({ Component: (await import("./stations/labels/view")).LabelsPage }) },
   {
     element: <Shell />,
     errorElement: <Fallen />,
     children: [
       { path: "/", element: <Home /> },
-      { path: "/start", element: <StartStation /> },
-      { path: "/crates", element: <CratesStation /> },
-      { path: "/plan", element: <PlanStation /> },
-      { path: "/plan/compare", element: <CompareStation /> },
-      { path: "/plan/split", element: <SplitStation /> },
-      { path: "/plan/day", element: <DayStation /> },
-      { path: "/plan/recipes", element: <BookStation /> },
-      { path: "/plan/ph", element: <PhStation /> },
-      { path: "/plan/recipes/:id", element: <RecipeStation /> },
-      { path: "/batches/:id", element: <ChecklistStation /> },
-      { path: "/kettle", element: <KettleStation /> },
-      { path: "/jars", element: <JarsStation /> },
-      { path: "/canner", element: <CannerStation /> },
-      { path: "/towel", element: <TowelStation /> },
-      { path: "/shelf", element: <ShelfStation /> },
-      { path: "/jar/:id", element: <JarStation /> },
-      { path: "/batches/:id/record", element: <RecordStation /> },
-      { path: "/books", element: <DayBooksStation /> },
-      { path: "/books/:day", element: <DayBooksStation /> },
-      { path: "/almanac", element: <AlmanacStation /> },
-      { path: "/kitchen", element: <KitchenStation /> },
-      { path: "/kitchen/canners", element: <CannersPage /> },
-      { path: "/kitchen/kettles", element: <KettlesPage /> },
-      { path: "/kitchen/cupboard", element: <CupboardPage /> },
-      { path: "/kitchen/devices", element: <DevicesPage /> },
-      { path: "/kitchen/safe", element: <SafePage /> },
+      {
+        path: "/start",
+        lazy: async () => ({ Component: (await import("./stations/start/view")).StartStation }),
+      },
+      {
+        path: "/crates",
+        lazy: async () => ({ Component: (await import("./stations/crates/view")).CratesStation }),
+      },
+      {
+        path: "/plan",
+        lazy: async () => ({ Component: (await import("./stations/plan/view")).PlanStation }),
+      },
+      {
+        path: "/plan/compare",
+        lazy: async () => ({ Component: (await import("./stations/plan/CompareStation")).CompareStation }),
+      },
+      {
+        path: "/plan/split",
+        lazy: async () => ({ Component: (await import("./stations/plan/SplitStation")).SplitStation }),
+      },
+      {
+        path: "/plan/day",
+        lazy: async () => ({ Component: (await import("./stations/plan/DayStation")).DayStation }),
+      },
+      {
+        path: "/plan/recipes",
+        lazy: async () => ({ Component: (await import("./stations/recipe/BookStation")).BookStation }),
+      },
+      {
+        path: "/plan/ph",
+        lazy: async () => ({ Component: (await import("./stations/recipe/PhStation")).PhStation }),
+      },
+      {
+        path: "/plan/recipes/:id",
+        lazy: async () => ({ Component: (await import("./stations/recipe/RecipeStation")).RecipeStation }),
+      },
+      {
+        path: "/batches/:id",
+        lazy: async () => ({
+          Component: (await import("./stations/plan/ChecklistStation")).ChecklistStation,
+        }),
+      },
+      {
+        path: "/kettle",
+        lazy: async () => ({ Component: (await import("./stations/kettle/view")).KettleStation }),
+      },
+      {
+        path: "/jars",
+        lazy: async () => ({ Component: (await import("./stations/jars/view")).JarsStation }),
+      },
+      {
+        path: "/canner",
+        lazy: async () => ({ Component: (await import("./stations/canner/view")).CannerStation }),
+      },
+      {
+        path: "/towel",
+        lazy: async () => ({ Component: (await import("./stations/towel/view")).TowelStation }),
+      },
+      {
+        path: "/shelf",
+        lazy: async () => ({ Component: (await import("./stations/shelf/view")).ShelfStation }),
+      },
+      {
+        path: "/jar/:id",
+        lazy: async () => ({ Component: (await import("./stations/shelf/JarStation")).JarStation }),
+      },
+      {
+        path: "/batches/:id/record",
+        lazy: async () => ({ Component: (await import("./stations/shelf/RecordStation")).RecordStation }),
+      },
+      {
+        path: "/books",
+        lazy: async () => ({ Component: (await import("./stations/shelf/DayBooksStation")).DayBooksStation }),
+      },
+      {
+        path: "/books/:day",
+        lazy: async () => ({ Component: (await import("./stations/shelf/DayBooksStation")).DayBooksStation }),
+      },
+      {
+        path: "/almanac",
+        lazy: async () => ({ Component: (await import("./stations/almanac/view")).AlmanacStation }),
+      },
+      {
+        path: "/kitchen",
+        lazy: async () => ({ Component: (await import("./stations/kitchen/view")).KitchenStation }),
+      },
+      {
+        path: "/kitchen/canners",
+        lazy: async () => ({ Component: (await import("./stations/kitchen/pages")).CannersPage }),
+      },
+      {
+        path: "/kitchen/kettles",
+        lazy: async () => ({ Component: (await import("./stations/kitchen/pages")).KettlesPage }),
+      },
+      {
+        path: "/kitchen/cupboard",
+        lazy: async () => ({ Component: (await import("./stations/kitchen/pages")).CupboardPage }),
+      },
+      {
+        path: "/kitchen/devices",
+        lazy: async () => ({ Component: (await import("./stations/kitchen/pages")).DevicesPage }),
+      },
+      {
+        path: "/kitchen/safe",
+        lazy: async () => ({ Component: (await import("./stations/kitchen/pages")).SafePage }),
+      },
       { path: "*", element: <Navigate to="/crates" replace /> },
     ],
   },

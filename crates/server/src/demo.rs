@@ -338,6 +338,14 @@ pub fn furnish(store: &Store) -> Result<(), StoreError> {
 /// What the store says.
 pub fn fill(store: &Store, now: Moment) -> Result<(), StoreError> {
     furnish(store)?;
+    live_in(store, now)
+}
+
+/// The season and the day in a kitchen that is furnished, whatever lies behind it.
+///
+/// # Errors
+/// As [`furnish`].
+pub fn live_in(store: &Store, now: Moment) -> Result<(), StoreError> {
     let season = Season { store, now };
     let earlier = [
         (345, Kind::Paste, 13_900, sauce(vec![(JarSize::Pint, 9)])),

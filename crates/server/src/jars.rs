@@ -17,6 +17,7 @@ use crate::age::Age;
 use crate::canner::routes::changed;
 use crate::canner::view::LoadView;
 use crate::json::Json;
+use crate::live::Topic;
 use crate::problem::{ApiError, NameField, Problem};
 use crate::state::{Shared, change};
 
@@ -54,7 +55,7 @@ pub async fn tick_jar(
     if request.food_first && !(request.step == JarStep::Filled && request.done) {
         return Err(ApiError::field("food_first", "say it of the step filled that is done, or leave it out"));
     }
-    let done = change(&shared, move |shared| {
+    let done = change(&shared, Topic::Bench, move |shared| {
         let now = age.touched(&shared.clock).at;
         if request.food_first {
             return shared.store.fill_before_acid(*id, now);
@@ -83,7 +84,7 @@ pub async fn tick_load(
     age: Age,
     Json(request): Json<LoadStepRequest>,
 ) -> Result<web::Json<Ticked>, ApiError> {
-    let ticked = change(&shared, move |shared| {
+    let ticked = change(&shared, Topic::Bench, move |shared| {
         let at = age.touched(&shared.clock).at;
         shared.store.tick_load(*id, request.step, at).map(|jars| Ticked { at, jars })
     });
@@ -99,7 +100,7 @@ pub async fn untick_load(
     path: web::Path<(LoadId, Moment)>,
 ) -> Result<web::Json<LoadView>, ApiError> {
     let (id, at) = *path;
-    changed(&shared, move |shared, _| {
+    changed(&shared, Topic::Bench, move |shared, _| {
         shared.store.untick_load(id, at)?;
         shared.store.load(id)
     })
@@ -125,7 +126,7 @@ pub async fn set_undosed(
     shared: web::Data<Shared>,
     Json(request): Json<UndosedRequest>,
 ) -> Result<HttpResponse, ApiError> {
-    change(&shared, move |shared| {
+    change(&shared, Topic::Bench, move |shared| {
         shared.store.set_undosed(&request.jars, request.undosed, shared.clock.now())
     })
     .await?;
@@ -154,7 +155,7 @@ pub async fn recount_load(
     Json(request): Json<RecountRequest>,
 ) -> Result<web::Json<LoadView>, ApiError> {
     JAR_COUNT.check(f64::from(request.count)).named("count")?;
-    changed(&shared, move |shared, now| {
+    changed(&shared, Topic::Bench, move |shared, now| {
         let batch = match request.batch {
             Some(batch) => batch,
             None => shared.store.load(*id)?.batch.id,
@@ -183,7 +184,7 @@ pub async fn set_warmth(
     Json(request): Json<WarmthRequest>,
 ) -> Result<web::Json<LoadView>, ApiError> {
     let jars_c = CELSIUS.check(request.jars_c).named("jars_c")?;
-    changed(&shared, move |shared, _| shared.store.set_jar_warmth(*id, jars_c)).await
+    changed(&shared, Topic::Bench, move |shared, _| shared.store.set_jar_warmth(*id, jars_c)).await
 }
 
 /// Says what was seen of a load's jars, for all of them: its card. What differs is changed, and judged.
@@ -198,7 +199,7 @@ pub async fn set_claims(
     claims.headspace_in.map(|inches| HEADSPACE.check(inches).named("headspace_in")).transpose()?;
     claims.water_over_in.map(|inches| WATER_COVER.check(inches).named("water_over_in")).transpose()?;
     claims.water_c.map(|degrees| CELSIUS.check(degrees).named("water_c")).transpose()?;
-    changed(&shared, move |shared, _| shared.store.set_claims(*id, &claims)).await
+    changed(&shared, Topic::Bench, move |shared, _| shared.store.set_claims(*id, &claims)).await
 }
 
 /// Acid stirred into the pot.
@@ -218,7 +219,8 @@ pub async fn set_pot_dose(
     id: web::Path<BatchId>,
     Json(request): Json<PotDoseRequest>,
 ) -> Result<web::Json<Batch>, ApiError> {
-    let dosed =
-        change(&shared, move |shared| shared.store.set_pot_dose(*id, &request.said, shared.clock.now()));
+    let dosed = change(&shared, Topic::Bench, move |shared| {
+        shared.store.set_pot_dose(*id, &request.said, shared.clock.now())
+    });
     Ok(web::Json(dosed.await?))
 }

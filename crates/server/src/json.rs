@@ -40,6 +40,10 @@ impl<T: DeserializeOwned + 'static> FromRequest for Json<T> {
 }
 
 fn decode<T: DeserializeOwned>(bytes: &[u8]) -> Result<T, ApiError> {
+    // Nearly every body is right; only of one that is not is it asked where.
+    if let Ok(value) = serde_json::from_slice(bytes) {
+        return Ok(value);
+    }
     let mut reader = serde_json::Deserializer::from_slice(bytes);
     let value = serde_path_to_error::deserialize(&mut reader).map_err(|error| {
         let path = error.path().to_string();

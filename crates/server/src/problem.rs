@@ -234,7 +234,7 @@ fn store_parts(error: &StoreError) -> (StatusCode, &'static str, Option<String>)
             (StatusCode::SERVICE_UNAVAILABLE, "records_not_whole", None)
         }
         StoreError::Directory { .. } | StoreError::Sqlite(_) => disk_parts(error),
-        StoreError::Newer | StoreError::Migration(_) | StoreError::Damaged(_) => {
+        StoreError::Newer | StoreError::Migration(_) | StoreError::Damaged(_) | StoreError::NotTaken(_) => {
             (StatusCode::INTERNAL_SERVER_ERROR, "records", None)
         }
     }

@@ -1,7 +1,7 @@
 //! Every route of the API on one screen, and its description made of the same list.
 
 use actix_web::http::Method;
-use actix_web::{HttpRequest, HttpResponse, ResponseError, get, middleware, web};
+use actix_web::{HttpRequest, HttpResponse, ResponseError, get, web};
 use utoipa::OpenApi;
 
 use crate::problem::{ApiError, Problem};
@@ -34,6 +34,16 @@ macro_rules! api {
 }
 
 api! {
+    // The first is found first, and no record stands between a question to a calculator and its answer.
+    compute::acid::compute_acid,
+    compute::day::compute_day,
+    compute::process::compute_process,
+    compute::canner::compute_canner,
+    compute::loads::compute_loads,
+    compute::audit::compute_audit,
+    compute::kettle::compute_kettle,
+    compute::recipe::compute_recipe,
+    compute::yields::compute_yield,
     health::health,
     counter::routes::get_counter,
     counter::live::live,
@@ -168,15 +178,6 @@ api! {
     safe::backups::list_backups,
     safe::broken::list_broken,
     safe::broken::mend_record,
-    compute::acid::compute_acid,
-    compute::day::compute_day,
-    compute::process::compute_process,
-    compute::canner::compute_canner,
-    compute::loads::compute_loads,
-    compute::audit::compute_audit,
-    compute::kettle::compute_kettle,
-    compute::recipe::compute_recipe,
-    compute::yields::compute_yield,
 }
 
 /// Methods that an address of the API takes, by its description; none when there is no such address.
@@ -260,5 +261,5 @@ pub fn routes(config: &mut web::ServiceConfig) {
         )
         .service(describe)
         .configure(services)
-        .default_service(web::route().to(otherwise).wrap(middleware::Compress::default()));
+        .default_service(web::to(otherwise));
 }

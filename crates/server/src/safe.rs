@@ -4,4 +4,5 @@ pub mod backups;
 pub mod broken;
 pub mod exchange;
 pub mod rescue;
+pub(crate) mod streamed;
 pub mod troubles;

@@ -44,6 +44,7 @@ pub fn run(store: Store, clock: Clock, own: TcpListener, opening: Option<Opening
     }
     let shared = web::Data::from(Arc::new(shared));
     actix_web::rt::System::new().block_on(async move {
+        actix_web::rt::spawn(safe::backups::look_through(shared.clone()));
         actix_web::rt::spawn(safe::backups::keep_daily(shared.clone()));
         actix_web::rt::spawn(watch::watch(shared.clone()));
         let mut server = HttpServer::new(move || {

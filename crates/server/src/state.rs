@@ -16,7 +16,7 @@ use crate::day::last::LastDay;
 use crate::day::search::Search;
 use crate::kettle::instruments::Simulation;
 use crate::kettle::looked_back::LookedBack;
-use crate::live::Live;
+use crate::live::{Live, Topic};
 use crate::network::Network;
 use crate::problem::{ApiError, NameField};
 use crate::safe::troubles::Troubles;
@@ -184,7 +184,7 @@ pub async fn answer<T: Send + 'static>(
     if let Err(ApiError::Store(error)) = &done
         && shared.troubles.met(error)
     {
-        shared.live.changed();
+        shared.live.changed(Topic::Troubles);
     }
     done
 }
@@ -197,16 +197,17 @@ pub async fn off_thread<T: Send + 'static>(work: impl FnOnce() -> T + Send + 'st
     web::block(work).await.map_err(|error| ApiError::Internal(error.to_string()))
 }
 
-/// Like [`read`], and tells every open screen when it is done.
+/// Like [`read`], and tells every open screen what changed when it is done.
 ///
 /// # Errors
 /// As [`read`].
 pub async fn change<T: Send + 'static>(
     shared: &web::Data<Shared>,
+    topic: Topic,
     work: impl FnOnce(&Shared) -> Result<T, StoreError> + Send + 'static,
 ) -> Result<T, ApiError> {
     let done = read(shared, work).await?;
-    shared.live.changed();
+    shared.live.changed(topic);
     Ok(done)
 }
 

@@ -6,6 +6,7 @@ use actix_web::web;
 use bodega_store::{Store, StoreError};
 
 use crate::clock::{Clock, Reading, SLACK_MS};
+use crate::live::Topic;
 use crate::state::Shared;
 
 /// How often the two clocks are compared.
@@ -49,7 +50,7 @@ async fn try_disk(shared: &web::Data<Shared>, run: &str) {
     let (inner, run) = (shared.clone(), run.to_owned());
     if let Ok(Ok(())) = web::block(move || inner.store.keep_clock(&inner.clock.to_keep(&run))).await {
         shared.troubles.disk_is_well();
-        shared.live.changed();
+        shared.live.changed(Topic::Everything);
     }
 }
 
@@ -91,7 +92,7 @@ pub async fn watch(shared: web::Data<Shared>) {
         match looked.await {
             Ok(Ok(true)) => {
                 tracing::warn!(?step, "the machine's clock was set; the kitchen's follows");
-                shared.live.changed();
+                shared.live.changed(Topic::Everything);
             }
             Ok(Ok(false)) => {}
             failed => tracing::error!(?failed, "the clock could not be kept"),

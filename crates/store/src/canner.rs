@@ -51,7 +51,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn open_loads(&self) -> Result<Vec<CannerLoad>, StoreError> {
-        let connection = self.lock();
+        let connection = self.read()?;
         let mut statement = connection.prepare_cached(OPEN)?;
         let ids = ids(&mut statement, [], LoadId)?;
         self.readable(ids.into_iter().map(|id| one(&connection, id)))
@@ -62,7 +62,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn batch_loads(&self, batch: BatchId) -> Result<Vec<CannerLoad>, StoreError> {
-        let connection = self.lock();
+        let connection = self.read()?;
         let mut statement =
             connection.prepare_cached("SELECT id FROM canner_load WHERE batch_id = ?1 ORDER BY position")?;
         let ids = ids(&mut statement, [batch.0], LoadId)?;
@@ -74,7 +74,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::NotFound`].
     pub fn load(&self, id: LoadId) -> Result<CannerLoad, StoreError> {
-        one(&self.lock(), id)
+        one(&*self.read()?, id)
     }
 
     /// Records what somebody saw or did at the canner. It is on disk when this returns.
@@ -250,7 +250,11 @@ impl Store {
         for load in &before {
             transaction.execute("DELETE FROM canner_load WHERE id = ?1", [load.id.0])?;
         }
-        renumber(&transaction)?;
+        let mut touched: Vec<BatchId> = before.iter().map(|load| load.batch.id).collect();
+        touched.extend(groups.iter().map(|group| group.batch));
+        touched.sort_unstable();
+        touched.dedup();
+        renumber(&transaction, &touched)?;
         Ok(transaction.commit()?)
     }
 
@@ -259,10 +263,11 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn lifted_since(&self, since: Moment) -> Result<Vec<CannerLoad>, StoreError> {
-        let connection = self.lock();
+        let connection = self.read()?;
         let mut statement = connection.prepare_cached(concat!(
-            "SELECT load_id FROM load_event JOIN canner_load ON canner_load.id = load_id
-                 JOIN batch ON batch.id = batch_id WHERE removed_at IS NULL AND at >= ?1 AND ",
+            "SELECT load_id FROM load_event INDEXED BY load_event_lifted_at CROSS JOIN canner_load
+                 ON canner_load.id = load_id JOIN batch ON batch.id = batch_id
+                 WHERE removed_at IS NULL AND at >= ?1 AND ",
             lifting!(),
             " ORDER BY at, load_id"
         ))?;
@@ -275,9 +280,9 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn last_lifted(&self, most: u32) -> Result<Vec<CannerLoad>, StoreError> {
-        let connection = self.lock();
+        let connection = self.read()?;
         let mut statement = connection.prepare_cached(concat!(
-            "SELECT load_id FROM load_event WHERE ",
+            "SELECT load_id FROM load_event INDEXED BY load_event_lifted_at WHERE ",
             lifting!(),
             " ORDER BY at DESC, load_id DESC LIMIT ?1"
         ))?;
@@ -290,7 +295,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn last_of_canner(&self, canner: CannerId, most: u32) -> Result<Vec<CannerLoad>, StoreError> {
-        let connection = self.lock();
+        let connection = self.read()?;
         let mut statement = connection.prepare_cached(concat!(
             "SELECT id FROM canner_load WHERE canner_id = ?1 AND EXISTS (SELECT 1 FROM load_event
                  WHERE load_id = canner_load.id AND ",

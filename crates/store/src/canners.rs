@@ -45,7 +45,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::NotFound`].
     pub fn canner(&self, id: CannerId) -> Result<Canner, StoreError> {
-        one(&self.lock(), id)
+        one(&*self.read()?, id)
     }
 
     /// Adds a canner.

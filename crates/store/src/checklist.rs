@@ -4,7 +4,7 @@ use bodega_core::measures::ids::BatchId;
 use rusqlite::{Connection, params};
 
 use crate::rows::batch::stored;
-use crate::rows::found;
+use crate::rows::{found, row_of};
 use crate::{Store, StoreError};
 
 impl Store {
@@ -13,7 +13,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::NotFound`].
     pub fn ticks(&self, id: BatchId) -> Result<Vec<String>, StoreError> {
-        ticks_of(&self.lock(), id)
+        ticks_of(&*self.read()?, id)
     }
 
     /// Ticks a line of a batch's checklist, or takes its tick off.
@@ -38,7 +38,7 @@ impl Store {
 /// Ticks that cannot be read are none: a list to work through stops nobody.
 fn ticks_of(connection: &Connection, id: BatchId) -> Result<Vec<String>, StoreError> {
     let kept: Option<String> = found(
-        connection.query_row("SELECT ticks FROM batch WHERE id = ?1", [id.0], |row| row.get(0)),
+        row_of(connection, "SELECT ticks FROM batch WHERE id = ?1", [id.0], |row| row.get(0)),
         "batch",
         id.0,
     )?;

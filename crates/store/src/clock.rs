@@ -27,7 +27,7 @@ impl Store {
         let read = |row: &rusqlite::Row<'_>| {
             Ok(KeptClock { run: row.get(0)?, offset: row.get(1)?, seen: Moment(row.get(2)?) })
         };
-        Ok(self.lock().query_row("SELECT run, offset, seen FROM kept_clock", [], read).optional()?)
+        Ok(self.read()?.query_row("SELECT run, offset, seen FROM kept_clock", [], read).optional()?)
     }
 
     /// Keeps the clock.

@@ -36,7 +36,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::NotFound`].
     pub fn lot(&self, id: LotId) -> Result<Lot, StoreError> {
-        one(&self.lock(), id)
+        one(&*self.read()?, id)
     }
 
     /// Lots with fruit left, oldest first.
@@ -44,8 +44,9 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn lots(&self) -> Result<Vec<Lot>, StoreError> {
-        let connection = self.lock();
-        let sql = format!("{SELECT} WHERE lot.removed_at IS NULL AND left_g > 0 ORDER BY picked_on, lot.id");
+        let connection = self.read()?;
+        let sql =
+            format!("{SELECT} WHERE lot.id IN (SELECT lot_id FROM open_lot) ORDER BY picked_on, lot.id");
         let mut statement = connection.prepare_cached(&sql)?;
         self.readable(statement.query_map([], read)?)
     }
@@ -55,8 +56,8 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn is_new(&self) -> Result<bool, StoreError> {
-        let sql = "SELECT NOT EXISTS (SELECT 1 FROM lot)";
-        Ok(self.lock().prepare_cached(sql)?.query_row([], |row| row.get(0))?)
+        let sql = "SELECT NOT EXISTS (SELECT 1 FROM lot LIMIT 1)";
+        Ok(self.read()?.prepare_cached(sql)?.query_row([], |row| row.get(0))?)
     }
 
     /// Weighs a lot in.
@@ -79,14 +80,14 @@ impl Store {
         Ok(added)
     }
 
-    /// Everything that was weighed in, used up lots too, oldest first; what another batch gave is no harvest.
+    /// Tells everything that was weighed in, used up lots too, oldest first; what another batch gave is no harvest.
     ///
     /// # Errors
-    /// [`StoreError::Sqlite`] when the file cannot be read.
-    pub fn harvest(&self) -> Result<Vec<Lot>, StoreError> {
+    /// [`StoreError::Sqlite`] when the file cannot be read; [`StoreError::NotTaken`].
+    pub fn harvest(&self, tell: impl FnMut(Lot) -> std::io::Result<()>) -> Result<(), StoreError> {
         let sql =
             format!("{SELECT} WHERE lot.removed_at IS NULL AND NOT moved_in ORDER BY picked_on, lot.id");
-        self.look_long(|connection| self.readable(connection.prepare(&sql)?.query_map([], read)?))
+        self.look_long(|connection| self.tell(connection.prepare(&sql)?.query_map([], read)?, tell))
     }
 
     /// What came onto the line between two moments, used up or not, oldest first.
@@ -94,7 +95,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn lots_between(&self, from: Moment, before: Moment) -> Result<Vec<Lot>, StoreError> {
-        let connection = self.lock();
+        let connection = self.read()?;
         let sql = format!(
             "{SELECT} WHERE lot.removed_at IS NULL AND added_at >= ?1 AND added_at < ?2 ORDER BY lot.id"
         );

@@ -1,5 +1,8 @@
 //! What stands in the cupboard: empty jars by size, lids by mouth, acid; counted once, used by batches.
 
+use std::collections::BTreeMap;
+use std::collections::btree_map::Entry;
+
 use bodega_core::jars::acid::{self, Agent};
 use bodega_core::jars::size::{JarSize, Mouth};
 use bodega_core::measures::moment::Moment;
@@ -7,7 +10,7 @@ use bodega_core::records::stock::{AcidStock, Cupboard, Item, JarStock, LidStock}
 use jiff::civil::Date;
 use rusqlite::{Connection, OptionalExtension, params};
 
-use crate::rows::word;
+use crate::rows::{row_of, word};
 use crate::{Store, StoreError};
 
 /// Key of an item's row.
@@ -28,21 +31,34 @@ struct Count {
 
 fn count_of(connection: &Connection, item: Item) -> Result<Option<Count>, StoreError> {
     let sql = "SELECT amount, mouth, opened_on, counted_at FROM stock WHERE item = ?1";
-    Ok(connection
-        .query_row(sql, [key(item)], |row| {
-            let mouth: Option<String> = row.get("mouth")?;
-            Ok(Count {
-                amount: row.get("amount")?,
-                mouth: mouth.and_then(|mouth| mouth.parse().ok()),
-                opened_on: row.get::<_, Option<String>>("opened_on")?.and_then(|day| day.parse().ok()),
-                at: Moment(row.get("counted_at")?),
-            })
+    Ok(row_of(connection, sql, [key(item)], |row| {
+        let mouth: Option<String> = row.get("mouth")?;
+        Ok(Count {
+            amount: row.get("amount")?,
+            mouth: mouth.and_then(|mouth| mouth.parse().ok()),
+            opened_on: row.get::<_, Option<String>>("opened_on")?.and_then(|day| day.parse().ok()),
+            at: Moment(row.get("counted_at")?),
         })
-        .optional()?)
+    })
+    .optional()?)
 }
 
-/// Jars that batches on the line have taken since a moment, by agent and size.
-fn taken_since(connection: &Connection, since: Moment) -> Result<Vec<(Agent, JarSize, u32)>, StoreError> {
+/// Jars of an agent and a size.
+type Taken = (Agent, JarSize, u32);
+
+/// Jars that batches on the line have taken since a moment, by agent and size; counts of one moment are asked for once.
+fn taken_since<'a>(
+    connection: &Connection,
+    since: Moment,
+    known: &'a mut BTreeMap<Moment, Vec<Taken>>,
+) -> Result<&'a [Taken], StoreError> {
+    Ok(match known.entry(since) {
+        Entry::Occupied(counted) => counted.into_mut(),
+        Entry::Vacant(new) => new.insert(read_taken(connection, since)?),
+    })
+}
+
+fn read_taken(connection: &Connection, since: Moment) -> Result<Vec<Taken>, StoreError> {
     let mut statement = connection.prepare_cached(
         "SELECT agent, size, count(*) AS count FROM jar JOIN batch ON batch.id = batch_id
          WHERE removed_at IS NULL AND planned_at >= ?1 GROUP BY agent, size",
@@ -58,12 +74,13 @@ fn whole(amount: f64) -> u32 {
 }
 
 fn cupboard(connection: &Connection) -> Result<Cupboard, StoreError> {
+    let mut known = BTreeMap::new();
     let mut jars = Vec::new();
     for jar in JarSize::ALL.iter().copied().filter(|jar| *jar != JarSize::HalfGallon) {
         let count = count_of(connection, Item::Jar(jar))?;
         let used = match &count {
             None => 0,
-            Some(count) => taken_since(connection, count.at)?
+            Some(count) => taken_since(connection, count.at, &mut known)?
                 .iter()
                 .filter(|(_, size, _)| *size == jar)
                 .map(|(_, _, taken)| taken)
@@ -78,7 +95,7 @@ fn cupboard(connection: &Connection) -> Result<Cupboard, StoreError> {
         let count = count_of(connection, Item::Lid(mouth))?;
         let used = match &count {
             None => 0,
-            Some(count) => taken_since(connection, count.at)?
+            Some(count) => taken_since(connection, count.at, &mut known)?
                 .iter()
                 .filter(|(_, size, _)| mouth_of(*size) == Some(mouth))
                 .map(|(_, _, taken)| taken)
@@ -91,7 +108,7 @@ fn cupboard(connection: &Connection) -> Result<Cupboard, StoreError> {
         let count = count_of(connection, Item::Acid(agent))?;
         let used = match &count {
             None => 0.0,
-            Some(count) => taken_since(connection, count.at)?
+            Some(count) => taken_since(connection, count.at, &mut known)?
                 .iter()
                 .filter(|(taken, _, _)| *taken == agent)
                 .map(|(_, size, taken)| acid::measured(agent, acid::per_jar(agent, *size).times(*taken)))
@@ -122,7 +139,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn cupboard(&self) -> Result<Cupboard, StoreError> {
-        cupboard(&self.lock())
+        self.cupboard.while_unchanged(self.changes(), || cupboard(&*self.read()?))
     }
 
     /// Counts something: what is there now, with nothing taken yet.

@@ -17,7 +17,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn block_notes(&self) -> Result<Vec<BlockNote>, StoreError> {
-        let connection = self.lock();
+        let connection = self.read()?;
         let mut statement = connection.prepare_cached("SELECT * FROM day_slip ORDER BY block")?;
         let rows = statement.query_map([], |row| {
             Ok(BlockNote {
@@ -80,7 +80,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn filling_times(&self) -> Result<Vec<(u32, Moment, Moment)>, StoreError> {
-        let connection = self.lock();
+        let connection = self.read()?;
         let mut statement = connection.prepare_cached(
             "SELECT count(*), min(acid_at), max(lid_at) FROM jar
              WHERE load_id > (SELECT max(id) FROM canner_load) - ?1 AND NOT EXISTS (

@@ -335,6 +335,9 @@ pub enum StoreError {
         /// What the system said.
         cause: std::io::Error,
     },
+    /// Nobody takes what was read.
+    #[error("what was read could not be handed on: {0}")]
+    NotTaken(#[from] std::io::Error),
     /// Only what cannot be read is put right.
     #[error("there is no such field that cannot be read")]
     NotBroken,

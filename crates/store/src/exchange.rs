@@ -1,9 +1,11 @@
 //! Everything as one JSON document. The document is the records themselves, table by table; `docs/formats.md` describes it
 //! and [`crate::Store::import`] takes it.
 
+use std::io::Write;
+
 use rusqlite::Connection;
 use rusqlite::types::ValueRef;
-use serde_json::{Map, Value, json};
+use serde_json::{Value, json};
 
 use crate::schema::MIGRATIONS;
 use crate::{Store, StoreError};
@@ -53,33 +55,45 @@ fn out(value: ValueRef<'_>) -> Value {
     }
 }
 
-fn rows_of(connection: &Connection, table: &str, order: &str) -> Result<Vec<Value>, StoreError> {
+/// Writes the rows of a table, one after the other: a history is longer than memory.
+fn write_rows(
+    connection: &Connection,
+    table: &str,
+    order: &str,
+    to: &mut impl Write,
+) -> Result<(), StoreError> {
     let mut statement = connection.prepare(&format!("SELECT * FROM {table} ORDER BY {order}"))?;
-    let columns: Vec<String> = statement.column_names().into_iter().map(str::to_owned).collect();
+    let names = statement.column_names().into_iter().map(|name| format!("{}:", json!(name)));
+    let columns: Vec<String> = names.collect();
     let mut rows = statement.query([])?;
-    let mut found = Vec::new();
+    let mut before = "";
     while let Some(row) = rows.next()? {
-        let mut line = Map::new();
+        to.write_all(before.as_bytes())?;
         for (place, column) in columns.iter().enumerate() {
-            line.insert(column.clone(), out(row.get_ref(place)?));
+            to.write_all(if place == 0 { b"{" } else { b"," })?;
+            to.write_all(column.as_bytes())?;
+            serde_json::to_writer(&mut *to, &out(row.get_ref(place)?)).map_err(std::io::Error::from)?;
         }
-        found.push(Value::Object(line));
+        to.write_all(b"}")?;
+        before = ",";
     }
-    Ok(found)
+    Ok(())
 }
 
 impl Store {
-    /// Everything as one document.
+    /// Writes everything as one document, as it is at one moment.
     ///
     /// # Errors
-    /// [`StoreError::Sqlite`] when the file cannot be read.
-    pub fn export(&self) -> Result<Value, StoreError> {
+    /// [`StoreError::Sqlite`] when the file cannot be read; [`StoreError::Directory`] when nobody takes what is written.
+    pub fn export_to(&self, to: &mut impl Write) -> Result<(), StoreError> {
         self.look_long(|connection| {
-            let mut records = Map::new();
-            for (table, order) in TABLES {
-                records.insert(table.to_owned(), Value::Array(rows_of(connection, table, order)?));
+            write!(to, r#"{{"format":"{FORMAT}","version":{},"records":{{"#, version())?;
+            for (place, (table, order)) in TABLES.into_iter().enumerate() {
+                write!(to, r#"{}"{table}":["#, if place == 0 { "" } else { "," })?;
+                write_rows(connection, table, order, to)?;
+                to.write_all(b"]")?;
             }
-            Ok(json!({"format": FORMAT, "version": version(), "records": records}))
+            Ok(to.write_all(b"}}")?)
         })
     }
 }

@@ -14,7 +14,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn goals(&self) -> Result<Vec<Goal>, StoreError> {
-        let connection = self.lock();
+        let connection = self.read()?;
         let mut statement = connection.prepare_cached("SELECT * FROM goal ORDER BY position")?;
         let rows = statement.query_map([], |row| {
             Ok(Goal {

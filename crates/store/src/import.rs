@@ -307,7 +307,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn is_empty(&self) -> Result<bool, StoreError> {
-        is_empty(&self.lock())
+        is_empty(&*self.read()?)
     }
 }
 

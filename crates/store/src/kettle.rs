@@ -41,7 +41,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::NotFound`].
     pub fn kettle(&self, id: KettleId) -> Result<Kettle, StoreError> {
-        let connection = self.lock();
+        let connection = self.read()?;
         let kettle = connection.query_row("SELECT * FROM kettle WHERE id = ?1", [id.0], read_kettle);
         found(kettle, "kettle", id.0)
     }
@@ -51,7 +51,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn kettles(&self) -> Result<Vec<Kettle>, StoreError> {
-        let connection = self.lock();
+        let connection = self.read()?;
         let mut statement = connection.prepare_cached("SELECT * FROM kettle ORDER BY name")?;
         self.readable(statement.query_map([], read_kettle)?)
     }
@@ -139,7 +139,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::NotFound`].
     pub fn cook(&self, id: CookId) -> Result<Cook, StoreError> {
-        one(&self.lock(), id)
+        one(&*self.read()?, id)
     }
 
     /// Whether a batch has been on the stove and is off it.
@@ -149,7 +149,7 @@ impl Store {
     pub fn has_cooked(&self, batch: BatchId) -> Result<bool, StoreError> {
         let sql = "SELECT EXISTS (SELECT 1 FROM cook
             WHERE batch_id = ?1 AND ended_at IS NOT NULL AND removed_at IS NULL)";
-        Ok(self.lock().query_row(sql, [batch.0], |row| row.get(0))?)
+        Ok(self.read()?.query_row(sql, [batch.0], |row| row.get(0))?)
     }
 
     /// Cook-downs on the stove.
@@ -157,7 +157,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn cooks(&self) -> Result<Vec<Cook>, StoreError> {
-        let connection = self.lock();
+        let connection = self.read()?;
         let mut statement = connection.prepare_cached(
             "SELECT id FROM cook WHERE removed_at IS NULL AND ended_at IS NULL ORDER BY started_at, id",
         )?;
@@ -170,7 +170,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn last_cooks(&self, kettle: KettleId, most: usize) -> Result<Vec<Cook>, StoreError> {
-        let connection = self.lock();
+        let connection = self.read()?;
         let mut statement = connection.prepare_cached(
             "SELECT id FROM cook WHERE removed_at IS NULL AND ended_at IS NOT NULL AND kettle_id = ?1
              ORDER BY ended_at DESC, id DESC LIMIT ?2",
@@ -184,7 +184,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn batch_cooks(&self, batch: BatchId) -> Result<Vec<Cook>, StoreError> {
-        let connection = self.lock();
+        let connection = self.read()?;
         let sql = "SELECT id FROM cook WHERE batch_id = ?1 AND removed_at IS NULL ORDER BY started_at, id";
         let mut statement = connection.prepare_cached(sql)?;
         let ids = ids(&mut statement, [batch.0], CookId)?;

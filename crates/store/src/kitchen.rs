@@ -21,7 +21,7 @@ impl Store {
     /// [`StoreError::NotFound`].
     pub fn container(&self, id: ContainerId) -> Result<Container, StoreError> {
         let sql = "SELECT id, name, weight_g FROM container WHERE id = ?1";
-        found(self.lock().query_row(sql, [id.0], read_container), "container", id.0)
+        found(self.read()?.query_row(sql, [id.0], read_container), "container", id.0)
     }
 
     /// Writes the first kitchen into an empty file.
@@ -46,7 +46,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn kitchen(&self) -> Result<Kitchen, StoreError> {
-        read_kitchen(&self.lock())
+        read_kitchen(&*self.read()?)
     }
 
     /// Changes the kitchen.
@@ -104,7 +104,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn containers(&self) -> Result<Vec<Container>, StoreError> {
-        let connection = self.lock();
+        let connection = self.read()?;
         let mut statement =
             connection.prepare_cached("SELECT id, name, weight_g FROM container ORDER BY name")?;
         let rows = statement.query_map([], read_container)?;

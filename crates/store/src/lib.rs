@@ -23,6 +23,7 @@ mod jars;
 mod kettle;
 mod kitchen;
 mod lineup;
+mod memo;
 mod mend;
 mod moves;
 mod ph;

@@ -164,28 +164,36 @@ pub(crate) fn remove_empty(connection: &Connection, load: LoadId) -> Result<(), 
     Ok(())
 }
 
-/// Counts the loads of every batch from 1 again.
-pub(crate) fn renumber(connection: &Connection) -> Result<(), StoreError> {
+/// Counts the loads of some batches from 1 again.
+pub(crate) fn renumber(connection: &Connection, batches: &[BatchId]) -> Result<(), StoreError> {
     // By way of far places, because two loads of a batch never share one.
-    connection.execute_batch(
-        "UPDATE canner_load SET position = position + 1000000;
-         UPDATE canner_load SET position = (
+    let mut away = connection
+        .prepare_cached("UPDATE canner_load SET position = position + 1000000 WHERE batch_id = ?1")?;
+    let mut back = connection.prepare_cached(
+        "UPDATE canner_load SET position = (
              SELECT count(*) FROM canner_load AS other
-             WHERE other.batch_id = canner_load.batch_id AND other.id <= canner_load.id);",
+             WHERE other.batch_id = canner_load.batch_id AND other.id <= canner_load.id)
+         WHERE batch_id = ?1",
     )?;
+    for batch in batches {
+        away.execute([batch.0])?;
+        back.execute([batch.0])?;
+    }
     Ok(())
 }
 
 /// Hands loads that hold other batches' jars over to one of those, when their own batch leaves the line.
 pub(crate) fn hand_over(connection: &Connection, batch: BatchId) -> Result<(), StoreError> {
-    connection.execute(
+    let mut statement = connection.prepare_cached(
         "UPDATE canner_load SET
              batch_id = (SELECT min(jar.batch_id) FROM jar JOIN batch ON batch.id = jar.batch_id
                  WHERE load_id = canner_load.id AND removed_at IS NULL AND jar.batch_id <> ?1),
              position = position + 1000000
          WHERE batch_id = ?1 AND EXISTS (SELECT 1 FROM jar JOIN batch ON batch.id = jar.batch_id
-             WHERE load_id = canner_load.id AND removed_at IS NULL AND jar.batch_id <> ?1)",
-        [batch.0],
+             WHERE load_id = canner_load.id AND removed_at IS NULL AND jar.batch_id <> ?1)
+         RETURNING batch_id",
     )?;
-    renumber(connection)
+    let mut touched = ids(&mut statement, [batch.0], BatchId)?;
+    touched.push(batch);
+    renumber(connection, &touched)
 }

@@ -149,7 +149,7 @@ impl Store {
         if !self.left_out.swap(false, Ordering::Relaxed) {
             return Ok(Vec::new());
         }
-        let connection = self.lock();
+        let connection = self.read()?;
         let mut all = Vec::new();
         for field in fields() {
             all.extend(field.broken(&connection)?);

@@ -9,7 +9,7 @@ use bodega_core::records::moved::{ColdFood, Moved, NewMove, Source};
 use jiff::civil::Date;
 use rusqlite::{Connection, OptionalExtension, Row, Transaction, params};
 
-use crate::rows::{batch, found, lot, optional_word, word};
+use crate::rows::{batch, found, lot, optional_word, row_of, word};
 use crate::{Store, StoreError, crates};
 
 fn read(row: &Row<'_>) -> rusqlite::Result<Moved> {
@@ -31,7 +31,7 @@ fn read(row: &Row<'_>) -> rusqlite::Result<Moved> {
 /// One move that counts.
 fn one(connection: &Connection, id: MoveId) -> Result<Moved, StoreError> {
     let sql = "SELECT * FROM food_move WHERE id = ?1 AND undone_at IS NULL";
-    found(connection.query_row(sql, [id.0], read), "part that went elsewhere", id.0)
+    found(row_of(connection, sql, [id.0], read), "part that went elsewhere", id.0)
 }
 
 /// Grams and packs that are left of what a move brought into the cold.
@@ -39,7 +39,7 @@ fn left_of(connection: &Connection, moved: &Moved) -> Result<(i64, Option<u32>),
     let sql = "SELECT coalesce(sum(weight_g), 0), coalesce(sum(packs), 0) FROM food_move
         WHERE cold_id = ?1 AND undone_at IS NULL";
     let (grams, packs): (i64, u32) =
-        connection.query_row(sql, [moved.id.0], |row| Ok((row.get(0)?, row.get(1)?)))?;
+        row_of(connection, sql, [moved.id.0], |row| Ok((row.get(0)?, row.get(1)?)))?;
     Ok((moved.weight_g - grams, moved.packs.map(|all| all.saturating_sub(packs))))
 }
 
@@ -169,7 +169,7 @@ pub(crate) fn undo(transaction: &Transaction<'_>, moved: &Moved, now: Moment) ->
 /// The move that says where what an entry of a kettle's log took off went.
 pub(crate) fn of_event(connection: &Connection, event: i64) -> Result<Option<Moved>, StoreError> {
     let sql = "SELECT * FROM food_move WHERE cook_event_id = ?1 AND undone_at IS NULL";
-    Ok(connection.query_row(sql, [event], read).optional()?)
+    Ok(row_of(connection, sql, [event], read).optional()?)
 }
 
 impl Store {
@@ -178,7 +178,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn moves(&self, of: BatchId) -> Result<Vec<Moved>, StoreError> {
-        let connection = self.lock();
+        let connection = self.read()?;
         let sql = "SELECT * FROM food_move WHERE batch_id = ?1 AND undone_at IS NULL ORDER BY id";
         let mut statement = connection.prepare_cached(sql)?;
         self.readable(statement.query_map([of.0], read)?)
@@ -189,7 +189,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::NotFound`].
     pub fn moved(&self, id: MoveId) -> Result<Moved, StoreError> {
-        one(&self.lock(), id)
+        one(&*self.read()?, id)
     }
 
     /// Moves that left lots or the cold between two moments, oldest first.
@@ -197,7 +197,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn moves_between(&self, from: Moment, before: Moment) -> Result<Vec<Moved>, StoreError> {
-        let connection = self.lock();
+        let connection = self.read()?;
         let sql =
             "SELECT * FROM food_move WHERE batch_id IS NULL AND undone_at IS NULL AND at >= ?1 AND at < ?2
             ORDER BY id";
@@ -238,14 +238,13 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn cold_food(&self) -> Result<Vec<ColdFood>, StoreError> {
-        let connection = self.lock();
+        let connection = self.read()?;
         let sql = "SELECT food_move.*, code, product, thickness,
-            food_move.weight_g - coalesce(gone.grams, 0) AS left_g, food_move.packs - coalesce(gone.packs, 0) AS left_packs
-            FROM food_move LEFT JOIN batch ON batch.id = batch_id
-            LEFT JOIN (SELECT cold_id, sum(weight_g) AS grams, sum(packs) AS packs FROM food_move
-                WHERE undone_at IS NULL AND cold_id IS NOT NULL GROUP BY cold_id) AS gone ON gone.cold_id = food_move.id
-            WHERE food_move.place IN ('refrigerator', 'freezer') AND food_move.to_lot IS NULL
-              AND food_move.undone_at IS NULL AND left_g > 0
+            food_move.weight_g - coalesce((SELECT sum(gone.weight_g) FROM food_move AS gone
+                WHERE gone.cold_id = food_move.id AND gone.undone_at IS NULL), 0) AS left_g,
+            food_move.packs - coalesce((SELECT sum(gone.packs) FROM food_move AS gone
+                WHERE gone.cold_id = food_move.id AND gone.undone_at IS NULL), 0) AS left_packs
+            FROM open_cold CROSS JOIN food_move ON food_move.id = move_id LEFT JOIN batch ON batch.id = batch_id
             ORDER BY food_move.at, food_move.id";
         let mut statement = connection.prepare_cached(sql)?;
         let rows = statement.query_map([], |row| {

@@ -16,7 +16,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn ph_readings(&self, batch: BatchId) -> Result<Vec<PhRecord>, StoreError> {
-        let connection = self.lock();
+        let connection = self.read()?;
         let mut statement =
             connection.prepare_cached("SELECT * FROM ph_reading WHERE batch_id = ?1 ORDER BY at, id")?;
         let rows = statement.query_map([batch.0], |row| {

@@ -35,10 +35,12 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn bench_ph(&self, bowls: Option<BowlsId>) -> Result<Vec<BenchPh>, StoreError> {
-        let connection = self.lock();
-        let sql = "SELECT * FROM bench_ph WHERE removed_at IS NULL AND (?1 IS NULL OR bowls_id = ?1)
-            ORDER BY at DESC, id DESC LIMIT ?2";
-        let mut statement = connection.prepare_cached(sql)?;
+        let connection = self.read()?;
+        let of_bowls = if bowls.is_some() { "bowls_id = ?1" } else { "?1 IS NULL" };
+        let sql = format!(
+            "SELECT * FROM bench_ph WHERE removed_at IS NULL AND {of_bowls} ORDER BY at DESC, id DESC LIMIT ?2"
+        );
+        let mut statement = connection.prepare_cached(&sql)?;
         let rows = statement.query_map(params![bowls.map(|bowls| bowls.0), LATEST], read)?;
         Ok(rows.collect::<Result<_, _>>()?)
     }

@@ -21,7 +21,7 @@ use crate::kitchen::read_kitchen;
 use crate::pot::{settle_pot, sizes};
 use crate::rows::batch::{SELECT, one, read, stored};
 use crate::rows::recipe::{check_unused, check_unused_by_others, insert_bowls};
-use crate::rows::{ids, lot};
+use crate::rows::{ids, lot, row_of};
 use crate::{Store, StoreError, lineup};
 
 /// Batches, the newest first, that yields are learned from; older ones would count for next to nothing.
@@ -36,16 +36,35 @@ macro_rules! drawn_on_by_others {
 }
 
 impl Store {
-    /// Every batch that was not taken off the line, newest first.
+    /// Tells every batch that was not taken off the line, newest first.
+    ///
+    /// # Errors
+    /// [`StoreError::Sqlite`] when the file cannot be read; [`StoreError::NotTaken`].
+    pub fn all_batches(&self, tell: impl FnMut(Batch) -> std::io::Result<()>) -> Result<(), StoreError> {
+        let sql = format!("{SELECT} WHERE removed_at IS NULL ORDER BY batch.id DESC");
+        self.look_long(|connection| self.tell(connection.prepare(&sql)?.query_map([], read)?, tell))
+    }
+
+    /// Batches that were not taken off the line, newest first: at most so many of those before one, or of all.
     ///
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
-    pub fn all_batches(&self) -> Result<Vec<Batch>, StoreError> {
-        let sql = "SELECT id FROM batch WHERE removed_at IS NULL ORDER BY id DESC";
-        self.look_long(|connection| {
-            let ids = ids(&mut connection.prepare(sql)?, [], BatchId)?;
-            self.readable(ids.into_iter().map(|id| one(connection, id)))
-        })
+    pub fn batches_before(&self, before: Option<BatchId>, most: u32) -> Result<Vec<Batch>, StoreError> {
+        let connection = self.read()?;
+        let sql =
+            format!("{SELECT} WHERE removed_at IS NULL AND batch.id < ?1 ORDER BY batch.id DESC LIMIT ?2");
+        let mut statement = connection.prepare_cached(&sql)?;
+        let before = before.map_or(i64::MAX, |before| before.0);
+        self.readable(statement.query_map(params![before, most], read)?)
+    }
+
+    /// How many batches were not taken off the line.
+    ///
+    /// # Errors
+    /// [`StoreError::Sqlite`] when the file cannot be read.
+    pub fn batch_count(&self) -> Result<u32, StoreError> {
+        let sql = "SELECT count(*) FROM batch WHERE removed_at IS NULL";
+        self.look_long(|connection| Ok(row_of(connection, sql, [], |row| row.get(0))?))
     }
 
     /// Fruit that a batch drew: the lot, and grams of it.
@@ -53,7 +72,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn batch_lots(&self, batch: BatchId) -> Result<Vec<(Lot, i64)>, StoreError> {
-        let connection = self.lock();
+        let connection = self.read()?;
         let mut statement = connection
             .prepare_cached("SELECT lot_id, weight_g FROM batch_lot WHERE batch_id = ?1 ORDER BY lot_id")?;
         let drawn = statement
@@ -67,11 +86,14 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn open_batches(&self) -> Result<Vec<Batch>, StoreError> {
-        let connection = self.lock();
-        let sql = format!("{SELECT} WHERE removed_at IS NULL ORDER BY batch.id");
+        let connection = self.read()?;
+        let sql = format!(
+            "{SELECT} WHERE removed_at IS NULL AND batch.id IN (
+                 SELECT jar.batch_id FROM open_load CROSS JOIN jar ON jar.load_id = open_load.load_id)
+             ORDER BY batch.id"
+        );
         let mut statement = connection.prepare_cached(&sql)?;
-        let batches = self.readable(statement.query_map([], read)?)?;
-        Ok(batches.into_iter().filter(|batch| batch.jars_lifted < batch.jars).collect())
+        self.readable(statement.query_map([], read)?)
     }
 
     /// One batch.
@@ -79,7 +101,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::NotFound`].
     pub fn batch(&self, id: BatchId) -> Result<Batch, StoreError> {
-        one(&self.lock(), id)
+        one(&*self.read()?, id)
     }
 
     /// Accepts a plan: draws the fruit, sets out the jars and the loads, all or nothing.
@@ -110,8 +132,9 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn batches_of(&self, day: Date) -> Result<Vec<BatchId>, StoreError> {
-        let sql = "SELECT id FROM batch WHERE removed_at IS NULL AND code LIKE ?1 || '-%' ORDER BY id";
-        let connection = self.lock();
+        // A code begins with its day and a hyphen, and what follows a hyphen is a full stop.
+        let sql = "SELECT id FROM batch WHERE removed_at IS NULL AND code > ?1 || '-' AND code < ?1 || '.' ORDER BY id";
+        let connection = self.read()?;
         let mut statement = connection.prepare_cached(sql)?;
         ids(&mut statement, [day_code(day)], BatchId)
     }
@@ -136,16 +159,18 @@ impl Store {
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn finished(&self) -> Result<Vec<Finished>, StoreError> {
         let sql = "SELECT id FROM batch WHERE removed_at IS NULL AND EXISTS (SELECT 1 FROM jar WHERE batch_id = batch.id)
-            AND NOT EXISTS (SELECT 1 FROM jar WHERE batch_id = batch.id AND NOT EXISTS (SELECT 1 FROM load_event
-                WHERE load_event.load_id = jar.load_id AND event = 'lifted' AND undone_at IS NULL))
+            AND NOT EXISTS (SELECT 1 FROM open_load CROSS JOIN jar ON jar.load_id = open_load.load_id
+                WHERE jar.batch_id = batch.id)
             ORDER BY id DESC LIMIT ?1";
-        let last = {
-            let connection = self.lock();
-            let mut statement = connection.prepare_cached(sql)?;
-            ids(&mut statement, [LEARNED_FROM], BatchId)?
-        };
-        let pages = last.into_iter().rev().map(|id| Ok::<_, StoreError>(self.page(id)?.finished()));
-        Ok(self.readable(pages)?.into_iter().flatten().collect())
+        self.finished.while_unchanged(self.changes(), || {
+            let last = {
+                let connection = self.read()?;
+                let mut statement = connection.prepare_cached(sql)?;
+                ids(&mut statement, [LEARNED_FROM], BatchId)?
+            };
+            let pages = last.into_iter().rev().map(|id| Ok::<_, StoreError>(self.page(id)?.finished()));
+            Ok(self.readable(pages)?.into_iter().flatten().collect())
+        })
     }
 
     /// Takes a batch off the line, giving its fruit back, or puts it back. Its fruit goes into the freezer, or comes out
@@ -208,7 +233,7 @@ impl Store {
             drawn_on_by_others!(),
             ")"
         );
-        Ok(self.lock().query_row(sql, [id.0], |row| row.get(0))?)
+        Ok(self.read()?.query_row(sql, [id.0], |row| row.get(0))?)
     }
 
     /// Writes down that the juice of a batch, or what was cooked of it, waits in the refrigerator, or that it does not.
@@ -308,7 +333,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn batch_sizes(&self, id: BatchId) -> Result<Vec<(JarSize, u32)>, StoreError> {
-        sizes(&self.lock(), id)
+        sizes(&*self.read()?, id)
     }
 }
 
@@ -368,7 +393,7 @@ fn insert_batch(
     // The highest number of the day plus one, counting removed batches: a code is never used twice.
     let number: i64 = transaction.query_row(
         "SELECT coalesce(max(CAST(substr(code, instr(code, '-') + 1) AS INTEGER)), 0) + 1
-         FROM batch WHERE code LIKE ?1 || '-%'",
+         FROM batch WHERE code > ?1 || '-' AND code < ?1 || '.'",
         [&day],
         |row| row.get(0),
     )?;

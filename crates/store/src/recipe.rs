@@ -31,7 +31,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn recipes(&self) -> Result<Vec<Recipe>, StoreError> {
-        let connection = self.lock();
+        let connection = self.read()?;
         let sql = "SELECT * FROM recipe WHERE removed_at IS NULL ORDER BY id DESC";
         let mut statement = connection.prepare_cached(sql)?;
         self.readable(statement.query_map([], read_recipe)?)
@@ -42,7 +42,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::NotFound`].
     pub fn recipe(&self, id: RecipeId) -> Result<Recipe, StoreError> {
-        one_recipe(&self.lock(), id)
+        one_recipe(&*self.read()?, id)
     }
 
     /// One recipe, in the book or taken out of it: what was begun by it goes on.
@@ -50,7 +50,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::NotFound`].
     pub fn any_recipe(&self, id: RecipeId) -> Result<Recipe, StoreError> {
-        any_recipe(&self.lock(), id)
+        any_recipe(&*self.read()?, id)
     }
 
     /// Writes a recipe down.
@@ -103,7 +103,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn bowls_of(&self, recipe: RecipeId) -> Result<Vec<Bowls>, StoreError> {
-        let connection = self.lock();
+        let connection = self.read()?;
         let sql = "SELECT * FROM bowls WHERE recipe_id = ?1 AND removed_at IS NULL ORDER BY id DESC";
         let mut statement = connection.prepare_cached(sql)?;
         self.readable(statement.query_map([recipe.0], read_bowls)?)
@@ -130,7 +130,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::NotFound`].
     pub fn bowls(&self, id: BowlsId) -> Result<Bowls, StoreError> {
-        one_bowls(&self.lock(), id)
+        one_bowls(&*self.read()?, id)
     }
 
     /// One set of bowls, set out or put away: a batch's record keeps them.
@@ -138,7 +138,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::NotFound`].
     pub fn any_bowls(&self, id: BowlsId) -> Result<Bowls, StoreError> {
-        any_bowls(&self.lock(), id)
+        any_bowls(&*self.read()?, id)
     }
 
     /// The batch on the line that is made from bowls.
@@ -147,7 +147,7 @@ impl Store {
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn batch_of_bowls(&self, id: BowlsId) -> Result<Option<BatchId>, StoreError> {
         let sql = "SELECT id FROM batch WHERE bowls_id = ?1 AND removed_at IS NULL";
-        Ok(self.lock().query_row(sql, [id.0], |row| row.get(0).map(BatchId)).optional()?)
+        Ok(self.read()?.query_row(sql, [id.0], |row| row.get(0).map(BatchId)).optional()?)
     }
 
     /// Changes what is in the bowls, and whether it is mixed, in one step: nobody else's change comes in between.

@@ -94,6 +94,16 @@ pub(crate) fn to_json<T: Serialize + ?Sized>(value: &T) -> Result<String, StoreE
     serde_json::to_string(value).map_err(|error| StoreError::Damaged(error.to_string()))
 }
 
+/// One row, by a statement that stays prepared.
+pub(crate) fn row_of<T>(
+    connection: &Connection,
+    sql: &str,
+    given: impl Params,
+    read: impl FnOnce(&Row<'_>) -> rusqlite::Result<T>,
+) -> rusqlite::Result<T> {
+    connection.prepare_cached(sql)?.query_row(given, read)
+}
+
 /// Turns "no rows" into a named absence.
 pub(crate) fn found<T>(
     result: rusqlite::Result<T>,

@@ -28,6 +28,7 @@ pub(crate) const MIGRATIONS: &[M<'static>] = &[
     M::up(include_str!("../migrations/19-recipes.sql")),
     M::up(include_str!("../migrations/20-batches-of-recipes.sql")),
     M::up(include_str!("../migrations/21-the-household-s-ways.sql")),
+    M::up(include_str!("../migrations/22-what-is-open.sql")),
 ];
 
 /// What a step said.

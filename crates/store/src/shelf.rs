@@ -11,26 +11,42 @@ use rusqlite::{OptionalExtension, params};
 
 use crate::rows::jar::{RECORDS, read_record, with_past};
 use crate::rows::lifting::lifting;
-use crate::rows::{found, moment, optional_word, word};
-use crate::towel::{LIFTED, lifted};
+use crate::rows::{found, moment, optional_word, row_of, word};
+use crate::towel::lifted;
 use crate::{Store, StoreError};
 
+/// A jar that stands on the shelf; nobody says of one that it holds before it is out of the canner and whole.
+const ON_SHELF: &str = "seal = 'holds' AND NOT provisional AND undosed_at IS NULL AND gone_at IS NULL";
+
 impl Store {
+    /// How many jars stand on the shelf.
+    ///
+    /// # Errors
+    /// [`StoreError::Sqlite`] when the file cannot be read.
+    pub fn on_shelf(&self) -> Result<u32, StoreError> {
+        let sql = format!("SELECT count(*) FROM jar WHERE {ON_SHELF}");
+        Ok(row_of(&*self.read()?, &sql, [], |row| row.get(0))?)
+    }
+
     /// Jars on the shelf by product and date, oldest first.
     ///
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn shelf(&self, search: &ShelfSearch) -> Result<Vec<ShelfGroup>, StoreError> {
-        let connection = self.lock();
+        let connection = self.read()?;
         let sql = format!(
             "SELECT batch.id AS batch, code, name AS named, product, medium, pack, agent, thickness, size,
-             min(load_event.at) AS canned_at, count(*) AS count,
+             min(load_event.at) AS canned_at, sum(here.count) AS count,
              EXISTS (SELECT 1 FROM jar AS bad WHERE bad.batch_id = batch.id AND bad.gone_how = 'discarded'
                  AND bad.gone_why IN ({SPOILED})) AS recalled
-             {LIFTED} AND seal = 'holds' AND NOT provisional AND undosed_at IS NULL AND gone_at IS NULL
-             AND (?1 IS NULL OR instr(code, ?1) > 0 OR instr(lower(coalesce(name, '')), lower(?1)) > 0) AND (?2 IS NULL OR product = ?2)
+             FROM (SELECT batch_id, size, load_id, count(*) AS count FROM jar WHERE {ON_SHELF}
+                   GROUP BY batch_id, size, load_id) AS here
+             CROSS JOIN batch ON batch.id = here.batch_id
+             JOIN load_event ON load_event.load_id = here.load_id AND {LIFTING}
+             WHERE removed_at IS NULL AND (?1 IS NULL OR instr(code, ?1) > 0 OR instr(lower(coalesce(name, '')), lower(?1)) > 0) AND (?2 IS NULL OR product = ?2)
              AND (?3 IS NULL OR load_event.at >= ?3) AND (?4 IS NULL OR load_event.at < ?4)
-             GROUP BY batch.id, size ORDER BY canned_at, batch.id",
+             GROUP BY batch.id, here.size ORDER BY canned_at, batch.id",
+            LIFTING = lifting!(),
             SPOILED = spoiled_words(),
         );
         let mut statement = connection.prepare_cached(&sql)?;
@@ -64,10 +80,11 @@ impl Store {
     /// # Errors
     /// [`StoreError::ShelfEmpty`] when there is none.
     pub fn next_jar(&self, batch: BatchId, size: JarSize) -> Result<JarId, StoreError> {
-        let connection = self.lock();
+        let connection = self.read()?;
         let jar = connection.query_row(
-            "SELECT id FROM jar WHERE batch_id = ?1 AND size = ?2 AND seal = 'holds' AND NOT provisional AND undosed_at IS NULL AND gone_at IS NULL
-             ORDER BY number LIMIT 1",
+            &format!(
+                "SELECT id FROM jar WHERE batch_id = ?1 AND size = ?2 AND {ON_SHELF} ORDER BY number LIMIT 1"
+            ),
             params![batch.0, size.word()],
             |row| row.get(0).map(JarId),
         );
@@ -98,22 +115,29 @@ impl Store {
         Ok(())
     }
 
-    /// What was ever shelved, by product and size, with when it left.
+    /// What stands on the shelf or left it since a moment, by product and size, with when it came and left.
     ///
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
-    pub fn stocked(&self) -> Result<Vec<Stocked>, StoreError> {
-        let connection = self.lock();
-        let mut statement = connection.prepare_cached(concat!(
-            "SELECT product, medium, pack, thickness, iif(product = 'recipe', name, NULL) AS named, size, load_event.at AS lifted_at, gone_at, gone_how
-             FROM jar JOIN batch ON batch.id = jar.batch_id
-             JOIN load_event ON load_event.load_id = jar.load_id AND ",
-            lifting!(),
-            "
-             WHERE removed_at IS NULL AND seal = 'holds' AND NOT provisional AND undosed_at IS NULL
-             ORDER BY product, medium, pack, thickness, named, size, lifted_at"
-        ))?;
-        let rows = statement.query_map([], |row| {
+    pub fn stocked(&self, since: Moment) -> Result<Vec<Stocked>, StoreError> {
+        let connection = self.read()?;
+        let sql = format!(
+            "SELECT product, medium, pack, thickness, iif(product = 'recipe', name, NULL) AS named, here.size AS size,
+                 load_event.at AS lifted_at, here.gone_at AS gone_at, here.gone_how AS gone_how, here.count AS count
+             FROM (SELECT batch_id, size, load_id, NULL AS gone_at, NULL AS gone_how, count(*) AS count
+                   FROM jar WHERE {ON_SHELF} GROUP BY batch_id, size, load_id
+                   UNION ALL
+                   SELECT batch_id, size, load_id, gone_at, gone_how, count(*) FROM jar
+                   WHERE seal = 'holds' AND NOT provisional AND undosed_at IS NULL AND gone_at > ?1
+                   GROUP BY gone_at, batch_id, size, load_id, gone_how) AS here
+             CROSS JOIN batch ON batch.id = here.batch_id
+             JOIN load_event ON load_event.load_id = here.load_id AND {LIFTING}
+             WHERE removed_at IS NULL
+             ORDER BY product, medium, pack, thickness, named, here.size, lifted_at",
+            LIFTING = lifting!(),
+        );
+        let mut statement = connection.prepare_cached(&sql)?;
+        let rows = statement.query_map([since.0], |row| {
             let like = Stocked {
                 product: word(row, "product")?,
                 medium: optional_word(row, "medium")?,
@@ -125,19 +149,21 @@ impl Store {
                 history: History::default(),
             };
             let came = Moment(row.get("lifted_at")?);
-            Ok((like, came, moment(row, "gone_at")?, optional_word::<Leaving>(row, "gone_how")?))
+            // How the oldest jars left was not always said.
+            let how = optional_word(row, "gone_how")?.unwrap_or(Leaving::Discarded);
+            let left = moment(row, "gone_at")?.map(|at| (at, how));
+            Ok((like, came, left, row.get("count")?))
         })?;
         let mut all: Vec<Stocked> = Vec::new();
-        for (like, came, gone_at, how) in self.readable(rows)? {
+        for (like, came, left, count) in self.readable(rows)? {
             if all.last().is_none_or(|last| !last.is_like(&like)) {
                 all.push(like);
             }
             if let Some(last) = all.last_mut() {
-                last.history.came.push(came);
-                match gone_at {
-                    None => last.on_shelf += 1,
-                    // How the oldest jars left was not always said.
-                    Some(at) => last.history.left.push((at, how.unwrap_or(Leaving::Discarded))),
+                last.history.came.push((came, count));
+                match left {
+                    None => last.on_shelf += count,
+                    Some((at, how)) => last.history.left.push((at, how, count)),
                 }
             }
         }
@@ -149,7 +175,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn batch_jars(&self, batch: BatchId) -> Result<Vec<JarRecord>, StoreError> {
-        let connection = self.lock();
+        let connection = self.read()?;
         let mut statement =
             connection.prepare_cached(&format!("{RECORDS} WHERE jar.batch_id = ?1 ORDER BY number"))?;
         let jars = statement.query_map([batch.0], read_record)?;
@@ -157,13 +183,13 @@ impl Store {
         self.readable(jars.map(with_past))
     }
 
-    /// Every jar of every batch on the line or done, in the order of batches.
+    /// Tells every jar of every batch on the line or done, in the order of batches.
     ///
     /// # Errors
-    /// [`StoreError::Sqlite`] when the file cannot be read.
-    pub fn all_jars(&self) -> Result<Vec<JarRecord>, StoreError> {
+    /// [`StoreError::Sqlite`] when the file cannot be read; [`StoreError::NotTaken`].
+    pub fn all_jars(&self, tell: impl FnMut(JarRecord) -> std::io::Result<()>) -> Result<(), StoreError> {
         let sql = format!("{RECORDS} WHERE batch.removed_at IS NULL ORDER BY jar.batch_id, number");
-        self.look_long(|connection| self.readable(connection.prepare(&sql)?.query_map([], read_record)?))
+        self.look_long(|connection| self.tell(connection.prepare(&sql)?.query_map([], read_record)?, tell))
     }
 
     /// One jar.
@@ -171,8 +197,8 @@ impl Store {
     /// # Errors
     /// [`StoreError::NotFound`].
     pub fn jar(&self, id: JarId) -> Result<JarRecord, StoreError> {
-        let connection = self.lock();
-        let jar = connection.query_row(&format!("{RECORDS} WHERE jar.id = ?1"), [id.0], read_record);
+        let connection = self.read()?;
+        let jar = row_of(&connection, &format!("{RECORDS} WHERE jar.id = ?1"), [id.0], read_record);
         with_past(&connection, found(jar, "jar", id.0)?)
     }
 }

@@ -1,17 +1,22 @@
 //! One open file of records: how it is opened, who holds it, and what lists leave out.
 
+use std::ops::Deref;
 use std::path::{Path, PathBuf};
 use std::sync::atomic::{AtomicBool, Ordering};
-use std::sync::{Mutex, MutexGuard, PoisonError};
+use std::sync::{Mutex, MutexGuard, OnceLock, PoisonError};
 use std::time::Duration;
 
+use bodega_core::plan::yields::learn::Finished;
+use bodega_core::records::stock::Cupboard;
 use rusqlite::Connection;
+use rusqlite::trace::{TraceEvent, TraceEventCodes};
 
 use crate::backup::backup_before;
 use crate::copy::open_new;
-use crate::error::StoreError;
+use crate::error::{StoreError, if_readable};
 use crate::files::{FILE_NAME, open_private, sweep};
 use crate::hold::Hold;
+use crate::memo::Memo;
 use crate::rows;
 use crate::schema::{MIGRATIONS, bring_up};
 use crate::whole::{Standing, newest_good, standing, version_of};
@@ -19,11 +24,24 @@ use crate::whole::{Standing, newest_good, standing, version_of};
 /// How long a statement waits for another process that holds the file, such as a backup.
 const BUSY_TIMEOUT: Duration = Duration::from_secs(5);
 
+/// Statements that a connection keeps prepared: more than there are in the program.
+const KEPT_STATEMENTS: usize = 256;
+
+/// Connections that are kept for whoever reads next; a screen asks for a handful of things at once.
+const KEPT_READERS: usize = 4;
+
 /// An open kitchen.
 pub struct Store {
     connection: Mutex<Connection>,
+    /// Connections that only read, each free at the moment.
+    readers: Mutex<Vec<Connection>>,
     /// Whether a record may have been left out of a list because it cannot be read; nobody has looked at first.
     pub(crate) left_out: AtomicBool,
+    /// What was worked out of long histories, until something is written.
+    pub(crate) finished: Memo<Vec<Finished>>,
+    pub(crate) cupboard: Memo<Cupboard>,
+    /// Who is told of every statement.
+    watcher: OnceLock<fn(TraceEvent<'_>)>,
     place: Option<Place>,
 }
 
@@ -31,6 +49,34 @@ pub struct Store {
 pub(crate) struct Place {
     directory: PathBuf,
     _hold: Hold,
+}
+
+/// A connection to read with: nobody who writes waits for it, and it waits for nobody. In memory there is only one.
+pub(crate) enum Reader<'a> {
+    Only(MutexGuard<'a, Connection>),
+    Own { connection: Option<Connection>, readers: &'a Mutex<Vec<Connection>> },
+}
+
+impl Deref for Reader<'_> {
+    type Target = Connection;
+
+    fn deref(&self) -> &Connection {
+        match self {
+            Self::Only(connection) => connection,
+            Self::Own { connection, .. } => connection.as_ref().expect("it is given back when it is dropped"),
+        }
+    }
+}
+
+impl Drop for Reader<'_> {
+    fn drop(&mut self) {
+        if let Self::Own { connection, readers } = self {
+            let mut free = readers.lock().unwrap_or_else(PoisonError::into_inner);
+            if free.len() < KEPT_READERS {
+                free.extend(connection.take());
+            }
+        }
+    }
 }
 
 impl Store {
@@ -86,13 +132,31 @@ impl Store {
         Ok(store)
     }
 
-    pub(crate) const fn of(connection: Connection, place: Option<Place>) -> Self {
-        Self { connection: Mutex::new(connection), left_out: AtomicBool::new(true), place }
+    pub(crate) fn of(connection: Connection, place: Option<Place>) -> Self {
+        connection.set_prepared_statement_cache_capacity(KEPT_STATEMENTS);
+        Self {
+            connection: Mutex::new(connection),
+            readers: Mutex::default(),
+            left_out: AtomicBool::new(true),
+            finished: Memo::default(),
+            cupboard: Memo::default(),
+            watcher: OnceLock::new(),
+            place,
+        }
     }
 
     /// Where the records lie; `None` in memory.
     pub(crate) fn directory(&self) -> Option<&Path> {
         self.place.as_ref().map(|place| place.directory.as_path())
+    }
+
+    /// Tells somebody of every statement once it is done, with how long it took. Once: whoever comes later is told nothing.
+    pub fn watch(&self, watcher: fn(TraceEvent<'_>)) {
+        if self.watcher.set(watcher).is_ok() {
+            self.lock().trace_v2(TraceEventCodes::SQLITE_TRACE_PROFILE, Some(watcher));
+            // Whoever reads next takes a connection that tells.
+            self.readers.lock().unwrap_or_else(PoisonError::into_inner).clear();
+        }
     }
 
     /// Looks long at the records, at one moment of them: nobody's touch waits for it. In memory there is one connection.
@@ -123,6 +187,45 @@ impl Store {
                 self.left_out.store(true, Ordering::Relaxed);
             }
         }))
+    }
+
+    /// How often something was written since the records were opened.
+    pub(crate) fn changes(&self) -> u64 {
+        self.lock().total_changes()
+    }
+
+    /// A connection to read with. It sees what was acknowledged before it was asked for.
+    pub(crate) fn read(&self) -> Result<Reader<'_>, StoreError> {
+        let Some(directory) = self.directory() else { return Ok(Reader::Only(self.lock())) };
+        let free = self.readers.lock().unwrap_or_else(PoisonError::into_inner).pop();
+        let connection = match free {
+            Some(connection) => connection,
+            None => {
+                let connection = self.second_connection(directory)?;
+                connection.pragma_update(None, "query_only", true)?;
+                connection.set_prepared_statement_cache_capacity(KEPT_STATEMENTS);
+                if let Some(watcher) = self.watcher.get() {
+                    connection.trace_v2(TraceEventCodes::SQLITE_TRACE_PROFILE, Some(*watcher));
+                }
+                connection
+            }
+        };
+        Ok(Reader::Own { connection: Some(connection), readers: &self.readers })
+    }
+
+    /// Tells the records of a long list one after the other; one that cannot be read is left out.
+    pub(crate) fn tell<T>(
+        &self,
+        read: impl Iterator<Item = rusqlite::Result<T>>,
+        mut tell: impl FnMut(T) -> std::io::Result<()>,
+    ) -> Result<(), StoreError> {
+        for one in read {
+            match if_readable(one.map_err(StoreError::from))? {
+                Some(one) => tell(one)?,
+                None => self.left_out.store(true, Ordering::Relaxed),
+            }
+        }
+        Ok(())
     }
 
     /// A panic in another thread leaves SQLite's own transaction rolled back, so the connection stays usable.

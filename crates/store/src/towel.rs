@@ -29,7 +29,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn towel(&self) -> Result<Vec<Towel>, StoreError> {
-        let connection = self.lock();
+        let connection = self.read()?;
         let sql = format!(
             "SELECT jar.*, code, name, product, load_event.at {LIFTED}
              AND gone_at IS NULL AND jar.load_id IN (
@@ -168,7 +168,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn rescued(&self) -> Result<Vec<Rescued>, StoreError> {
-        let connection = self.lock();
+        let connection = self.read()?;
         let mut statement = connection.prepare_cached(
             "SELECT jar.id, code, number, product, rescue, rescue_at FROM jar JOIN batch ON batch.id = batch_id
              WHERE rescue IS NOT NULL AND gone_at IS NULL AND removed_at IS NULL ORDER BY rescue_at, jar.id",

@@ -7,6 +7,7 @@ use std::path::{Path, PathBuf};
 use rusqlite::{Connection, OpenFlags};
 use sha2::{Digest, Sha256};
 
+use crate::Store;
 use crate::error::StoreError;
 use crate::files::{FILE_NAME, FOLDER, TAILS, backups, directory_error, with_tail, write_private};
 use crate::schema::MIGRATIONS;
@@ -34,6 +35,10 @@ fn holds_kitchen(connection: &Connection) -> rusqlite::Result<bool> {
     let sql = "SELECT EXISTS (SELECT 1 FROM sqlite_master WHERE name = 'kitchen')";
     connection.query_row(sql, [], |row| row.get(0))
 }
+
+/// Records up to so many bytes are looked through before they are opened; longer ones beside the work, because a kitchen
+/// of many years would wait seconds for it.
+const LOOKED_THROUGH_FIRST: u64 = 16 << 20;
 
 /// What stands in a data directory.
 pub(crate) enum Standing {
@@ -65,7 +70,8 @@ pub(crate) fn standing(directory: &Path) -> Result<Standing, StoreError> {
     let looked = Connection::open_with_flags(&file, flags).and_then(|connection| {
         let version = version_of(&connection)?;
         let holds = holds_kitchen(&connection)?;
-        let what = damage(&connection, "PRAGMA quick_check")?;
+        let is_short = bytes(&file) <= LOOKED_THROUGH_FIRST;
+        let what = if is_short { damage(&connection, "PRAGMA quick_check")? } else { None };
         Ok((connection, version, holds, what))
     });
     match looked {
@@ -83,6 +89,26 @@ pub(crate) fn standing(directory: &Path) -> Result<Standing, StoreError> {
             } else {
                 Err(error)
             }
+        }
+    }
+}
+
+impl Store {
+    /// Looks through records that were too long to be looked through before they were opened; says what is wrong with them.
+    ///
+    /// # Errors
+    /// [`StoreError::Sqlite`] when the file cannot be read, which is no damage of it.
+    pub fn look_through(&self) -> Result<Option<String>, StoreError> {
+        let Some(directory) = self.directory() else { return Ok(None) };
+        let file = directory.join(FILE_NAME);
+        if std::fs::metadata(&file).map_or(0, |data| data.len()) <= LOOKED_THROUGH_FIRST {
+            return Ok(None);
+        }
+        let looked =
+            damage(&self.second_connection(directory)?, "PRAGMA quick_check").map_err(StoreError::from);
+        match looked {
+            Err(error) if error.is_damage() => Ok(Some(error.to_string())),
+            looked => looked,
         }
     }
 }

@@ -1,4 +1,4 @@
-import { queryOptions, useMutation, useQueryClient } from "@tanstack/react-query";
+import { queryOptions, useMutation, useQueryClient, type QueryClient } from "@tanstack/react-query";
 import { useEffect, useRef } from "react";
 import {
   api,
@@ -13,18 +13,23 @@ import {
   type Thickness,
 } from "./client";
 import type { paths } from "./schema";
+import { tellTime } from "../counter/clock";
 import { showZone } from "../parts/format";
 import { showWays } from "../parts/ways";
 
 export type LabelQuery = paths["/api/labels"]["get"]["parameters"]["query"];
 
-/** Every question the screens ask, key and fetcher in one place. */
+/**
+ * Every question the screens ask, key and fetcher in one place. A key begins with the first word of its address: the server
+ * says by it what is to be asked again.
+ */
 export const ask = {
   counter: () =>
     queryOptions({
       queryKey: ["counter"],
       queryFn: async () => {
         const counter = await take(api.GET("/api/counter"));
+        tellTime(counter.now, counter.pace);
         showZone(counter.zone);
         showWays(counter.kitchen.ways);
         return counter;
@@ -35,10 +40,10 @@ export const ask = {
     queryOptions({ queryKey: ["containers"], queryFn: () => take(api.GET("/api/containers")) }),
   batches: () => queryOptions({ queryKey: ["batches"], queryFn: () => take(api.GET("/api/batches")) }),
   loads: () => queryOptions({ queryKey: ["loads"], queryFn: () => take(api.GET("/api/loads")) }),
-  lifted: () => queryOptions({ queryKey: ["lifted"], queryFn: () => take(api.GET("/api/wash_up")) }),
+  lifted: () => queryOptions({ queryKey: ["wash_up"], queryFn: () => take(api.GET("/api/wash_up")) }),
   grouping: () =>
     queryOptions({
-      queryKey: ["grouping"],
+      queryKey: ["loads", "grouping"],
       queryFn: () => take(api.GET("/api/loads/grouping")),
       retry: false,
     }),
@@ -51,7 +56,7 @@ export const ask = {
       retry: false,
     }),
   cold: () => queryOptions({ queryKey: ["cold"], queryFn: () => take(api.GET("/api/cold")) }),
-  coldFood: () => queryOptions({ queryKey: ["cold food"], queryFn: () => take(api.GET("/api/cold_food")) }),
+  coldFood: () => queryOptions({ queryKey: ["cold_food"], queryFn: () => take(api.GET("/api/cold_food")) }),
   books: (day: string) =>
     queryOptions({
       queryKey: ["books", day],
@@ -61,13 +66,13 @@ export const ask = {
   pantry: () => queryOptions({ queryKey: ["pantry"], queryFn: () => take(api.GET("/api/pantry")) }),
   jar: (id: number) =>
     queryOptions({
-      queryKey: ["jar", id],
+      queryKey: ["jars", id],
       queryFn: () => take(api.GET("/api/jars/{id}", { params: { path: { id } } })),
       retry: false,
     }),
   record: (id: number) =>
     queryOptions({
-      queryKey: ["record", id],
+      queryKey: ["batches", id, "record"],
       queryFn: () => take(api.GET("/api/batches/{id}/record", { params: { path: { id } } })),
       retry: false,
     }),
@@ -93,7 +98,7 @@ export const ask = {
     }),
   first: (request: FirstRequest | null) =>
     queryOptions({
-      queryKey: ["first", request],
+      queryKey: ["plan", "first", request],
       queryFn: () =>
         request === null
           ? Promise.reject(new Error("Nothing is asked"))
@@ -109,41 +114,41 @@ export const ask = {
   recipes: () => queryOptions({ queryKey: ["recipes"], queryFn: () => take(api.GET("/api/recipes")) }),
   recipe: (id: number) =>
     queryOptions({
-      queryKey: ["recipe", id],
+      queryKey: ["recipes", id],
       queryFn: () => take(api.GET("/api/recipes/{id}", { params: { path: { id } } })),
     }),
   recipeScale: (id: number, body: ScaleRequest) =>
     queryOptions({
-      queryKey: ["recipe", id, "scale", body],
+      queryKey: ["recipes", id, "scale", body],
       queryFn: () => take(api.POST("/api/recipes/{id}/scale", { params: { path: { id } }, body })),
       placeholderData: (previous) => previous,
       retry: false,
     }),
   phBench: (bowls: number | null) =>
     queryOptions({
-      queryKey: ["ph bench", bowls],
+      queryKey: ["ph_bench", bowls],
       queryFn: () => take(api.GET("/api/ph_bench", { params: { query: bowls === null ? {} : { bowls } } })),
     }),
   recipePlan: (id: number, body: RecipePlanRequest) =>
     queryOptions({
-      queryKey: ["recipe", id, "plan", body],
+      queryKey: ["recipes", id, "plan", body],
       queryFn: () => take(api.POST("/api/recipes/{id}/plan", { params: { path: { id } }, body })),
       placeholderData: (previous) => previous,
       retry: false,
     }),
   bowls: (recipe: number) =>
     queryOptions({
-      queryKey: ["recipe", recipe, "bowls"],
+      queryKey: ["recipes", recipe, "bowls"],
       queryFn: () => take(api.GET("/api/recipes/{id}/bowls", { params: { path: { id: recipe } } })),
     }),
   checklist: (id: number) =>
     queryOptions({
-      queryKey: ["checklist", id],
+      queryKey: ["batches", id, "checklist"],
       queryFn: () => take(api.GET("/api/batches/{id}/checklist", { params: { path: { id } } })),
     }),
   compare: (lots: number[]) =>
     queryOptions({
-      queryKey: ["compare", lots],
+      queryKey: ["plan", "compare", lots],
       queryFn: () => take(api.POST("/api/plan/compare", { body: { lots, agent: "bottled_lemon_juice" } })),
       enabled: lots.length > 0,
       placeholderData: (previous) => previous,
@@ -151,7 +156,7 @@ export const ask = {
     }),
   split: (body: SplitRequest) =>
     queryOptions({
-      queryKey: ["split", body],
+      queryKey: ["plan", "split", body],
       queryFn: () => take(api.POST("/api/plan/split", { body })),
       enabled: body.lots.length > 0,
       placeholderData: (previous) => previous,
@@ -167,7 +172,7 @@ export const ask = {
   almanac: () => queryOptions({ queryKey: ["almanac"], queryFn: () => take(api.GET("/api/almanac")) }),
   towns: (name: string) =>
     queryOptions({
-      queryKey: ["towns", name],
+      queryKey: ["places", name],
       queryFn: () => take(api.GET("/api/places", { params: { query: { name } } })),
       enabled: name.length >= 2,
       staleTime: Infinity,
@@ -175,14 +180,14 @@ export const ask = {
     }),
   near: (at: { lat: number; lon: number } | null) =>
     queryOptions({
-      queryKey: ["near", at],
+      queryKey: ["places", "near", at],
       queryFn: () => take(api.GET("/api/places/near", { params: { query: at ?? { lat: 0, lon: 0 } } })),
       enabled: at !== null,
       staleTime: Infinity,
     }),
   boilTest: (boilsAtC: number | null) =>
     queryOptions({
-      queryKey: ["boil test", boilsAtC],
+      queryKey: ["compute", "altitude", boilsAtC],
       queryFn: () => take(api.POST("/api/compute/altitude", { body: { boils_at_c: boilsAtC ?? 100 } })),
       enabled: boilsAtC !== null,
       retry: false,
@@ -190,14 +195,14 @@ export const ask = {
     }),
   acid: (body: AcidRequest) =>
     queryOptions({
-      queryKey: ["acid", body],
+      queryKey: ["compute", "acid", body],
       queryFn: () => take(api.POST("/api/compute/acid", { body })),
       enabled: body.jars.length > 0,
       staleTime: Infinity,
     }),
   yield: (product: Product, thickness: Thickness | null, weightG: number) =>
     queryOptions({
-      queryKey: ["yield", product, thickness, weightG],
+      queryKey: ["compute", "yield", product, thickness, weightG],
       queryFn: () =>
         take(
           api.POST("/api/compute/yield", {
@@ -209,24 +214,52 @@ export const ask = {
     }),
 };
 
+/** Words of addresses whose answers may be different now; none for all of them. */
+function staleOf(event: MessageEvent<string>): readonly string[] | null {
+  const { stale } = JSON.parse(event.data) as { stale: string[] | null };
+  return stale;
+}
+
+/** Whether the server tells this page of every change; then nothing is asked again on a guess. */
+let hears = false;
+
+/** Asks again what may be different now; what is not shown is asked when it is. */
+function askAgain(client: QueryClient, stale: readonly string[] | null) {
+  void client.invalidateQueries(
+    stale === null ? {} : { predicate: ({ queryKey: [first] }) => stale.includes(String(first)) },
+  );
+}
+
 /**
- * Asks everything again whenever the server says that something changed, on this screen or another. A browser allows
- * six connections to one address, so a page that nobody sees gives its own back and asks every half minute instead.
+ * Asks again what the server says is different, whether it was changed on this screen or another. A browser allows six
+ * connections to one address, so a page that nobody sees gives its own back and asks every half minute instead.
  */
 export function useLiveAnswers() {
   const client = useQueryClient();
   useEffect(() => {
     let events: EventSource | undefined;
-    const again = () => void client.invalidateQueries();
-    const listen = () => {
+    // What was asked while the first connection was made is as new as the connection.
+    let isFirst = true;
+    const opened = () => {
+      hears = true;
+      if (!isFirst) askAgain(client, null);
+      isFirst = false;
+    };
+    const leave = () => {
+      hears = false;
       events?.close();
       events = undefined;
+    };
+    const listen = () => {
+      leave();
       if (document.visibilityState !== "visible") return;
       events = new EventSource("/api/live");
-      events.addEventListener("changed", again);
-      events.addEventListener("open", again);
+      events.addEventListener("changed", (event: MessageEvent<string>) => askAgain(client, staleOf(event)));
+      events.addEventListener("open", opened);
+      events.addEventListener("error", () => {
+        hears = false;
+      });
     };
-    const leave = () => events?.close();
     listen();
     document.addEventListener("visibilitychange", listen);
     window.addEventListener("pageshow", listen);
@@ -253,7 +286,7 @@ export function useChange<In, Out>(
   const mutation = useMutation({
     mutationFn: change,
     onSuccess: (out, input) => {
-      void client.invalidateQueries();
+      if (!hears) askAgain(client, null);
       then?.(out, input, (next) => latest.current?.(next));
     },
   });

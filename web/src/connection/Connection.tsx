@@ -1,5 +1,5 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { useEffect, useSyncExternalStore } from "react";
+import { useEffect, useRef, useSyncExternalStore } from "react";
 import { Note } from "../parts/Note";
 import { sentence } from "../parts/sentence";
 import { Touch } from "../parts/Touch";
@@ -13,8 +13,11 @@ export function Connection() {
   const client = useQueryClient();
   const { connected, waiting, late } = useKeeping();
   useEffect(() => watch(() => void client.invalidateQueries()), [client]);
+  // What is asked first needs no second asking; what was shown while nobody answered does.
+  const wasLost = useRef(false);
   useEffect(() => {
-    if (connected) void client.invalidateQueries();
+    if (connected && wasLost.current) void client.invalidateQueries();
+    wasLost.current = !connected;
   }, [client, connected]);
   if (connected && late.length === 0) return null;
   return (

@@ -5,7 +5,7 @@ import { ask } from "../api/queries";
 import { WORDS } from "../api/words.generated";
 import { quietly } from "../parts/quietly";
 import { useAlarm } from "../parts/useAlarm";
-import { useKitchenNow } from "./clock";
+import { useAtMoment } from "./clock";
 import { callsNow, placesOf, titleOf } from "./model";
 
 /** Banners that are shown at once; the others come up when these are answered. */
@@ -41,20 +41,27 @@ function Banner({ text, urgent, to, where }: { text: string; urgent: boolean; to
   );
 }
 
+/** What the browser's tab says, with the clock of the station it shows. */
+function Title({ ringing }: { ringing: string | null }) {
+  const { data: counter } = useQuery(ask.counter());
+  const { pathname } = useLocation();
+  const title = useAtMoment((now) =>
+    counter === undefined ? "Bodega" : titleOf(placesOf(counter, now), pathname),
+  );
+  useEffect(() => {
+    document.title = ringing === null ? title : `● ${ringing}`;
+  }, [ringing, title]);
+  return null;
+}
+
 /** What calls somebody back, whichever page is open: heard, shown with the way to where it is answered, and in the title. */
 export function Alarms() {
   const { data: counter } = useQuery(ask.counter());
   const { data: day } = useQuery(ask.day());
-  const { pathname } = useLocation();
-  const now = useKitchenNow();
-  const { due, ringing, once } = callsNow(counter?.calls ?? [], now);
+  const { due, ringing, once } = useAtMoment((now) => callsNow(counter?.calls ?? [], now));
   useAlarm(ringing);
   const reminder = day?.reminders[0];
   const said = [...once, ...(reminder === undefined ? [] : [reminder])];
-  const title = counter === undefined ? "Bodega" : titleOf(placesOf(counter, now), pathname);
-  useEffect(() => {
-    document.title = ringing === null ? title : `● ${ringing}`;
-  }, [ringing, title]);
   const count = due.length;
   useEffect(() => {
     quietly(() => (count > 0 ? navigator.setAppBadge(count) : navigator.clearAppBadge()));
@@ -71,6 +78,7 @@ export function Alarms() {
   );
   return (
     <>
+      <Title ringing={ringing} />
       {said.map((text) => (
         <Once key={text} text={text} />
       ))}

@@ -9,7 +9,7 @@ import { Note } from "../parts/Note";
 import { Alarms } from "./Alarms";
 import { Awake } from "./Awake";
 import { Boundary } from "./Boundary";
-import { useKitchenNow } from "./clock";
+import { useAtMoment } from "./clock";
 import { KeySheet } from "./KeySheet";
 import { Line } from "./Line";
 import { pageOf, placesOf, stepText } from "./model";
@@ -29,8 +29,7 @@ function HeaderLink({ to, children }: { to: string; children: ReactNode }) {
 
 /** The canner's clock, in sight however far the page is scrolled. */
 function ClockInSight({ counter }: { counter: Counter }) {
-  const now = useKitchenNow();
-  const canner = placesOf(counter, now).find((place) => place.station === "canner");
+  const canner = useAtMoment((now) => placesOf(counter, now).find((place) => place.station === "canner"));
   if (counter.canners.length === 0 || canner === undefined) return null;
   return (
     <span className="leading-tight whitespace-nowrap text-muted" data-testid="clock-in-sight">

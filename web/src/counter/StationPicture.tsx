@@ -5,20 +5,33 @@ const INK = "var(--color-ink)";
 /** A small drawing of each station for the line; `hot` shows a boil. */
 export function StationPicture({ station, hot = false }: { station: StationName; hot?: boolean }) {
   return (
-    <svg
-      viewBox="0 0 72 52"
-      className="h-9 w-full sm:h-[52px]"
-      aria-hidden="true"
-      stroke={INK}
-      strokeWidth="2"
-      strokeLinejoin="round"
-    >
-      {drawing(station, hot)}
-    </svg>
+    <div className="relative h-9 sm:h-[52px]">
+      <svg
+        viewBox="0 0 72 52"
+        className="h-full w-full"
+        aria-hidden="true"
+        stroke={INK}
+        strokeWidth="2"
+        strokeLinejoin="round"
+      >
+        {drawing(station)}
+      </svg>
+      {hot && (
+        // A picture of its own: it is moved as it is, and nothing is drawn anew while it moves.
+        <svg viewBox="0 0 72 52" className="steam absolute inset-0 h-full w-full" aria-hidden="true">
+          <path
+            d="M24 8q4-3 0-7M36 8q4-3 0-7M48 8q4-3 0-7"
+            fill="none"
+            stroke="var(--color-muted)"
+            strokeWidth="2"
+          />
+        </svg>
+      )}
+    </div>
   );
 }
 
-function drawing(station: StationName, hot: boolean) {
+function drawing(station: StationName) {
   switch (station) {
     case "crates":
       return (
@@ -64,14 +77,6 @@ function drawing(station: StationName, hot: boolean) {
     case "canner":
       return (
         <>
-          {hot && (
-            <path
-              className="steam"
-              d="M24 8q4-3 0-7M36 8q4-3 0-7M48 8q4-3 0-7"
-              fill="none"
-              stroke="var(--color-muted)"
-            />
-          )}
           <path d="M14 16h44v24q0 9-9 9H23q-9 0-9-9z" fill="var(--color-cobalt)" />
           <path d="M9 15h54" strokeWidth="5" strokeLinecap="round" />
           {[24, 34, 45, 29, 50, 40].map((x, i) => (

@@ -1,10 +1,12 @@
 import type { LoadView } from "../api/client";
+import { useAtMoment } from "../counter/clock";
 import { Note } from "./Note";
 
 /** Filled jars that have stood on the bench for too long. */
-export function WaitNote({ load, now }: { load: Pick<LoadView, "waits_too_long_from">; now: number }) {
+export function WaitNote({ load }: { load: Pick<LoadView, "waits_too_long_from"> }) {
   const from = load.waits_too_long_from;
-  if (from == null || now < from) return null;
+  const waits = useAtMoment((now) => from != null && now >= from);
+  if (!waits) return null;
   return (
     <Note tone="warn">
       <strong>These filled jars have waited for more than ten minutes.</strong> A hot pack goes in at once.

@@ -72,10 +72,10 @@ const LEAST_MONTHS: f64 = 1.0;
 /// What became of the jars of one product in one size.
 #[derive(Debug, Clone, PartialEq, Eq, Default)]
 pub struct History {
-    /// When each jar came to the shelf.
-    pub came: Vec<Moment>,
-    /// When each that left did, and how.
-    pub left: Vec<(Moment, Leaving)>,
+    /// When jars came to the shelf, and how many.
+    pub came: Vec<(Moment, u32)>,
+    /// When jars left, how, and how many.
+    pub left: Vec<(Moment, Leaving, u32)>,
 }
 
 /// What is to be expected of one product in one size of jar.
@@ -95,28 +95,40 @@ pub struct Forecast {
     pub next_season: Range<u32>,
 }
 
-impl History {
-    /// Jars on the shelf at a moment.
-    fn there(&self, at: Moment) -> i64 {
-        let count = |moments: &mut dyn Iterator<Item = Moment>| {
-            i64::try_from(moments.filter(|moment| *moment <= at).count()).unwrap_or(i64::MAX)
-        };
-        count(&mut self.came.iter().copied()) - count(&mut self.left.iter().map(|(moment, _)| *moment))
-    }
+/// How the number of jars on a shelf changed over a stretch that ends with a moment.
+struct Stock {
+    /// Milliseconds in which there was at least one: an empty shelf says nothing of what is wanted.
+    stocked_ms: i64,
+    /// Jars at the end.
+    there: i64,
+}
 
-    /// Milliseconds of a stretch in which there was at least one: an empty shelf says nothing of what is wanted.
-    fn stocked_ms(&self, from: Moment, to: Moment) -> i64 {
-        let mut turns: Vec<Moment> = self
-            .came
-            .iter()
-            .copied()
-            .chain(self.left.iter().map(|(moment, _)| *moment))
-            .filter(|moment| *moment > from && *moment < to)
-            .collect();
-        turns.extend([from, to]);
-        turns.sort_unstable();
-        turns.windows(2).filter(|pair| self.there(pair[0]) > 0).map(|pair| pair[1].since_ms(pair[0])).sum()
+impl History {
+    fn stock(&self, from: Moment, to: Moment) -> Stock {
+        let came = self.came.iter().map(|(at, count)| (*at, i64::from(*count)));
+        let left = self.left.iter().map(|(at, _, count)| (*at, -i64::from(*count)));
+        let mut turns: Vec<(Moment, i64)> = came.chain(left).filter(|(at, _)| *at <= to).collect();
+        turns.sort_unstable_by_key(|(at, _)| *at);
+        let mut stock = Stock { stocked_ms: 0, there: 0 };
+        let mut since = from;
+        for (at, change) in turns {
+            if at > since {
+                stock.stocked_ms += if stock.there > 0 { at.since_ms(since) } else { 0 };
+                since = at;
+            }
+            stock.there += change;
+        }
+        stock.stocked_ms += if stock.there > 0 { to.since_ms(since) } else { 0 };
+        stock
     }
+}
+
+/// From when on what happened says what is to be expected: what left before is of no account.
+#[must_use]
+pub fn counted_from(now: Moment) -> Moment {
+    #[allow(clippy::cast_possible_truncation)] // milliseconds of a year
+    let year = (SEASON_MONTHS * MONTH_MS) as i64;
+    Moment(now.0 - year)
 }
 
 /// What the last year says: jars eaten while there were some, as a rate that nobody knows for sure. The range is that of a
@@ -124,18 +136,17 @@ impl History {
 /// Analysis, section 2.6, from memory), with Jeffreys' prior.
 #[must_use]
 pub fn forecast(history: &History, now: Moment) -> Forecast {
-    #[allow(clippy::cast_possible_truncation)] // milliseconds of a year
-    let year = (SEASON_MONTHS * MONTH_MS) as i64;
-    let from = Moment(now.0 - year);
+    let from = counted_from(now);
+    let stock = history.stock(from, now);
     #[allow(clippy::cast_precision_loss)] // milliseconds of a year, below 2^53
-    let months = (history.stocked_ms(from, now) as f64 / MONTH_MS).clamp(LEAST_MONTHS, SEASON_MONTHS);
+    let months = (stock.stocked_ms as f64 / MONTH_MS).clamp(LEAST_MONTHS, SEASON_MONTHS);
     let left = |how: Leaving| {
-        let counted = history.left.iter().filter(|(at, why)| *why == how && *at > from && *at <= now).count();
-        u32::try_from(counted).unwrap_or(u32::MAX)
+        let counted = history.left.iter().filter(|(at, why, _)| *why == how && *at > from && *at <= now);
+        counted.map(|(.., count)| count).sum::<u32>()
     };
     let (eaten, given) = (left(Leaving::Eaten), left(Leaving::Given));
     let per_month = f64::from(eaten) / months;
-    let on_shelf = history.there(now).max(0);
+    let on_shelf = stock.there.max(0);
     #[allow(clippy::cast_possible_truncation)] // a shelf's months, far below 2^63 ms
     let after = |months: f64| Moment(now.0 + (months * MONTH_MS) as i64);
     #[allow(clippy::cast_precision_loss)] // a household's jars
@@ -173,10 +184,7 @@ mod tests {
     }
 
     fn history(came: u32, left: &[f64], how: Leaving) -> History {
-        History {
-            came: (0..came).map(|_| month(0.0)).collect(),
-            left: left.iter().map(|at| (month(*at), how)).collect(),
-        }
+        History { came: vec![(month(0.0), came)], left: left.iter().map(|at| (month(*at), how, 1)).collect() }
     }
 
     #[test]

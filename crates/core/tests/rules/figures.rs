@@ -158,8 +158,8 @@ fn a_shelf_runs_out_at_its_months_rate() {
         let ms = (months * 365.25 / 12.0 * 86_400_000.0) as i64;
         Moment(START.0 - ms)
     };
-    let left = [0.5, 1.0, 2.0, 3.0, 4.0, 5.0].map(|ago| (months_ago(ago), Leaving::Eaten)).to_vec();
-    let seen = forecast(&History { came: vec![months_ago(6.0); 18], left }, START);
+    let left = [0.5, 1.0, 2.0, 3.0, 4.0, 5.0].map(|ago| (months_ago(ago), Leaving::Eaten, 1)).to_vec();
+    let seen = forecast(&History { came: vec![(months_ago(6.0), 18)], left }, START);
     assert!(near(seen.months, 6.0, 1e-6) && near(seen.per_month, 1.0, 1e-6), "{seen:?}");
     let runs_out = seen.runs_out.unwrap().since_ms(START);
     assert!(near(runs_out as f64 / 86_400_000.0, 365.25, 0.01), "twelve jars at one a month");

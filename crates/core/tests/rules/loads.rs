@@ -4,9 +4,12 @@ use bodega_core::canner::loads::{Group, LoadPlan, group, why};
 use bodega_core::canner::outline::{Outline, Outsides};
 use bodega_core::canner::room::Capacity;
 use bodega_core::jars::size::JarSize;
+use bodega_core::kitchen::altitude::Altitude;
 use bodega_core::measures::moment::Minutes;
 use bodega_core::measures::units::millimetres;
+use bodega_core::tables::process::{Query, look_up};
 use proptest::prelude::*;
+use serde_json::Value;
 
 const SEVEN_NINE: [Capacity; 3] = [
     Capacity { jar: JarSize::Quart, count: 7 },
@@ -150,5 +153,46 @@ fn why_a_grouping_is_as_it_is_takes_one_line() {
     ] {
         let plan = group(&groups, &capacity, turnaround).unwrap();
         assert_eq!(why(&groups, &plan, &capacity, turnaround), expected);
+    }
+}
+
+/// Questions of five sizes with the least minutes that OR-Tools CP-SAT 9.15 found with two workers, and what it proved.
+#[test]
+fn five_sizes_take_no_longer_than_a_solver_from_outside_finds() {
+    let text = include_str!("data/loads_five_sizes.json");
+    let all: Value = serde_json::from_str(text).unwrap();
+    let number = |value: &Value| u32::try_from(value.as_u64().unwrap()).unwrap();
+    for instance in all["instances"].as_array().unwrap() {
+        let asked = &instance["request"];
+        let capacity: Vec<Capacity> = asked["capacity"]
+            .as_object()
+            .unwrap()
+            .iter()
+            .map(|(jar, count)| Capacity { jar: jar.parse().unwrap(), count: number(count) })
+            .collect();
+        let altitude = Altitude::from_feet(asked["altitude_ft"].as_f64().unwrap()).unwrap();
+        let group_of = |line: &Value| {
+            let query = Query {
+                product: serde_json::from_value(line["product"].clone()).unwrap(),
+                medium: serde_json::from_value(line["medium"].clone()).unwrap(),
+                pack: serde_json::from_value(line["pack"].clone()).unwrap(),
+                method: serde_json::from_value(asked["method"].clone()).unwrap(),
+                jar: serde_json::from_value(line["jar"].clone()).unwrap(),
+                altitude,
+            };
+            let minutes = look_up(&query).unwrap().options[0].minutes;
+            Group { jar: query.jar, minutes, count: number(&line["count"]) }
+        };
+        let groups: Vec<Group> = asked["jars"].as_array().unwrap().iter().map(group_of).collect();
+        let turnaround = number(&asked["turnaround_minutes"]);
+        let plan = group(&groups, &capacity, Minutes(turnaround)).unwrap();
+        check(&plan, &groups, &capacity, turnaround);
+        let jars: u32 = groups.iter().map(|group| group.count).sum();
+        assert!(plan.total.0 <= number(&instance["best_known_minutes"]), "{jars} jars: {:?}", plan.total);
+        assert!(
+            plan.lower_bound.0 >= number(&instance["lower_bound_minutes"]),
+            "{jars} jars: {:?}",
+            plan.lower_bound
+        );
     }
 }

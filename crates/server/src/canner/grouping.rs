@@ -8,6 +8,7 @@ use utoipa::ToSchema;
 
 use crate::canner::routes::views;
 use crate::canner::view::LoadView;
+use crate::live::Topic;
 use crate::problem::{ApiError, Problem};
 use crate::state::{Shared, altitude_of, change, off_thread, read};
 
@@ -64,7 +65,7 @@ pub async fn get_grouping(shared: web::Data<Shared>) -> Result<web::Json<Option<
 #[put("/api/loads/grouping")]
 pub async fn regroup(shared: web::Data<Shared>) -> Result<web::Json<Vec<LoadView>>, ApiError> {
     let grouping = grouping(&shared).await?;
-    let done = change(&shared, move |shared| {
+    let done = change(&shared, Topic::Canner, move |shared| {
         if let Some(grouping) = grouping {
             shared.store.regroup(&grouping.loads, &grouping.best)?;
         }

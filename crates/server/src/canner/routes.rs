@@ -17,6 +17,7 @@ use crate::age::Age;
 use crate::canner::view::LoadView;
 use crate::created::Created;
 use crate::json::Json;
+use crate::live::Topic;
 use crate::problem::{ApiError, NameField, Problem};
 use crate::state::{Shared, altitude_of, answer, read};
 
@@ -35,6 +36,7 @@ pub struct EventRequest {
 /// A change to a load, answered with the load as it is then.
 pub(crate) async fn changed<E: Into<ApiError>>(
     shared: &web::Data<Shared>,
+    topic: Topic,
     work: impl FnOnce(&Shared, Moment) -> Result<CannerLoad, E> + Send + 'static,
 ) -> Result<web::Json<LoadView>, ApiError> {
     let now = shared.clock.now();
@@ -43,7 +45,7 @@ pub(crate) async fn changed<E: Into<ApiError>>(
         Ok(LoadView::new(shared, load, &shared.store.kitchen()?, now)?)
     });
     let view = done.await?;
-    shared.live.changed();
+    shared.live.changed(topic);
     Ok(web::Json(view))
 }
 
@@ -122,7 +124,7 @@ pub async fn add_event(
 ) -> Result<Created<LoadView>, ApiError> {
     let moment = jar_moment(&request)?;
     let touched = age.touched(&shared.clock);
-    let web::Json(body) = changed(&shared, move |shared, _| match moment {
+    let web::Json(body) = changed(&shared, Topic::Canner, move |shared, _| match moment {
         Some(moment) => shared.store.add_jar_event(*id, moment, touched),
         None => shared.store.add_event(*id, request.event, touched),
     })
@@ -139,7 +141,7 @@ pub async fn undo_event(
     path: web::Path<(LoadId, Moment)>,
 ) -> Result<web::Json<LoadView>, ApiError> {
     let (id, at) = *path;
-    changed(&shared, move |shared, now| shared.store.undo_event(id, at, now)).await
+    changed(&shared, Topic::Canner, move |shared, now| shared.store.undo_event(id, at, now)).await
 }
 
 /// What a load's time is looked up by.
@@ -173,7 +175,7 @@ pub async fn retime_load(
         }
         Ok(longest)
     };
-    changed(&shared, move |shared, now| shared.store.retime_load(*id, time, now)).await
+    changed(&shared, Topic::Canner, move |shared, now| shared.store.retime_load(*id, time, now)).await
 }
 
 /// What else stands in a load's canner.
@@ -199,7 +201,7 @@ pub async fn set_also(
         ALSO_COUNT.check(f64::from(line.count)).named(&format!("also[{place}].count"))?;
         ALSO_MINUTES.check(f64::from(line.minutes.0)).named(&format!("also[{place}].minutes"))?;
     }
-    changed(&shared, move |shared, _| shared.store.set_also(*id, &request.also)).await
+    changed(&shared, Topic::Canner, move |shared, _| shared.store.set_also(*id, &request.also)).await
 }
 
 /// Which canner a load goes into.
@@ -219,7 +221,7 @@ pub async fn move_load(
     id: web::Path<LoadId>,
     Json(request): Json<MoveRequest>,
 ) -> Result<web::Json<LoadView>, ApiError> {
-    changed(&shared, move |shared, _| shared.store.move_load(*id, request.canner)).await
+    changed(&shared, Topic::Canner, move |shared, _| shared.store.move_load(*id, request.canner)).await
 }
 
 /// What a probe in the canner read.
@@ -240,7 +242,7 @@ pub async fn add_reading(
     Json(request): Json<ReadingRequest>,
 ) -> Result<Created<LoadView>, ApiError> {
     let temp_c = PROBE.check(request.temp_c).named("temp_c")?;
-    let web::Json(body) = changed(&shared, move |shared, at| {
+    let web::Json(body) = changed(&shared, Topic::Probe, move |shared, at| {
         shared.store.add_canner_reading(*id, &CannerReading { at, temp_c, simulated: false })
     })
     .await?;

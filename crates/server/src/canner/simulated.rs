@@ -17,6 +17,7 @@ use utoipa::ToSchema;
 use crate::canner::routes::changed;
 use crate::canner::view::LoadView;
 use crate::json::Json;
+use crate::live::Topic;
 use crate::problem::{ApiError, Problem};
 use crate::state::{Shared, altitude_of, read, run_device};
 
@@ -60,7 +61,7 @@ pub async fn simulate_canner(
         };
         actix_web::rt::spawn(run_simulated_canner(shared.clone(), id, device));
     }
-    changed(&shared, move |shared, _| shared.store.load(id)).await
+    changed(&shared, Topic::Probe, move |shared, _| shared.store.load(id)).await
 }
 
 /// One reading of the simulated probe; `false` when its load is out.
@@ -79,7 +80,7 @@ pub(crate) fn measure(shared: &Shared, id: LoadId, mut device: SimulatedCanner) 
         shared
             .store
             .add_canner_reading(id, &CannerReading { at: now, temp_c, simulated: device.is_simulated() })?;
-        shared.live.changed();
+        shared.live.changed(Topic::Probe);
     }
     Ok(true)
 }
@@ -87,5 +88,5 @@ pub(crate) fn measure(shared: &Shared, id: LoadId, mut device: SimulatedCanner) 
 pub(crate) async fn run_simulated_canner(shared: web::Data<Shared>, id: LoadId, device: SimulatedCanner) {
     run_device(&shared, GLANCE, move |shared| measure(shared, id, device.clone())).await;
     shared.simulated_canners.end(id);
-    shared.live.changed();
+    shared.live.changed(Topic::Probe);
 }

@@ -5,17 +5,24 @@ use futures_util::stream;
 use tokio::sync::broadcast;
 use tokio::time::{Duration, timeout};
 
+use crate::live::Topic;
 use crate::network::let_in::asking;
 use crate::state::Shared;
 
 /// Silence after which a comment is sent, so that a dead connection is noticed.
 const HEARTBEAT: Duration = Duration::from_secs(2);
 
-/// A server-sent event `changed` after every change to the records.
+/// What a screen is told of a change.
+fn changed(topic: Topic) -> String {
+    let stale = serde_json::json!({"stale": topic.stale()});
+    format!("event: changed\ndata: {stale}\n\n")
+}
+
+/// A server-sent event `changed` after every change to the records, with the addresses whose answers may be different.
 #[utoipa::path(responses((status = 200, description = "text/event-stream")))]
 #[get("/api/live")]
 pub async fn live(shared: web::Data<Shared>, request: HttpRequest) -> HttpResponse {
-    let receiver = shared.live.sender.subscribe();
+    let receiver = shared.live.listen();
     let device = asking(&request).map(|device| device.0);
     let events = stream::unfold((receiver, shared, true), move |(mut receiver, shared, first)| async move {
         if first {
@@ -24,16 +31,17 @@ pub async fn live(shared: web::Data<Shared>, request: HttpRequest) -> HttpRespon
                 (receiver, shared, false),
             ));
         }
-        let text: &[u8] = match timeout(HEARTBEAT, receiver.recv()).await {
-            Ok(Ok(()) | Err(broadcast::error::RecvError::Lagged(_))) => b"event: changed\ndata: {}\n\n",
+        let text = match timeout(HEARTBEAT, receiver.recv()).await {
+            Ok(Ok(topic)) => changed(topic),
+            Ok(Err(broadcast::error::RecvError::Lagged(_))) => changed(Topic::Everything),
             Ok(Err(broadcast::error::RecvError::Closed)) => return None,
-            Err(_) => b": still here\n\n",
+            Err(_) => ": still here\n\n".to_owned(),
         };
         // A device that was signed out hears nothing more.
         if device.is_some_and(|device| !shared.network.devices.has(device)) {
             return None;
         }
-        Some((Ok(web::Bytes::copy_from_slice(text)), (receiver, shared, false)))
+        Some((Ok(web::Bytes::from(text)), (receiver, shared, false)))
     });
     HttpResponse::Ok()
         .content_type("text/event-stream")

@@ -11,7 +11,6 @@ use bodega_core::measures::ids::LoadId;
 use bodega_core::measures::moment::{Minutes, Moment};
 use bodega_core::records::kitchen::Kitchen;
 use bodega_core::records::load::CannerLoad;
-use bodega_core::records::shelf::ShelfSearch;
 use bodega_core::records::towel::Towel;
 use bodega_core::towel::seal::Wrong;
 use bodega_core::towel::ways_out::ways_out;
@@ -230,6 +229,6 @@ pub(crate) fn count(shared: &Shared) -> Result<Counter, StoreError> {
         #[expect(clippy::cast_precision_loss, reason = "a century of milliseconds stays below 2^53")]
         clock_stepped_minutes: shared.clock.stepped().map(|step| step as f64 / 60_000.0),
         troubles: shared.troubles.said(),
-        shelved: store.shelf(&ShelfSearch::default())?.iter().map(|group| group.count).sum(),
+        shelved: store.on_shelf()?,
     })
 }

@@ -14,9 +14,10 @@ use uom::si::mass::kilogram;
 use utoipa::ToSchema;
 
 use crate::json::not_read;
+use crate::live::Topic;
 use crate::problem::{ApiError, Problem};
-use crate::safe::exchange::csv_file;
-use crate::state::{Shared, change, off_thread, read};
+use crate::safe::streamed::csv_file;
+use crate::state::{Shared, change, off_thread};
 
 const G_PER_KG: f64 = 1000.0;
 /// The largest harvest log, in bytes.
@@ -96,9 +97,8 @@ pub struct Imported {
 /// The harvest log, used up lots too, oldest first.
 #[utoipa::path(responses((status = 200, description = "text/csv")))]
 #[get("/api/harvest.csv")]
-pub async fn export_harvest(shared: web::Data<Shared>) -> Result<HttpResponse, ApiError> {
-    let lots = read(&shared, |shared| shared.store.harvest()).await?;
-    csv_file("harvest.csv", lots.into_iter().map(Line::from))
+pub async fn export_harvest(shared: web::Data<Shared>) -> HttpResponse {
+    csv_file::<_, Line>(&shared, "harvest.csv", |shared, tell| shared.store.harvest(tell))
 }
 
 /// Every line as a lot, or every fault with its line.
@@ -149,6 +149,8 @@ pub async fn import_harvest(
         arrived.map_err(|_| ApiError::TooLarge { most: LOG_MOST_SAID })?.map_err(|error| not_read(&error))?;
     let today = shared.clock.today();
     let lots = off_thread(move || parse(&body, today)).await??;
-    let added = change(&shared, move |shared| shared.store.add_lots(&lots, shared.clock.now())).await?;
+    let added =
+        change(&shared, Topic::Everything, move |shared| shared.store.add_lots(&lots, shared.clock.now()))
+            .await?;
     Ok(web::Json(Imported { lots: added.len() }))
 }

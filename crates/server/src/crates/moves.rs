@@ -12,6 +12,7 @@ use uom::si::mass::kilogram;
 use crate::created::Created;
 use crate::food::{FoodMoveRequest, Here};
 use crate::json::Json;
+use crate::live::Topic;
 use crate::problem::{ApiError, Problem};
 use crate::state::{Shared, change, read};
 
@@ -63,7 +64,7 @@ pub async fn move_lot(
         return Err(ApiError::field("place", "it waits on the line already"));
     }
     let new = request.checked(&here(&lot))?;
-    let done = change(&shared, move |shared| {
+    let done = change(&shared, Topic::Everything, move |shared| {
         let (now, today) = (shared.clock.now(), shared.clock.today());
         let moved = shared.store.add_move(&new, now, today)?;
         if is_water && lot.thawed_at.is_none() {

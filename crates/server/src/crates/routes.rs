@@ -16,6 +16,7 @@ use crate::crates::view::LotView;
 use crate::crates::weight::{Amount, Weight, grams, weigh};
 use crate::created::Created;
 use crate::json::Json;
+use crate::live::Topic;
 use crate::named::NameRequest;
 use crate::problem::{ApiError, NameField, Problem};
 use crate::state::{Shared, change, read};
@@ -148,7 +149,9 @@ pub async fn add_lot(
         .into_iter()
         .filter(|lot| lot.weight_g > 0)
         .collect();
-    let body = change(&shared, move |shared| shared.store.add_lots(&lots, shared.clock.now())).await?;
+    let body =
+        change(&shared, Topic::Everything, move |shared| shared.store.add_lots(&lots, shared.clock.now()))
+            .await?;
     Ok(Created { at: lot_address(&body), body })
 }
 
@@ -171,7 +174,10 @@ pub async fn change_lot(
         thawed: request.thawed,
     };
     Ok(web::Json(
-        change(&shared, move |shared| shared.store.change_lot(*id, &wanted, shared.clock.now())).await?,
+        change(&shared, Topic::Everything, move |shared| {
+            shared.store.change_lot(*id, &wanted, shared.clock.now())
+        })
+        .await?,
     ))
 }
 
@@ -185,7 +191,9 @@ pub async fn name_lot(
     Json(request): Json<NameRequest>,
 ) -> Result<web::Json<Lot>, ApiError> {
     let (name, note) = request.checked()?;
-    let done = change(&shared, move |shared| shared.store.name_lot(*id, name.as_deref(), note.as_deref()));
+    let done = change(&shared, Topic::Everything, move |shared| {
+        shared.store.name_lot(*id, name.as_deref(), note.as_deref())
+    });
     Ok(web::Json(done.await?))
 }
 

@@ -9,6 +9,7 @@ use utoipa::ToSchema;
 use crate::day::reading::ground;
 use crate::day::view::{BlockView, DayView};
 use crate::json::Json;
+use crate::live::Topic;
 use crate::problem::{ApiError, NameField, Problem};
 use crate::safe::exchange::{Meeting, calendar_of};
 use crate::state::{Shared, change, off_thread, read};
@@ -48,7 +49,8 @@ pub async fn slip_block(
     let ground = read(&shared, ground).await?;
     let (block, planned) = ground.find(&request.block).ok_or_else(no_such_block)?;
     let usual = ground.usual(&block.key).unwrap_or(planned);
-    change(&shared, move |shared| shared.store.set_slip(&block.key, usual, request.minutes)).await?;
+    change(&shared, Topic::Day, move |shared| shared.store.set_slip(&block.key, usual, request.minutes))
+        .await?;
     Ok(web::Json(laid_out(&shared).await?))
 }
 
@@ -79,7 +81,10 @@ pub async fn mark_block(
         return Err(ApiError::field("block", "the kettle, the jars and the canner tell this themselves"));
     }
     let usual = ground.usual(&block).ok_or_else(no_such_block)?;
-    change(&shared, move |shared| shared.store.mark_block(&block, usual, mark, shared.clock.now())).await?;
+    change(&shared, Topic::Day, move |shared| {
+        shared.store.mark_block(&block, usual, mark, shared.clock.now())
+    })
+    .await?;
     Ok(web::Json(laid_out(&shared).await?))
 }
 

@@ -28,6 +28,7 @@ use crate::created::Created;
 use crate::json::Json;
 use crate::kettle::habits::habits;
 use crate::kettle::view::{CookView, view};
+use crate::live::Topic;
 use crate::problem::{ApiError, NameField, Problem};
 use crate::state::{Shared, change, read};
 
@@ -192,8 +193,9 @@ pub async fn stand_by_reading(
     Json(request): Json<SureRequest>,
 ) -> Result<web::Json<CookView>, ApiError> {
     let (id, at) = *path;
-    let done =
-        change(&shared, move |shared| view(shared, shared.store.stand_by_reading(id, at, request.sure)?));
+    let done = change(&shared, Topic::Reading, move |shared| {
+        view(shared, shared.store.stand_by_reading(id, at, request.sure)?)
+    });
     Ok(web::Json(done.await?))
 }
 
@@ -237,7 +239,10 @@ pub async fn add_cook_event(
     };
     let before = before.map(|reading| explains(&cook, reading)).transpose()?;
     let went = what.takes_off().then(|| goes_to(&cook, what, value, request.place)).flatten();
-    let done = change(&shared, move |shared| {
+    // What went in or was taken off is food that is elsewhere now.
+    let moves_food = matches!(what, CookWhat::AddL | CookWhat::LadleL | CookWhat::DrainL);
+    let topic = if moves_food { Topic::Everything } else { Topic::Reading };
+    let done = change(&shared, topic, move |shared| {
         let at = before.unwrap_or_else(|| age.touched(&shared.clock).at);
         let event = CookEvent { at, what, value, simulated: false, sure: request.sure, booked: false };
         let store = &shared.store;
@@ -261,7 +266,7 @@ pub async fn undo_cook_event(
     path: web::Path<(CookId, Moment)>,
 ) -> Result<web::Json<CookView>, ApiError> {
     let (id, at) = *path;
-    let done = change(&shared, move |shared| {
+    let done = change(&shared, Topic::Everything, move |shared| {
         view(shared, shared.store.undo_cook_event(id, at, shared.clock.now())?)
     });
     Ok(web::Json(done.await?))

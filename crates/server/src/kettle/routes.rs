@@ -16,6 +16,7 @@ use crate::json::Json;
 use crate::kettle::habits::habits;
 use crate::kettle::view::{CookView, KettleView, on_stove, view};
 use crate::kitchen::names::clean_name;
+use crate::live::Topic;
 use crate::problem::{ApiError, NameField, Problem};
 use crate::state::{Shared, change, read};
 
@@ -86,7 +87,7 @@ pub async fn add_kettle(
         depth_mm: depth,
         heat: request.heat,
     };
-    let body = change(&shared, move |shared| shared.store.add_kettle(&new)).await?;
+    let body = change(&shared, Topic::Everything, move |shared| shared.store.add_kettle(&new)).await?;
     Ok(Created { at: format!("/api/kettles/{}", body.id), body })
 }
 
@@ -110,7 +111,9 @@ pub async fn calibrate_kettle(
             ));
         }
     }
-    let done = change(&shared, move |shared| shared.store.calibrate_kettle(*id, pour, &request.depths_mm));
+    let done = change(&shared, Topic::Everything, move |shared| {
+        shared.store.calibrate_kettle(*id, pour, &request.depths_mm)
+    });
     Ok(web::Json(done.await?))
 }
 
@@ -138,7 +141,7 @@ pub async fn end_cook(
     id: web::Path<CookId>,
     Json(request): Json<CookEndRequest>,
 ) -> Result<web::Json<CookView>, ApiError> {
-    let done = change(&shared, move |shared| {
+    let done = change(&shared, Topic::Everything, move |shared| {
         view(shared, shared.store.end_cook(*id, request.ended, shared.clock.now())?)
     });
     Ok(web::Json(done.await?))

@@ -22,6 +22,7 @@ use crate::created::Created;
 use crate::json::Json;
 use crate::kettle::instruments::Simulation;
 use crate::kettle::view::{CookView, view};
+use crate::live::Topic;
 use crate::problem::{ApiError, Problem};
 use crate::state::{Shared, change, read, run_device};
 
@@ -83,7 +84,7 @@ pub(crate) fn measure(
     shared
         .store
         .add_cook_event(id, &CookEvent { at: now, what, value, simulated, sure: false, booked: false })?;
-    shared.live.changed();
+    shared.live.changed(Topic::Reading);
     Ok(true)
 }
 
@@ -123,7 +124,7 @@ pub async fn simulate(
         };
         actix_web::rt::spawn(run_simulation(shared.clone(), id, simulation, device));
     }
-    let done = change(&shared, move |shared| view(shared, shared.store.cook(id)?));
+    let done = change(&shared, Topic::Reading, move |shared| view(shared, shared.store.cook(id)?));
     let body = done.await?;
     Ok(Created { at: format!("/api/cooks/{}", body.id), body })
 }
@@ -137,5 +138,5 @@ pub(crate) async fn run_simulation(
     let what = simulation.writes();
     run_device(&shared, GLANCE, move |shared| measure(shared, id, what, device.clone())).await;
     shared.simulated.end(id, simulation);
-    shared.live.changed();
+    shared.live.changed(Topic::Reading);
 }

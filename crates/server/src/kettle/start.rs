@@ -27,6 +27,7 @@ use crate::created::Created;
 use crate::json::Json;
 use crate::kettle::habits::habits;
 use crate::kettle::view::{CookView, view};
+use crate::live::Topic;
 use crate::problem::{ApiError, NameField, Problem};
 use crate::state::{Shared, change, read};
 
@@ -203,8 +204,9 @@ pub async fn start_cook(
     if target.starts_with().is_none() && !thickens(&new) {
         return Err(ApiError::field("target", "boiling only thickens: choose less than what goes in"));
     }
-    let done =
-        change(&shared, move |shared| view(shared, shared.store.start_cook(&new, shared.clock.now())?));
+    let done = change(&shared, Topic::Everything, move |shared| {
+        view(shared, shared.store.start_cook(&new, shared.clock.now())?)
+    });
     let body = done.await?;
     Ok(Created { at: format!("/api/cooks/{}", body.id), body })
 }

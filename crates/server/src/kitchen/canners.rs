@@ -14,6 +14,7 @@ use utoipa::ToSchema;
 use crate::created::Created;
 use crate::json::Json;
 use crate::kitchen::names::clean_name;
+use crate::live::Topic;
 use crate::problem::{ApiError, NameField, Problem};
 use crate::state::{Shared, change, read};
 
@@ -69,7 +70,8 @@ pub async fn add_canner(
     Json(request): Json<NewCannerRequest>,
 ) -> Result<Created<Canner>, ApiError> {
     let name = clean_name(&request.name, "name")?;
-    let done = change(&shared, move |shared| shared.store.add_canner(&name, request.method));
+    let done =
+        change(&shared, Topic::Everything, move |shared| shared.store.add_canner(&name, request.method));
     let body = done.await?;
     Ok(Created { at: format!("/api/canners/{}", body.id), body })
 }
@@ -99,7 +101,9 @@ pub async fn change_canner(
             .map(|wide| VESSEL_DIAMETER.check(wide).named("burner_mm"))
             .transpose()?,
     };
-    Ok(web::Json(change(&shared, move |shared| shared.store.change_canner(*id, &wanted)).await?))
+    Ok(web::Json(
+        change(&shared, Topic::Everything, move |shared| shared.store.change_canner(*id, &wanted)).await?,
+    ))
 }
 
 /// One canner.

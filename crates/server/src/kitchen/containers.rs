@@ -11,6 +11,7 @@ use crate::crates::weight::{Weight, grams};
 use crate::created::Created;
 use crate::json::Json;
 use crate::kitchen::names::clean_name;
+use crate::live::Topic;
 use crate::problem::{ApiError, Problem};
 use crate::state::{Shared, change, read};
 
@@ -67,7 +68,8 @@ pub async fn add_container(
         return Err(ApiError::field("name", format!("\"{name}\" is known already; give yours another name")));
     }
     let weight_g = grams(request.weight, "weight")?;
-    let body = change(&shared, move |shared| shared.store.add_container(&name, weight_g)).await?;
+    let body =
+        change(&shared, Topic::Everything, move |shared| shared.store.add_container(&name, weight_g)).await?;
     Ok(Created { at: format!("/api/containers/{}", body.id), body })
 }
 
@@ -78,7 +80,7 @@ pub async fn remove_container(
     shared: web::Data<Shared>,
     id: web::Path<ContainerId>,
 ) -> Result<web::Json<Container>, ApiError> {
-    Ok(web::Json(change(&shared, move |shared| shared.store.remove_container(*id)).await?))
+    Ok(web::Json(change(&shared, Topic::Everything, move |shared| shared.store.remove_container(*id)).await?))
 }
 
 /// One taught container.

@@ -9,6 +9,7 @@ use serde::Deserialize;
 use utoipa::ToSchema;
 
 use crate::json::Json;
+use crate::live::Topic;
 use crate::problem::{ApiError, NameField, Problem};
 use crate::state::{Shared, change, read};
 
@@ -66,9 +67,10 @@ pub async fn count_stock(
             (Item::Acid(agent), ACID_STOCK.check(amount).named("amount")?, None)
         }
     };
-    let done =
-        change(&shared, move |shared| shared.store.count_stock(item, amount, mouth, shared.clock.now()))
-            .await?;
+    let done = change(&shared, Topic::Stock, move |shared| {
+        shared.store.count_stock(item, amount, mouth, shared.clock.now())
+    })
+    .await?;
     Ok(web::Json(done))
 }
 
@@ -88,5 +90,7 @@ pub async fn open_bottle(
     Json(request): Json<OpenRequest>,
 ) -> Result<web::Json<Cupboard>, ApiError> {
     let today = shared.clock.today();
-    Ok(web::Json(change(&shared, move |shared| shared.store.open_bottle(request.agent, today)).await?))
+    Ok(web::Json(
+        change(&shared, Topic::Stock, move |shared| shared.store.open_bottle(request.agent, today)).await?,
+    ))
 }

@@ -16,6 +16,7 @@ use utoipa::ToSchema;
 
 use crate::json::Json;
 use crate::kitchen::names::clean_name;
+use crate::live::Topic;
 use crate::problem::{ApiError, NameField, Problem};
 use crate::state::{Shared, change, read};
 
@@ -112,5 +113,7 @@ pub async fn change_kitchen(
     if let Some(minutes) = wanted.turnaround_minutes {
         TURNAROUND.check(f64::from(minutes)).named("turnaround_minutes")?;
     }
-    Ok(web::Json(change(&shared, move |shared| shared.store.change_kitchen(&wanted)).await?))
+    Ok(web::Json(
+        change(&shared, Topic::Everything, move |shared| shared.store.change_kitchen(&wanted)).await?,
+    ))
 }

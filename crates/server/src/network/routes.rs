@@ -9,6 +9,7 @@ use utoipa::ToSchema;
 
 use crate::json::Json;
 use crate::kitchen::names::clean_name;
+use crate::live::Topic;
 use crate::network::devices::{Device, LONGEST_PASSCODE, SHORTEST_PASSCODE};
 use crate::network::let_in::{asking, cookie, no_cookie};
 use crate::network::pairing::LASTS;
@@ -177,7 +178,7 @@ pub async fn let_in(
         }
         network.tries.right(from);
         let let_in = network.devices.let_in(&name, shared.clock.now()).map_err(internal)?;
-        shared.live.changed();
+        shared.live.changed(Topic::Network);
         Ok(let_in)
     })
     .await?;
@@ -195,7 +196,7 @@ pub async fn sign_out(
     let id = *id;
     let was_in = answer(&shared, move |shared| {
         let was_in = shared.network.devices.sign_out(id)?;
-        shared.live.changed();
+        shared.live.changed(Topic::Network);
         Ok(was_in)
     });
     if !was_in.await? {

@@ -14,6 +14,7 @@ use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
 
 use crate::json::Json;
+use crate::live::Topic;
 use crate::named::NameRequest;
 use crate::plan::ground::check_additions;
 use crate::problem::{ApiError, Problem};
@@ -49,7 +50,7 @@ pub enum BatchState {
     /// Those that still have jars to process, in the order in which they were planned.
     #[default]
     Open,
-    /// Every one that was not taken off the line, newest first.
+    /// Those that were not taken off the line, newest first, at most 200 at a time.
     All,
 }
 
@@ -60,7 +61,12 @@ pub struct BatchQuery {
     /// Which ones; the open ones when nothing is said.
     #[serde(default)]
     pub state: BatchState,
+    /// Of all: only those before this one; the last of the page before.
+    pub before: Option<i64>,
 }
+
+/// Batches of one page of all of them.
+const PAGE: u32 = 200;
 
 /// Batches.
 #[utoipa::path(params(BatchQuery), responses((status = 200, body = Vec<Batch>), (status = 422, body = Problem)))]
@@ -71,7 +77,7 @@ pub async fn list_batches(
 ) -> Result<web::Json<Vec<Batch>>, ApiError> {
     let batches = read(&shared, move |shared| match query.state {
         BatchState::Open => shared.store.open_batches(),
-        BatchState::All => shared.store.all_batches(),
+        BatchState::All => shared.store.batches_before(query.before.map(BatchId), PAGE),
     });
     Ok(web::Json(batches.await?))
 }
@@ -105,7 +111,7 @@ pub async fn change_batch(
     if removed.is_none() && chilled.is_none() {
         return Err(ApiError::field("removed", "say whether it is removed or chilled"));
     }
-    let done = change(&shared, move |shared| {
+    let done = change(&shared, Topic::Everything, move |shared| {
         let now = shared.clock.now();
         if let Some(removed) = removed {
             shared.store.remove_batch(*id, removed, frozen, now)?;
@@ -125,7 +131,9 @@ pub async fn name_batch(
     Json(request): Json<NameRequest>,
 ) -> Result<web::Json<Batch>, ApiError> {
     let (name, note) = request.checked()?;
-    let done = change(&shared, move |shared| shared.store.name_batch(*id, name.as_deref(), note.as_deref()));
+    let done = change(&shared, Topic::Everything, move |shared| {
+        shared.store.name_batch(*id, name.as_deref(), note.as_deref())
+    });
     Ok(web::Json(done.await?))
 }
 
@@ -147,7 +155,8 @@ pub async fn set_additions(
     Json(request): Json<AdditionsRequest>,
 ) -> Result<web::Json<Batch>, ApiError> {
     check_additions(Some(&request.additions))?;
-    let done = change(&shared, move |shared| shared.store.set_additions(*id, &request.additions));
+    let done =
+        change(&shared, Topic::Everything, move |shared| shared.store.set_additions(*id, &request.additions));
     Ok(web::Json(done.await?))
 }
 
@@ -222,5 +231,8 @@ pub async fn tick_checklist(
     if !known.iter().any(|step| step.text == request.line) {
         return Err(ApiError::field("line", "the list has no such line; name it in the list's own words"));
     }
-    Ok(web::Json(change(&shared, move |shared| shared.store.tick(id, &request.line, request.done)).await?))
+    Ok(web::Json(
+        change(&shared, Topic::Checklist, move |shared| shared.store.tick(id, &request.line, request.done))
+            .await?,
+    ))
 }

@@ -6,6 +6,7 @@ use bodega_core::records::shelf::Goal;
 use bodega_core::tables::process::{Product, check_medium};
 
 use crate::json::Json;
+use crate::live::Topic;
 use crate::plan::ground::check_plain;
 use crate::problem::{ApiError, NameField, Problem};
 use crate::state::{Shared, change, read};
@@ -43,7 +44,7 @@ pub async fn set_goals(
     for (place, goal) in goals.iter().enumerate() {
         check_goal(goal, &format!("[{place}]"))?;
     }
-    let kept = change(&shared, move |shared| {
+    let kept = change(&shared, Topic::Goals, move |shared| {
         shared.store.set_goals(&goals)?;
         shared.store.goals()
     });

@@ -7,6 +7,7 @@ use bodega_core::records::batch::{Batch, Draw, NewBatch};
 
 use crate::created::Created;
 use crate::json::Json;
+use crate::live::Topic;
 use crate::plan::ground::ground;
 use crate::plan::view::{PlanPreview, PlanRequest};
 use crate::problem::{ApiError, Problem};
@@ -78,6 +79,8 @@ pub async fn accept_plan(
         loads,
         canner: ground.kitchen.canner.id,
     };
-    let body = change(&shared, move |shared| shared.store.add_batch(&batch, shared.clock.now())).await?;
+    let body =
+        change(&shared, Topic::Everything, move |shared| shared.store.add_batch(&batch, shared.clock.now()))
+            .await?;
     Ok(Created { at: format!("/api/batches/{}", body.id), body })
 }

@@ -6,6 +6,7 @@ use bodega_core::records::batch::Batch;
 
 use crate::created::Created;
 use crate::json::Json;
+use crate::live::Topic;
 use crate::plan::split_model::{answer, batch_of, question, refuse};
 use crate::plan::split_view::{SplitAnswer, SplitRequest};
 use crate::plan::table::{Table, set_table};
@@ -62,7 +63,9 @@ pub async fn accept_split(
     if batches.is_empty() {
         return Err(ApiError::field("lots", "the split fills no jar; take more fruit, jars or hours"));
     }
-    let done = change(&shared, move |shared| shared.store.add_batches(&batches, shared.clock.now()));
+    let done = change(&shared, Topic::Everything, move |shared| {
+        shared.store.add_batches(&batches, shared.clock.now())
+    });
     let body = done.await?;
     Ok(Created { at: "/api/batches".to_owned(), body })
 }

@@ -15,6 +15,7 @@ use utoipa::ToSchema;
 
 use crate::created::Created;
 use crate::json::Json;
+use crate::live::Topic;
 use crate::problem::{ApiError, NameField, Problem};
 use crate::recipe::view::{BowlsView, bowls_view};
 use crate::state::{Shared, answer, change, read};
@@ -115,7 +116,7 @@ pub async fn add_bowls(
     Json(request): Json<BowlsRequest>,
 ) -> Result<Created<BowlsView>, ApiError> {
     let factor = RECIPE_TIMES.check(request.factor).named("factor")?;
-    let body = change(&shared, move |shared| {
+    let body = change(&shared, Topic::Everything, move |shared| {
         let base = shared.store.recipe(*id)?.text.parts();
         let empty = empty(&scaled(&base, &exact(factor)));
         let bowls = shared.store.add_bowls(*id, factor, (&base, &empty), shared.clock.now())?;
@@ -164,6 +165,6 @@ pub async fn change_bowls(
         Ok(Some(bowls_view(shared, kept)?))
     });
     let kept = kept.await?;
-    shared.live.changed();
+    shared.live.changed(Topic::Everything);
     Ok(web::Json(kept))
 }

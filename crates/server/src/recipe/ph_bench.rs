@@ -21,6 +21,7 @@ use utoipa::{IntoParams, ToSchema};
 use crate::clock::day_of;
 use crate::created::Created;
 use crate::json::Json;
+use crate::live::Topic;
 use crate::problem::{ApiError, NameField, Problem};
 use crate::state::{Shared, change, read};
 
@@ -195,7 +196,7 @@ pub async fn add_bench_ph(
 }
 
 async fn keep(shared: &web::Data<Shared>, reading: BenchPh) -> Result<Created<PhBenchView>, ApiError> {
-    let kept = change(shared, move |shared| {
+    let kept = change(shared, Topic::Ph, move |shared| {
         let kept = shared.store.add_bench_ph(&reading)?;
         Ok((kept.id, bench(shared, kept.bowls)?))
     });
@@ -212,8 +213,10 @@ pub async fn change_bench_ph(
     id: web::Path<BenchPhId>,
     Json(request): Json<BenchPhChange>,
 ) -> Result<HttpResponse, ApiError> {
-    change(&shared, move |shared| shared.store.remove_bench_ph(*id, request.removed, shared.clock.now()))
-        .await?;
+    change(&shared, Topic::Ph, move |shared| {
+        shared.store.remove_bench_ph(*id, request.removed, shared.clock.now())
+    })
+    .await?;
     Ok(HttpResponse::NoContent().finish())
 }
 
@@ -225,7 +228,7 @@ pub async fn set_meter(
     Json(request): Json<BufferRequest>,
 ) -> Result<web::Json<MeterView>, ApiError> {
     shared.simulated_meter.set_in(request.buffer == Buffer::Zero, shared.clock.now());
-    shared.live.changed();
+    shared.live.changed(Topic::Ph);
     Ok(web::Json(meter(&shared)))
 }
 

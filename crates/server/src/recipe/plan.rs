@@ -31,6 +31,7 @@ use utoipa::ToSchema;
 
 use crate::created::Created;
 use crate::json::Json;
+use crate::live::Topic;
 use crate::plan::ground::{checked_mix, planned_loads, waiting_lots, work_out};
 use crate::plan::view::{JarCount, PlanLoad};
 use crate::problem::{ApiError, NameField, Problem};
@@ -318,6 +319,6 @@ pub async fn begin_recipe(
         Ok(shared.store.add_batch(&batch, shared.clock.now())?)
     });
     let body = begun.await?;
-    shared.live.changed();
+    shared.live.changed(Topic::Everything);
     Ok(Created { at: format!("/api/batches/{}", body.id), body })
 }

@@ -15,6 +15,7 @@ use utoipa::ToSchema;
 
 use crate::created::Created;
 use crate::json::Json;
+use crate::live::Topic;
 use crate::problem::{ApiError, NameField, Problem};
 use crate::recipe::view::{ReadText, RecipeBook, RecipeScale, RecipeView, scale, shipped_view, view};
 use crate::state::{Shared, answer, change, read};
@@ -97,7 +98,7 @@ pub async fn add_recipe(
     Json(request): Json<NewRecipe>,
 ) -> Result<Created<RecipeView>, ApiError> {
     let text = checked(request.text)?;
-    let body = change(&shared, move |shared| {
+    let body = change(&shared, Topic::Everything, move |shared| {
         in_kitchen(shared, shared.store.add_recipe(&text, request.parent, shared.clock.now())?)
     })
     .await?;
@@ -114,7 +115,9 @@ pub async fn set_recipe(
     Json(text): Json<RecipeText>,
 ) -> Result<web::Json<RecipeView>, ApiError> {
     text.check().map_err(|error| ApiError::field(error.field.clone(), &error))?;
-    let kept = change(&shared, move |shared| in_kitchen(shared, shared.store.set_recipe(*id, &text)?));
+    let kept = change(&shared, Topic::Everything, move |shared| {
+        in_kitchen(shared, shared.store.set_recipe(*id, &text)?)
+    });
     Ok(web::Json(kept.await?))
 }
 
@@ -135,8 +138,10 @@ pub async fn change_recipe(
     id: web::Path<RecipeId>,
     Json(request): Json<RecipeChange>,
 ) -> Result<HttpResponse, ApiError> {
-    change(&shared, move |shared| shared.store.remove_recipe(*id, request.removed, shared.clock.now()))
-        .await?;
+    change(&shared, Topic::Everything, move |shared| {
+        shared.store.remove_recipe(*id, request.removed, shared.clock.now())
+    })
+    .await?;
     Ok(HttpResponse::NoContent().finish())
 }
 
@@ -248,7 +253,7 @@ pub async fn copy_recipe(
         Ok(in_kitchen(shared, shared.store.add_recipe(&text, Some(*id), shared.clock.now())?)?)
     });
     let body = made.await?;
-    shared.live.changed();
+    shared.live.changed(Topic::Everything);
     Ok(Created { at: format!("/api/recipes/{}", body.id), body })
 }
 

@@ -5,6 +5,7 @@ use std::time::Duration;
 use actix_web::{get, web};
 use bodega_store::{BackupFile, StoreError};
 
+use crate::live::Topic;
 use crate::problem::ApiError;
 use crate::state::{Shared, read};
 
@@ -22,6 +23,19 @@ pub async fn list_backups(shared: web::Data<Shared>) -> Result<web::Json<Vec<Bac
 
 fn keep(shared: &Shared) -> Result<(), StoreError> {
     shared.store.keep_backups(&shared.clock.today().to_string(), &shared.clock.week())
+}
+
+/// Looks through records that are too long to be looked through before the first answer.
+pub async fn look_through(shared: web::Data<Shared>) {
+    let inner = shared.clone();
+    match web::block(move || inner.store.look_through()).await {
+        Ok(Ok(None)) => {}
+        Ok(Ok(Some(what))) => {
+            shared.troubles.damaged(what);
+            shared.live.changed(Topic::Troubles);
+        }
+        failed => tracing::error!(?failed, "the records could not be looked through"),
+    }
 }
 
 /// Keeps a backup of every day and week while the program runs.
@@ -46,7 +60,7 @@ pub async fn keep_daily(shared: web::Data<Shared>) {
         // Every backup is looked at whenever one is made, and not every half hour.
         kept_on = failed.is_none().then_some(today);
         if shared.troubles.backup_went(failed) {
-            shared.live.changed();
+            shared.live.changed(Topic::Troubles);
         }
         actix_web::rt::time::sleep(wait).await;
     }

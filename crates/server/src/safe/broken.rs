@@ -6,6 +6,7 @@ use serde::Deserialize;
 use utoipa::ToSchema;
 
 use crate::json::Json;
+use crate::live::Topic;
 use crate::problem::{ApiError, Problem};
 use crate::state::{Shared, change, read};
 
@@ -35,6 +36,7 @@ pub async fn mend_record(
     Json(request): Json<MendRequest>,
 ) -> Result<HttpResponse, ApiError> {
     let (table, id, field) = path.into_inner();
-    change(&shared, move |shared| shared.store.mend(&table, id, &field, &request.value)).await?;
+    change(&shared, Topic::Everything, move |shared| shared.store.mend(&table, id, &field, &request.value))
+        .await?;
     Ok(HttpResponse::NoContent().finish())
 }

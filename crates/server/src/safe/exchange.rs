@@ -29,16 +29,18 @@ use uom::si::mass::kilogram;
 use utoipa::ToSchema;
 
 use crate::clock::{day_after_months, day_of, timestamp};
+use crate::live::Topic;
 use crate::plan::batches::sheet;
 use crate::problem::{ApiError, Problem};
+use crate::safe::streamed;
 use crate::state::{Shared, change, read};
 
 /// Everything as one JSON document.
 #[utoipa::path(responses((status = 200, content_type = "application/json")))]
 #[get("/api/export.json")]
-pub async fn export_all(shared: web::Data<Shared>) -> Result<HttpResponse, ApiError> {
-    let document = read(&shared, |shared| shared.store.export()).await?;
-    json_file("application/json", "bodega.json", &document)
+pub async fn export_all(shared: web::Data<Shared>) -> HttpResponse {
+    let kind = ("application/json", "bodega.json");
+    streamed::file(&shared, kind, |shared, mut to| shared.store.export_to(&mut to))
 }
 
 /// What was taken in.
@@ -47,7 +49,7 @@ pub struct Taken {
     /// Lots.
     pub lots: usize,
     /// Batches.
-    pub batches: usize,
+    pub batches: u32,
 }
 
 /// The largest document, in bytes.
@@ -81,9 +83,9 @@ async fn arrive(shared: &web::Data<Shared>, mut body: web::Payload) -> Result<Na
 #[post("/api/import.json")]
 pub async fn import_all(shared: web::Data<Shared>, body: web::Payload) -> Result<web::Json<Taken>, ApiError> {
     let mut document = arrive(&shared, body).await?;
-    let taken = change(&shared, move |shared| {
+    let taken = change(&shared, Topic::Everything, move |shared| {
         shared.store.import(document.as_file_mut())?;
-        Ok(Taken { lots: shared.store.lots()?.len(), batches: shared.store.all_batches()?.len() })
+        Ok(Taken { lots: shared.store.lots()?.len(), batches: shared.store.batch_count()? })
     });
     Ok(web::Json(taken.await?))
 }
@@ -99,21 +101,6 @@ fn json_file(kind: &str, name: &str, document: &Value) -> Result<HttpResponse, A
     let text =
         serde_json::to_string_pretty(document).map_err(|error| ApiError::Internal(error.to_string()))?;
     Ok(file(kind, name, text))
-}
-
-/// Lines as a CSV file.
-pub(crate) fn csv_file<T: Serialize>(
-    name: &str,
-    lines: impl IntoIterator<Item = T>,
-) -> Result<HttpResponse, ApiError> {
-    let internal = |error: String| ApiError::Internal(error);
-    let mut writer = csv::Writer::from_writer(Vec::new());
-    for line in lines {
-        writer.serialize(line).map_err(|error| internal(error.to_string()))?;
-    }
-    let bytes = writer.into_inner().map_err(|error| internal(error.to_string()))?;
-    let text = String::from_utf8(bytes).map_err(|error| internal(error.to_string()))?;
-    Ok(file("text/csv", name, text))
 }
 
 #[derive(Serialize)]
@@ -158,9 +145,8 @@ impl From<JarRecord> for JarLine {
 /// Every jar as CSV.
 #[utoipa::path(responses((status = 200, content_type = "text/csv")))]
 #[get("/api/jars.csv")]
-pub async fn export_jars(shared: web::Data<Shared>) -> Result<HttpResponse, ApiError> {
-    let jars = read(&shared, |shared| shared.store.all_jars()).await?;
-    csv_file("jars.csv", jars.into_iter().map(JarLine::from))
+pub async fn export_jars(shared: web::Data<Shared>) -> HttpResponse {
+    streamed::csv_file::<_, JarLine>(&shared, "jars.csv", |shared, tell| shared.store.all_jars(tell))
 }
 
 #[derive(Serialize)]
@@ -203,9 +189,8 @@ impl From<Batch> for BatchLine {
 /// Every batch as CSV, newest first.
 #[utoipa::path(responses((status = 200, content_type = "text/csv")))]
 #[get("/api/batches.csv")]
-pub async fn export_batches(shared: web::Data<Shared>) -> Result<HttpResponse, ApiError> {
-    let batches = read(&shared, |shared| shared.store.all_batches()).await?;
-    csv_file("batches.csv", batches.into_iter().map(BatchLine::from))
+pub async fn export_batches(shared: web::Data<Shared>) -> HttpResponse {
+    streamed::csv_file::<_, BatchLine>(&shared, "batches.csv", |shared, tell| shared.store.all_batches(tell))
 }
 
 /// A moment as iCalendar writes it, in UTC.

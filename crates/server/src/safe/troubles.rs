@@ -10,6 +10,7 @@ use bodega_store::{StoreError, Trouble};
 struct Standing {
     disk: Option<Trouble>,
     backup: Option<String>,
+    damage: Option<String>,
 }
 
 /// What the disk refused last.
@@ -48,6 +49,11 @@ impl Troubles {
         is_news
     }
 
+    /// The records were found to be damaged.
+    pub fn damaged(&self, what: String) {
+        self.lock().damage = Some(what);
+    }
+
     /// What stands, as a person reads it.
     #[must_use]
     pub fn said(&self) -> Vec<String> {
@@ -57,7 +63,13 @@ impl Troubles {
             .backup
             .as_ref()
             .map(|why| format!("Today's backup could not be made: {why}. It is tried again every minute."));
-        disk.into_iter().chain(backup).collect()
+        let damage = standing.damage.as_ref().map(|what| {
+            format!(
+                "The records are damaged ({what}). Stop Bodega and bring a backup back with \"bodega restore\"; the \
+                 backups are listed in Kitchen."
+            )
+        });
+        damage.into_iter().chain(disk).chain(backup).collect()
     }
 }
 
@@ -83,5 +95,7 @@ mod tests {
         assert!(troubles.said()[0].starts_with("The disk is full; nothing was written."));
         troubles.disk_is_well();
         assert!(troubles.backup_went(None) && troubles.said().is_empty());
+        troubles.damaged("page 7 is never used".to_owned());
+        assert!(troubles.said()[0].contains("page 7"), "damage stands until the program is started anew");
     }
 }

@@ -12,6 +12,7 @@ use crate::clock::day_of;
 use crate::created::Created;
 use crate::food::{FoodMoveRequest, Here};
 use crate::json::Json;
+use crate::live::Topic;
 use crate::problem::{ApiError, Problem};
 use crate::state::{Shared, change, read};
 
@@ -87,9 +88,10 @@ pub async fn move_cold_food(
         return Err(ApiError::field("place", "what is dried comes fresh from a batch; choose another place"));
     }
     let new = request.checked(&here(&food, request.packs)?)?;
-    let body =
-        change(&shared, move |shared| shared.store.add_move(&new, shared.clock.now(), shared.clock.today()))
-            .await?;
+    let body = change(&shared, Topic::Everything, move |shared| {
+        shared.store.add_move(&new, shared.clock.now(), shared.clock.today())
+    })
+    .await?;
     Ok(Created { at: format!("/api/moves/{}", body.id), body })
 }
 
@@ -108,6 +110,6 @@ pub async fn get_move(
     responses((status = 204), (status = 404, body = Problem), (status = 409, body = Problem)))]
 #[delete("/api/moves/{id}")]
 pub async fn undo_move(shared: web::Data<Shared>, id: web::Path<MoveId>) -> Result<HttpResponse, ApiError> {
-    change(&shared, move |shared| shared.store.undo_move(*id, shared.clock.now())).await?;
+    change(&shared, Topic::Everything, move |shared| shared.store.undo_move(*id, shared.clock.now())).await?;
     Ok(HttpResponse::NoContent().finish())
 }

@@ -9,12 +9,13 @@ use bodega_core::plan::yields::Thickness;
 use bodega_core::plan::yields::learn::Household;
 use bodega_core::records::jar::Stocked;
 use bodega_core::records::shelf::Goal;
-use bodega_core::shelf::pantry::{forecast, plants};
+use bodega_core::shelf::pantry::{counted_from, forecast, plants};
 use bodega_core::tables::process::{Medium, Pack, Product};
 use bodega_store::StoreError;
 use serde::Serialize;
 use utoipa::ToSchema;
 
+use crate::live::Topic;
 use crate::problem::ApiError;
 use crate::state::{Shared, change, read};
 
@@ -96,7 +97,7 @@ pub(crate) fn pantry(shared: &Shared) -> Result<PantryView, StoreError> {
                 .then_some(quarts * learned.pounds_per_quart.expected),
         }
     };
-    let lines: Vec<PantryLine> = shared.store.stocked()?.into_iter().map(line).collect();
+    let lines: Vec<PantryLine> = shared.store.stocked(counted_from(now))?.into_iter().map(line).collect();
     let pounds = lines.iter().filter_map(|line| line.pounds).sum();
     let pounds_per_plant = shared.store.kitchen()?.pounds_per_plant;
     Ok(PantryView { lines, pounds, plants: plants(pounds, pounds_per_plant), pounds_per_plant })
@@ -116,7 +117,7 @@ pub(crate) const PREFERENCE: u32 = 2;
 #[utoipa::path(responses((status = 204)))]
 #[put("/api/goals/pantry")]
 pub async fn set_pantry_goals(shared: web::Data<Shared>) -> Result<HttpResponse, ApiError> {
-    change(&shared, |shared| {
+    change(&shared, Topic::Goals, |shared| {
         let goal = |line: &PantryLine| Goal {
             product: line.product,
             medium: line.medium,

@@ -14,6 +14,7 @@ use utoipa::ToSchema;
 use crate::created::Created;
 use crate::food::{FoodMoveRequest, Here};
 use crate::json::Json;
+use crate::live::Topic;
 use crate::problem::{ApiError, NameField, Problem};
 use crate::shelf::record_view::{BatchRecord, record};
 use crate::state::{Shared, change, read};
@@ -57,7 +58,7 @@ pub async fn add_ph(
 ) -> Result<Created<BatchRecord>, ApiError> {
     let ph = PH.check(request.ph).named("ph")?;
     let sample_c = request.sample_c.map(|celsius| CELSIUS.check(celsius).named("sample_c")).transpose()?;
-    let done = change(&shared, move |shared| {
+    let done = change(&shared, Topic::Ph, move |shared| {
         let reading = PhRecord {
             at: shared.clock.now(),
             ph,
@@ -92,7 +93,7 @@ pub async fn add_move(
         product_brix: product_brix(&batch.making()),
     };
     let new = request.checked(&here)?;
-    let done = change(&shared, move |shared| {
+    let done = change(&shared, Topic::Everything, move |shared| {
         shared.store.add_move(&new, shared.clock.now(), shared.clock.today())?;
         record(shared, id)
     });

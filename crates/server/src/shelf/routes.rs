@@ -15,6 +15,7 @@ use utoipa::{IntoParams, ToSchema};
 use crate::clock::start_of_year;
 use crate::created::Created;
 use crate::json::Json;
+use crate::live::Topic;
 use crate::problem::{ApiError, NameField, Problem};
 use crate::shelf::view::{JarCard, LeaveAnswer};
 use crate::state::{Shared, change, read};
@@ -97,7 +98,7 @@ pub async fn leave_shelf(
             "a reason goes with a jar that is thrown away, and only with one",
         ));
     }
-    let body = change(&shared, move |shared| leave(shared, request)).await?;
+    let body = change(&shared, Topic::Shelf, move |shared| leave(shared, request)).await?;
     Ok(Created { at: format!("/api/jars/{}", body.jar.jar.id), body })
 }
 
@@ -109,7 +110,7 @@ pub async fn bring_back(
     shared: web::Data<Shared>,
     id: web::Path<JarId>,
 ) -> Result<web::Json<JarRecord>, ApiError> {
-    let done = change(&shared, move |shared| {
+    let done = change(&shared, Topic::Shelf, move |shared| {
         shared.store.leave(*id, None, shared.clock.now())?;
         shared.store.jar(*id)
     });

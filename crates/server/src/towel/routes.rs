@@ -9,6 +9,7 @@ use utoipa::ToSchema;
 
 use crate::age::Age;
 use crate::json::Json;
+use crate::live::Topic;
 use crate::problem::{ApiError, Problem};
 use crate::state::{Shared, change, read};
 use crate::towel::view::{ColdView, TowelView, towels};
@@ -39,7 +40,7 @@ pub async fn judge_seals(
     age: Age,
     Json(request): Json<SealRequest>,
 ) -> Result<HttpResponse, ApiError> {
-    change(&shared, move |shared| {
+    change(&shared, Topic::Towel, move |shared| {
         shared.store.judge_seals(&request.jars, request.verdict, age.touched(&shared.clock).at)
     })
     .await?;
@@ -65,7 +66,7 @@ pub async fn tidy_jars(
     age: Age,
     Json(request): Json<TidyRequest>,
 ) -> Result<HttpResponse, ApiError> {
-    change(&shared, move |shared| {
+    change(&shared, Topic::Towel, move |shared| {
         shared.store.tidy(&request.jars, request.done, age.touched(&shared.clock).at)
     })
     .await?;
@@ -95,7 +96,7 @@ pub async fn rescue_jars(
     Json(request): Json<RescueRequest>,
 ) -> Result<HttpResponse, ApiError> {
     let RescueRequest { jars, rescue, kept_cold } = request;
-    change(&shared, move |shared| {
+    change(&shared, Topic::Towel, move |shared| {
         shared.store.rescue(&jars, rescue, kept_cold, age.touched(&shared.clock).at)
     })
     .await?;

@@ -7,14 +7,14 @@ use rusqlite::{Connection, Row};
 use serde::Serialize;
 use serde::de::DeserializeOwned;
 
-use super::{found, from_json, moment, optional_word, to_json, word};
+use super::{found, from_json, moment, optional_word, row_of, to_json, word};
 use crate::StoreError;
 
 pub(crate) const SELECT: &str = "SELECT batch.*,
     (SELECT coalesce(sum(weight_g), 0) FROM batch_lot WHERE batch_id = batch.id) AS drawn_g,
     (SELECT count(*) FROM jar WHERE batch_id = batch.id) AS jars,
-    (SELECT count(*) FROM jar WHERE batch_id = batch.id AND EXISTS (SELECT 1 FROM load_event
-     WHERE load_event.load_id = jar.load_id AND event = 'lifted' AND undone_at IS NULL)) AS jars_lifted
+    (SELECT count(*) FROM jar WHERE batch_id = batch.id
+     AND load_id NOT IN (SELECT load_id FROM open_load)) AS jars_lifted
     FROM batch";
 
 pub(crate) fn read(row: &Row<'_>) -> rusqlite::Result<Batch> {
@@ -59,12 +59,12 @@ pub(crate) fn stored<T: Serialize>(list: Option<&T>) -> Result<Option<String>, S
 /// Refuses a batch that was taken off the line.
 pub(crate) fn check_on_line(connection: &Connection, id: BatchId) -> Result<(), StoreError> {
     let sql = "SELECT 1 FROM batch WHERE id = ?1 AND removed_at IS NULL";
-    found(connection.query_row(sql, [id.0], |_| Ok(())), "batch on the line", id.0)
+    found(row_of(connection, sql, [id.0], |_| Ok(())), "batch on the line", id.0)
 }
 
 /// One batch, removed or not.
 pub(crate) fn one(connection: &Connection, id: BatchId) -> Result<Batch, StoreError> {
-    found(connection.query_row(&format!("{SELECT} WHERE batch.id = ?1"), [id.0], read), "batch", id.0)
+    found(row_of(connection, &format!("{SELECT} WHERE batch.id = ?1"), [id.0], read), "batch", id.0)
 }
 
 /// The recipes of batches, of those that are made by one.

@@ -6,7 +6,7 @@ use bodega_core::measures::ids::CannerId;
 use bodega_core::records::canner::{Canner, PotSize};
 use rusqlite::{Connection, Row};
 
-use super::{found, readable, word};
+use super::{found, readable, row_of, word};
 use crate::StoreError;
 
 fn read(row: &Row<'_>) -> rusqlite::Result<Canner> {
@@ -50,6 +50,6 @@ pub(crate) fn all(connection: &Connection) -> Result<Vec<Canner>, StoreError> {
 
 pub(crate) fn one(connection: &Connection, id: CannerId) -> Result<Canner, StoreError> {
     let canner =
-        found(connection.query_row("SELECT * FROM canner WHERE id = ?1", [id.0], read), "canner", id.0)?;
+        found(row_of(connection, "SELECT * FROM canner WHERE id = ?1", [id.0], read), "canner", id.0)?;
     with_capacity(connection, canner)
 }

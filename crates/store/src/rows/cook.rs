@@ -6,7 +6,7 @@ use bodega_core::measures::moment::Moment;
 use bodega_core::records::cook::{Cook, CookEvent, Kettle};
 use rusqlite::{Connection, Row};
 
-use super::{found, moment, word};
+use super::{found, moment, row_of, word};
 use crate::StoreError;
 
 pub(crate) fn read_kettle(row: &Row<'_>) -> rusqlite::Result<Kettle> {
@@ -32,7 +32,7 @@ pub(crate) fn one(connection: &Connection, id: CookId) -> Result<Cook, StoreErro
     let sql = "SELECT cook.id AS cook_id, batch_id, started_at, volume_l, brix, target, target_value, setting, litres_per_hour, ended_at,
         start_c, rate_doubt, thickens, thickens_doubt, kettle.* FROM cook JOIN kettle ON kettle.id = kettle_id WHERE cook.id = ?1";
     let mut cook = found(
-        connection.query_row(sql, [id.0], |row| {
+        row_of(connection, sql, [id.0], |row| {
             let thickens = row.get::<_, Option<f64>>("thickens")?.zip(row.get("thickens_doubt")?);
             Ok(Cook {
                 id: CookId(row.get("cook_id")?),

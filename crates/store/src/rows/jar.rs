@@ -6,7 +6,7 @@ use bodega_core::towel::seal::LidVerdict;
 use rusqlite::{Connection, Row};
 
 use super::lifting::lifting;
-use super::{found, ids, moment, optional_word, readable, word};
+use super::{found, ids, moment, optional_word, readable, row_of, word};
 use crate::StoreError;
 
 const SELECT: &str =
@@ -46,7 +46,7 @@ pub(crate) fn of_load(connection: &Connection, load: LoadId) -> Result<Vec<Jar>,
 
 /// One jar on the bench.
 pub(crate) fn one(connection: &Connection, id: JarId) -> Result<Jar, StoreError> {
-    found(connection.query_row(&format!("{SELECT} WHERE jar.id = ?1"), [id.0], read), "jar", id.0)
+    found(row_of(connection, &format!("{SELECT} WHERE jar.id = ?1"), [id.0], read), "jar", id.0)
 }
 
 /// Jars with what became of them.

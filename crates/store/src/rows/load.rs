@@ -7,7 +7,7 @@ use bodega_core::measures::moment::{Minutes, Moment};
 use bodega_core::records::load::{CannerLoad, CannerReading};
 use rusqlite::{Connection, params};
 
-use super::{batch, canner, jar, unsigned, word};
+use super::{batch, canner, jar, row_of, unsigned, word};
 use crate::StoreError;
 
 /// Readings that a load carries with it: the latest, enough to see whether a boil holds.
@@ -16,8 +16,8 @@ const LATEST_READINGS: u32 = 40;
 /// Loads of batches on the line that are not lifted yet.
 macro_rules! open_loads {
     () => {
-        "canner_load JOIN batch ON batch.id = batch_id WHERE removed_at IS NULL AND NOT EXISTS (
-            SELECT 1 FROM load_event WHERE load_id = canner_load.id AND event = 'lifted' AND undone_at IS NULL)"
+        "open_load CROSS JOIN canner_load ON canner_load.id = open_load.load_id
+            JOIN batch ON batch.id = batch_id WHERE removed_at IS NULL"
     };
 }
 
@@ -28,7 +28,7 @@ pub(crate) const OPEN: &str =
 /// Whether a canner has any of them.
 pub(crate) fn are_open_for(connection: &Connection, canner: CannerId) -> Result<bool, StoreError> {
     let sql = concat!("SELECT EXISTS (SELECT 1 FROM ", open_loads!(), " AND canner_id = ?1)");
-    Ok(connection.query_row(sql, [canner.0], |row| row.get(0))?)
+    Ok(row_of(connection, sql, [canner.0], |row| row.get(0))?)
 }
 
 pub(crate) fn one(connection: &Connection, id: LoadId) -> Result<CannerLoad, StoreError> {

@@ -6,7 +6,7 @@ use bodega_core::measures::moment::Moment;
 use bodega_core::records::lot::Lot;
 use rusqlite::{Connection, Row};
 
-use super::{found, moment, optional_word, word};
+use super::{found, moment, optional_word, row_of, word};
 use crate::StoreError;
 
 pub(crate) const SELECT: &str = "SELECT lot.*, left_g, code AS from_code,
@@ -50,10 +50,10 @@ fn told(row: &Row<'_>) -> rusqlite::Result<Option<Told>> {
 /// One lot that is on the line.
 pub(crate) fn on_line(connection: &Connection, id: LotId) -> Result<Lot, StoreError> {
     let sql = format!("{SELECT} WHERE lot.id = ?1 AND lot.removed_at IS NULL");
-    found(connection.query_row(&sql, [id.0], read), "lot on the line", id.0)
+    found(row_of(connection, &sql, [id.0], read), "lot on the line", id.0)
 }
 
 /// One lot, removed or not.
 pub(crate) fn one(connection: &Connection, id: LotId) -> Result<Lot, StoreError> {
-    found(connection.query_row(&format!("{SELECT} WHERE lot.id = ?1"), [id.0], read), "lot", id.0)
+    found(row_of(connection, &format!("{SELECT} WHERE lot.id = ?1"), [id.0], read), "lot", id.0)
 }

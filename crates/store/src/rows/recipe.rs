@@ -6,7 +6,7 @@ use bodega_core::recipe::part::Part;
 use bodega_core::records::recipe::{Bowls, Recipe};
 use rusqlite::{Connection, OptionalExtension, Row, params};
 
-use super::{found, from_json, moment, to_json};
+use super::{found, from_json, moment, row_of, to_json};
 use crate::StoreError;
 
 pub(crate) fn read_recipe(row: &Row<'_>) -> rusqlite::Result<Recipe> {
@@ -32,22 +32,22 @@ pub(crate) fn read_bowls(row: &Row<'_>) -> rusqlite::Result<Bowls> {
 
 pub(crate) fn one_recipe(connection: &Connection, id: RecipeId) -> Result<Recipe, StoreError> {
     let sql = "SELECT * FROM recipe WHERE id = ?1 AND removed_at IS NULL";
-    found(connection.query_row(sql, [id.0], read_recipe), "recipe", id.0)
+    found(row_of(connection, sql, [id.0], read_recipe), "recipe", id.0)
 }
 
 /// One recipe, in the book or taken out of it.
 pub(crate) fn any_recipe(connection: &Connection, id: RecipeId) -> Result<Recipe, StoreError> {
-    found(connection.query_row("SELECT * FROM recipe WHERE id = ?1", [id.0], read_recipe), "recipe", id.0)
+    found(row_of(connection, "SELECT * FROM recipe WHERE id = ?1", [id.0], read_recipe), "recipe", id.0)
 }
 
 /// One set of bowls, set out or put away.
 pub(crate) fn any_bowls(connection: &Connection, id: BowlsId) -> Result<Bowls, StoreError> {
-    found(connection.query_row("SELECT * FROM bowls WHERE id = ?1", [id.0], read_bowls), "bowls", id.0)
+    found(row_of(connection, "SELECT * FROM bowls WHERE id = ?1", [id.0], read_bowls), "bowls", id.0)
 }
 
 pub(crate) fn one_bowls(connection: &Connection, id: BowlsId) -> Result<Bowls, StoreError> {
     let sql = "SELECT * FROM bowls WHERE id = ?1 AND removed_at IS NULL";
-    found(connection.query_row(sql, [id.0], read_bowls), "bowls", id.0)
+    found(row_of(connection, sql, [id.0], read_bowls), "bowls", id.0)
 }
 
 pub(crate) fn insert_bowls(
@@ -79,6 +79,6 @@ pub(crate) fn check_unused_by_others(
     batch: BatchId,
 ) -> Result<(), StoreError> {
     let sql = "SELECT code FROM batch WHERE bowls_id = ?1 AND id <> ?2 AND removed_at IS NULL";
-    let code: Option<String> = connection.query_row(sql, [bowls.0, batch.0], |row| row.get(0)).optional()?;
+    let code: Option<String> = row_of(connection, sql, [bowls.0, batch.0], |row| row.get(0)).optional()?;
     code.map_or(Ok(()), |code| Err(StoreError::BowlsTaken { code }))
 }

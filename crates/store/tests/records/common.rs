@@ -9,8 +9,9 @@ use bodega_core::measures::moment::{Minutes, Moment};
 use bodega_core::records::batch::{Draw, NewBatch, NewLoad};
 use bodega_core::records::lot::NewLot;
 use bodega_core::tables::process::{Medium, Method, Pack, Product};
-use bodega_store::Store;
+use bodega_store::{Store, StoreError};
 use jiff::civil::date;
+use serde_json::Value;
 
 pub const NOW: Moment = Moment(1_790_000_000_000);
 
@@ -55,4 +56,23 @@ pub fn batch(draws: Vec<Draw>) -> NewBatch {
         loads: vec![load(2), load(1)],
         canner: CannerId(1),
     }
+}
+
+/// Everything that a long list tells.
+pub fn told<T>(
+    list: impl FnOnce(&mut dyn FnMut(T) -> std::io::Result<()>) -> Result<(), StoreError>,
+) -> Result<Vec<T>, StoreError> {
+    let mut all = Vec::new();
+    list(&mut |one| {
+        all.push(one);
+        Ok(())
+    })?;
+    Ok(all)
+}
+
+/// Everything as one document.
+pub fn exported(store: &Store) -> Result<Value, StoreError> {
+    let mut text = Vec::new();
+    store.export_to(&mut text)?;
+    Ok(serde_json::from_slice(&text).unwrap())
 }

@@ -14,7 +14,7 @@ use bodega_store::{Store, StoreError};
 use jiff::civil::{Date, date};
 use proptest::prelude::*;
 
-use crate::common::NOW;
+use crate::common::{NOW, exported, told};
 use crate::store::with_batch;
 
 const DAY: Date = date(2026, 9, 12);
@@ -101,7 +101,7 @@ fn frozen_fruit_thaws_its_water_runs_off_and_what_goes_to_the_freezer_comes_back
     store.undo_move(back.id, at(8)).unwrap();
     assert!(store.lots().unwrap().iter().all(|lot| lot.id != back_lot.id));
     // Nothing of it is harvest but what was weighed in.
-    assert_eq!(store.harvest().unwrap().iter().map(|lot| lot.weight_g).sum::<i64>(), 9_000);
+    assert_eq!(told(|tell| store.harvest(tell)).unwrap().iter().map(|lot| lot.weight_g).sum::<i64>(), 9_000);
 }
 
 #[test]
@@ -172,10 +172,10 @@ fn moves_go_out_and_come_in_as_they_are() {
         walk.act(&deed);
     }
     assert_eq!(walk.moves.len(), 4, "every deed was done");
-    let document = serde_json::to_vec(&walk.store.export().unwrap()).unwrap();
+    let document = serde_json::to_vec(&exported(&walk.store).unwrap()).unwrap();
     let other = Store::in_memory().unwrap();
     other.import(&mut std::io::Cursor::new(document)).unwrap();
-    assert_eq!(other.export().unwrap(), walk.store.export().unwrap());
+    assert_eq!(exported(&other).unwrap(), exported(&walk.store).unwrap());
 }
 
 /// One thing that somebody does.
@@ -226,8 +226,8 @@ impl Walk {
         let store = Store::in_memory().unwrap();
         let (batch, ..) = with_batch(&store);
         let cook = on_the_stove(&store, batch);
-        let lots: Vec<LotId> = store.harvest().unwrap().iter().map(|lot| lot.id).collect();
-        let weighed_in = store.harvest().unwrap().iter().map(|lot| lot.weight_g).sum();
+        let lots: Vec<LotId> = told(|tell| store.harvest(tell)).unwrap().iter().map(|lot| lot.id).collect();
+        let weighed_in = told(|tell| store.harvest(tell)).unwrap().iter().map(|lot| lot.weight_g).sum();
         Self {
             store,
             batch,
@@ -344,7 +344,7 @@ proptest! {
 
 /// A document of version 16, as the build of that day wrote it: moves left batches only, and knew neither weight nor goal.
 fn version_16(store: &Store) -> serde_json::Value {
-    let mut document = store.export().unwrap();
+    let mut document = exported(store).unwrap();
     document["version"] = 16.into();
     let younger = [
         (

@@ -7,6 +7,7 @@ mod common;
 mod day_notes;
 mod food;
 mod old_kitchens;
+mod open;
 mod power_cut;
 mod refusals;
 mod safe_keeping;

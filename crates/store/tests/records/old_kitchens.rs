@@ -15,6 +15,8 @@ use bodega_store::{FILE_NAME, Store, check_file};
 use crate::taken_in::take;
 use serde_json::Value;
 
+use crate::common::{exported, told};
+
 const EXPORT: &str = include_str!("../data/export-v9.json");
 
 fn old_file() -> PathBuf {
@@ -42,8 +44,7 @@ fn an_old_kitchen_opens_with_every_record_it_had() {
     assert_eq!((canner.capacity[&JarSize::Quart], canner.capacity[&JarSize::HalfPint]), (7, 12));
     assert_eq!(canner.pot.map(|pot| pot.inner_diameter_mm), Some(305.0));
 
-    let batches: Vec<(String, Product, u32, u32)> = store
-        .all_batches()
+    let batches: Vec<(String, Product, u32, u32)> = told(|tell| store.all_batches(tell))
         .unwrap()
         .into_iter()
         .map(|batch| (batch.code, batch.product, batch.jars, batch.jars_lifted))
@@ -66,7 +67,7 @@ fn an_old_kitchen_opens_with_every_record_it_had() {
     let lots: Vec<(i64, i64)> =
         store.lots().unwrap().into_iter().map(|lot| (lot.weight_g, lot.left_g)).collect();
     assert_eq!(lots, [(13_608, 13_608), (8_200, 8_200), (4_100, 4_100)]);
-    assert_eq!(store.all_jars().unwrap().len(), 116);
+    assert_eq!(told(|tell| store.all_jars(tell)).unwrap().len(), 116);
     assert_eq!(store.goals().unwrap().len(), 3);
     assert_eq!(store.containers().unwrap().len(), 2);
     assert_eq!(store.kettles().unwrap().len(), 3);
@@ -144,7 +145,7 @@ fn an_old_export_comes_in_and_goes_out_the_same() {
     let document: Value = serde_json::from_str(EXPORT).unwrap();
     let store = Store::in_memory().unwrap();
     take(&store, &document).unwrap();
-    let out = store.export().unwrap();
+    let out = exported(&store).unwrap();
     // What it had is there unchanged; what has been asked since is beside it.
     for (table, rows) in document["records"].as_object().unwrap() {
         for (row, now) in rows.as_array().unwrap().iter().zip(out["records"][table].as_array().unwrap()) {
@@ -154,10 +155,10 @@ fn an_old_export_comes_in_and_goes_out_the_same() {
         }
         assert_eq!(out["records"][table].as_array().map(Vec::len), rows.as_array().map(Vec::len), "{table}");
     }
-    assert!(store.all_batches().unwrap().iter().all(|batch| !batch.additions_asked));
+    assert!(told(|tell| store.all_batches(tell)).unwrap().iter().all(|batch| !batch.additions_asked));
     // The file and its export are the same kitchen.
     let (_directory, opened) = opened();
-    assert_eq!(opened.export().unwrap()["records"], out["records"]);
+    assert_eq!(exported(&opened).unwrap()["records"], out["records"]);
 }
 
 #[test]

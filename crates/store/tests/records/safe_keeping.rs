@@ -9,7 +9,7 @@ use bodega_core::records::jar::PhRecord;
 use bodega_store::{Store, StoreError};
 use serde_json::{Value, json};
 
-use crate::common::{NOW, batch, lot, make_ready};
+use crate::common::{NOW, batch, exported, lot, make_ready};
 use crate::taken_in::take;
 
 /// A kitchen with a batch in the canner, a kettle and a pH reading.
@@ -36,10 +36,10 @@ fn busy(directory: &Path) -> Store {
 #[test]
 fn export_import_export_is_identical() {
     let directory = tempfile::tempdir().unwrap();
-    let out = busy(directory.path()).export().unwrap();
+    let out = exported(&busy(directory.path())).unwrap();
     let other = Store::in_memory().unwrap();
     take(&other, &out).unwrap();
-    assert_eq!(other.export().unwrap(), out);
+    assert_eq!(exported(&other).unwrap(), out);
     assert_eq!(other.open_loads().unwrap()[0].clock.happened().len(), 1, "and the clock runs on");
     assert!(matches!(take(&other, &out), Err(StoreError::NotEmpty)));
 }
@@ -47,12 +47,12 @@ fn export_import_export_is_identical() {
 #[test]
 fn a_bad_document_is_refused_whole_with_every_fault() {
     let directory = tempfile::tempdir().unwrap();
-    let good = busy(directory.path()).export().unwrap();
+    let good = exported(&busy(directory.path())).unwrap();
     let faults_of = |document: &Value| {
         let store = Store::in_memory().unwrap();
-        let before = store.export().unwrap();
+        let before = exported(&store).unwrap();
         let Err(StoreError::BadDocument { faults }) = take(&store, document) else { panic!("it was taken") };
-        assert_eq!(store.export().unwrap(), before, "nothing was changed");
+        assert_eq!(exported(&store).unwrap(), before, "nothing was changed");
         faults
     };
     let changed = |path: &str, value: Value| {
@@ -90,12 +90,12 @@ fn a_backup_comes_back_and_what_was_there_is_kept() {
     let store = busy(directory.path());
     let file = directory.path().join("carried-away.db");
     bodega_store::backup(directory.path(), &file, true).unwrap();
-    let then = store.export().unwrap();
+    let then = exported(&store).unwrap();
     lot(&store, 9_000, Condition::FirmRipe);
     drop(store);
     let kept = bodega_store::restore(&file, directory.path(), "now").unwrap().unwrap();
     assert!(kept.is_file());
-    assert_eq!(Store::open(directory.path()).unwrap().export().unwrap(), then);
+    assert_eq!(exported(&Store::open(directory.path()).unwrap()).unwrap(), then);
 }
 
 #[test]
@@ -104,7 +104,7 @@ fn truncated_future_and_foreign_files_are_refused_and_touch_nothing() {
     let store = busy(directory.path());
     let file = directory.path().join("backup.db");
     bodega_store::backup(directory.path(), &file, true).unwrap();
-    let before = store.export().unwrap();
+    let before = exported(&store).unwrap();
     drop(store);
     let whole = std::fs::read(&file).unwrap();
     let refused = |file: &Path| bodega_store::restore(file, directory.path(), "now").unwrap_err().to_string();
@@ -119,7 +119,7 @@ fn truncated_future_and_foreign_files_are_refused_and_touch_nothing() {
     drop(raw);
     assert!(refused(&file).contains("written by a newer Bodega"), "{}", refused(&file));
     assert!(refused(&directory.path().join("nowhere.db")).contains("there is no such file"));
-    assert_eq!(Store::open(directory.path()).unwrap().export().unwrap(), before);
+    assert_eq!(exported(&Store::open(directory.path()).unwrap()).unwrap(), before);
 }
 
 #[test]

@@ -5,7 +5,7 @@ use std::path::{Path, PathBuf};
 use bodega_core::crates::fruit::Condition;
 use bodega_store::{FILE_NAME, Store, StoreError, backup, begin_anew, check_file, restore};
 
-use crate::common::lot;
+use crate::common::{lot, told};
 
 fn kitchen(directory: &Path, lots: i64) -> Store {
     let store = Store::open(directory).unwrap();
@@ -16,7 +16,7 @@ fn kitchen(directory: &Path, lots: i64) -> Store {
 }
 
 fn lots_in(directory: &Path) -> usize {
-    Store::open(directory).unwrap().harvest().unwrap().len()
+    told(|tell| Store::open(directory).unwrap().harvest(tell)).unwrap().len()
 }
 
 fn not_whole(directory: &Path) -> (String, Option<String>) {
@@ -159,7 +159,7 @@ fn a_backup_is_written_over_nothing_that_is_there() {
         let refused = backup(directory.path(), &own, true).unwrap_err().to_string();
         assert!(refused.contains("the records' own"), "{refused}");
     }
-    assert_eq!(store.harvest().unwrap().len(), 1);
+    assert_eq!(told(|tell| store.harvest(tell)).unwrap().len(), 1);
 }
 
 #[cfg(unix)]

@@ -108,8 +108,8 @@ fn jars_leave_the_shelf_oldest_first_and_a_spoiled_one_recalls_its_sisters() {
     store.leave(jars[0], Some(eaten), at(100)).unwrap();
     assert!(matches!(store.leave(jars[0], Some(eaten), at(101)), Err(StoreError::AlreadyGone { number: 1 })));
     assert_eq!(store.next_jar(batch, JarSize::Quart).unwrap(), jars[1]);
-    let stocked = store.stocked().unwrap().remove(0);
-    assert_eq!((stocked.on_shelf, stocked.history.left), (2, vec![(at(100), Leaving::Eaten)]));
+    let stocked = store.stocked(at(0)).unwrap().remove(0);
+    assert_eq!((stocked.on_shelf, stocked.history.left), (2, vec![(at(100), Leaving::Eaten, 1)]));
     let spoiled = |why| Gone { how: Leaving::Discarded, why: Some(why) };
     store.leave(jars[1], Some(spoiled(Discard::Dropped)), at(200)).unwrap();
     let all = ShelfSearch::default();

@@ -8,7 +8,7 @@ use bodega_core::records::batch::Draw;
 use bodega_store::{Store, StoreError};
 use serde_json::{Value, json};
 
-use crate::common::{NOW, batch, lot};
+use crate::common::{NOW, batch, exported, lot, told};
 
 /// Takes a document into a kitchen.
 pub fn take(store: &Store, document: &Value) -> Result<(), StoreError> {
@@ -19,7 +19,7 @@ fn document() -> Value {
     let store = Store::in_memory().unwrap();
     let lot = lot(&store, 4_100, Condition::FirmRipe);
     store.add_batch(&batch(vec![Draw { lot, weight_g: 4_000 }]), NOW).unwrap();
-    store.export().unwrap()
+    exported(&store).unwrap()
 }
 
 fn faults(document: &Value) -> Vec<String> {
@@ -58,7 +58,7 @@ fn what_was_weighed_in_meanwhile_is_not_lost() {
     let document = Cursor::new(document().to_string());
     let refused = store.import(&mut Meanwhile { document, store: &store, weighed: &weighed });
     assert!(matches!(refused, Err(StoreError::NotEmpty)), "{refused:?}");
-    let left: Vec<i64> = store.harvest().unwrap().iter().map(|lot| lot.weight_g).collect();
+    let left: Vec<i64> = told(|tell| store.harvest(tell)).unwrap().iter().map(|lot| lot.weight_g).collect();
     assert_eq!(left, [7_000]);
 }
 
@@ -82,7 +82,7 @@ fn the_parts_of_a_document_stand_in_any_order() {
     );
     let store = Store::in_memory().unwrap();
     store.import(&mut Cursor::new(text)).unwrap();
-    assert_eq!(store.export().unwrap(), whole);
+    assert_eq!(exported(&store).unwrap(), whole);
 }
 
 #[test]

@@ -403,6 +403,11 @@ impl Walk {
         };
         let count: u32 =
             self.store.shelf(&ShelfSearch::default()).unwrap().iter().map(|group| group.count).sum();
+        assert_eq!(
+            self.store.on_shelf().unwrap(),
+            count,
+            "walk {seed}, step {step}: two counts of one shelf"
+        );
         if count == 0 {
             return 0;
         }

@@ -1,10 +1,10 @@
 import { useQuery } from "@tanstack/react-query";
 import { api, take, type BoilEvent, type LoadView } from "../../api/client";
 import { ask, useChange } from "../../api/queries";
-import { useKitchenNow } from "../../counter/clock";
+import { useAtMoment, useKitchenNow } from "../../counter/clock";
 import { useSay } from "../../counter/notices";
 import { batchesOf, sizesText } from "../../parts/batches";
-import { altitudeText, loadText, clockText, historyText } from "../../parts/format";
+import { altitudeText, loadText, clockText, historyText, MINUTE } from "../../parts/format";
 import { CannerPicture } from "../../parts/CannerPicture";
 import { Choice } from "../../parts/Choice";
 import { Findings } from "../../parts/Findings";
@@ -28,7 +28,8 @@ import { Dock } from "../../parts/Dock";
 import { Sources } from "../../parts/Sources";
 
 /** How far a running time is, with when it began and when it is done. */
-function Running({ figure, now }: { figure: LoadView["says"]["figure"]; now: number }) {
+function Running({ figure }: { figure: LoadView["says"]["figure"] }) {
+  const now = useKitchenNow(MINUTE / 4);
   const share = shareOver(figure, now);
   if (share === null || figure.shows !== "left") return null;
   return (
@@ -62,16 +63,23 @@ const GONE = {
 
 type Touches = LoadView["says"]["touches"];
 
+/** The clock of the moment: of all that is drawn only its digits change every second. */
+function Clock({ figure, notProcessed }: { figure: LoadView["says"]["figure"]; notProcessed: boolean }) {
+  const text = useAtMoment((now) => figureText(figure, now));
+  return (
+    <p
+      data-testid="clock"
+      data-moment
+      className={`my-2 font-slab leading-none font-bold tracking-tight ${sizeOf(text)} ${notProcessed ? "text-alarm" : ""}`}
+    >
+      {text}
+    </p>
+  );
+}
+
 /** The two touches of the moment, big; what else may be said, small. */
-function Touches({
-  touches,
-  now,
-  onPress,
-}: {
-  touches: Touches;
-  now: number;
-  onPress: (touch: Touches[number]) => void;
-}) {
+function Touches({ touches, onPress }: { touches: Touches; onPress: (touch: Touches[number]) => void }) {
+  const now = useKitchenNow(MINUTE);
   const small = touches.slice(2);
   return (
     <>
@@ -106,7 +114,6 @@ function Touches({
 
 /** One load in its canner: the clock of the moment, what to say of it, and what it stands in. */
 export function InCanner({ load }: { load: LoadView }) {
-  const now = useKitchenNow();
   const { data: counter } = useQuery(ask.counter());
   const say = useSay();
   const path = { params: { path: { id: load.id } } };
@@ -120,7 +127,7 @@ export function InCanner({ load }: { load: LoadView }) {
   const move = useChange((canner: number) =>
     take(api.PUT("/api/loads/{id}/canner", { ...path, body: { canner } })),
   );
-  const said = saidNow(load, now);
+  const said = useAtMoment((now) => saidNow(load, now));
   const press = (touch: LoadView["says"]["touches"][number]) => {
     allowNotifications();
     if (!happen.isPending) happen.mutate(touch.event);
@@ -128,7 +135,7 @@ export function InCanner({ load }: { load: LoadView }) {
   useKeys(
     said.touches.map((touch) => ({
       key: touch.key,
-      text: touchText(touch, now),
+      text: touch.says,
       press: () => press(touch),
     })),
   );
@@ -143,7 +150,6 @@ export function InCanner({ load }: { load: LoadView }) {
     const letter = batches.find((one) => one.batch === jar?.batch)?.letter ?? "";
     return { label: jar === undefined ? null : `${letter}${jar.number}`, place, gone };
   });
-  const figure = figureText(said.figure, now);
   const stops = load.judged.findings.filter((item) => item.severity === "stop");
   return (
     <div className="grid gap-3 lg:grid-cols-[1.65fr_1fr]">
@@ -157,24 +163,18 @@ export function InCanner({ load }: { load: LoadView }) {
           {counter.kitchen.altitude_ft != null && ` at ${altitudeText(load.batch.altitude_ft)}`}
           {load.psi != null && ` under ${load.psi} lb of pressure`}
         </p>
-        <p
-          data-testid="clock"
-          data-moment
-          className={`my-2 font-slab leading-none font-bold tracking-tight ${sizeOf(figure)} ${load.not_processed ? "text-alarm" : ""}`}
-        >
-          {figure}
-        </p>
+        <Clock figure={said.figure} notProcessed={load.not_processed} />
         <p className="mb-4 text-xl" data-testid="moment" data-moment>
           {wordsText(said)}
         </p>
-        <Running figure={said.figure} now={now} />
+        <Running figure={said.figure} />
         <Sources of={load.psi == null ? ["minutes", "rest"] : ["minutes", "pressure", "rest"]} />
         {stops.length > 0 && (
           <div className="mt-3 grid gap-3">
             <Findings items={stops} ways={ways} />
           </div>
         )}
-        <Touches touches={said.touches} now={now} onPress={press} />
+        <Touches touches={said.touches} onPress={press} />
         <div className="mt-3">
           {said.running &&
             !load.not_processed &&
@@ -210,7 +210,7 @@ export function InCanner({ load }: { load: LoadView }) {
               Jar {gone.number} {GONE[gone.fate]}
             </Note>
           ))}
-          {waiting && <WaitNote load={load} now={now} />}
+          {waiting && <WaitNote load={load} />}
           {load.rides_along != null && <Note tone="note">{load.rides_along}</Note>}
           {waiting && <WaterNote load={load} units={units} />}
           {!["lifted", "rested", "resting"].includes(load.now.phase) && <AlsoIn load={load} />}

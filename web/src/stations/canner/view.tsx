@@ -26,12 +26,35 @@ function atHand(loads: readonly LoadView[]): LoadView[] {
   return next === undefined ? inside : [...inside, next];
 }
 
+/** The canners that are on, each with its clock. */
+function WhichCanner({
+  shown,
+  chosen,
+  onChoose,
+}: {
+  shown: readonly LoadView[];
+  chosen: number;
+  onChoose: (id: number) => void;
+}) {
+  const now = useKitchenNow();
+  return (
+    <Choice
+      label="Canners"
+      value={String(chosen)}
+      options={shown.map((item) => ({
+        value: String(item.id),
+        text: `${item.canner_name}: ${figureText(saidNow(item, now).figure, now)}`,
+      }))}
+      onChoose={(id) => onChoose(Number(id))}
+    />
+  );
+}
+
 /** One clock for every canner that is on. */
 export function CannerStation() {
   const { data: loads } = useQuery(ask.loads());
   const { data: counter } = useQuery(ask.counter());
   const [wanted, setWanted] = useState<number | null>(null);
-  const now = useKitchenNow();
   if (loads === undefined) return <Pending of={[ask.loads()]} />;
   const shown = atHand(loads);
   const next = loads.find((item) => item.id === counter?.bench?.load);
@@ -39,15 +62,7 @@ export function CannerStation() {
   return (
     <div className="grid gap-3">
       {shown.length > 1 && load !== undefined && (
-        <Choice
-          label="Canners"
-          value={String(load.id)}
-          options={shown.map((item) => ({
-            value: String(item.id),
-            text: `${item.canner_name}: ${figureText(saidNow(item, now).figure, now)}`,
-          }))}
-          onChoose={(id) => setWanted(Number(id))}
-        />
+        <WhichCanner shown={shown} chosen={load.id} onChoose={setWanted} />
       )}
       {load !== undefined ? (
         <InCanner key={load.id} load={load} />

@@ -3,7 +3,6 @@ import { useState } from "react";
 import { useNavigate } from "react-router";
 import { api, take, type JarStep, type LoadView } from "../../api/client";
 import { ask, useChange } from "../../api/queries";
-import { useKitchenNow } from "../../counter/clock";
 import { useSay } from "../../counter/notices";
 import { Choice, optionsOf } from "../../parts/Choice";
 import { AGENT, isShared, jarsText, jarText, loadText } from "../../parts/format";
@@ -28,7 +27,6 @@ import { Empty } from "../../parts/Way";
 
 function Bench({ load }: { load: LoadView }) {
   const { data: counter } = useQuery(ask.counter());
-  const now = useKitchenNow();
   const go = useNavigate();
   const say = useSay();
   const [hand, setHand] = useState<Hand>("next");
@@ -119,7 +117,7 @@ function Bench({ load }: { load: LoadView }) {
           </Note>
         ))}
         {load.jars.some((jar) => jar.filled) && <LoadCard load={load} units={counter.kitchen.units} />}
-        <WaitNote load={load} now={now} />
+        <WaitNote load={load} />
         <Findings items={load.judged.findings} />
         <Questions items={load.judged.questions} />
         {acid < count && (

@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { api, take, type CookView, type HeatSetting, type Simulation, type Units } from "../../api/client";
 import { ask, useChange, useUndoLine } from "../../api/queries";
+import { useAtMoment } from "../../counter/clock";
 import { useSay } from "../../counter/notices";
 import { Choice, optionsOf } from "../../parts/Choice";
 import { Fold } from "../../parts/Fold";
@@ -80,18 +81,9 @@ function ToMark({
 }
 
 /** The answer of a kettle whose goal is a time: its clock, and the touch that starts it. */
-function ToTime({
-  cook,
-  now,
-  reached,
-  onStart,
-}: {
-  cook: CookView;
-  now: number;
-  reached: boolean;
-  onStart: () => void;
-}) {
+function ToTime({ cook, reached, onStart }: { cook: CookView; reached: boolean; onStart: () => void }) {
   const { timer } = cook;
+  const left = useAtMoment((now) => countdown(cook.finish - now));
   if (timer == null) return null;
   const holds = timer.hold_from_c != null && timer.hold_to_c != null;
   const between = holds
@@ -114,7 +106,7 @@ function ToTime({
     );
   }
   return (
-    <Answer value={reached ? "Take it off" : countdown(cook.finish - now)}>
+    <Answer value={reached ? "Take it off" : left}>
       {reached
         ? holds
           ? `It was held hot for ${timer.minutes} minutes. Fill it hot.`
@@ -205,7 +197,8 @@ export function CookPlate({ cook, units, now }: { cook: CookView; units: Units; 
   const { practice } = useDevice();
   const drain = cook.drain_first;
   // Between two answers the clock runs on.
-  const reached = cook.reached || (cook.finish <= now && cook.timer?.since !== null);
+  const over = useAtMoment((now) => cook.finish <= now);
+  const reached = cook.reached || (over && cook.timer?.since !== null);
   const last = cook.log.at(-1);
   const { together } = cook;
   const { data: kettles } = useQuery(ask.kettles());
@@ -234,7 +227,7 @@ export function CookPlate({ cook, units, now }: { cook: CookView; units: Units; 
               onBoils={(boils) => said.mutate(boils)}
             />
           ) : (
-            <ToTime cook={cook} now={now} reached={reached} onStart={() => start.mutate(undefined)} />
+            <ToTime cook={cook} reached={reached} onStart={() => start.mutate(undefined)} />
           )}
           {together != null && (
             <Note tone="note">

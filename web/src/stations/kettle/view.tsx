@@ -4,6 +4,7 @@ import { Fold } from "../../parts/Fold";
 import { Pending } from "../../parts/Pending";
 import { ask } from "../../api/queries";
 import { useKitchenNow } from "../../counter/clock";
+import { MINUTE } from "../../parts/format";
 import { CookPlate } from "./CookPlate";
 import { PutOn } from "./PutOn";
 
@@ -11,7 +12,7 @@ import { PutOn } from "./PutOn";
 export function KettleStation() {
   const { data: cooks } = useQuery(ask.cooks());
   const { data: counter } = useQuery(ask.counter());
-  const now = useKitchenNow();
+  const now = useKitchenNow(MINUTE);
   if (cooks === undefined || counter === undefined) return <Pending of={[ask.cooks(), ask.counter()]} />;
   const units = counter.kitchen.units;
   return (

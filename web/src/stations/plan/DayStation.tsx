@@ -3,7 +3,7 @@ import { useState } from "react";
 import type { Kitchen } from "../../api/client";
 import { ask } from "../../api/queries";
 import { useKitchenNow } from "../../counter/clock";
-import { minuteText, clockText, contentText } from "../../parts/format";
+import { minuteText, clockText, contentText, MINUTE } from "../../parts/format";
 import { sentence } from "../../parts/sentence";
 import { Note, Trouble } from "../../parts/Note";
 import { Pending } from "../../parts/Pending";
@@ -74,7 +74,7 @@ export function DayStation() {
   const { data: counter } = useQuery(ask.counter());
   const { data: batches } = useQuery(ask.batches());
   const [chosen, setChosen] = useState<string | null>(null);
-  const now = useKitchenNow();
+  const now = useKitchenNow(MINUTE);
   if (day === undefined || counter === undefined) return <Pending of={[ask.day(), ask.counter()]} />;
   const products = new Map(
     batches?.map((batch) => [batch.code, contentText({ product: batch.product, named: batch.name ?? null })]),

@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { Link, useNavigate, useParams } from "react-router";
 import { ask } from "../../api/queries";
 import { FlowPicture } from "../../parts/FlowPicture";
-import { dayOf, shortDay } from "../../parts/format";
+import { dayOf, shortDay, MINUTE } from "../../parts/format";
 import { Note, Trouble } from "../../parts/Note";
 import { Pending } from "../../parts/Pending";
 import { Plate } from "../../parts/Plate";
@@ -19,7 +19,7 @@ function beside(day: string, by: number): string {
 
 /** Where a day's food went, from what came in to where it is now. */
 export function DayBooksStation() {
-  const now = useKitchenNow();
+  const now = useKitchenNow(MINUTE);
   const today = dayOf(now);
   const day = useParams().day ?? today;
   const go = useNavigate();

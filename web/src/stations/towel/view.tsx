@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { ask } from "../../api/queries";
 import { useKitchenNow } from "../../counter/clock";
+import { MINUTE } from "../../parts/format";
 import { BrokenRecords } from "../../parts/BrokenRecords";
 import { Pending } from "../../parts/Pending";
 import { Plate } from "../../parts/Plate";
@@ -11,7 +12,7 @@ import { Empty } from "../../parts/Way";
 /** What cools, what was found at its lids, what is kept cold. */
 export function TowelStation() {
   const { data: towel } = useQuery(ask.towel());
-  const now = useKitchenNow();
+  const now = useKitchenNow(MINUTE);
   if (towel === undefined) return <Pending of={[ask.towel()]} />;
   return (
     <div className="grid gap-3 lg:grid-cols-2">

@@ -1,0 +1,72 @@
+//! What every screen asks for, in a kitchen of a few days and in kitchens of many years.
+
+use std::path::Path;
+use std::time::Instant;
+
+use crate::client::Client;
+use crate::program::Program;
+use crate::spread::Spread;
+
+/// Questions of everyday screens.
+pub const SCREENS: [(&str, &str); 11] = [
+    ("counter", "/api/counter"),
+    ("loads", "/api/loads"),
+    ("day", "/api/day"),
+    ("batches", "/api/batches"),
+    ("stock", "/api/stock"),
+    ("compare", "/api/plan/compare"),
+    ("pantry", "/api/pantry"),
+    ("towel", "/api/towel"),
+    ("cold", "/api/cold_food"),
+    ("lots", "/api/lots"),
+    ("shelf", "/api/shelf"),
+];
+/// How often each is asked.
+const TIMES: u32 = 40;
+
+/// A question of one screen; what needs lots to choose from takes those that wait.
+fn ask(client: &mut Client, address: std::net::SocketAddr, path: &str) -> anyhow::Result<Vec<u8>> {
+    if path != "/api/plan/compare" {
+        return client.get(path);
+    }
+    let lots: serde_json::Value = serde_json::from_slice(&client.get("/api/lots")?)?;
+    let fresh = lots.as_array().into_iter().flatten().filter(|lot| lot["condition"] == "firm_ripe");
+    let ids: Vec<&serde_json::Value> =
+        fresh.filter(|lot| lot["food"] == "fruit").map(|lot| &lot["id"]).collect();
+    let body = serde_json::json!({"lots": ids, "agent": "citric_acid"}).to_string();
+    client.ask(&crate::client::question(address, "POST", path, &body))
+}
+
+/// Milliseconds that a screen waits, and processor milliseconds that the program spends.
+fn times(program: &Program, path: &str) -> anyhow::Result<(Spread, f64)> {
+    let mut client = Client::to(program.address)?;
+    ask(&mut client, program.address, path)?;
+    let before = program.processor();
+    let mut waited = Vec::new();
+    for _ in 0..TIMES {
+        let begun = Instant::now();
+        ask(&mut client, program.address, path)?;
+        waited.push(begun.elapsed().as_secs_f64() * 1000.0);
+    }
+    let spent = (program.processor() - before).as_secs_f64() * 1000.0 / f64::from(TIMES);
+    Ok((Spread::of(waited), spent))
+}
+
+/// Prints a line for every screen.
+///
+/// # Errors
+/// When the program does not answer.
+pub fn measure(bodega: &Path, small: &Path, large: &Path) -> anyhow::Result<()> {
+    let demo = Program::start(bodega, &["demo", "--port", "0"], "/api/health")?;
+    let small = Program::serve(bodega, small)?;
+    let large = Program::serve(bodega, large)?;
+    println!("| screen | demo kitchen, ms of processor | 20,000 jars, ms | 1,000,000 jars, ms | ratio |");
+    println!("|---|---|---|---|---|");
+    for (name, path) in SCREENS {
+        let (_, spent) = times(&demo, path)?;
+        let ((few, _), (many, _)) = (times(&small, path)?, times(&large, path)?);
+        println!("| {name} | {spent:.2} | {few} | {many} | {:.2} |", many.median() / few.median());
+    }
+    println!("\nidle memory {} MB (demo), {} MB (1,000,000 jars)", demo.memory_mb(), large.memory_mb());
+    Ok(())
+}
