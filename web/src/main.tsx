@@ -3,6 +3,7 @@ import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { createBrowserRouter, Navigate, RouterProvider } from "react-router";
+import { ask } from "./api/queries";
 import { dress } from "./device/device";
 import { Door } from "./connection/Door";
 import { Notices } from "./counter/notices";
@@ -24,6 +25,27 @@ const client = new QueryClient({
     mutations: { networkMode: "always" },
   },
 });
+
+/** Asks for what the open page shows, while its station is still on its way. */
+function askFirst() {
+  void client.prefetchQuery(ask.counter());
+  void client.prefetchQuery(ask.day());
+  switch (window.location.pathname) {
+    case "/canner":
+    case "/jars":
+      return client.prefetchQuery(ask.loads());
+    case "/crates":
+      return client.prefetchQuery(ask.lots());
+    case "/kettle":
+      return client.prefetchQuery(ask.cooks());
+    case "/plan/day":
+      return client.prefetchQuery(ask.batches());
+    case "/towel":
+      return client.prefetchQuery(ask.towel());
+  }
+}
+
+void askFirst();
 
 const router = createBrowserRouter([
   { path: "/labels", lazy: async () => ({ Component: (await import("./stations/labels/view")).LabelsPage }) },

@@ -16,6 +16,7 @@ const USAGE: &str = "usage: cargo xtask <command>
   test         set up, then every check
   types        write the front end's types and bounds from the API's description
   share        lines of code and of tests in every part of the project
+  bench        measure how fast the release is, and print the tables of docs/performance.md
   mutants      change the core a little, many times, and see that a test fails each time
   screenshots  draw docs/screenshots from the demo kitchen";
 
@@ -27,6 +28,7 @@ fn main() -> anyhow::Result<()> {
         Some("test") => test(),
         Some("types") => types(),
         Some("share") => share(),
+        Some("bench") => bench(),
         Some("mutants") => mutants::run(),
         Some("screenshots") => screenshots(),
         _ => bail!("{USAGE}"),
@@ -56,9 +58,13 @@ fn build() -> anyhow::Result<()> {
     step("release binary", &mut run::cargo(&["build", "--release", "--locked", "--package", "bodega"]))
 }
 
+/// The first look: what the tests build is quick to build and reads the front end from its folder, so that both are made at
+/// the same time.
 fn demo() -> anyhow::Result<()> {
-    build()?;
-    let mut command = std::process::Command::new(root().join("target/release/bodega"));
+    let front_end = std::thread::spawn(front_end);
+    step("binary", &mut run::cargo(&["build", "--locked", "--package", "bodega"]))?;
+    front_end.join().unwrap_or_else(|_| bail!("the front end could not be made"))?;
+    let mut command = std::process::Command::new(root().join("target/debug/bodega"));
     command.arg("demo").args(std::env::args().skip(2));
     step("demo kitchen, Ctrl-C ends it", &mut command)
 }
@@ -95,6 +101,18 @@ fn test() -> anyhow::Result<()> {
     chrome::ensure()?;
     step("binary", &mut run::cargo(&["build", "--locked", "--package", "bodega"]))?;
     step("tests", &mut run::cargo(&["test", "--workspace", "--locked"]))
+}
+
+/// Measures the release. Nothing of it is a test: what it prints depends on the machine.
+fn bench() -> anyhow::Result<()> {
+    build()?;
+    chrome::ensure()?;
+    step("measurements", &mut run::cargo(&["build", "--release", "--locked", "--package", "bodega-bench"]))?;
+    let bodega = root().join("target/release/bodega");
+    let mut measure = std::process::Command::new(root().join("target/release/bodega-bench"));
+    step("server", measure.arg("measure").arg(&bodega).args(std::env::args().skip(2)))?;
+    let page = ["run", "--locked", "--package", "bodega-e2e", "--bin", "page-speed"];
+    step("page", run::cargo(&page).env("BODEGA_BINARY", &bodega))
 }
 
 /// Prints what part of the code is tests.

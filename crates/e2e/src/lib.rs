@@ -39,11 +39,14 @@ pub struct Bodega {
     pub address: String,
 }
 
-/// The program under test.
+/// The program under test: the one beside this program, or the one that `BODEGA_BINARY` names.
 ///
 /// # Errors
 /// When it is not built.
 pub fn binary() -> anyhow::Result<PathBuf> {
+    if let Some(named) = std::env::var_os("BODEGA_BINARY") {
+        return Ok(named.into());
+    }
     let own = std::env::current_exe()?;
     let found = own.ancestors().map(|folder| folder.join("bodega")).find(|file| file.is_file());
     found.context("the binary bodega is not built; run \"cargo xtask test\"")

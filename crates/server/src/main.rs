@@ -12,6 +12,7 @@ use bodega::{demo, routes, safe, serve, watch};
 use bodega_store::{Hold, Store, StoreError};
 use clap::{Args, Parser, Subcommand};
 use jiff::civil::Date;
+use tracing_subscriber::filter::LevelFilter;
 
 /// The counter of a tomato canning kitchen.
 #[derive(Parser)]
@@ -119,10 +120,10 @@ impl NetworkArgs {
 }
 
 fn main() -> anyhow::Result<()> {
+    // "RUST_LOG=info" says more.
+    let asked = std::env::var("RUST_LOG").ok().and_then(|level| level.parse().ok());
     tracing_subscriber::fmt()
-        .with_env_filter(
-            tracing_subscriber::EnvFilter::try_from_default_env().unwrap_or_else(|_| "warn".into()),
-        )
+        .with_max_level(asked.unwrap_or(LevelFilter::WARN))
         .with_writer(std::io::stderr)
         .init();
     bodega_core::check_tables()?;

@@ -3,7 +3,9 @@
 pub mod books;
 pub mod cold;
 pub mod day_books;
-pub mod label_drawing;
+pub(crate) mod label_drawing;
+pub(crate) mod label_pdf;
+pub mod label_svg;
 pub mod labels;
 pub mod pantry;
 pub mod record;

@@ -14,6 +14,7 @@ use bodega_store::{Store, StoreError};
 use crate::clock::Clock;
 use crate::day::last::LastDay;
 use crate::day::search::Search;
+use crate::kettle::forecasts::Forecasts;
 use crate::kettle::instruments::Simulation;
 use crate::kettle::looked_back::LookedBack;
 use crate::live::{Live, Topic};
@@ -35,6 +36,8 @@ pub struct Shared {
     pub simulated_canners: SimulatedCanners,
     /// The pH meter for practice.
     pub simulated_meter: SimulatedMeter,
+    /// What is expected of the kettles on the stove.
+    pub forecasts: Forecasts,
     /// What finished cook-downs have shown.
     pub looked_back: LookedBack,
     /// The day as it was laid out last.
@@ -151,6 +154,7 @@ impl Shared {
             simulated: Simulated::default(),
             simulated_canners: SimulatedCanners::default(),
             simulated_meter: SimulatedMeter::default(),
+            forecasts: Forecasts::default(),
             looked_back: LookedBack::default(),
             last_day: LastDay::default(),
             search: Search::default(),

@@ -51,6 +51,10 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn open_loads(&self) -> Result<Vec<CannerLoad>, StoreError> {
+        self.memos.open_loads.ask(self, (), || self.read_open_loads())
+    }
+
+    fn read_open_loads(&self) -> Result<Vec<CannerLoad>, StoreError> {
         let connection = self.read()?;
         let mut statement = connection.prepare_cached(OPEN)?;
         let ids = ids(&mut statement, [], LoadId)?;
@@ -74,7 +78,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::NotFound`].
     pub fn load(&self, id: LoadId) -> Result<CannerLoad, StoreError> {
-        one(&*self.read()?, id)
+        self.memos.load.ask(self, id, || one(&*self.read()?, id))
     }
 
     /// Records what somebody saw or did at the canner. It is on disk when this returns.
@@ -280,6 +284,10 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn last_lifted(&self, most: u32) -> Result<Vec<CannerLoad>, StoreError> {
+        self.memos.last_lifted.ask(self, most, || self.read_last_lifted(most))
+    }
+
+    fn read_last_lifted(&self, most: u32) -> Result<Vec<CannerLoad>, StoreError> {
         let connection = self.read()?;
         let mut statement = connection.prepare_cached(concat!(
             "SELECT load_id FROM load_event INDEXED BY load_event_lifted_at WHERE ",
@@ -295,6 +303,10 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn last_of_canner(&self, canner: CannerId, most: u32) -> Result<Vec<CannerLoad>, StoreError> {
+        self.memos.last_of_canner.ask(self, (canner, most), || self.read_last_of_canner(canner, most))
+    }
+
+    fn read_last_of_canner(&self, canner: CannerId, most: u32) -> Result<Vec<CannerLoad>, StoreError> {
         let connection = self.read()?;
         let mut statement = connection.prepare_cached(concat!(
             "SELECT id FROM canner_load WHERE canner_id = ?1 AND EXISTS (SELECT 1 FROM load_event

@@ -44,6 +44,10 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn lots(&self) -> Result<Vec<Lot>, StoreError> {
+        self.memos.lots.ask(self, (), || self.read_lots())
+    }
+
+    fn read_lots(&self) -> Result<Vec<Lot>, StoreError> {
         let connection = self.read()?;
         let sql =
             format!("{SELECT} WHERE lot.id IN (SELECT lot_id FROM open_lot) ORDER BY picked_on, lot.id");

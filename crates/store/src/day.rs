@@ -17,6 +17,10 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn block_notes(&self) -> Result<Vec<BlockNote>, StoreError> {
+        self.memos.block_notes.ask(self, (), || self.read_block_notes())
+    }
+
+    fn read_block_notes(&self) -> Result<Vec<BlockNote>, StoreError> {
         let connection = self.read()?;
         let mut statement = connection.prepare_cached("SELECT * FROM day_slip ORDER BY block")?;
         let rows = statement.query_map([], |row| {
@@ -80,6 +84,10 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn filling_times(&self) -> Result<Vec<(u32, Moment, Moment)>, StoreError> {
+        self.memos.filling_times.ask(self, (), || self.read_filling_times())
+    }
+
+    fn read_filling_times(&self) -> Result<Vec<(u32, Moment, Moment)>, StoreError> {
         let connection = self.read()?;
         let mut statement = connection.prepare_cached(
             "SELECT count(*), min(acid_at), max(lid_at) FROM jar

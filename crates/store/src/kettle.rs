@@ -51,6 +51,10 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn kettles(&self) -> Result<Vec<Kettle>, StoreError> {
+        self.memos.kettles.ask(self, (), || self.read_kettles())
+    }
+
+    fn read_kettles(&self) -> Result<Vec<Kettle>, StoreError> {
         let connection = self.read()?;
         let mut statement = connection.prepare_cached("SELECT * FROM kettle ORDER BY name")?;
         self.readable(statement.query_map([], read_kettle)?)
@@ -157,6 +161,10 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn cooks(&self) -> Result<Vec<Cook>, StoreError> {
+        self.memos.cooks.ask(self, (), || self.read_cooks())
+    }
+
+    fn read_cooks(&self) -> Result<Vec<Cook>, StoreError> {
         let connection = self.read()?;
         let mut statement = connection.prepare_cached(
             "SELECT id FROM cook WHERE removed_at IS NULL AND ended_at IS NULL ORDER BY started_at, id",
@@ -170,6 +178,10 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn last_cooks(&self, kettle: KettleId, most: usize) -> Result<Vec<Cook>, StoreError> {
+        self.memos.last_cooks.ask(self, (kettle, most), || self.read_last_cooks(kettle, most))
+    }
+
+    fn read_last_cooks(&self, kettle: KettleId, most: usize) -> Result<Vec<Cook>, StoreError> {
         let connection = self.read()?;
         let mut statement = connection.prepare_cached(
             "SELECT id FROM cook WHERE removed_at IS NULL AND ended_at IS NOT NULL AND kettle_id = ?1

@@ -1,32 +1,92 @@
-//! What takes long to work out of the records, kept until something is written.
+//! What is read again and again, kept until something is written.
 
 use std::sync::{Mutex, PoisonError};
 
-use crate::StoreError;
+use bodega_core::jars::size::JarSize;
+use bodega_core::judge::records::BatchFacts;
+use bodega_core::measures::ids::{BatchId, CannerId, KettleId, LoadId};
+use bodega_core::measures::moment::Moment;
+use bodega_core::plan::yields::learn::Finished;
+use bodega_core::records::batch::Batch;
+use bodega_core::records::cook::{Cook, Kettle};
+use bodega_core::records::day::BlockNote;
+use bodega_core::records::jar::Stocked;
+use bodega_core::records::kitchen::Kitchen;
+use bodega_core::records::load::CannerLoad;
+use bodega_core::records::lot::Lot;
+use bodega_core::records::stock::Cupboard;
+use bodega_core::records::towel::Towel;
 
-/// The last answer, with how much had been written when it was asked for.
-pub(crate) struct Memo<T>(Mutex<Option<(u64, T)>>);
+use crate::{Store, StoreError};
 
-impl<T> Default for Memo<T> {
+/// Answers that are kept of one kind of question; whoever walks through a history begins anew then.
+const MOST: usize = 64;
+
+/// The answers since something was written last.
+struct Answers<T, Q> {
+    version: i64,
+    all: Vec<(Q, T)>,
+}
+
+/// The last answers to one kind of question.
+pub(crate) struct Memo<T, Q = ()>(Mutex<Answers<T, Q>>);
+
+impl<T, Q> Default for Memo<T, Q> {
     fn default() -> Self {
-        Self(Mutex::default())
+        Self(Mutex::new(Answers { version: 0, all: Vec::new() }))
     }
 }
 
-impl<T: Clone> Memo<T> {
-    /// The answer of before while `changes` is the same, else a new one. Nobody waits for one who works it out: what is
-    /// written meanwhile makes another count.
-    pub(crate) fn while_unchanged(
+impl<T: Clone, Q: PartialEq> Memo<T, Q> {
+    /// The answer of before when the same is asked and nothing was written since, else a new one. Nobody waits for one who
+    /// works it out: what is written meanwhile makes it old at once.
+    pub(crate) fn ask(
         &self,
-        changes: u64,
+        store: &Store,
+        question: Q,
         work_out: impl FnOnce() -> Result<T, StoreError>,
     ) -> Result<T, StoreError> {
-        let kept = self.0.lock().unwrap_or_else(PoisonError::into_inner).clone();
-        if let Some((_, answer)) = kept.filter(|(then, _)| *then == changes) {
-            return Ok(answer);
+        let version = store.version()?;
+        let kept = self.0.lock().unwrap_or_else(PoisonError::into_inner);
+        if kept.version == version
+            && let Some((_, answer)) = kept.all.iter().find(|(asked, _)| *asked == question)
+        {
+            return Ok(answer.clone());
         }
+        drop(kept);
         let answer = work_out()?;
-        *self.0.lock().unwrap_or_else(PoisonError::into_inner) = Some((changes, answer.clone()));
+        let mut kept = self.0.lock().unwrap_or_else(PoisonError::into_inner);
+        if kept.version != version || kept.all.len() >= MOST {
+            kept.all.clear();
+        }
+        kept.version = version;
+        kept.all.push((question, answer.clone()));
         Ok(answer)
     }
+}
+
+/// What every screen asks for.
+#[derive(Default)]
+pub(crate) struct Memos {
+    pub(crate) kitchen: Memo<Kitchen>,
+    pub(crate) lots: Memo<Vec<Lot>>,
+    pub(crate) open_batches: Memo<Vec<Batch>>,
+    pub(crate) open_loads: Memo<Vec<CannerLoad>>,
+    pub(crate) kettles: Memo<Vec<Kettle>>,
+    pub(crate) last_cooks: Memo<Vec<Cook>, (KettleId, usize)>,
+    pub(crate) filling_times: Memo<Vec<(u32, Moment, Moment)>>,
+    pub(crate) block_notes: Memo<Vec<BlockNote>>,
+    pub(crate) cooks: Memo<Vec<Cook>>,
+    pub(crate) towel: Memo<Vec<Towel>>,
+    pub(crate) on_shelf: Memo<u32>,
+    pub(crate) batch: Memo<Batch, BatchId>,
+    pub(crate) batch_lots: Memo<Vec<(Lot, i64)>, BatchId>,
+    pub(crate) batch_sizes: Memo<Vec<(JarSize, u32)>, BatchId>,
+    pub(crate) facts: Memo<BatchFacts, BatchId>,
+    pub(crate) load: Memo<CannerLoad, LoadId>,
+    pub(crate) last_of_canner: Memo<Vec<CannerLoad>, (CannerId, u32)>,
+    pub(crate) last_lifted: Memo<Vec<CannerLoad>, u32>,
+    pub(crate) finished: Memo<Vec<Finished>>,
+    pub(crate) cupboard: Memo<Cupboard>,
+    pub(crate) stocked: Memo<Vec<Stocked>, Moment>,
 }

@@ -72,6 +72,10 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn batch_lots(&self, batch: BatchId) -> Result<Vec<(Lot, i64)>, StoreError> {
+        self.memos.batch_lots.ask(self, batch, || self.read_batch_lots(batch))
+    }
+
+    fn read_batch_lots(&self, batch: BatchId) -> Result<Vec<(Lot, i64)>, StoreError> {
         let connection = self.read()?;
         let mut statement = connection
             .prepare_cached("SELECT lot_id, weight_g FROM batch_lot WHERE batch_id = ?1 ORDER BY lot_id")?;
@@ -86,6 +90,10 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn open_batches(&self) -> Result<Vec<Batch>, StoreError> {
+        self.memos.open_batches.ask(self, (), || self.read_open_batches())
+    }
+
+    fn read_open_batches(&self) -> Result<Vec<Batch>, StoreError> {
         let connection = self.read()?;
         let sql = format!(
             "{SELECT} WHERE removed_at IS NULL AND batch.id IN (
@@ -101,7 +109,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::NotFound`].
     pub fn batch(&self, id: BatchId) -> Result<Batch, StoreError> {
-        one(&*self.read()?, id)
+        self.memos.batch.ask(self, id, || one(&*self.read()?, id))
     }
 
     /// Accepts a plan: draws the fruit, sets out the jars and the loads, all or nothing.
@@ -162,7 +170,7 @@ impl Store {
             AND NOT EXISTS (SELECT 1 FROM open_load CROSS JOIN jar ON jar.load_id = open_load.load_id
                 WHERE jar.batch_id = batch.id)
             ORDER BY id DESC LIMIT ?1";
-        self.finished.while_unchanged(self.changes(), || {
+        self.memos.finished.ask(self, (), || {
             let last = {
                 let connection = self.read()?;
                 let mut statement = connection.prepare_cached(sql)?;
@@ -322,6 +330,10 @@ impl Store {
     /// # Errors
     /// [`StoreError::NotFound`].
     pub fn facts(&self, id: BatchId) -> Result<BatchFacts, StoreError> {
+        self.memos.facts.ask(self, id, || self.read_facts(id))
+    }
+
+    fn read_facts(&self, id: BatchId) -> Result<BatchFacts, StoreError> {
         let batch = self.batch(id)?;
         let bowls = batch.bowls.map(|bowls| self.any_bowls(bowls)).transpose()?;
         let ph = self.ph_of(&batch)?;
@@ -333,7 +345,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn batch_sizes(&self, id: BatchId) -> Result<Vec<(JarSize, u32)>, StoreError> {
-        sizes(&*self.read()?, id)
+        self.memos.batch_sizes.ask(self, id, || sizes(&*self.read()?, id))
     }
 }
 

@@ -25,7 +25,7 @@ impl Store {
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn on_shelf(&self) -> Result<u32, StoreError> {
         let sql = format!("SELECT count(*) FROM jar WHERE {ON_SHELF}");
-        Ok(row_of(&*self.read()?, &sql, [], |row| row.get(0))?)
+        self.memos.on_shelf.ask(self, (), || Ok(row_of(&*self.read()?, &sql, [], |row| row.get(0))?))
     }
 
     /// Jars on the shelf by product and date, oldest first.
@@ -120,6 +120,10 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn stocked(&self, since: Moment) -> Result<Vec<Stocked>, StoreError> {
+        self.memos.stocked.ask(self, since, || self.read_stocked(since))
+    }
+
+    fn read_stocked(&self, since: Moment) -> Result<Vec<Stocked>, StoreError> {
         let connection = self.read()?;
         let sql = format!(
             "SELECT product, medium, pack, thickness, iif(product = 'recipe', name, NULL) AS named, here.size AS size,

@@ -6,8 +6,6 @@ use std::sync::atomic::{AtomicBool, Ordering};
 use std::sync::{Mutex, MutexGuard, OnceLock, PoisonError};
 use std::time::Duration;
 
-use bodega_core::plan::yields::learn::Finished;
-use bodega_core::records::stock::Cupboard;
 use rusqlite::Connection;
 use rusqlite::trace::{TraceEvent, TraceEventCodes};
 
@@ -16,13 +14,16 @@ use crate::copy::open_new;
 use crate::error::{StoreError, if_readable};
 use crate::files::{FILE_NAME, open_private, sweep};
 use crate::hold::Hold;
-use crate::memo::Memo;
-use crate::rows;
+use crate::memo::Memos;
+use crate::rows::{self, row_of};
 use crate::schema::{MIGRATIONS, bring_up};
 use crate::whole::{Standing, newest_good, standing, version_of};
 
 /// How long a statement waits for another process that holds the file, such as a backup.
 const BUSY_TIMEOUT: Duration = Duration::from_secs(5);
+
+/// Kilobytes of the file that a connection which reads keeps at hand.
+const AT_HAND_KB: i64 = 8_000;
 
 /// Statements that a connection keeps prepared: more than there are in the program.
 const KEPT_STATEMENTS: usize = 256;
@@ -37,9 +38,10 @@ pub struct Store {
     readers: Mutex<Vec<Connection>>,
     /// Whether a record may have been left out of a list because it cannot be read; nobody has looked at first.
     pub(crate) left_out: AtomicBool,
-    /// What was worked out of long histories, until something is written.
-    pub(crate) finished: Memo<Vec<Finished>>,
-    pub(crate) cupboard: Memo<Cupboard>,
+    /// What was read last of what is asked for again and again.
+    pub(crate) memos: Memos,
+    /// Tells whether something was written since.
+    versions: Mutex<Option<Connection>>,
     /// Who is told of every statement.
     watcher: OnceLock<fn(TraceEvent<'_>)>,
     place: Option<Place>,
@@ -138,8 +140,8 @@ impl Store {
             connection: Mutex::new(connection),
             readers: Mutex::default(),
             left_out: AtomicBool::new(true),
-            finished: Memo::default(),
-            cupboard: Memo::default(),
+            memos: Memos::default(),
+            versions: Mutex::default(),
             watcher: OnceLock::new(),
             place,
         }
@@ -189,9 +191,19 @@ impl Store {
         }))
     }
 
-    /// How often something was written since the records were opened.
-    pub(crate) fn changes(&self) -> u64 {
-        self.lock().total_changes()
+    /// A number that is another one after everything that is written, whoever wrote it. It waits for nobody.
+    pub(crate) fn version(&self) -> Result<i64, StoreError> {
+        let Some(directory) = self.directory() else {
+            return Ok(i64::try_from(self.lock().total_changes()).unwrap_or(i64::MAX));
+        };
+        let mut looking = self.versions.lock().unwrap_or_else(PoisonError::into_inner);
+        let connection = match looking.take() {
+            Some(connection) => connection,
+            None => self.second_connection(directory)?,
+        };
+        let version = row_of(&connection, "PRAGMA data_version", [], |row| row.get(0))?;
+        *looking = Some(connection);
+        Ok(version)
     }
 
     /// A connection to read with. It sees what was acknowledged before it was asked for.
@@ -203,6 +215,7 @@ impl Store {
             None => {
                 let connection = self.second_connection(directory)?;
                 connection.pragma_update(None, "query_only", true)?;
+                connection.pragma_update(None, "cache_size", -AT_HAND_KB)?;
                 connection.set_prepared_statement_cache_capacity(KEPT_STATEMENTS);
                 if let Some(watcher) = self.watcher.get() {
                     connection.trace_v2(TraceEventCodes::SQLITE_TRACE_PROFILE, Some(*watcher));

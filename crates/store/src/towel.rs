@@ -29,6 +29,10 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn towel(&self) -> Result<Vec<Towel>, StoreError> {
+        self.memos.towel.ask(self, (), || self.read_towel())
+    }
+
+    fn read_towel(&self) -> Result<Vec<Towel>, StoreError> {
         let connection = self.read()?;
         let sql = format!(
             "SELECT jar.*, code, name, product, load_event.at {LIFTED}

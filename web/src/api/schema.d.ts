@@ -1151,7 +1151,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** A server-sent event `changed` after every change to the records. */
+        /** A server-sent event `changed` after every change to the records, with the addresses whose answers may be different. */
         get: operations["live"];
         put?: never;
         post?: never;
@@ -6950,7 +6950,10 @@ export interface components {
         };
         /** @description What was taken in. */
         Taken: {
-            /** @description Batches. */
+            /**
+             * Format: int32
+             * @description Batches.
+             */
             batches: number;
             /** @description Lots. */
             lots: number;
@@ -7472,6 +7475,8 @@ export interface operations {
             query?: {
                 /** @description Which ones; the open ones when nothing is said. */
                 state?: components["schemas"]["BatchState"];
+                /** @description Of all: only those before this one; the last of the page before. */
+                before?: number;
             };
             header?: never;
             path?: never;

@@ -1,9 +1,16 @@
-import { useSyncExternalStore, type ReactNode } from "react";
+import { lazy, Suspense, useSyncExternalStore, type ReactNode } from "react";
 import { door } from "./door";
-import { LetIn } from "./LetIn";
+
+/** Loaded where somebody stands before it. */
+const LetIn = lazy(async () => ({ default: (await import("./LetIn")).LetIn }));
 
 /** The kitchen, for a device that is let in; what it takes to be, for others. */
 export function Door({ children }: { children: ReactNode }) {
   const shut = useSyncExternalStore(door.subscribe, door.isShut);
-  return shut ? <LetIn /> : children;
+  if (!shut) return children;
+  return (
+    <Suspense>
+      <LetIn />
+    </Suspense>
+  );
 }

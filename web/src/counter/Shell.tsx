@@ -1,5 +1,5 @@
 import { useIsFetching, useQuery } from "@tanstack/react-query";
-import { useEffect, useRef, type ReactNode } from "react";
+import { lazy, Suspense, useEffect, useRef, type ReactNode } from "react";
 import { Link, Outlet, ScrollRestoration, useLocation } from "react-router";
 import type { Counter } from "../api/client";
 import { ask, useLiveAnswers } from "../api/queries";
@@ -10,11 +10,13 @@ import { Alarms } from "./Alarms";
 import { Awake } from "./Awake";
 import { Boundary } from "./Boundary";
 import { useAtMoment } from "./clock";
-import { KeySheet } from "./KeySheet";
 import { Line } from "./Line";
 import { pageOf, placesOf, stepText } from "./model";
 import { NoticePlace } from "./notices";
 import { SayIt } from "./SayIt";
+
+/** Loaded after what is looked at. */
+const KeySheet = lazy(async () => ({ default: (await import("./KeySheet")).KeySheet }));
 
 function HeaderLink({ to, children }: { to: string; children: ReactNode }) {
   return (
@@ -130,7 +132,9 @@ export function Shell() {
           </Boundary>
         </main>
       )}
-      <KeySheet />
+      <Suspense>
+        <KeySheet />
+      </Suspense>
     </div>
   );
 }

@@ -1,4 +1,4 @@
-import NoSleep from "nosleep.js";
+import type NoSleep from "nosleep.js";
 import { useCallback, useEffect, useState } from "react";
 import { quietly } from "../parts/quietly";
 
@@ -45,7 +45,8 @@ export function useScreenAwake(running: boolean): Awake {
   }, [film, running]);
   const byFilm = useCallback(() => {
     quietly(async () => {
-      const next = new NoSleep();
+      const { default: Film } = await import("nosleep.js");
+      const next = new Film();
       await next.enable();
       setFilm(next);
     });

@@ -123,9 +123,16 @@ impl History {
     }
 }
 
-/// From when on what happened says what is to be expected: what left before is of no account.
+/// From when on a shelf's history is asked for: the beginning of the day before which nothing counts, so that the question
+/// is the same all day.
 #[must_use]
-pub fn counted_from(now: Moment) -> Moment {
+pub fn asked_from(now: Moment) -> Moment {
+    let from = counted_from(now);
+    Moment(from.0 - from.0.rem_euclid(24 * 3_600_000))
+}
+
+/// From when on what happened says what is to be expected: what left before is of no account.
+fn counted_from(now: Moment) -> Moment {
     #[allow(clippy::cast_possible_truncation)] // milliseconds of a year
     let year = (SEASON_MONTHS * MONTH_MS) as i64;
     Moment(now.0 - year)

@@ -89,6 +89,16 @@ fn room(request: &LoadsRequest) -> Result<Box<dyn Room + Send>, ApiError> {
     Ok(Box::new(CannerRoom::of_pot(pot, request.method)))
 }
 
+/// Whether so few jars are grouped that a thread of its own would cost more: of two sizes a canner has a handful of fillings.
+fn is_quick(groups: &[Group]) -> bool {
+    /// Jars in all.
+    const FEW: u32 = 100;
+    let mut sizes: Vec<JarSize> = groups.iter().map(|group| group.jar).collect();
+    sizes.sort_unstable();
+    sizes.dedup();
+    sizes.len() <= 2 && groups.iter().map(|group| group.count).sum::<u32>() <= FEW
+}
+
 /// Groups the jars into loads of least total time.
 #[utoipa::path(request_body = LoadsRequest, responses((status = 200, body = LoadsAnswer), (status = 422, body = Problem)))]
 #[post("/api/compute/loads")]
@@ -116,7 +126,12 @@ pub async fn compute_loads(Json(request): Json<LoadsRequest>) -> Result<web::Jso
     }
     let turnaround = Minutes(request.turnaround_minutes);
     let lines = request.jars;
-    let plan = off_thread(move || group(&groups, &*room, turnaround)).await?.map_err(|error| {
+    let grouped = if is_quick(&groups) {
+        group(&groups, &*room, turnaround)
+    } else {
+        off_thread(move || group(&groups, &*room, turnaround)).await?
+    };
+    let plan = grouped.map_err(|error| {
         ApiError::field(if request.vessel.is_some() { "vessel" } else { "capacity" }, error)
     })?;
     let loads = plan

@@ -5,7 +5,7 @@ use bodega_core::crates::fruit::{Kind, common_kind};
 use bodega_core::jars::acid;
 use bodega_core::jars::size::JarSize;
 use bodega_core::jars::spoons::Spoons;
-use bodega_core::kettle::cooking::{DrainFirst, cook_down, drain_first, pulp_share, span};
+use bodega_core::kettle::cooking::{DrainFirst, pulp_share, span};
 use bodega_core::kettle::finish::{Asks, Finish};
 use bodega_core::kettle::goal::{Timer, hold_between, timer};
 use bodega_core::kettle::habits::{KettleRate, Promises, settings};
@@ -267,8 +267,8 @@ fn between(cook: &Cook, finish: Finish) -> MomentBetween {
 pub(crate) fn view(shared: &Shared, cook: Cook) -> Result<CookView, StoreError> {
     let kitchen = shared.store.kitchen()?;
     let altitude = kitchen.altitude();
-    let down = cook_down(&cook, altitude);
-    let forecast = down.forecast();
+    let foreseen = shared.forecasts.of(&cook, altitude);
+    let (down, forecast) = (&foreseen.down, &foreseen.forecast);
     let clock = shared.clock.now();
     let now = span(cook.started_at, clock);
     let here = forecast.volume_at(now);
@@ -312,7 +312,7 @@ pub(crate) fn view(shared: &Shared, cook: Cook) -> Result<CookView, StoreError> 
         finish_high: bounds(forecast.finish.high),
         reached,
         stir: clocked.is_none() && done >= STIR_FROM && !reached,
-        drain_first: drain_first(&down, &forecast, pulp, now).map(DrainView::from),
+        drain_first: foreseen.drain_first(pulp, clock).map(DrainView::from),
         fills: fills.unwrap_or_default(),
         jars_hold_l: jars_hold,
         pints: full_jars(forecast.goal.volume(), JarSize::Pint),
@@ -329,11 +329,11 @@ pub(crate) fn view(shared: &Shared, cook: Cook) -> Result<CookView, StoreError> 
             .collect(),
         flagged: forecast
             .flagged
-            .into_iter()
+            .iter()
             .map(|flagged| FlaggedLine {
                 line: flagged.place,
                 at: cook.log[flagged.place].at,
-                asks: flagged.asks,
+                asks: flagged.asks.clone(),
                 obeyed: flagged.obeyed,
             })
             .collect(),

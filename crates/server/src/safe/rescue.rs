@@ -14,7 +14,7 @@ use crate::clock::Clock;
 use crate::door;
 use crate::json::Json;
 use crate::problem::ApiError;
-use crate::shelf::label_drawing::escaped;
+use crate::shelf::label_svg::escaped;
 use crate::state::off_thread;
 
 const PAGE: &str = include_str!("../../rescue/page.html");

@@ -6,14 +6,16 @@ use bodega_core::measures::limits::{LABEL_GAP, LABEL_SIDE, LABEL_START};
 use bodega_core::measures::units::millimetres;
 use bodega_core::records::batch::Batch;
 use bodega_core::records::jar::JarRecord;
-use bodega_core::shelf::label_sheet::{Paper, Shape, Sheet, Spot};
+use bodega_core::shelf::label_sheet::{Paper, Shape, Sheet};
 use bodega_store::StoreError;
 use serde::Deserialize;
 use uom::si::length::millimeter;
 use utoipa::IntoParams;
 
 use crate::problem::{ApiError, NameField, Problem};
-use crate::shelf::label_drawing::{LabelPages, MARGIN_MM, label, page, pdf, rectangle, round, variety};
+use crate::shelf::label_drawing::{Drawing, MARGIN_MM, Placed, label, rectangle, round, variety};
+use crate::shelf::label_pdf::pdf;
+use crate::shelf::label_svg::LabelPages;
 use crate::state::{Shared, off_thread, read};
 
 /// What to print.
@@ -45,7 +47,7 @@ pub(crate) async fn drawn(
     shared: &web::Data<Shared>,
     query: &LabelQuery,
     host: &str,
-) -> Result<LabelPages, ApiError> {
+) -> Result<Drawing, ApiError> {
     let width = LABEL_SIDE.check(query.width_mm).named("width_mm")?;
     let height = match query.shape {
         Shape::Round => width,
@@ -97,33 +99,26 @@ fn draw(
     jars: &[(Batch, Option<String>, JarRecord)],
     start: usize,
     host: &str,
-) -> Result<LabelPages, ApiError> {
+) -> Result<Drawing, ApiError> {
     let (width, height) = (sheet.width.get::<millimeter>(), sheet.height.get::<millimeter>());
     let (columns, rows) = sheet.grid().map_err(|error| ApiError::field("width_mm", error))?;
     let spots = sheet.spots(jars.len(), start).map_err(|error| ApiError::field("width_mm", error))?;
-    let mut pages: Vec<Vec<(Spot, String)>> = Vec::new();
+    let mut pages: Vec<Vec<Placed>> = Vec::new();
     for ((batch, variety, jar), spot) in jars.iter().zip(spots) {
         let label = label(jar, batch, variety.as_deref(), household, host)?;
-        let svg = match query.shape {
-            Shape::Round => round(&label, width),
-            Shape::Rectangle => rectangle(&label, width, height),
+        let marks = match query.shape {
+            Shape::Round => round(label, width),
+            Shape::Rectangle => rectangle(label, width, height),
         };
         if pages.len() <= spot.page {
             pages.push(Vec::new());
         }
         if let Some(page) = pages.last_mut() {
-            page.push((spot, svg));
+            page.push((spot, marks));
         }
     }
     let (wide, high) = query.paper.size();
-    let size = (wide.get::<millimeter>(), high.get::<millimeter>());
-    Ok(LabelPages {
-        pages: pages.iter().map(|labels| page(size, labels)).collect(),
-        columns,
-        rows,
-        paper_width_mm: size.0,
-        paper_height_mm: size.1,
-    })
+    Ok(Drawing { pages, columns, rows, paper: (wide.get::<millimeter>(), high.get::<millimeter>()) })
 }
 
 /// The address that a label carries: the one that other devices reach, else the one that is asked.
@@ -144,7 +139,8 @@ pub async fn get_labels(
     request: HttpRequest,
     query: web::Query<LabelQuery>,
 ) -> Result<web::Json<LabelPages>, ApiError> {
-    Ok(web::Json(drawn(&shared, &query, &host(&shared, &request)).await?))
+    let drawing = drawn(&shared, &query, &host(&shared, &request)).await?;
+    Ok(web::Json(off_thread(move || LabelPages::of(&drawing)).await?))
 }
 
 /// The same labels as one PDF, to the millimetre.
@@ -157,8 +153,8 @@ pub async fn get_labels_pdf(
     request: HttpRequest,
     query: web::Query<LabelQuery>,
 ) -> Result<HttpResponse, ApiError> {
-    let pages = drawn(&shared, &query, &host(&shared, &request)).await?;
-    let bytes = off_thread(move || pdf(&pages)).await?.map_err(ApiError::Internal)?;
+    let drawing = drawn(&shared, &query, &host(&shared, &request)).await?;
+    let bytes = off_thread(move || pdf(&drawing)).await?.map_err(ApiError::Internal)?;
     Ok(HttpResponse::Ok()
         .content_type("application/pdf")
         // A browser draws it with a viewer of its own, which a page's policy would forbid.

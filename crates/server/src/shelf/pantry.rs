@@ -9,7 +9,7 @@ use bodega_core::plan::yields::Thickness;
 use bodega_core::plan::yields::learn::Household;
 use bodega_core::records::jar::Stocked;
 use bodega_core::records::shelf::Goal;
-use bodega_core::shelf::pantry::{counted_from, forecast, plants};
+use bodega_core::shelf::pantry::{asked_from, forecast, plants};
 use bodega_core::tables::process::{Medium, Pack, Product};
 use bodega_store::StoreError;
 use serde::Serialize;
@@ -97,7 +97,7 @@ pub(crate) fn pantry(shared: &Shared) -> Result<PantryView, StoreError> {
                 .then_some(quarts * learned.pounds_per_quart.expected),
         }
     };
-    let lines: Vec<PantryLine> = shared.store.stocked(counted_from(now))?.into_iter().map(line).collect();
+    let lines: Vec<PantryLine> = shared.store.stocked(asked_from(now))?.into_iter().map(line).collect();
     let pounds = lines.iter().filter_map(|line| line.pounds).sum();
     let pounds_per_plant = shared.store.kitchen()?.pounds_per_plant;
     Ok(PantryView { lines, pounds, plants: plants(pounds, pounds_per_plant), pounds_per_plant })

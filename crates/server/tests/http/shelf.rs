@@ -133,6 +133,11 @@ async fn labels_lie_on_the_sheet_to_the_millimetre_and_come_as_pdf() {
     let size = page.get(b"MediaBox").unwrap().as_array().unwrap();
     let width = size[2].as_float().unwrap();
     assert!((f64::from(width) - 210.0 * 72.0 / 25.4).abs() < 0.1, "{width} pt");
+    // Another program reads the words out of it.
+    let words = document.extract_text(&[1]).unwrap();
+    for wanted in ["Whole tomatoes", "citric acid", "best before", "Our kitchen"] {
+        assert!(words.contains(wanted), "{wanted} is not in {words}");
+    }
     for (query, field) in [
         ("jars=1&shape=round&paper=a4&width_mm=5", "width_mm"),
         ("jars=one&shape=round&paper=a4&width_mm=60", "jars"),

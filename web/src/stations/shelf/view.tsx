@@ -39,6 +39,8 @@ const ORDER: readonly Product[] = [
 const DRAWN = 6;
 /** Batches drawn of one product before the rest is a number; the search finds the others. */
 const BATCHES = 24;
+/** Batches that one more touch shows. */
+const MORE = 40;
 
 /** Finds one jar by the number on its label, when the address in the code there has changed. */
 function FindJar() {
@@ -101,7 +103,9 @@ function Group({ group }: { group: ShelfGroup }) {
 }
 
 function Board({ product, groups }: { product: Product; groups: ShelfGroup[] }) {
+  const [shown, setShown] = useState(BATCHES);
   const count = groups.reduce((sum, group) => sum + group.count, 0);
+  const hidden = groups.length - shown;
   return (
     <section>
       <h3 className="text-xl">
@@ -111,12 +115,16 @@ function Board({ product, groups }: { product: Product; groups: ShelfGroup[] }) 
         </span>
       </h3>
       <div className="flex flex-wrap gap-x-6 gap-y-4 pt-2">
-        {groups.slice(0, BATCHES).map((group) => (
+        {groups.slice(0, shown).map((group) => (
           <Group key={`${group.code}${group.size}`} group={group} />
         ))}
       </div>
-      {groups.length > BATCHES && (
-        <p className="mt-2 text-muted">And {groups.length - BATCHES} batches more; the search finds them.</p>
+      {hidden > 0 && (
+        <div className="mt-3">
+          <Touch onPress={() => setShown(shown + MORE)}>
+            Show {Math.min(hidden, MORE)} of {hidden} batches more
+          </Touch>
+        </div>
       )}
     </section>
   );
