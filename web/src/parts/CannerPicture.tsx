@@ -32,12 +32,7 @@ export function CannerPicture({
   const viewBox = `${-half - 6} -106 ${2 * half + 12} 212`;
   return (
     <div className="relative h-full w-full">
-      <svg
-        viewBox={viewBox}
-        className="h-full w-full"
-        role="img"
-        aria-label={`${jarsText(jars.length)} in the canner`}
-      >
+      <svg viewBox={viewBox} className="h-full w-full" aria-hidden="true">
         <rect
           x={-half}
           y="-100"
@@ -48,6 +43,14 @@ export function CannerPicture({
           stroke="var(--color-cobalt)"
           strokeWidth="9"
         />
+      </svg>
+      {boiling && <Bubbles viewBox={viewBox} bubbles={BUBBLES} fill="white" />}
+      <svg
+        viewBox={viewBox}
+        className="absolute inset-0 h-full w-full"
+        role="img"
+        aria-label={`${jarsText(jars.length)} in the canner`}
+      >
         {jars.map(({ label, place, gone }, index) => {
           const r = place.r * R;
           return (
@@ -69,7 +72,6 @@ export function CannerPicture({
           );
         })}
       </svg>
-      {boiling && <Bubbles viewBox={viewBox} bubbles={BUBBLES} fill="white" />}
     </div>
   );
 }
