@@ -36,9 +36,15 @@ export function tellTime(now: number, pace: number) {
   lookAgain();
 }
 
+/** Calls somebody at every look. */
+export const glances = glance.subscribe;
+
+/** The second that is shown. */
+export const shownNow = () => shown;
+
 /** The kitchen's time in whole steps: whoever shows minutes is drawn once a minute. */
 export function useKitchenNow(step: number = SECOND): number {
-  return useSyncExternalStore(glance.subscribe, () => Math.floor(shown / step) * step);
+  return useSyncExternalStore(glances, () => Math.floor(shown / step) * step);
 }
 
 /** What is to be said at this second; drawn only when that is something else than before. */
@@ -50,5 +56,5 @@ export function useAtMoment<T>(of: (now: number) => T): T {
     if (last.current === null || last.current.text !== text) last.current = { text, value };
     return last.current.value;
   }, [of]);
-  return useSyncExternalStore(glance.subscribe, read);
+  return useSyncExternalStore(glances, read);
 }

@@ -79,13 +79,14 @@ function Clock({ figure, notProcessed }: { figure: LoadView["says"]["figure"]; n
 
 /** The two touches of the moment, big; what else may be said, small. */
 function Touches({ touches, onPress }: { touches: Touches; onPress: (touch: Touches[number]) => void }) {
-  const now = useKitchenNow(MINUTE);
-  const small = touches.slice(2);
+  // What is missing is counted to the second, and said anew when its minutes change.
+  const texts = useAtMoment((now) => touches.map((touch) => touchText(touch, now)));
+  const [big, small] = [touches.slice(0, 2), touches.slice(2)];
   return (
     <>
       <Dock>
         <div className="grid grid-cols-2 gap-2 sm:gap-3">
-          {touches.slice(0, 2).map((touch) => (
+          {big.map((touch, place) => (
             <Touch
               key={touch.event}
               big
@@ -94,16 +95,16 @@ function Touches({ touches, onPress }: { touches: Touches; onPress: (touch: Touc
               shortcut={touch.key}
               onPress={() => onPress(touch)}
             >
-              {touchText(touch, now)}
+              {texts[place]}
             </Touch>
           ))}
         </div>
       </Dock>
       {small.length > 0 && (
         <div className="mt-3 flex flex-wrap gap-2">
-          {small.map((touch) => (
+          {small.map((touch, place) => (
             <Touch key={touch.event} shortcut={touch.key} onPress={() => onPress(touch)}>
-              {touchText(touch, now)}
+              {texts[place + big.length]}
             </Touch>
           ))}
         </div>

@@ -12,7 +12,7 @@ import { PutOn } from "./PutOn";
 export function KettleStation() {
   const { data: cooks } = useQuery(ask.cooks());
   const { data: counter } = useQuery(ask.counter());
-  const now = useKitchenNow(MINUTE);
+  const now = useKitchenNow(MINUTE / 4);
   if (cooks === undefined || counter === undefined) return <Pending of={[ask.cooks(), ask.counter()]} />;
   const units = counter.kitchen.units;
   return (
