@@ -22,7 +22,7 @@ pub const SCREENS: [(&str, &str); 11] = [
     ("shelf", "/api/shelf"),
 ];
 /// How often each is asked.
-const TIMES: u32 = 40;
+const TIMES: u32 = 200;
 
 /// A question of one screen; what needs lots to choose from takes those that wait.
 fn ask(client: &mut Client, address: std::net::SocketAddr, path: &str) -> anyhow::Result<Vec<u8>> {

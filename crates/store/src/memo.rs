@@ -14,6 +14,7 @@ use bodega_core::records::jar::Stocked;
 use bodega_core::records::kitchen::Kitchen;
 use bodega_core::records::load::CannerLoad;
 use bodega_core::records::lot::Lot;
+use bodega_core::records::shelf::{ShelfGroup, ShelfSearch};
 use bodega_core::records::stock::Cupboard;
 use bodega_core::records::towel::Towel;
 
@@ -79,6 +80,7 @@ pub(crate) struct Memos {
     pub(crate) cooks: Memo<Vec<Cook>>,
     pub(crate) towel: Memo<Vec<Towel>>,
     pub(crate) on_shelf: Memo<u32>,
+    pub(crate) shelf: Memo<Vec<ShelfGroup>, ShelfSearch>,
     pub(crate) batch: Memo<Batch, BatchId>,
     pub(crate) batch_lots: Memo<Vec<(Lot, i64)>, BatchId>,
     pub(crate) batch_sizes: Memo<Vec<(JarSize, u32)>, BatchId>,

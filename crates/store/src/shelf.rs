@@ -33,6 +33,10 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn shelf(&self, search: &ShelfSearch) -> Result<Vec<ShelfGroup>, StoreError> {
+        self.memos.shelf.ask(self, search.clone(), || self.read_shelf(search))
+    }
+
+    fn read_shelf(&self, search: &ShelfSearch) -> Result<Vec<ShelfGroup>, StoreError> {
         let connection = self.read()?;
         let sql = format!(
             "SELECT batch.id AS batch, code, name AS named, product, medium, pack, agent, thickness, size,
