@@ -51,7 +51,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn open_loads(&self) -> Result<Vec<CannerLoad>, StoreError> {
-        self.memos.open_loads.ask(self, (), || self.read_open_loads())
+        self.memos.open_loads.ask(self.version()?, (), || self.read_open_loads())
     }
 
     fn read_open_loads(&self) -> Result<Vec<CannerLoad>, StoreError> {
@@ -78,7 +78,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::NotFound`].
     pub fn load(&self, id: LoadId) -> Result<CannerLoad, StoreError> {
-        self.memos.load.ask(self, id, || one(&*self.read()?, id))
+        self.memos.load.ask(self.version()?, id, || one(&*self.read()?, id))
     }
 
     /// Records what somebody saw or did at the canner. It is on disk when this returns.
@@ -284,7 +284,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn last_lifted(&self, most: u32) -> Result<Vec<CannerLoad>, StoreError> {
-        self.memos.last_lifted.ask(self, most, || self.read_last_lifted(most))
+        self.memos.last_lifted.ask(self.version()?, most, || self.read_last_lifted(most))
     }
 
     fn read_last_lifted(&self, most: u32) -> Result<Vec<CannerLoad>, StoreError> {
@@ -303,7 +303,9 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn last_of_canner(&self, canner: CannerId, most: u32) -> Result<Vec<CannerLoad>, StoreError> {
-        self.memos.last_of_canner.ask(self, (canner, most), || self.read_last_of_canner(canner, most))
+        self.memos
+            .last_of_canner
+            .ask(self.version()?, (canner, most), || self.read_last_of_canner(canner, most))
     }
 
     fn read_last_of_canner(&self, canner: CannerId, most: u32) -> Result<Vec<CannerLoad>, StoreError> {

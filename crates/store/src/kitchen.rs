@@ -46,7 +46,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn kitchen(&self) -> Result<Kitchen, StoreError> {
-        self.memos.kitchen.ask(self, (), || read_kitchen(&*self.read()?))
+        self.memos.kitchen.ask(self.version()?, (), || read_kitchen(&*self.read()?))
     }
 
     /// Changes the kitchen.

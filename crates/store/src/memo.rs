@@ -18,7 +18,7 @@ use bodega_core::records::shelf::{ShelfGroup, ShelfSearch};
 use bodega_core::records::stock::Cupboard;
 use bodega_core::records::towel::Towel;
 
-use crate::{Store, StoreError};
+use crate::StoreError;
 
 /// Answers that are kept of one kind of question; whoever walks through a history begins anew then.
 const MOST: usize = 64;
@@ -39,15 +39,14 @@ impl<T, Q> Default for Memo<T, Q> {
 }
 
 impl<T: Clone, Q: PartialEq> Memo<T, Q> {
-    /// The answer of before when the same is asked and nothing was written since, else a new one. Nobody waits for one who
+    /// The answer of before when the same is asked of the same version of the records, else a new one. Nobody waits for one who
     /// works it out: what is written meanwhile makes it old at once.
     pub(crate) fn ask(
         &self,
-        store: &Store,
+        version: i64,
         question: Q,
         work_out: impl FnOnce() -> Result<T, StoreError>,
     ) -> Result<T, StoreError> {
-        let version = store.version()?;
         let kept = self.0.lock().unwrap_or_else(PoisonError::into_inner);
         if kept.version == version
             && let Some((_, answer)) = kept.all.iter().find(|(asked, _)| *asked == question)

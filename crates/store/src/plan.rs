@@ -72,7 +72,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn batch_lots(&self, batch: BatchId) -> Result<Vec<(Lot, i64)>, StoreError> {
-        self.memos.batch_lots.ask(self, batch, || self.read_batch_lots(batch))
+        self.memos.batch_lots.ask(self.version()?, batch, || self.read_batch_lots(batch))
     }
 
     fn read_batch_lots(&self, batch: BatchId) -> Result<Vec<(Lot, i64)>, StoreError> {
@@ -90,7 +90,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn open_batches(&self) -> Result<Vec<Batch>, StoreError> {
-        self.memos.open_batches.ask(self, (), || self.read_open_batches())
+        self.memos.open_batches.ask(self.version()?, (), || self.read_open_batches())
     }
 
     fn read_open_batches(&self) -> Result<Vec<Batch>, StoreError> {
@@ -109,7 +109,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::NotFound`].
     pub fn batch(&self, id: BatchId) -> Result<Batch, StoreError> {
-        self.memos.batch.ask(self, id, || one(&*self.read()?, id))
+        self.memos.batch.ask(self.version()?, id, || one(&*self.read()?, id))
     }
 
     /// Accepts a plan: draws the fruit, sets out the jars and the loads, all or nothing.
@@ -170,7 +170,7 @@ impl Store {
             AND NOT EXISTS (SELECT 1 FROM open_load CROSS JOIN jar ON jar.load_id = open_load.load_id
                 WHERE jar.batch_id = batch.id)
             ORDER BY id DESC LIMIT ?1";
-        self.memos.finished.ask(self, (), || {
+        self.memos.finished.ask(self.version()?, (), || {
             let last = {
                 let connection = self.read()?;
                 let mut statement = connection.prepare_cached(sql)?;
@@ -330,7 +330,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::NotFound`].
     pub fn facts(&self, id: BatchId) -> Result<BatchFacts, StoreError> {
-        self.memos.facts.ask(self, id, || self.read_facts(id))
+        self.memos.facts.ask(self.version()?, id, || self.read_facts(id))
     }
 
     fn read_facts(&self, id: BatchId) -> Result<BatchFacts, StoreError> {
@@ -345,7 +345,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn batch_sizes(&self, id: BatchId) -> Result<Vec<(JarSize, u32)>, StoreError> {
-        self.memos.batch_sizes.ask(self, id, || sizes(&*self.read()?, id))
+        self.memos.batch_sizes.ask(self.version()?, id, || sizes(&*self.read()?, id))
     }
 }
 

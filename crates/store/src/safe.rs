@@ -6,8 +6,8 @@ use serde::Serialize;
 
 use crate::backup::write_copy;
 use crate::copy::copy_to_file;
-use crate::files::{FOLDER, backups, directory_error, private_directory, remove, with_tail};
-use crate::whole::{check_file, digest_file, fullness, keep_digest};
+use crate::files::{FILE_NAME, FOLDER, backups, directory_error, private_directory, remove, with_tail};
+use crate::whole::{check_file, digest_file, fullness, keep_digest, look_through};
 use crate::{Store, StoreError};
 
 /// Daily backups that are kept.
@@ -31,6 +31,15 @@ pub struct BackupFile {
 const NOT_WHOLE: &str = ".not-whole";
 
 impl Store {
+    /// Looks through records that were too long to be looked through before they were opened; says what is wrong with them.
+    ///
+    /// # Errors
+    /// [`StoreError::Sqlite`] when the file cannot be read, which is no damage of it.
+    pub fn look_through(&self) -> Result<Option<String>, StoreError> {
+        let Some(directory) = self.directory() else { return Ok(None) };
+        look_through(&directory.join(FILE_NAME), &self.second_connection(directory)?)
+    }
+
     /// Makes today's and this week's backup when they are not there yet or not whole any more, and lets the oldest go,
     /// but never the fullest: a kitchen that shrank may be one that was lost. Nothing happens to records in memory.
     ///

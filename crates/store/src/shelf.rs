@@ -25,7 +25,9 @@ impl Store {
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn on_shelf(&self) -> Result<u32, StoreError> {
         let sql = format!("SELECT count(*) FROM jar WHERE {ON_SHELF}");
-        self.memos.on_shelf.ask(self, (), || Ok(row_of(&*self.read()?, &sql, [], |row| row.get(0))?))
+        self.memos
+            .on_shelf
+            .ask(self.version()?, (), || Ok(row_of(&*self.read()?, &sql, [], |row| row.get(0))?))
     }
 
     /// Jars on the shelf by product and date, oldest first.
@@ -33,7 +35,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn shelf(&self, search: &ShelfSearch) -> Result<Vec<ShelfGroup>, StoreError> {
-        self.memos.shelf.ask(self, search.clone(), || self.read_shelf(search))
+        self.memos.shelf.ask(self.version()?, search.clone(), || self.read_shelf(search))
     }
 
     fn read_shelf(&self, search: &ShelfSearch) -> Result<Vec<ShelfGroup>, StoreError> {
@@ -124,7 +126,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn stocked(&self, since: Moment) -> Result<Vec<Stocked>, StoreError> {
-        self.memos.stocked.ask(self, since, || self.read_stocked(since))
+        self.memos.stocked.ask(self.version()?, since, || self.read_stocked(since))
     }
 
     fn read_stocked(&self, since: Moment) -> Result<Vec<Stocked>, StoreError> {

@@ -29,7 +29,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn towel(&self) -> Result<Vec<Towel>, StoreError> {
-        self.memos.towel.ask(self, (), || self.read_towel())
+        self.memos.towel.ask(self.version()?, (), || self.read_towel())
     }
 
     fn read_towel(&self) -> Result<Vec<Towel>, StoreError> {

@@ -7,7 +7,6 @@ use std::path::{Path, PathBuf};
 use rusqlite::{Connection, OpenFlags};
 use sha2::{Digest, Sha256};
 
-use crate::Store;
 use crate::error::StoreError;
 use crate::files::{FILE_NAME, FOLDER, TAILS, backups, directory_error, with_tail, write_private};
 use crate::schema::MIGRATIONS;
@@ -93,23 +92,17 @@ pub(crate) fn standing(directory: &Path) -> Result<Standing, StoreError> {
     }
 }
 
-impl Store {
-    /// Looks through records that were too long to be looked through before they were opened; says what is wrong with them.
-    ///
-    /// # Errors
-    /// [`StoreError::Sqlite`] when the file cannot be read, which is no damage of it.
-    pub fn look_through(&self) -> Result<Option<String>, StoreError> {
-        let Some(directory) = self.directory() else { return Ok(None) };
-        let file = directory.join(FILE_NAME);
-        if std::fs::metadata(&file).map_or(0, |data| data.len()) <= LOOKED_THROUGH_FIRST {
-            return Ok(None);
-        }
-        let looked =
-            damage(&self.second_connection(directory)?, "PRAGMA quick_check").map_err(StoreError::from);
-        match looked {
-            Err(error) if error.is_damage() => Ok(Some(error.to_string())),
-            looked => looked,
-        }
+/// What is wrong with records that were too long to be looked through before they were opened.
+///
+/// # Errors
+/// [`StoreError::Sqlite`] when the file cannot be read, which is no damage of it.
+pub(crate) fn look_through(file: &Path, connection: &Connection) -> Result<Option<String>, StoreError> {
+    if std::fs::metadata(file).map_or(0, |data| data.len()) <= LOOKED_THROUGH_FIRST {
+        return Ok(None);
+    }
+    match damage(connection, "PRAGMA quick_check").map_err(StoreError::from) {
+        Err(error) if error.is_damage() => Ok(Some(error.to_string())),
+        looked => looked,
     }
 }
 
