@@ -126,7 +126,7 @@ pub async fn set_undosed(
     shared: web::Data<Shared>,
     Json(request): Json<UndosedRequest>,
 ) -> Result<HttpResponse, ApiError> {
-    change(&shared, Topic::Bench, move |shared| {
+    change(&shared, Topic::Everything, move |shared| {
         shared.store.set_undosed(&request.jars, request.undosed, shared.clock.now())
     })
     .await?;
@@ -155,7 +155,7 @@ pub async fn recount_load(
     Json(request): Json<RecountRequest>,
 ) -> Result<web::Json<LoadView>, ApiError> {
     JAR_COUNT.check(f64::from(request.count)).named("count")?;
-    changed(&shared, Topic::Bench, move |shared, now| {
+    changed(&shared, Topic::Everything, move |shared, now| {
         let batch = match request.batch {
             Some(batch) => batch,
             None => shared.store.load(*id)?.batch.id,

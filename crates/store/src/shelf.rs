@@ -15,8 +15,15 @@ use crate::rows::{found, moment, optional_word, row_of, word};
 use crate::towel::lifted;
 use crate::{Store, StoreError};
 
+/// A jar that came to the shelf, whether it stands there or not.
+macro_rules! held {
+    () => {
+        "seal = 'holds' AND NOT provisional AND undosed_at IS NULL"
+    };
+}
+
 /// A jar that stands on the shelf; nobody says of one that it holds before it is out of the canner and whole.
-const ON_SHELF: &str = "seal = 'holds' AND NOT provisional AND undosed_at IS NULL AND gone_at IS NULL";
+const ON_SHELF: &str = concat!(held!(), " AND gone_at IS NULL");
 
 impl Store {
     /// How many jars stand on the shelf.
@@ -138,12 +145,13 @@ impl Store {
                    FROM jar WHERE {ON_SHELF} GROUP BY batch_id, size, load_id
                    UNION ALL
                    SELECT batch_id, size, load_id, gone_at, gone_how, count(*) FROM jar
-                   WHERE seal = 'holds' AND NOT provisional AND undosed_at IS NULL AND gone_at > ?1
+                   WHERE {HELD} AND gone_at > ?1
                    GROUP BY gone_at, batch_id, size, load_id, gone_how) AS here
              CROSS JOIN batch ON batch.id = here.batch_id
              JOIN load_event ON load_event.load_id = here.load_id AND {LIFTING}
              WHERE removed_at IS NULL
              ORDER BY product, medium, pack, thickness, named, here.size, lifted_at",
+            HELD = held!(),
             LIFTING = lifting!(),
         );
         let mut statement = connection.prepare_cached(&sql)?;

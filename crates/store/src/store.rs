@@ -197,13 +197,12 @@ impl Store {
             return Ok(i64::try_from(self.lock().total_changes()).unwrap_or(i64::MAX));
         };
         let mut looking = self.versions.lock().unwrap_or_else(PoisonError::into_inner);
-        let connection = match looking.take() {
+        // The same connection for ever: the numbers of two have nothing to do with one another.
+        let connection = match &mut *looking {
             Some(connection) => connection,
-            None => self.second_connection(directory)?,
+            none => none.insert(self.second_connection(directory)?),
         };
-        let version = row_of(&connection, "PRAGMA data_version", [], |row| row.get(0))?;
-        *looking = Some(connection);
-        Ok(version)
+        Ok(row_of(connection, "PRAGMA data_version", [], |row| row.get(0))?)
     }
 
     /// A connection to read with. It sees what was acknowledged before it was asked for.

@@ -238,8 +238,8 @@ export function useLiveAnswers() {
   const client = useQueryClient();
   useEffect(() => {
     let events: EventSource | undefined;
-    // What was asked while the first connection was made is as new as the connection.
-    let isFirst = true;
+    // What was asked while the first connection was made is as new as the connection; a page that nobody saw then is not.
+    let isFirst = document.visibilityState === "visible";
     const opened = () => {
       hears = true;
       if (!isFirst) askAgain(client, null);

@@ -156,6 +156,16 @@ fn why_a_grouping_is_as_it_is_takes_one_line() {
     }
 }
 
+#[test]
+fn ten_thousand_loads_are_counted_and_not_fallen_over() {
+    let one = [Capacity { jar: JarSize::Quart, count: 1 }];
+    let plan = group(&[of(JarSize::Quart, 45, 10_000)], &one.to_vec(), Minutes(20)).unwrap();
+    assert_eq!(
+        (plan.loads.len(), plan.total, plan.lower_bound),
+        (10_000, Minutes(650_000), Minutes(650_000))
+    );
+}
+
 /// Questions of five sizes with the least minutes that OR-Tools CP-SAT 9.15 found with two workers, and what it proved.
 #[test]
 fn five_sizes_take_no_longer_than_a_solver_from_outside_finds() {

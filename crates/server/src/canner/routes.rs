@@ -124,7 +124,9 @@ pub async fn add_event(
 ) -> Result<Created<LoadView>, ApiError> {
     let moment = jar_moment(&request)?;
     let touched = age.touched(&shared.clock);
-    let web::Json(body) = changed(&shared, Topic::Canner, move |shared, _| match moment {
+    // A jar that comes to a load or leaves it changes what is in the cupboard and what a pot fills.
+    let topic = if moment.is_some() { Topic::Everything } else { Topic::Canner };
+    let web::Json(body) = changed(&shared, topic, move |shared, _| match moment {
         Some(moment) => shared.store.add_jar_event(*id, moment, touched),
         None => shared.store.add_event(*id, request.event, touched),
     })
@@ -141,7 +143,7 @@ pub async fn undo_event(
     path: web::Path<(LoadId, Moment)>,
 ) -> Result<web::Json<LoadView>, ApiError> {
     let (id, at) = *path;
-    changed(&shared, Topic::Canner, move |shared, now| shared.store.undo_event(id, at, now)).await
+    changed(&shared, Topic::Everything, move |shared, now| shared.store.undo_event(id, at, now)).await
 }
 
 /// What a load's time is looked up by.

@@ -109,6 +109,38 @@ async fn what_is_called_stale_is_all_that_changed() {
             "/api/stock".to_owned(),
             json!({"item": "jar", "jar": "quart", "count": 3}),
         ),
+        (
+            Topic::Everything,
+            Method::PUT,
+            format!("/api/loads/{}/jars", bench.id),
+            json!({"jar": bench.jars[0].size, "count": bench.jars.len() + 1}),
+        ),
+        (Topic::Bench, Method::PUT, format!("/api/loads/{}/warmth", bench.id), json!({"jars_c": 5.0})),
+        (
+            Topic::Canner,
+            Method::PUT,
+            format!("/api/loads/{}/also", inside.id),
+            json!({"also": [{"size": "half_pint", "count": 1, "minutes": 20}]}),
+        ),
+        (
+            Topic::Everything,
+            Method::POST,
+            format!("/api/loads/{}/events", inside.id),
+            json!({"event": "jar_broken", "jar": inside.jars[0].id}),
+        ),
+        (
+            Topic::Everything,
+            Method::PUT,
+            "/api/undosed".to_owned(),
+            json!({"jars": [inside.jars[1].id], "undosed": true}),
+        ),
+        (
+            Topic::Towel,
+            Method::PUT,
+            "/api/rescues".to_owned(),
+            json!({"jars": [lid], "rescue": "refrigerator"}),
+        ),
+        (Topic::Towel, Method::PUT, "/api/rescues".to_owned(), json!({"jars": [lid], "rescue": "reprocess"})),
         (Topic::Goals, Method::PUT, "/api/goals".to_owned(), json!([])),
         (Topic::Ph, Method::POST, "/api/ph_bench".to_owned(), json!({"ph": 4.1})),
     ];

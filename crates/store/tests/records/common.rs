@@ -76,3 +76,15 @@ pub fn exported(store: &Store) -> Result<Value, StoreError> {
     store.export_to(&mut text)?;
     Ok(serde_json::from_slice(&text).unwrap())
 }
+
+/// Chance, the same one for the same seed (xorshift, Marsaglia 2003).
+pub struct Chance(pub u64);
+
+impl Chance {
+    pub fn below(&mut self, most: u64) -> u64 {
+        self.0 ^= self.0 << 13;
+        self.0 ^= self.0 >> 7;
+        self.0 ^= self.0 << 17;
+        self.0 % most
+    }
+}

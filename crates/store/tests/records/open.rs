@@ -3,17 +3,7 @@
 use bodega_store::{FILE_NAME, Store};
 use rusqlite::Connection;
 
-/// Chance, the same one for the same seed (xorshift, Marsaglia 2003).
-struct Chance(u64);
-
-impl Chance {
-    fn below(&mut self, most: u64) -> u64 {
-        self.0 ^= self.0 << 13;
-        self.0 ^= self.0 >> 7;
-        self.0 ^= self.0 << 17;
-        self.0 % most
-    }
-}
+use crate::common::Chance;
 
 /// Each list, and what it must hold.
 const LISTS: [(&str, &str); 3] = [

@@ -17,7 +17,7 @@ use bodega_core::towel::seal::{LidVerdict, Rescue};
 use bodega_store::{Store, StoreError};
 
 use crate::acid::tsp;
-use crate::common::{NOW, batch, lot};
+use crate::common::{Chance, NOW, batch, lot};
 
 const MINUTE: i64 = 60_000;
 /// Whole tomatoes raw in water, quarts, at 2,640 ft.
@@ -25,17 +25,7 @@ const NEEDED_MS: i64 = 50 * MINUTE;
 /// A teaspoon of citric acid is for two quarts.
 const TSP_A_QUART: f64 = 0.5;
 
-/// Chance, the same one for the same seed (xorshift, Marsaglia 2003).
-struct Chance(u64);
-
 impl Chance {
-    fn below(&mut self, most: u64) -> u64 {
-        self.0 ^= self.0 << 13;
-        self.0 ^= self.0 >> 7;
-        self.0 ^= self.0 << 17;
-        self.0 % most
-    }
-
     fn of<T: Copy>(&mut self, all: &[T]) -> Option<T> {
         let place = usize::try_from(self.below(all.len().max(1) as u64)).unwrap();
         all.get(place).copied()

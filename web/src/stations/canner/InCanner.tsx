@@ -78,9 +78,15 @@ function Clock({ figure, notProcessed }: { figure: LoadView["says"]["figure"]; n
 }
 
 /** The two touches of the moment, big; what else may be said, small. */
-function Touches({ touches, onPress }: { touches: Touches; onPress: (touch: Touches[number]) => void }) {
-  // What is missing is counted to the second, and said anew when its minutes change.
-  const texts = useAtMoment((now) => touches.map((touch) => touchText(touch, now)));
+function Touches({
+  touches,
+  texts,
+  onPress,
+}: {
+  touches: Touches;
+  texts: readonly string[];
+  onPress: (touch: Touches[number]) => void;
+}) {
   const [big, small] = [touches.slice(0, 2), touches.slice(2)];
   return (
     <>
@@ -129,14 +135,16 @@ export function InCanner({ load }: { load: LoadView }) {
     take(api.PUT("/api/loads/{id}/canner", { ...path, body: { canner } })),
   );
   const said = useAtMoment((now) => saidNow(load, now));
+  // What is missing is counted to the second, and said anew when its minutes change.
+  const texts = useAtMoment((now) => said.touches.map((touch) => touchText(touch, now)));
   const press = (touch: LoadView["says"]["touches"][number]) => {
     allowNotifications();
     if (!happen.isPending) happen.mutate(touch.event);
   };
   useKeys(
-    said.touches.map((touch) => ({
+    said.touches.map((touch, place) => ({
       key: touch.key,
-      text: touch.says,
+      text: texts[place] ?? touch.says,
       press: () => press(touch),
     })),
   );
@@ -175,7 +183,7 @@ export function InCanner({ load }: { load: LoadView }) {
             <Findings items={stops} ways={ways} />
           </div>
         )}
-        <Touches touches={said.touches} onPress={press} />
+        <Touches touches={said.touches} texts={texts} onPress={press} />
         <div className="mt-3">
           {said.running &&
             !load.not_processed &&

@@ -15,6 +15,8 @@ const PROOF_STEPS: u64 = 6_000_000;
 const LOOSE_STEPS: u64 = 1_500_000;
 /// Looser budgets that are tried.
 const LOOSE_TRIES: u32 = 5;
+/// States that are remembered as having failed; each takes a hundred bytes.
+const MOST_FAILED: usize = 300_000;
 
 /// Jars of one size, longest time first.
 struct Lane {
@@ -30,6 +32,34 @@ struct Lane {
 
 /// How many jars of each lane: those that are in a load already, or those of one load.
 type Counts = Vec<usize>;
+
+/// A state on the way of a search.
+struct State {
+    taken: Counts,
+    budget: u32,
+    /// What the budget leaves after the load that is filled here.
+    rest: u32,
+    fillings: Rc<[Counts]>,
+    /// How many of the fillings were tried; the last of them is the one that is followed.
+    tried: usize,
+}
+
+impl State {
+    /// The filling that is followed.
+    fn filling(self) -> Counts {
+        self.fillings[self.tried - 1].clone()
+    }
+}
+
+/// What a state comes to within a budget.
+enum Entered {
+    /// No jar is left.
+    Done,
+    /// It cannot come in within it.
+    Beyond,
+    /// It has to be tried.
+    Open(State),
+}
 
 pub(super) struct Search<'a> {
     room: &'a dyn Room,
@@ -157,28 +187,45 @@ impl<'a> Search<'a> {
             .max_by_key(|(lane, minutes)| (*minutes, std::cmp::Reverse(*lane)))
     }
 
-    /// Fillings that take no longer than a budget together, from a state on; none when there are none or the steps ran out.
-    fn within(&mut self, taken: &Counts, budget: u32) -> Option<Vec<Counts>> {
-        let Some((longest, minutes)) = self.longest_lane(taken) else { return Some(Vec::new()) };
-        let cost = minutes + self.turnaround;
-        if self.bound(taken) > budget || self.failed.get(taken).is_some_and(|failed| *failed >= budget) {
-            return None;
+    /// Where a state stands within a budget.
+    fn enter(&mut self, taken: Counts, budget: u32) -> Entered {
+        let Some((longest, minutes)) = self.longest_lane(&taken) else { return Entered::Done };
+        if self.bound(&taken) > budget || self.failed.get(&taken).is_some_and(|failed| *failed >= budget) {
+            return Entered::Beyond;
         }
-        for filling in self.fillings(taken, longest).iter() {
-            if self.is_cut() {
+        let rest = budget - minutes - self.turnaround;
+        let fillings = self.fillings(&taken, longest);
+        Entered::Open(State { taken, budget, rest, fillings, tried: 0 })
+    }
+
+    /// Fillings that take no longer than a budget together, from a state on; none when there are none or the steps ran out.
+    /// The way is a list and no recursion: somebody may ask about ten thousand loads.
+    fn within(&mut self, taken: &Counts, budget: u32) -> Option<Vec<Counts>> {
+        let mut way: Vec<State> = Vec::new();
+        let mut entered = self.enter(taken.clone(), budget);
+        loop {
+            match entered {
+                Entered::Done => return Some(way.into_iter().map(State::filling).collect()),
+                Entered::Open(state) => way.push(state),
+                Entered::Beyond => {}
+            }
+            // Back to the last state of which a filling is left.
+            while let Some(state) = way.pop_if(|last| last.tried == last.fillings.len()) {
+                if self.failed.len() < MOST_FAILED {
+                    self.failed.insert(state.taken, state.budget);
+                }
+            }
+            let last = way.last_mut()?;
+            if self.steps >= self.limit {
                 return None;
             }
             self.steps += 1;
-            let after: Counts = taken.iter().zip(filling).map(|(from, more)| from + more).collect();
-            if let Some(mut rest) = self.within(&after, budget - cost) {
-                rest.push(filling.clone());
-                return Some(rest);
-            }
+            let filling = &last.fillings[last.tried];
+            let after: Counts = last.taken.iter().zip(filling).map(|(from, more)| from + more).collect();
+            let rest = last.rest;
+            last.tried += 1;
+            entered = self.enter(after, rest);
         }
-        if !self.is_cut() {
-            self.failed.insert(taken.clone(), budget);
-        }
-        None
     }
 
     /// Whether the canner holds so many jars of each lane.
@@ -251,16 +298,16 @@ impl<'a> Search<'a> {
         could
     }
 
-    /// Minutes of fillings one after the other, the last one first.
+    /// Minutes of fillings one after the other.
     fn cost(&self, fillings: &[Counts]) -> u32 {
         self.unroll(fillings).iter().map(|load| load.minutes.0 + self.turnaround).sum()
     }
 
-    /// The loads of fillings, of which the last comes first.
+    /// The loads of fillings one after the other.
     fn unroll(&self, fillings: &[Counts]) -> Vec<Load> {
         let mut taken: Counts = vec![0; self.lanes.len()];
         let mut loads = Vec::new();
-        for filling in fillings.iter().rev() {
+        for filling in fillings {
             let minutes = self.longest_lane(&taken).map_or(0, |(_, minutes)| minutes);
             let mut jars: Vec<(usize, u32)> = Vec::new();
             for (lane, count) in filling.iter().enumerate() {
