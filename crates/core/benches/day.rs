@@ -9,6 +9,7 @@ use std::time::{Duration, Instant};
 use bodega_core::day::{Budget, Limits, Wish, lay_out, shortest, spread};
 
 const LIMIT: Budget = Budget::Time(Duration::from_secs(2));
+const LONG: Budget = Budget::Time(Duration::from_secs(3));
 const LIMITS: Limits = Limits { length: LIMIT, waiting: LIMIT };
 
 fn timed<T>(work: impl FnOnce() -> T) -> (T, f64) {
@@ -31,5 +32,13 @@ fn main() {
         let (layout, took) = timed(|| lay_out(&day, &wish, LIMITS));
         let found = layout.makespan.map(|_| spread(&day, &wish.together, &layout.starts));
         println!(" {:>8} {:>8} {took:>9.2}", text(least_spread), text(found));
+    }
+
+    println!("{:<32} {:>8} {:>8} {:>8} {:>8}", "long day", "CP-SAT", "found", "bound", "gap, %");
+    for instances::LongDay { name, found: other, day, .. } in instances::long_days() {
+        let layout = shortest(&day, LONG);
+        let found = layout.makespan.unwrap_or(u32::MAX);
+        let gap = f64::from(found - layout.bound) / f64::from(found) * 100.0;
+        println!("{name:<32} {other:>8} {found:>8} {:>8} {gap:>8.1}", layout.bound);
     }
 }

@@ -11,6 +11,7 @@ mod keep;
 pub mod lanes;
 mod list;
 mod near;
+mod order;
 pub mod overnight;
 pub mod pace;
 mod search;

@@ -11,7 +11,7 @@ use rusqlite::{Connection, params};
 
 use crate::jars::make_ready;
 use crate::kitchen::read_kitchen;
-use crate::lineup::{append, check_canner_free, check_room, renumber, set_out};
+use crate::lineup::{check_canner_free, check_room, put_together, set_out};
 use crate::pot::settle_pot;
 use crate::rows::lifting::lifting;
 use crate::rows::load::{OPEN, one};
@@ -234,31 +234,7 @@ impl Store {
     pub fn regroup(&self, loads: &[LoadId], groups: &[NewGroup]) -> Result<(), StoreError> {
         let mut connection = self.lock();
         let transaction = connection.transaction()?;
-        let before = loads.iter().map(|id| one(&transaction, *id)).collect::<Result<Vec<_>, _>>()?;
-        let Some(canner) = before.first().map(|load| load.canner.id) else { return Ok(()) };
-        let sorted = |mut ids: Vec<JarId>| {
-            ids.sort_unstable();
-            ids
-        };
-        let had = sorted(before.iter().flat_map(|load| load.jars.iter().map(|jar| jar.id)).collect());
-        let have = sorted(groups.iter().flat_map(|group| group.jars.iter().copied()).collect());
-        if had != have || before.iter().any(|load| load.clock.has_begun()) {
-            return Err(StoreError::NotTogether);
-        }
-        for group in groups {
-            let load = append(&transaction, canner, group.batch, group.minutes, group.psi)?;
-            for jar in &group.jars {
-                transaction.execute("UPDATE jar SET load_id = ?2 WHERE id = ?1", [jar.0, load.0])?;
-            }
-        }
-        for load in &before {
-            transaction.execute("DELETE FROM canner_load WHERE id = ?1", [load.id.0])?;
-        }
-        let mut touched: Vec<BatchId> = before.iter().map(|load| load.batch.id).collect();
-        touched.extend(groups.iter().map(|group| group.batch));
-        touched.sort_unstable();
-        touched.dedup();
-        renumber(&transaction, &touched)?;
+        put_together(&transaction, loads, groups)?;
         Ok(transaction.commit()?)
     }
 

@@ -5,8 +5,8 @@ use bodega_core::jars::size::JarSize;
 use bodega_core::measures::ids::{BatchId, CannerId, JarId, LoadId};
 use bodega_core::measures::moment::Minutes;
 use bodega_core::records::canner::Canner;
-use bodega_core::records::load::CannerLoad;
-use rusqlite::{Connection, params};
+use bodega_core::records::load::{CannerLoad, NewGroup, SharedLoad};
+use rusqlite::{Connection, Transaction, params};
 
 use crate::StoreError;
 use crate::kitchen::read_kitchen;
@@ -196,4 +196,71 @@ pub(crate) fn hand_over(connection: &Connection, batch: BatchId) -> Result<(), S
     let mut touched = ids(&mut statement, [batch.0], BatchId)?;
     touched.push(batch);
     renumber(connection, &touched)
+}
+
+/// Puts the jars of batches that were just set out into shared loads, each batch's in their order.
+///
+/// # Errors
+/// [`StoreError::NotTogether`] when the loads are not of all the jars.
+pub(crate) fn share_loads(
+    transaction: &Transaction<'_>,
+    batches: &[BatchId],
+    loads: &[SharedLoad],
+) -> Result<(), StoreError> {
+    let mut before: Vec<LoadId> = Vec::new();
+    let mut waiting: Vec<std::vec::IntoIter<JarId>> = Vec::new();
+    for batch in batches {
+        let mut set_out = transaction.prepare_cached("SELECT id FROM canner_load WHERE batch_id = ?1")?;
+        before.extend(ids(&mut set_out, [batch.0], LoadId)?);
+        let mut jars =
+            transaction.prepare_cached("SELECT id FROM jar WHERE batch_id = ?1 ORDER BY number")?;
+        waiting.push(ids(&mut jars, [batch.0], JarId)?.into_iter());
+    }
+    let group = |load: &SharedLoad| {
+        let mut jars: Vec<JarId> = Vec::new();
+        for (place, count) in &load.jars {
+            let of_batch = waiting.get_mut(*place).ok_or(StoreError::NotTogether)?;
+            jars.extend(of_batch.take(*count as usize));
+        }
+        let (first, _) = load.jars.first().ok_or(StoreError::NotTogether)?;
+        Ok(NewGroup { batch: batches[*first], minutes: load.minutes, psi: load.psi, jars })
+    };
+    let groups = loads.iter().map(group).collect::<Result<Vec<_>, StoreError>>()?;
+    put_together(transaction, &before, &groups)
+}
+
+/// Puts the jars of waiting loads together anew.
+///
+/// # Errors
+/// [`StoreError::NotTogether`] when a load has begun or the groups are not the same jars.
+pub(crate) fn put_together(
+    transaction: &Transaction<'_>,
+    loads: &[LoadId],
+    groups: &[NewGroup],
+) -> Result<(), StoreError> {
+    let before = loads.iter().map(|id| one(transaction, *id)).collect::<Result<Vec<_>, _>>()?;
+    let Some(canner) = before.first().map(|load| load.canner.id) else { return Ok(()) };
+    let sorted = |mut ids: Vec<JarId>| {
+        ids.sort_unstable();
+        ids
+    };
+    let had = sorted(before.iter().flat_map(|load| load.jars.iter().map(|jar| jar.id)).collect());
+    let have = sorted(groups.iter().flat_map(|group| group.jars.iter().copied()).collect());
+    if had != have || before.iter().any(|load| load.clock.has_begun()) {
+        return Err(StoreError::NotTogether);
+    }
+    for group in groups {
+        let load = append(transaction, canner, group.batch, group.minutes, group.psi)?;
+        for jar in &group.jars {
+            transaction.execute("UPDATE jar SET load_id = ?2 WHERE id = ?1", [jar.0, load.0])?;
+        }
+    }
+    for load in &before {
+        transaction.execute("DELETE FROM canner_load WHERE id = ?1", [load.id.0])?;
+    }
+    let mut touched: Vec<BatchId> = before.iter().map(|load| load.batch.id).collect();
+    touched.extend(groups.iter().map(|group| group.batch));
+    touched.sort_unstable();
+    touched.dedup();
+    renumber(transaction, &touched)
 }

@@ -12,6 +12,7 @@ use bodega_core::plan::checklist::Rest;
 use bodega_core::plan::yields::Thickness;
 use bodega_core::plan::yields::learn::Finished;
 use bodega_core::records::batch::{Batch, ByRecipe, NewBatch, SetOut};
+use bodega_core::records::load::SharedLoad;
 use bodega_core::records::lot::Lot;
 use bodega_core::tables::process::Medium;
 use jiff::civil::Date;
@@ -118,19 +119,30 @@ impl Store {
     /// [`StoreError::Overdrawn`] names the lot that does not hold enough; [`StoreError::NotForJars`] one that is held
     /// or out.
     pub fn add_batch(&self, new: &NewBatch, now: Moment) -> Result<Batch, StoreError> {
-        let mut added = self.add_batches(std::slice::from_ref(new), now)?;
-        added.pop().ok_or_else(|| StoreError::Damaged("a batch was not kept".to_owned()))
+        let mut connection = self.lock();
+        let transaction = connection.transaction()?;
+        let added = accept(&transaction, new, now)?;
+        transaction.commit()?;
+        Ok(added)
     }
 
-    /// Accepts several plans that belong together, all or nothing.
+    /// Accepts several plans whose jars go into the canner together, all or nothing.
     ///
     /// # Errors
-    /// As [`Self::add_batch`].
-    pub fn add_batches(&self, batches: &[NewBatch], now: Moment) -> Result<Vec<Batch>, StoreError> {
+    /// As [`Self::add_batch`]; [`StoreError::NotTogether`] when the loads are not of all the jars.
+    pub fn add_batches(
+        &self,
+        batches: &[NewBatch],
+        loads: &[SharedLoad],
+        now: Moment,
+    ) -> Result<Vec<Batch>, StoreError> {
         let mut connection = self.lock();
         let transaction = connection.transaction()?;
         let added =
             batches.iter().map(|new| accept(&transaction, new, now)).collect::<Result<Vec<_>, _>>()?;
+        let ids: Vec<BatchId> = added.iter().map(|batch| batch.id).collect();
+        lineup::share_loads(&transaction, &ids, loads)?;
+        let added = ids.iter().map(|id| one(&transaction, *id)).collect::<Result<Vec<_>, _>>()?;
         transaction.commit()?;
         Ok(added)
     }

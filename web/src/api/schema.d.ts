@@ -5042,6 +5042,16 @@ export interface components {
             /** @description What is in them. */
             product: components["schemas"]["Product"];
         };
+        /** @description Jars of one choice in a load. */
+        LoadShare: {
+            /** @description Place of the choice. */
+            choice: number;
+            /**
+             * Format: int32
+             * @description Jars of it.
+             */
+            jars: number;
+        };
         /** @description A step of every jar of a load. */
         LoadStepRequest: {
             /** @description Which step. */
@@ -6800,7 +6810,7 @@ export interface components {
         SplitAnswer: {
             /**
              * Format: int32
-             * @description Minutes of the canner it takes.
+             * @description Minutes of the canner it takes, turnarounds with them.
              */
             canner_minutes: number;
             /**
@@ -6817,6 +6827,8 @@ export interface components {
             limits: components["schemas"]["SplitLimit"][];
             /** @description Every choice, in a fixed order. */
             lines: components["schemas"]["SplitLine"][];
+            /** @description How the jars go into the canner. */
+            loads: components["schemas"]["SplitLoad"][];
             /** @description Whether it is proven that no other split is worth more. */
             proven: boolean;
         };
@@ -6855,11 +6867,6 @@ export interface components {
              * @description Jars proposed.
              */
             jars: number;
-            /**
-             * Format: int32
-             * @description Canner loads.
-             */
-            loads: number;
             medium?: components["schemas"]["Medium"] | null;
             /** @description Tested minutes. */
             minutes: components["schemas"]["Minutes"];
@@ -6870,6 +6877,13 @@ export interface components {
             /** @description What. */
             product: components["schemas"]["Product"];
             thickness?: components["schemas"]["Thickness"] | null;
+        };
+        /** @description One filling of the canner, of one choice or of several. */
+        SplitLoad: {
+            /** @description What goes in together. */
+            jars: components["schemas"]["LoadShare"][];
+            /** @description The longest tested minutes among its jars. */
+            minutes: components["schemas"]["Minutes"];
         };
         /** @description What is asked of the split. */
         SplitRequest: {

@@ -55,6 +55,16 @@ pub fn group(groups: &[Group], room: &dyn Room, turnaround: Minutes) -> Result<L
     Search::new(groups, room, turnaround).map(Search::run)
 }
 
+/// Every way to fill a canner with jars of these sizes so that not one more goes in, as jars of each size.
+///
+/// # Errors
+/// As [`group`].
+pub fn fillings(sizes: &[JarSize], room: &dyn Room) -> Result<Vec<Vec<u32>>, NoRoom> {
+    let full = |size: &JarSize| Ok(Group { jar: *size, minutes: Minutes(0), count: room.most_of(*size)? });
+    let groups = sizes.iter().map(full).collect::<Result<Vec<_>, NoRoom>>()?;
+    Search::new(&groups, room, Minutes(0)).map(Search::all_fillings)
+}
+
 /// Why a grouping is as it is, in one line.
 #[must_use]
 pub fn why(groups: &[Group], plan: &LoadPlan, room: &dyn Room, turnaround: Minutes) -> String {

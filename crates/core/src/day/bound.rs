@@ -1,6 +1,8 @@
 //! How short a day can be at best: the longest chain of tasks, and the work that each resource has to do.
 
-use super::{Day, Needs};
+use std::collections::BTreeSet;
+
+use super::{After, Day, Needs};
 
 /// Earliest start of every task by the lags alone.
 ///
@@ -106,7 +108,9 @@ pub(super) fn bound(day: &Day) -> Result<Bound, String> {
     const LIMITS: [&str; 4] = ["the hands need", "the burners need", "the kettles need", "the canner needs"];
     let mut found = (chain, chain_limit(day, &heads, &tails, chain));
     for (place, limit) in LIMITS.into_iter().enumerate() {
-        let minutes = machine_bound(day, &heads, &tails, place, has[place]);
+        let announced = announced_bound(day, &heads, &tails, place, has[place]);
+        let minutes =
+            energy_bound(day, &heads, &tails, (place, has[place]), found.0).max(announced.unwrap_or(0));
         if minutes > found.0 {
             found = (minutes, limit);
         }
@@ -144,48 +148,146 @@ fn chain_limit(day: &Day, heads: &[u32], tails: &[u32], chain: u32) -> &'static 
     }
 }
 
-/// The m-machine bound of one resource: over every threshold of heads and tails, the work that must fit between, spread
-/// over the machines, with the smallest heads before and tails after it.
-fn machine_bound(day: &Day, heads: &[u32], tails: &[u32], place: usize, machines: u32) -> u32 {
-    if machines == 0 {
-        return 0;
+/// Energetic reasoning over one resource: between a minute and so many minutes before the end lies at least what every stretch
+/// cannot do before, even when it begins as early as it may, or after, even when it ends as late as it may; and so much of
+/// the resource has to be there in between (Baptiste, Le Pape and Nuijten 1999). `known` is a bound already.
+fn energy_bound(day: &Day, heads: &[u32], tails: &[u32], (place, have): (usize, u32), known: u32) -> u32 {
+    if have == 0 {
+        return known;
     }
-    // Each unit that a task needs counts as a task of its own.
-    let units: Vec<(u32, u32, u32)> = day
-        .tasks
-        .iter()
-        .enumerate()
-        .filter(|(_, task)| task.minutes > 0)
-        .flat_map(|(number, task)| {
-            let after = tails[number].saturating_sub(task.minutes);
-            (0..task.uses.each()[place]).map(move |_| (number, task.minutes, after))
+    struct Work {
+        need: u64,
+        minutes: u32,
+        head: u32,
+        /// Minutes that must follow it.
+        tail: u32,
+    }
+    let work: Vec<Work> = stretches(day, place)
+        .into_iter()
+        .map(|Stretch { task, need, minutes }| Work {
+            need: need.into(),
+            minutes,
+            head: heads[task],
+            tail: tails[task].saturating_sub(minutes),
         })
-        .map(|(number, minutes, after)| (heads[number], minutes, after))
         .collect();
-    let mut best = 0;
-    let mut head_marks: Vec<u32> = units.iter().map(|unit| unit.0).collect();
-    head_marks.sort_unstable();
-    head_marks.dedup();
-    let mut tail_marks: Vec<u32> = units.iter().map(|unit| unit.2).collect();
-    tail_marks.sort_unstable();
-    tail_marks.dedup();
-    let least = |mut values: Vec<u32>| {
-        values.sort_unstable();
-        values.into_iter().take(machines as usize).map(u64::from).sum::<u64>()
+    let marks = |of: fn(&Work) -> u32| {
+        let marks: BTreeSet<u32> = work.iter().flat_map(|work| [of(work), of(work) + work.minutes]).collect();
+        marks
     };
-    for from in &head_marks {
-        for to in &tail_marks {
-            let inside: Vec<&(u32, u32, u32)> =
-                units.iter().filter(|unit| unit.0 >= *from && unit.2 >= *to).collect();
-            if inside.len() < machines as usize {
-                continue;
+    let (from_marks, to_marks) = (marks(|work| work.head), marks(|work| work.tail));
+    let mut best = known;
+    for from in &from_marks {
+        // Only where the two do not overlap in any plan: then what lies between lies there.
+        for to in to_marks.iter().take_while(|to| from + **to <= known) {
+            let between: Vec<(u64, u64)> = work
+                .iter()
+                .map(|work| {
+                    let (before, after) = (from.saturating_sub(work.head), to.saturating_sub(work.tail));
+                    (work.need, work.minutes.saturating_sub(before.max(after)).into())
+                })
+                .collect();
+            // Nothing takes longer than what there is between; the shortest time that holds them all.
+            let mut length = u64::from(best - from - to);
+            loop {
+                let energy: u64 = between.iter().map(|(need, minutes)| need * (*minutes).min(length)).sum();
+                if energy <= length * u64::from(have) {
+                    break;
+                }
+                length = energy.div_ceil(u64::from(have));
             }
-            let work: u64 = inside.iter().map(|unit| u64::from(unit.1)).sum();
-            let sum = least(inside.iter().map(|unit| unit.0).collect())
-                + work
-                + least(inside.iter().map(|unit| unit.2).collect());
-            best = best.max(u32::try_from(sum.div_ceil(u64::from(machines))).unwrap_or(u32::MAX));
+            best = u32::try_from(length).unwrap_or(u32::MAX).saturating_add(from + to);
         }
     }
     best
+}
+
+/// What cannot be done before the first long stretches, as loads are: until then there are only short ones that announce
+/// them, as the heating of a canner does, and each of those has its long one soon after.
+///
+/// Let a long stretch start first on each of the `m` units at `s_1 <= .. <= s_m`. A short one before that ends by `s_m`, and
+/// what it announces starts within the lag `g` of that; a unit starts at most `1 + (s_m + g - s_c) / b` long ones of `b`
+/// minutes or more until then. So more than `m` short ones come before only when the first units are far ahead of the last,
+/// which leaves that one idle for longer: of `e` more of them, `(s_m - s_1) + .. >= e b - (m - 1) g`.
+fn announced_bound(day: &Day, heads: &[u32], tails: &[u32], place: usize, units: u32) -> Option<u32> {
+    let all = stretches(day, place);
+    let announces = |of: &Stretch| {
+        let follows = |later: &&Stretch| {
+            let after = day.tasks[later.task].after.iter().find(|after| after.task == of.task);
+            later.task != of.task && after.is_some_and(|after| after.most.is_some())
+        };
+        all.iter().find(follows).map(|later| later.task)
+    };
+    let (short, long): (Vec<&Stretch>, Vec<&Stretch>) =
+        all.iter().partition(|stretch| announces(stretch).is_some());
+    let announced: BTreeSet<usize> = short.iter().filter_map(|stretch| announces(stretch)).collect();
+    let lag = short.iter().filter_map(|stretch| {
+        let later = &day.tasks[announces(stretch)?];
+        later.after.iter().filter(|after| after.task == stretch.task).filter_map(|after| after.most).max()
+    });
+    let lag = lag.max()?;
+    let least = long.iter().map(|stretch| i64::from(stretch.minutes)).min()?;
+    let most = short.iter().map(|stretch| i64::from(stretch.minutes)).max()?;
+    let m = i64::from(units);
+    let is_known = all.iter().all(|stretch| stretch.need == 1)
+        && announced.len() == short.len()
+        && long.iter().filter(|stretch| announced.contains(&stretch.task)).count() == announced.len()
+        && least > lag
+        && long.len() >= units as usize;
+    if !is_known {
+        return None;
+    }
+    let sorted = |mut minutes: Vec<i64>| {
+        minutes.sort_unstable();
+        minutes
+    };
+    let starts = sorted(long.iter().map(|stretch| heads[stretch.task].into()).collect());
+    let ends = sorted(
+        all.iter().map(|stretch| i64::from(tails[stretch.task].saturating_sub(stretch.minutes))).collect(),
+    );
+    let count = i64::try_from(short.len()).ok()?;
+    let mut idle = starts.iter().take(units as usize).sum::<i64>() - most * m.min(count);
+    if count > m {
+        // One more than there are units; still more pay only where a long one costs a unit less than they save.
+        if m < 2 || least < most * (m - 1) {
+            return None;
+        }
+        let ahead = (least - (m - 1) * lag).max(0);
+        idle = idle.min(m * starts[0] + ahead / (m - 1) - most * (m + 1));
+    }
+    let work: i64 = all.iter().map(|stretch| i64::from(stretch.minutes)).sum();
+    let after: i64 = ends.iter().take(units as usize).sum();
+    u32::try_from((work + idle.max(0) + after + m - 1) / m).ok()
+}
+
+/// Something that holds a resource without a break.
+#[derive(Debug, Clone, Copy)]
+pub(super) struct Stretch {
+    /// The task it begins with.
+    pub task: usize,
+    /// How much it holds.
+    pub need: u32,
+    /// How long.
+    pub minutes: u32,
+}
+
+/// What holds a resource. A task that follows another at once and holds as much, as lifting follows a load, is one with it:
+/// nothing comes between.
+pub(super) fn stretches(day: &Day, place: usize) -> Vec<Stretch> {
+    let need = |task: usize| day.tasks[task].uses.each()[place];
+    let mut first_of: Vec<usize> = (0..day.tasks.len()).collect();
+    let mut minutes: Vec<u32> = day.tasks.iter().map(|task| task.minutes).collect();
+    let mut is_part = vec![false; day.tasks.len()];
+    for (later, task) in day.tasks.iter().enumerate() {
+        let at_once =
+            |after: &&After| after.least == 0 && after.most == Some(0) && need(after.task) == need(later);
+        let Some(first) = task.after.iter().find(at_once).map(|after| first_of[after.task]) else { continue };
+        if need(later) > 0 && first < later && task.between.is_none() {
+            first_of[later] = first;
+            minutes[first] += minutes[later];
+            is_part[later] = true;
+        }
+    }
+    let all = (0..day.tasks.len()).filter(|task| !is_part[*task] && need(*task) > 0 && minutes[*task] > 0);
+    all.map(|task| Stretch { task, need: need(task), minutes: minutes[task] }).collect()
 }

@@ -1,5 +1,7 @@
 //! How much the solver may work: so long on a clock, or so many steps of its own, which are the same on every machine.
 
+use std::sync::Arc;
+use std::sync::atomic::{AtomicBool, Ordering};
 use std::time::Duration;
 
 use pumpkin_core::termination::{TerminationCondition, TimeBudget};
@@ -25,24 +27,41 @@ impl Budget {
 
     /// A search begins.
     pub(super) fn begin(self) -> Spending {
-        match self {
-            Self::Time(time) => Spending::Time(TimeBudget::starting_now(time)),
-            Self::Steps(steps) => Spending::Steps(steps),
-        }
+        let left = match self {
+            Self::Time(time) => Left::Time(TimeBudget::starting_now(time)),
+            Self::Steps(steps) => Left::Steps(steps),
+        };
+        Spending { left, done: None }
     }
 }
 
 /// What is left of a budget while a search runs.
-pub(super) enum Spending {
+pub(super) struct Spending {
+    left: Left,
+    /// Somebody else is done, and nothing more is wanted.
+    done: Option<Arc<AtomicBool>>,
+}
+
+enum Left {
     Time(TimeBudget),
     Steps(u64),
 }
 
+impl Spending {
+    /// No longer than until somebody says that it is done.
+    pub(super) fn until(self, done: Arc<AtomicBool>) -> Self {
+        Self { done: Some(done), ..self }
+    }
+}
+
 impl TerminationCondition for Spending {
     fn should_stop(&mut self) -> bool {
-        match self {
-            Self::Time(time) => time.should_stop(),
-            Self::Steps(left) => {
+        if self.done.as_ref().is_some_and(|done| done.load(Ordering::Relaxed)) {
+            return true;
+        }
+        match &mut self.left {
+            Left::Time(time) => time.should_stop(),
+            Left::Steps(left) => {
                 let is_spent = *left == 0;
                 *left = left.saturating_sub(1);
                 is_spent

@@ -4,7 +4,9 @@
 //! there is one of a kind. It runs in a thread of its own, so that a panic in it costs a plan and not the kitchen.
 
 use std::ops::ControlFlow;
+use std::sync::atomic::{AtomicBool, Ordering};
 use std::sync::{Arc, Mutex, PoisonError};
+use std::thread::JoinHandle;
 
 use pumpkin_conflict_resolvers::resolvers::ResolutionResolver;
 use pumpkin_constraints::{cumulative, disjunctive_strict, less_than_or_equals};
@@ -17,12 +19,14 @@ use pumpkin_core::optimisation::OptimisationDirection;
 use pumpkin_core::optimisation::linear_sat_unsat::LinearSatUnsat;
 use pumpkin_core::options::SolverOptions;
 use pumpkin_core::results::{OptimisationResult, ProblemSolution, SolutionReference};
+use pumpkin_core::termination::TerminationCondition;
 use pumpkin_core::variables::{DomainId, TransformableVariable};
 use pumpkin_propagators::disjunctive::ArgDisjunctiveTask;
 
-use super::bound::Bound;
-use super::budget::Budget;
-use super::{Day, end};
+use super::bound::{Bound, stretches};
+use super::budget::{Budget, Spending};
+use super::order::Orders;
+use super::{Day, check, end};
 
 /// Conflicts before the first restart; the solver's own default is far too late for a day.
 const FIRST_RESTART: u64 = 200;
@@ -45,15 +49,107 @@ enum Aim {
     Spread { together: Vec<Vec<usize>>, under: u32 },
 }
 
-/// Searches for a shorter day than the first one within a budget.
+/// Searches for a shorter day than the first one within a budget: through all plans, which is what proves the best, and
+/// through other orders, which is what shortens a long day. On a clock the two go on at the same time; steps are
+/// taken one after the other, so that the answer is the same everywhere.
 pub(super) fn shorter(day: &Day, bound: &Bound, room: u32, first: Option<Vec<u32>>, budget: Budget) -> Found {
     if let Some(starts) = first.as_ref().filter(|starts| end(day, starts) == bound.minutes) {
         return Found { starts: Some(starts.clone()), complete: true };
     }
+    let search = Arc::new(Search {
+        day: day.clone(),
+        bound: bound.clone(),
+        best: Mutex::new(first.clone()),
+        is_done: Arc::default(),
+        budget,
+        room,
+    });
     // Strictly shorter than the first plan, so that "nothing" proves it best.
     let most = first.as_ref().map_or(room, |starts| end(day, starts) - 1);
-    let Found { starts, complete } = in_a_thread(day, bound, most, Aim::End, budget);
-    Found { starts: starts.or(first), complete }
+    let through = in_a_thread(&search, move |search| search.through(most));
+    let complete = if let Budget::Time(_) = budget {
+        let orders = in_a_thread(&search, Search::orders);
+        let complete = through.join();
+        // What it found before a panic is kept.
+        let _ = orders.join();
+        complete
+    } else {
+        through.join()
+    };
+    let complete = complete.unwrap_or(false);
+    if let (Budget::Steps(_), false) = (budget, complete) {
+        let _ = in_a_thread(&search, Search::orders).join();
+    }
+    let starts = search.best();
+    let is_least = starts.as_ref().is_some_and(|starts| end(day, starts) == bound.minutes);
+    Found { starts, complete: complete || is_least }
+}
+
+fn in_a_thread<T: Send + 'static>(
+    search: &Arc<Search>,
+    work: impl FnOnce(&Search) -> T + Send + 'static,
+) -> JoinHandle<T> {
+    let search = Arc::clone(search);
+    std::thread::spawn(move || work(&search))
+}
+
+/// A search for a shorter day, and the best plan so far.
+struct Search {
+    day: Day,
+    bound: Bound,
+    best: Mutex<Option<Vec<u32>>>,
+    /// Nothing shorter is left to be found.
+    is_done: Arc<AtomicBool>,
+    budget: Budget,
+    /// Longest day that is searched.
+    room: u32,
+}
+
+impl Search {
+    fn best(&self) -> Option<Vec<u32>> {
+        self.best.lock().unwrap_or_else(PoisonError::into_inner).clone()
+    }
+
+    fn keep(&self, starts: Vec<u32>) {
+        let mut best = self.best.lock().unwrap_or_else(PoisonError::into_inner);
+        let least = end(&self.day, &starts);
+        if best.as_ref().is_none_or(|best| least < end(&self.day, best)) {
+            *best = Some(starts);
+        }
+        if least == self.bound.minutes {
+            self.is_done.store(true, Ordering::Relaxed);
+        }
+    }
+
+    fn spending(&self) -> Spending {
+        self.budget.begin().until(Arc::clone(&self.is_done))
+    }
+
+    /// Through all plans; whether it came to the end of them.
+    fn through(&self, most: u32) -> bool {
+        let Self { day, bound, .. } = self;
+        let keep = |starts| self.keep(starts);
+        let complete = solve(day, bound, most, &Aim::End, &mut self.spending(), &keep);
+        if complete {
+            self.is_done.store(true, Ordering::Relaxed);
+        }
+        complete
+    }
+
+    /// Through other orders.
+    fn orders(&self) {
+        let Self { day, bound, .. } = self;
+        let Some(orders) = Orders::new(day, bound, self.room) else { return };
+        orders.try_out(
+            &mut self.spending(),
+            || self.best(),
+            |starts| {
+                if check::faults(day, &starts, self.room).is_empty() {
+                    self.keep(starts);
+                }
+            },
+        );
+    }
 }
 
 /// Searches for a plan of a given end and less spread.
@@ -64,16 +160,16 @@ pub(super) fn closer(
     (last, under): (u32, u32),
     budget: Budget,
 ) -> Option<Vec<u32>> {
-    in_a_thread(day, bound, last, Aim::Spread { together: together.to_vec(), under }, budget).starts
-}
-
-fn in_a_thread(day: &Day, bound: &Bound, most: u32, aim: Aim, budget: Budget) -> Found {
     let best: Arc<Mutex<Option<Vec<u32>>>> = Arc::default();
-    let (owned, bound, kept) = (day.clone(), bound.clone(), best.clone());
-    let thread = std::thread::spawn(move || solve(&owned, &bound, most, &aim, budget, &kept));
-    let complete = thread.join().unwrap_or(false);
-    let starts = best.lock().unwrap_or_else(PoisonError::into_inner).take();
-    Found { starts, complete }
+    let (day, bound, kept) = (day.clone(), bound.clone(), best.clone());
+    let aim = Aim::Spread { together: together.to_vec(), under };
+    let thread = std::thread::spawn(move || {
+        // Each is closer than the one before.
+        let keep = |starts| *kept.lock().unwrap_or_else(PoisonError::into_inner) = Some(starts);
+        solve(&day, &bound, last, &aim, &mut budget.begin(), &keep)
+    });
+    let _ = thread.join();
+    best.lock().unwrap_or_else(PoisonError::into_inner).take()
 }
 
 fn small(value: i64) -> i32 {
@@ -86,8 +182,8 @@ fn solve(
     bound: &Bound,
     most: u32,
     aim: &Aim,
-    budget: Budget,
-    best: &Mutex<Option<Vec<u32>>>,
+    spending: &mut impl TerminationCondition,
+    better: &dyn Fn(Vec<u32>),
 ) -> bool {
     let Bound { minutes: least, heads, tails, .. } = bound;
     if heads.iter().zip(tails).any(|(head, tail)| head + tail > most) || *least > most {
@@ -107,11 +203,9 @@ fn solve(
     post(&mut solver, day, &starts, makespan);
     let read = |value: i32| u32::try_from(value).unwrap_or(0);
     let keep = |solution: SolutionReference<'_>| {
-        let found = starts.iter().map(|start| read(solution.get_integer_value(*start))).collect();
-        *best.lock().unwrap_or_else(PoisonError::into_inner) = Some(found);
+        better(starts.iter().map(|start| read(solution.get_integer_value(*start))).collect());
         ControlFlow::Continue(())
     };
-    let mut spending = budget.begin();
     let mut resolver = ResolutionResolver::default();
     let minimise = OptimisationDirection::Minimise;
     let result: OptimisationResult<()> = match aim {
@@ -124,7 +218,7 @@ fn solve(
                 makespan,
                 |_: &Solver, found: SolutionReference<'_>, _: &_, _: &_| keep(found),
             );
-            solver.optimise(&mut AutonomousSearch::new(smallest), &mut spending, &mut resolver, goal)
+            solver.optimise(&mut AutonomousSearch::new(smallest), spending, &mut resolver, goal)
         }
         Aim::Spread { together, under } => {
             let Some(under) = under.checked_sub(1) else { return true };
@@ -137,7 +231,7 @@ fn solve(
                 spread,
                 |_: &Solver, found: SolutionReference<'_>, _: &_, _: &_| keep(found),
             );
-            solver.optimise(&mut brancher, &mut spending, &mut resolver, goal)
+            solver.optimise(&mut brancher, spending, &mut resolver, goal)
         }
     };
     // Every solution was kept when it was found, the best one last.
@@ -199,28 +293,22 @@ fn post(solver: &mut Solver, day: &Day, starts: &[DomainId], makespan: DomainId)
         }
     }
     for (place, have) in day.has.each().into_iter().enumerate() {
-        let users: Vec<(usize, u32, u32)> = day
-            .tasks
-            .iter()
-            .enumerate()
-            .map(|(number, task)| (number, task.uses.each()[place], task.minutes))
-            .filter(|(_, need, minutes)| *need > 0 && *minutes > 0)
-            .collect();
+        let users = stretches(day, place);
         if users.is_empty() {
             continue;
         }
         let need = cumulative(
-            users.iter().map(|user| starts[user.0]).collect::<Vec<_>>(),
-            users.iter().map(|user| small(user.2.into())).collect::<Vec<_>>(),
-            users.iter().map(|user| small(user.1.into())).collect::<Vec<_>>(),
+            users.iter().map(|user| starts[user.task]).collect::<Vec<_>>(),
+            users.iter().map(|user| small(user.minutes.into())).collect::<Vec<_>>(),
+            users.iter().map(|user| small(user.need.into())).collect::<Vec<_>>(),
             small(have.into()),
             tag,
         );
         solver.add_constraint(need).post();
         if have == 1 {
             let alone = users.iter().map(|user| ArgDisjunctiveTask {
-                start_time: starts[user.0],
-                processing_time: small(user.2.into()),
+                start_time: starts[user.task],
+                processing_time: small(user.minutes.into()),
             });
             solver.add_constraint(disjunctive_strict(alone.collect::<Vec<_>>(), tag)).post();
         }

@@ -44,4 +44,13 @@ impl Usage {
             }
         }
     }
+
+    /// Gives back what a task took.
+    pub(super) fn give_back(&mut self, start: u32, length: u32, needs: [u32; 4]) {
+        for minute in self.minutes.iter_mut().skip(start as usize).take(length as usize) {
+            for (used, need) in minute.iter_mut().zip(needs) {
+                *used -= need;
+            }
+        }
+    }
 }

@@ -2,35 +2,27 @@
 //!
 //! A mixed-integer model, solved exactly. Jars and canner loads are whole; fruit, drained juice and hours are not. A jar
 //! counts its volume times the preference of its goal until the goal is met, and a little beyond it, so that fruit is
-//! used rather than left.
+//! used rather than left. Jars of several products may share a load.
 
-use microlp::{ComparisonOp, Error, LinearExpr, OptimizationDirection, Problem, SolveOptions, Variable};
-use uom::si::time::minute;
+mod loads;
+mod model;
 
-use crate::crates::fruit::Kind;
+use self::loads::{Grouped, Loads};
+use self::model::{Caps, GAP, Model, Solved};
+use crate::canner::room::{NoRoom, Room};
 use crate::jars::size::{JarSize, Mouth};
 use crate::ledger::food::Stuff;
 use crate::measures::moment::Minutes;
-use crate::measures::units::{Mass, Volume, in_pounds, in_quarts, pounds, quarts};
-use crate::plan::making::{Making, share_left};
-use crate::plan::outlook;
-use crate::plan::stuff::{boiled_away, can_become, jar_quarts, part_of, quarts_per_pound};
+use crate::measures::units::{Mass, Volume, pounds, quarts};
+use crate::plan::making::Making;
+use crate::plan::stuff::part_of;
 use crate::plan::yields::learn::Household;
-use crate::tables::process::Product;
+use crate::records::load::SharedLoad;
 
-/// Worth of a jar's quart beyond its goal, beside 1 to 3 for one that a goal asks for.
-const BEYOND_GOAL: f64 = 0.05;
-/// Cost of a burner minute: far below any jar, enough that sauce takes the fruit with the least water.
-const BURNER_MINUTE: f64 = 1e-4;
-/// Most of the water to be boiled away that can be drained off as thin juice instead. Common practice, no source.
-const MOST_DRAINED: f64 = 0.5;
-/// How much of a sauce's body goes with thin juice that is ladled off, beside juice as it is: the pulp stays behind.
-/// Ours, to be learned.
-const BODY_DRAINED: f64 = 0.5;
-/// Share of optimality that is good enough: far below one jar.
-const GAP: f64 = 1e-4;
-/// Nodes the search may visit; keeps the answer under a second, and the same on every machine.
-const NODES: u64 = 20_000;
+/// How often the cuts are sharpened before jars have to be whole.
+const ROUNDS: u32 = 12;
+/// How often the model is solved with whole jars before a split within less canner time is taken.
+const SOLVED: u32 = 12;
 
 /// One product in one jar that fruit may become, with its tested time.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -43,8 +35,8 @@ pub struct Choice {
     pub mouth: Mouth,
     /// Tested minutes.
     pub minutes: Minutes,
-    /// Jars to a canner load.
-    pub fits: u32,
+    /// At which pressure; only what needs the same goes in together.
+    pub psi: Option<u32>,
     /// Acid for a jar, in teaspoons.
     pub acid_tsp: f64,
     /// Jars the shelf asks for.
@@ -92,7 +84,7 @@ pub struct Stock {
 }
 
 /// The whole question.
-#[derive(Debug, Clone, PartialEq)]
+#[derive(Debug, Clone)]
 pub struct Question<'a> {
     /// Fruit.
     pub lots: Vec<Stuff>,
@@ -100,6 +92,8 @@ pub struct Question<'a> {
     pub choices: Vec<Choice>,
     /// What there is.
     pub stock: Stock,
+    /// What the canner has room for.
+    pub room: &'a dyn Room,
     /// Minutes between two loads.
     pub turnaround: Minutes,
     /// Yields of the household.
@@ -115,8 +109,6 @@ pub struct Share {
     pub fruit: Vec<Mass>,
     /// Thin juice drained off it and canned as juice.
     pub drained: Volume,
-    /// Canner loads.
-    pub loads: u32,
 }
 
 /// What limits the day, and what a little more of it would gain.
@@ -135,6 +127,8 @@ pub struct Limit {
 pub struct Split {
     /// One share for each choice, in their order.
     pub shares: Vec<Share>,
+    /// How their jars go into the canner, longest first for each pressure; by the places of the choices.
+    pub loads: Vec<SharedLoad>,
     /// Worth of all jars.
     pub worth: f64,
     /// Whether it is proven that no other split is worth more.
@@ -147,6 +141,9 @@ pub enum NoSplit {
     /// What is pinned needs more than there is.
     #[error("what is pinned does not fit into the fruit, the stock and the hours; let one of them go")]
     PinnedTooMuch,
+    /// A jar that the canner does not hold.
+    #[error(transparent)]
+    NoRoom(#[from] NoRoom),
     /// The solver failed.
     #[error("the split could not be worked out: {0}")]
     Failed(String),
@@ -190,191 +187,126 @@ impl Resource {
     }
 }
 
-struct Model {
-    problem: Problem,
-    /// Pounds of each lot in each choice.
-    fruit: Vec<Vec<Variable>>,
-    jars: Vec<Variable>,
-    loads: Vec<Variable>,
-    /// Quarts drained off each choice.
-    drained: Vec<Option<Variable>>,
+/// A part of all splits, with the best that the model knows in it.
+struct Open {
+    caps: Caps,
+    found: Solved,
 }
 
-/// Most jars or loads the model thinks of; far beyond a household's day.
-const MOST: i32 = 2000;
-
-impl Model {
-    fn new(question: &Question<'_>) -> Self {
-        let mut problem = Problem::new(OptimizationDirection::Maximize);
-        let juice_wanted = question.choices.iter().any(|choice| choice.making.product == Product::Juice);
-        let mut model = Self {
-            fruit: Vec::new(),
-            jars: Vec::new(),
-            loads: Vec::new(),
-            drained: Vec::new(),
-            problem: Problem::new(OptimizationDirection::Maximize),
-        };
-        for choice in &question.choices {
-            let worth = jar_quarts(choice.jar);
-            let bounds = choice.pinned.map_or((0, MOST), |count| {
-                let count = i32::try_from(count).unwrap_or(MOST);
-                (count, count)
-            });
-            let jars = problem.add_integer_var(worth * BEYOND_GOAL, bounds);
-            let wanted = problem.add_var(worth * choice.preference, (0.0, f64::from(choice.goal)));
-            problem.add_constraint([(wanted, 1.0), (jars, -1.0)], ComparisonOp::Le, 0.0);
-            let loads = problem.add_integer_var(0.0, (0, MOST));
-            problem.add_constraint(
-                [(jars, 1.0), (loads, -f64::from(choice.fits.max(1)))],
-                ComparisonOp::Le,
-                0.0,
-            );
-            let burner =
-                |lot| -BURNER_MINUTE * outlook::stove_time(&choice.making, &a_pound(lot)).get::<minute>();
-            // What cannot become it takes no part in it.
-            let most = |lot: &Stuff| {
-                if can_become(lot.food, choice.making.product) { f64::INFINITY } else { 0.0 }
-            };
-            let fruit = question.lots.iter().map(|lot| problem.add_var(burner(lot), (0.0, most(lot))));
-            model.fruit.push(fruit.collect());
-            model.jars.push(jars);
-            model.loads.push(loads);
-            // Thin juice is drained off only where there are juice jars to take it.
-            let drains = choice.making.product == Product::Sauce && juice_wanted;
-            let spared = BURNER_MINUTE * spared_minutes(choice);
-            model.drained.push(drains.then(|| problem.add_var(spared, (0.0, f64::INFINITY))));
-        }
-        model.problem = problem;
-        model.fill_jars(question);
-        model.keep_to_stock(question);
-        model.keep_to_hours(question);
-        model
-    }
-
-    /// Jars are filled by the fruit's yield; thin juice drained off sauce fills juice jars and costs the sauce its share.
-    fn fill_jars(&mut self, question: &Question<'_>) {
-        let first_juice = question.choices.iter().position(|choice| choice.making.product == Product::Juice);
-        for (place, choice) in question.choices.iter().enumerate() {
-            let mut filled = LinearExpr::empty();
-            filled.add(self.jars[place], -jar_quarts(choice.jar));
-            for (lot, fruit) in question.lots.iter().zip(&self.fruit[place]) {
-                filled.add(*fruit, quarts_per_pound(question.household, &choice.making, lot));
-            }
-            if let Some(drained) = self.drained[place] {
-                filled.add(drained, -BODY_DRAINED * share_left(&choice.making, Kind::Paste));
-                let mut most = LinearExpr::empty();
-                most.add(drained, 1.0);
-                for (lot, fruit) in question.lots.iter().zip(&self.fruit[place]) {
-                    let away = in_quarts(boiled_away(&choice.making, &a_pound(lot)));
-                    most.add(*fruit, -away * MOST_DRAINED);
-                }
-                self.problem.add_constraint(most, ComparisonOp::Le, 0.0);
-            }
-            if first_juice == Some(place) {
-                for drained in self.drained.iter().flatten() {
-                    filled.add(*drained, 1.0);
-                }
-            }
-            self.problem.add_constraint(filled, ComparisonOp::Ge, 0.0);
-        }
-    }
-
-    fn keep_to_stock(&mut self, question: &Question<'_>) {
-        let stock = &question.stock;
-        for (place, lot) in question.lots.iter().enumerate() {
-            let used: Vec<(Variable, f64)> = self.fruit.iter().map(|fruit| (fruit[place], 1.0)).collect();
-            self.problem.add_constraint(used, ComparisonOp::Le, in_pounds(lot.mass));
-        }
-        let counted = |of: &dyn Fn(&Choice) -> bool| -> Vec<(Variable, f64)> {
-            let used = self.jars.iter().zip(&question.choices);
-            used.filter(|(_, choice)| of(choice)).map(|(jars, _)| (*jars, 1.0)).collect()
-        };
-        let sizes = stock.jars.iter().map(|(size, count)| (counted(&|choice| choice.jar == *size), *count));
-        let lids =
-            stock.lids.iter().map(|(mouth, count)| (counted(&|choice| choice.mouth == *mouth), *count));
-        let acid: Vec<(Variable, f64)> =
-            self.jars.iter().zip(&question.choices).map(|(jars, choice)| (*jars, choice.acid_tsp)).collect();
-        let limits: Vec<(Vec<(Variable, f64)>, u32)> = sizes.chain(lids).collect();
-        for (used, count) in limits.into_iter().filter(|(used, _)| !used.is_empty()) {
-            self.problem.add_constraint(used, ComparisonOp::Le, f64::from(count));
-        }
-        if let Some(tsp) = stock.acid_tsp {
-            self.problem.add_constraint(acid, ComparisonOp::Le, tsp);
-        }
-    }
-
-    fn keep_to_hours(&mut self, question: &Question<'_>) {
-        let stock = &question.stock;
-        if let Some(minutes) = stock.canner_minutes {
-            let used: Vec<(Variable, f64)> = self
-                .loads
-                .iter()
-                .zip(&question.choices)
-                .map(|(loads, choice)| (*loads, f64::from(choice.minutes.0 + question.turnaround.0)))
-                .collect();
-            self.problem.add_constraint(used, ComparisonOp::Le, minutes);
-        }
-        let mut stove = LinearExpr::empty();
-        let mut hands = LinearExpr::empty();
-        for (place, choice) in question.choices.iter().enumerate() {
-            for (lot, fruit) in question.lots.iter().zip(&self.fruit[place]) {
-                let time = outlook::stove_time(&choice.making, &a_pound(lot));
-                stove.add(*fruit, time.get::<minute>());
-                hands.add(*fruit, outlook::hands_per_lb(&choice.making, lot.food));
-            }
-            hands.add(self.jars[place], outlook::HANDS_PER_JAR);
-            if let Some(drained) = self.drained[place] {
-                stove.add(drained, -spared_minutes(choice));
-            }
-        }
-        if let Some(minutes) = stock.stove_minutes {
-            self.problem.add_constraint(stove, ComparisonOp::Le, minutes);
-        }
-        if let Some(minutes) = stock.hands_minutes {
-            self.problem.add_constraint(hands, ComparisonOp::Le, minutes);
-        }
-    }
+#[allow(clippy::cast_possible_truncation, clippy::cast_sign_loss)] // whole, and bounded by the model
+fn whole(jars: &[f64]) -> Vec<u32> {
+    jars.iter().map(|jars| jars.round() as u32).collect()
 }
 
-/// A pound of what waits.
-fn a_pound(stuff: &Stuff) -> Stuff {
-    part_of(stuff, pounds(1.0))
+fn answer(found: Solved, grouped: Grouped, proven: bool) -> Split {
+    let each = whole(&found.jars).into_iter().zip(&found.fruit).zip(&found.drained);
+    let share = |((jars, fruit), drained): ((u32, &Vec<f64>), &f64)| Share {
+        jars,
+        fruit: fruit.iter().map(|weight| pounds(*weight)).collect(),
+        drained: quarts(*drained),
+    };
+    Split { shares: each.map(share).collect(), loads: grouped.loads, worth: found.worth, proven }
 }
 
-/// Burner minutes that a quart drained off spares: its water need not be boiled away.
-fn spared_minutes(choice: &Choice) -> f64 {
-    let water = quarts(1.0 - BODY_DRAINED * share_left(&choice.making, Kind::Paste));
-    (water / outlook::usual_rate()).get::<minute>()
-}
-
-/// Works the best split out.
+/// Works the best split out: the best that the model proposes whose loads are done within the canner's minutes.
 ///
 /// # Errors
-/// [`NoSplit::PinnedTooMuch`] when what is pinned does not fit.
+/// [`NoSplit::PinnedTooMuch`] when what is pinned does not fit; [`NoSplit::NoRoom`].
 pub fn split(question: &Question<'_>) -> Result<Split, NoSplit> {
-    let model = Model::new(question);
-    let mut options = SolveOptions::default();
-    options.mip_gap = GAP;
-    options.node_limit = Some(NODES);
-    let outcome = model.problem.solve_with(options).map_err(|error| match error {
-        Error::Infeasible => NoSplit::PinnedTooMuch,
-        other => NoSplit::Failed(other.to_string()),
-    })?;
-    let solution =
-        outcome.solution().ok_or_else(|| NoSplit::Failed("no split was found in time".to_owned()))?;
-    let value = |variable: Variable| solution.var_value(variable).max(0.0);
-    #[allow(clippy::cast_possible_truncation, clippy::cast_sign_loss)] // bounded by MOST
-    let whole = |variable: Variable| value(variable).round() as u32;
-    let shares = (0..question.choices.len())
-        .map(|place| Share {
-            jars: whole(model.jars[place]),
-            loads: whole(model.jars[place]).div_ceil(question.choices[place].fits.max(1)),
-            fruit: model.fruit[place].iter().map(|variable| pounds(value(*variable))).collect(),
-            drained: quarts(model.drained[place].map_or(0.0, value)),
-        })
-        .collect();
-    let proven = solution.gap().is_none_or(|gap| gap <= GAP) || outcome.is_optimal();
-    Ok(Split { shares, worth: solution.objective(), proven })
+    best(question, &mut sharpened(question)?)
+}
+
+/// What is known of the loads before jars have to be whole: then the cuts cost little.
+fn sharpened<'a>(question: &'a Question<'_>) -> Result<Loads<'a>, NoSplit> {
+    let mut loads = Loads::new(question)?;
+    let free: Caps = vec![None; question.choices.len()];
+    for _ in 0..ROUNDS {
+        if !loads.cut(&Model::new(question, &loads, &free, false).solve()?) {
+            break;
+        }
+    }
+    Ok(loads)
+}
+
+fn best(question: &Question<'_>, loads: &mut Loads<'_>) -> Result<Split, NoSplit> {
+    let free: Caps = vec![None; question.choices.len()];
+    let minutes = question.stock.canner_minutes.unwrap_or(f64::INFINITY);
+    let mut proven = true;
+    let mut open = vec![Open { found: Model::new(question, loads, &free, true).solve()?, caps: free }];
+    for _ in 0..SOLVED {
+        let best = (0..open.len()).max_by(|a, b| open[*a].found.worth.total_cmp(&open[*b].found.worth));
+        let Some(Open { caps, found }) = best.map(|place| open.swap_remove(place)) else {
+            return Err(NoSplit::PinnedTooMuch);
+        };
+        proven &= found.proven;
+        let jars = whole(&found.jars);
+        let grouped = loads.group(&jars)?;
+        if grouped.total <= minutes {
+            return Ok(answer(found, grouped, proven));
+        }
+        if loads.cut(&found) {
+            open.extend(within(question, loads, caps)?);
+            continue;
+        }
+        // No split with as many jars or more fits: one of them has to be fewer.
+        proven &= grouped.least > minutes;
+        let few = fewest_that_do_not_fit(question, loads, jars, minutes)?;
+        for (place, count) in few.into_iter().enumerate().filter(|(_, count)| *count > 0) {
+            let mut caps = caps.clone();
+            caps[place] = Some(count - 1);
+            open.extend(within(question, loads, caps)?);
+        }
+    }
+    within_less(question, loads, minutes)
+}
+
+/// The best within some caps; none when nothing fits.
+fn within(question: &Question<'_>, loads: &Loads<'_>, caps: Caps) -> Result<Option<Open>, NoSplit> {
+    let is_pinned_above = |(choice, cap): (&Choice, &Option<u32>)| {
+        choice.pinned.is_some_and(|pinned| cap.is_some_and(|cap| cap < pinned))
+    };
+    if question.choices.iter().zip(&caps).any(is_pinned_above) {
+        return Ok(None);
+    }
+    match Model::new(question, loads, &caps, true).solve() {
+        Ok(found) => Ok(Some(Open { caps, found })),
+        Err(NoSplit::PinnedTooMuch) => Ok(None),
+        Err(other) => Err(other),
+    }
+}
+
+/// The fewest of some jars that take too long for the canner: fewer of any one of them would fit.
+fn fewest_that_do_not_fit(
+    question: &Question<'_>,
+    loads: &Loads<'_>,
+    mut jars: Vec<u32>,
+    minutes: f64,
+) -> Result<Vec<u32>, NoSplit> {
+    for place in 0..question.choices.len() {
+        let (mut fits, mut too_many) = (None, jars[place]);
+        while fits.map_or(0, |fits| fits + 1) < too_many {
+            let least = fits.map_or(0, |fits| fits + 1);
+            let middle = least + (too_many - least) / 2;
+            jars[place] = middle;
+            if loads.group(&jars)?.total > minutes { too_many = middle } else { fits = Some(middle) }
+        }
+        jars[place] = too_many;
+    }
+    Ok(jars)
+}
+
+/// A split whose loads fit because the model is given less of the canner, as much as it was over.
+fn within_less(question: &Question<'_>, loads: &mut Loads<'_>, minutes: f64) -> Result<Split, NoSplit> {
+    let mut less = question.clone();
+    let free: Caps = vec![None; question.choices.len()];
+    loop {
+        let found = Model::new(&less, loads, &free, true).solve()?;
+        let grouped = loads.group(&whole(&found.jars))?;
+        if grouped.total <= minutes {
+            return Ok(answer(found, grouped, false));
+        }
+        less.stock.canner_minutes = less.stock.canner_minutes.map(|given| given - (grouped.total - minutes));
+    }
 }
 
 /// What limits a split: every resource of which one step more makes it worth more, the most gainful first.
@@ -390,12 +322,13 @@ pub fn limits(question: &Question<'_>, found: &Split) -> Result<Vec<Limit>, NoSp
     resources.extend(stock.canner_minutes.map(|_| Resource::Canner));
     resources.extend(stock.stove_minutes.map(|_| Resource::Stove));
     resources.extend(stock.hands_minutes.map(|_| Resource::Hands));
+    let loads = sharpened(question)?;
     let count = |split: &Split| split.shares.iter().map(|share| i64::from(share.jars)).sum::<i64>();
     let mut limits = Vec::new();
     for resource in resources {
         let mut more = question.clone();
         resource.add_step(&mut more);
-        let better = split(&more)?;
+        let better = best(&more, &mut loads.clone())?;
         let worth_more = better.worth - found.worth;
         if worth_more > found.worth.abs().max(1.0) * 2.0 * GAP {
             limits.push(Limit { resource, jars_more: count(&better) - count(found), worth_more });

@@ -208,6 +208,17 @@ pub struct NewGroup {
     pub jars: Vec<JarId>,
 }
 
+/// A load of several batches that are set out together.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct SharedLoad {
+    /// Places of the batches, and how many jars of each go in.
+    pub jars: Vec<(usize, u32)>,
+    /// Minutes of the jar that needs longest.
+    pub minutes: Minutes,
+    /// Its pressure, if any.
+    pub psi: Option<u32>,
+}
+
 /// What happened to one jar in the canner.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub enum JarMoment {

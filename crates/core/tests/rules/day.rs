@@ -57,6 +57,23 @@ fn optima_proven_by_another_solver_are_found_and_proven() {
 }
 
 #[test]
+fn long_days_with_two_canners_are_no_longer_than_another_solver_found_and_near_their_bound() {
+    for crate::instances::LongDay { name, found, bound, day } in
+        crate::instances::long_days().into_iter().take(2)
+    {
+        let layout = shortest(&day, Budget::Steps(6_000));
+        let makespan = layout.makespan.unwrap();
+        assert_eq!(breaks(&day, &layout.starts), None, "{name}");
+        assert!(
+            makespan <= found && layout.bound >= bound,
+            "{name}: {makespan}, {} for {found}, {bound}",
+            layout.bound
+        );
+        assert!((makespan - layout.bound) * 50 <= makespan, "{name}: {makespan}, {}", layout.bound);
+    }
+}
+
+#[test]
 fn the_least_waiting_proven_by_another_solver_is_found() {
     let mut compared = 0;
     for crate::instances::Instance { name, optimum, least_spread, together, day } in crate::instances::all() {
@@ -153,8 +170,69 @@ fn days(tasks: usize, with_most: bool) -> impl Strategy<Value = Day> {
     })
 }
 
+/// Two canners that heat before the first load of each product; a load may not begin before its fruit is ready.
+fn heated_days() -> impl Strategy<Value = Day> {
+    let product = |loads| (1..5_u32, 0..9_u32, prop::collection::vec(4..9_u32, loads));
+    let products =
+        prop_oneof![prop::collection::vec(product(1..3), 2), prop::collection::vec(product(1..2), 3),];
+    (products, 0..4_i64).prop_map(|(products, lag)| {
+        let canner = |minutes, after, between| Task {
+            minutes,
+            uses: Needs { canners: 1, ..Needs::default() },
+            after,
+            between,
+        };
+        let mut tasks = Vec::new();
+        for (heat, ready, loads) in products {
+            let heated = tasks.len();
+            tasks.push(canner(heat, vec![], None));
+            for (place, minutes) in loads.into_iter().enumerate() {
+                let after = (place == 0).then_some(After { task: heated, least: 0, most: Some(lag) });
+                tasks.push(canner(minutes, after.into_iter().collect(), Some((ready, 100))));
+            }
+        }
+        Day { has: Needs { canners: 2, ..Needs::default() }, horizon: 1440, tasks }
+    })
+}
+
+/// The least end by trying every start of every task, one minute more of the day at a time.
+fn shortest_by_trying_every_minute(day: &Day) -> u32 {
+    fn fits(day: &Day, starts: &mut Vec<u32>, last: u32) -> bool {
+        let Some(task) = day.tasks.get(starts.len()) else { return true };
+        let ready = task.between.map_or(0, |(ready, _)| ready);
+        let after = |starts: &[u32], start: u32| {
+            task.after.iter().all(|after| {
+                let lag = i64::from(start) - i64::from(starts[after.task] + day.tasks[after.task].minutes);
+                lag >= after.least && after.most.is_none_or(|most| lag <= most)
+            })
+        };
+        (ready..=last.saturating_sub(task.minutes)).any(|start| {
+            let busy = |minute: u32| {
+                let beside = starts.iter().zip(&day.tasks);
+                beside.filter(|(from, task)| (**from..**from + task.minutes).contains(&minute)).count()
+            };
+            let is_free = (start..start + task.minutes).all(|minute| busy(minute) < 2);
+            if start + task.minutes > last || !is_free || !after(starts, start) {
+                return false;
+            }
+            starts.push(start);
+            let found = fits(day, starts, last);
+            starts.pop();
+            found
+        })
+    }
+    (0..).find(|last| fits(day, &mut Vec::new(), *last)).unwrap()
+}
+
 proptest! {
     #![proptest_config(ProptestConfig::with_cases(60))]
+
+    #[test]
+    fn days_with_heated_canners_are_as_short_as_trying_everything(day in heated_days()) {
+        let layout = shortest(&day, LIMIT);
+        prop_assert_eq!(layout.makespan, Some(shortest_by_trying_every_minute(&day)), "{:?}", day);
+        prop_assert_eq!(breaks(&day, &layout.starts), None);
+    }
 
     #[test]
     fn small_days_are_as_short_as_trying_everything(day in days(6, false)) {

@@ -1,7 +1,11 @@
 //! The best split against an exhaustive search that shares no code with the solver, and against its own promises.
 
+use std::sync::LazyLock;
+
+use bodega_core::canner::room::Capacity;
 use bodega_core::crates::fruit::Kind;
 use bodega_core::jars::size::{JarSize, Mouth};
+use bodega_core::kitchen::altitude::Altitude;
 use bodega_core::ledger::food::{Food, Stuff};
 use bodega_core::measures::moment::Minutes;
 use bodega_core::measures::units::{in_pounds, in_quarts, pounds};
@@ -10,27 +14,34 @@ use bodega_core::plan::outlook::{HANDS_PER_JAR, hands_per_lb, stove_time};
 use bodega_core::plan::split::{Choice, NoSplit, Question, Resource, Split, Stock, limits, split};
 use bodega_core::plan::stuff::{jar_quarts, quarts_per_pound};
 use bodega_core::plan::yields::learn::Household;
-use bodega_core::tables::process::Product;
+use bodega_core::tables::process::{Method, Product, Query, look_up};
 use proptest::prelude::*;
+use serde_json::Value;
 
 static HOUSEHOLD: Household = Household { finished: Vec::new() };
+
+const ROOM: [Capacity; 3] = [
+    Capacity { jar: JarSize::Quart, count: 7 },
+    Capacity { jar: JarSize::Pint, count: 9 },
+    Capacity { jar: JarSize::HalfPint, count: 12 },
+];
 
 fn making(product: Product, place: usize) -> Making {
     Making::ALL.into_iter().filter(|making| making.product == product).nth(place).unwrap()
 }
 
 fn choice(making: Making, jar: JarSize, goal: u32) -> Choice {
-    let (minutes, fits, acid_tsp) = match jar {
-        JarSize::Quart => (50, 7, 6.0),
-        JarSize::Pint => (40, 9, 3.0),
-        _ => (45, 12, 1.5),
+    let (minutes, acid_tsp) = match jar {
+        JarSize::Quart => (50, 6.0),
+        JarSize::Pint => (40, 3.0),
+        _ => (45, 1.5),
     };
     Choice {
         making,
         jar,
         mouth: Mouth::Regular,
         minutes: Minutes(minutes),
-        fits,
+        psi: None,
         acid_tsp,
         goal,
         preference: 1.0,
@@ -47,6 +58,7 @@ fn question(lots: &[(Kind, f64)], choices: Vec<Choice>, stock: Stock) -> Questio
         lots: lots.iter().map(|(kind, lb)| Stuff::fruit(*kind, pounds(*lb))).collect(),
         choices,
         stock,
+        room: &ROOM,
         turnaround: Minutes(20),
         household: &HOUSEHOLD,
     }
@@ -66,19 +78,18 @@ struct Bill {
 fn bill(question: &Question<'_>, counts: &[u32]) -> Bill {
     let pound = Stuff::fruit(question.lots[0].kind, pounds(1.0));
     let fruit: f64 = question.lots.iter().map(|lot| in_pounds(lot.mass)).sum();
-    let (mut used, mut canner, mut stove, mut hands, mut acid, mut worth) = (0.0, 0.0, 0.0, 0.0, 0.0, 0.0);
+    let (mut used, mut stove, mut hands, mut acid, mut worth) = (0.0, 0.0, 0.0, 0.0, 0.0);
     for (choice, count) in question.choices.iter().zip(counts) {
         let number = f64::from(*count);
         let lb = number * jar_quarts(choice.jar) / quarts_per_pound(&HOUSEHOLD, &choice.making, &pound);
-        let loads = count.div_ceil(choice.fits);
         used += lb;
-        canner += f64::from(loads * (choice.minutes.0 + question.turnaround.0));
         stove += stove_time(&choice.making, &pound).get::<uom::si::time::minute>() * lb;
         hands += hands_per_lb(&choice.making, Food::Fruit) * lb + HANDS_PER_JAR * number;
         acid += choice.acid_tsp * number;
         let wanted = f64::from((*count).min(choice.goal));
         worth += jar_quarts(choice.jar) * (choice.preference * wanted + 0.05 * number);
     }
+    let canner = LEAST_MINUTES[place_of([0, 1, 2].map(|place| counts[place] as usize))];
     let stock = &question.stock;
     let within = |used: f64, there: Option<f64>| there.is_none_or(|there| used <= there + 1e-6);
     let sized = stock.jars.iter().all(|(size, there)| {
@@ -97,25 +108,54 @@ fn bill(question: &Question<'_>, counts: &[u32]) -> Bill {
         && used <= fruit + 1e-6
         && stock.lids.iter().all(|(_, lids)| counts.iter().sum::<u32>() <= *lids)
         && within(acid, stock.acid_tsp)
-        && within(canner, stock.canner_minutes)
+        && within(f64::from(canner), stock.canner_minutes)
         && within(stove, stock.stove_minutes)
         && within(hands, stock.hands_minutes);
     Bill { worth, fits }
 }
 
-/// Tries every count of every choice.
-fn exhaustive(question: &Question<'_>, most: u32) -> f64 {
-    let mut best: f64 = 0.0;
-    let mut counts = vec![0; question.choices.len()];
-    loop {
-        let bill = bill(question, &counts);
-        if bill.fits {
-            best = best.max(bill.worth);
-        }
-        let Some(place) = counts.iter().position(|count| *count < most) else { return best };
-        counts[..place].fill(0);
-        counts[place] += 1;
+/// Most jars of a choice that are tried.
+const MOST: usize = 12;
+
+/// Least minutes of the canner for so many quarts, pints and half pints, by trying every filling of every load.
+static LEAST_MINUTES: LazyLock<Vec<u32>> = LazyLock::new(|| {
+    let fits = |filling: [usize; 3]| {
+        let shares = filling.iter().zip(ROOM).map(|(count, line)| *count as f64 / f64::from(line.count));
+        shares.sum::<f64>() <= 1.0 + 1e-9
+    };
+    let mut fillings: Vec<([usize; 3], u32)> = Vec::new();
+    for counts in every_count().skip(1).filter(|counts| fits(*counts)) {
+        let longest =
+            counts.iter().zip([50, 40, 45]).filter(|(count, _)| **count > 0).map(|(_, minutes)| minutes);
+        fillings.push((counts, longest.max().unwrap() + 20));
     }
+    let mut least: Vec<u32> = vec![0];
+    for counts in every_count().skip(1) {
+        let holds =
+            |(filling, _): &&([usize; 3], u32)| filling.iter().zip(counts).all(|(gone, have)| *gone <= have);
+        let after = |(filling, minutes): &([usize; 3], u32)| {
+            let left = [0, 1, 2].map(|place| counts[place] - filling[place]);
+            minutes + least[place_of(left)]
+        };
+        least.push(fillings.iter().filter(holds).map(after).min().unwrap());
+    }
+    least
+});
+
+fn every_count() -> impl Iterator<Item = [usize; 3]> {
+    let one = MOST + 1;
+    (0..one.pow(3)).map(move |place| [place / one / one, place / one % one, place % one])
+}
+
+const fn place_of([a, b, c]: [usize; 3]) -> usize {
+    (a * (MOST + 1) + b) * (MOST + 1) + c
+}
+
+/// Tries every count of every choice.
+fn exhaustive(question: &Question<'_>) -> f64 {
+    let bills =
+        every_count().map(|counts| bill(question, &counts.map(|count| u32::try_from(count).unwrap())));
+    bills.filter(|bill| bill.fits).map(|bill| bill.worth).fold(0.0, f64::max)
 }
 
 proptest! {
@@ -154,7 +194,7 @@ proptest! {
         let found = split(&question).unwrap();
         prop_assert!(found.proven);
         prop_assert!(bill(&question, &jars(&found)).fits, "{found:?}");
-        let best = exhaustive(&question, 12);
+        let best = exhaustive(&question);
         prop_assert!((found.worth - best).abs() <= best * 2e-4 + 1e-6, "{} beside {best}", found.worth);
     }
 }
@@ -249,4 +289,122 @@ fn a_large_day_is_solved_and_proven() {
     let found = split(&question(&lots, choices, stock)).unwrap();
     assert!(found.proven);
     assert!(jars(&found).iter().sum::<u32>() > 30);
+}
+
+fn counted(value: &Value) -> u32 {
+    u32::try_from(value.as_u64().unwrap()).unwrap()
+}
+
+/// The canner of a drawn question.
+fn room_of(drawn: &Value) -> Vec<Capacity> {
+    let sizes = [JarSize::Quart, JarSize::Pint, JarSize::HalfPint].map(|jar| (jar, jar_name(jar)));
+    sizes.map(|(jar, name)| Capacity { jar, count: counted(&drawn["capacity"][name]) }).to_vec()
+}
+
+const fn jar_name(jar: JarSize) -> &'static str {
+    match jar {
+        JarSize::Quart => "quart",
+        JarSize::Pint => "pint",
+        _ => "half_pint",
+    }
+}
+
+/// A drawn question, in the published times of 2,640 ft.
+fn question_of<'a>(drawn: &Value, room: &'a Vec<Capacity>) -> Question<'a> {
+    let altitude = Altitude::from_feet(2640.0).unwrap();
+    let lots = drawn["lots"].as_array().unwrap().iter().map(|lot| {
+        let kind: Kind = serde_json::from_value(lot[0].clone()).unwrap();
+        Stuff::fruit(kind, pounds(lot[1].as_f64().unwrap()))
+    });
+    let choices = drawn["choices"].as_array().unwrap().iter().map(|line| {
+        let making = Making::ALL[usize::try_from(line["making"].as_u64().unwrap()).unwrap()];
+        let jar: JarSize = serde_json::from_value(line["jar"].clone()).unwrap();
+        let query = Query {
+            product: making.product,
+            medium: making.medium,
+            pack: making.pack,
+            method: Method::BoilingWater,
+            jar,
+            altitude,
+        };
+        Choice {
+            minutes: look_up(&query).unwrap().options[0].minutes,
+            preference: line["preference"].as_f64().unwrap(),
+            ..choice(making, jar, counted(&line["goal"]))
+        }
+    });
+    let stock = &drawn["stock"];
+    let sizes = [JarSize::Quart, JarSize::Pint, JarSize::HalfPint];
+    Question {
+        lots: lots.collect(),
+        choices: choices.collect(),
+        stock: Stock {
+            jars: sizes.map(|jar| (jar, counted(&stock["jars"][jar_name(jar)]))).to_vec(),
+            lids: vec![(Mouth::Regular, counted(&stock["lids"]))],
+            acid_tsp: stock["acid_tsp"].as_f64(),
+            canner_minutes: stock["canner"].as_f64(),
+            stove_minutes: stock["stove"].as_f64(),
+            hands_minutes: stock["hands"].as_f64(),
+        },
+        room,
+        turnaround: Minutes(counted(&drawn["turnaround"])),
+        household: &HOUSEHOLD,
+    }
+}
+
+#[test]
+fn splits_with_shared_loads_are_worth_what_another_solver_proved() {
+    let document: Value = serde_json::from_str(include_str!("data/split_shared_loads.json")).unwrap();
+    let questions = document["questions"].as_array().unwrap();
+    assert_eq!(questions.len(), 25);
+    for (number, known) in questions.iter().enumerate() {
+        let room = room_of(&known["question"]);
+        let question = question_of(&known["question"], &room);
+        let found = split(&question).unwrap();
+        let (worth, at_most) = (known["worth"].as_f64().unwrap(), known["at_most"].as_f64().unwrap());
+        assert!(found.proven, "{number}");
+        let slack = worth * 2e-4;
+        assert!(
+            (worth - slack..=at_most + slack).contains(&found.worth),
+            "{number}: {} for {worth}",
+            found.worth
+        );
+        loads_hold(&question, &found, &room);
+    }
+}
+
+/// Every jar is in a load that lasts as long as it needs, no load is overfull, and all are done within the hours.
+fn loads_hold(question: &Question<'_>, found: &Split, room: &[Capacity]) {
+    let mut held = vec![0; question.choices.len()];
+    let mut minutes = 0;
+    for load in &found.loads {
+        let mut share = 0.0;
+        for (place, count) in &load.jars {
+            let choice = &question.choices[*place];
+            held[*place] += count;
+            assert!(choice.minutes <= load.minutes, "a jar got less than its time");
+            share +=
+                f64::from(*count) / f64::from(room.iter().find(|line| line.jar == choice.jar).unwrap().count);
+        }
+        assert!(share <= 1.0 + 1e-9, "overfull: {share}");
+        minutes += load.minutes.0 + question.turnaround.0;
+    }
+    assert_eq!(held, jars(found));
+    assert!(f64::from(minutes) <= question.stock.canner_minutes.unwrap());
+}
+
+#[test]
+fn jars_of_two_products_share_the_load_that_there_is_time_for() {
+    // One load of an hour and a half, and room for seven quarts: four of one and three of the other.
+    let (mut whole, mut juice) = (whole_quarts(4), choice(making(Product::Juice, 0), JarSize::Quart, 3));
+    whole.minutes = Minutes(45);
+    juice.minutes = Minutes(40);
+    let stock = Stock { canner_minutes: Some(65.0), ..Stock::default() };
+    let found = split(&question(&[(Kind::Paste, 90.0)], vec![whole, juice], stock.clone())).unwrap();
+    assert_eq!(jars(&found), [4, 3]);
+    assert_eq!((found.loads.len(), found.loads[0].minutes), (1, Minutes(45)));
+    // At another pressure they may not.
+    juice.psi = Some(11);
+    let apart = split(&question(&[(Kind::Paste, 90.0)], vec![whole, juice], stock)).unwrap();
+    assert!(jars(&apart).contains(&0) && apart.worth < found.worth, "{apart:?}");
 }

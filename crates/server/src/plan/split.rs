@@ -7,7 +7,7 @@ use bodega_core::records::batch::Batch;
 use crate::created::Created;
 use crate::json::Json;
 use crate::live::Topic;
-use crate::plan::split_model::{answer, batch_of, question, refuse};
+use crate::plan::split_model::{answer, batch_of, question, refuse, shared_loads};
 use crate::plan::split_view::{SplitAnswer, SplitRequest};
 use crate::plan::table::{Table, set_table};
 use crate::problem::{ApiError, Problem};
@@ -50,21 +50,22 @@ pub async fn accept_split(
     let table = set_table(&shared, &request.lots).await?;
     let agent = request.agent;
     let day = shared.clock.today();
-    let batches = solve(table, request, move |table, question, found| {
-        question
+    let (batches, loads) = solve(table, request, move |table, question, found| {
+        let batches = question
             .choices
             .iter()
             .zip(&found.shares)
             .filter(|(_, share)| share.jars > 0)
             .map(|(choice, share)| batch_of(table, choice, share, agent, day))
-            .collect::<Result<Vec<_>, _>>()
+            .collect::<Result<Vec<_>, _>>()?;
+        Ok((batches, shared_loads(found)))
     })
     .await?;
     if batches.is_empty() {
         return Err(ApiError::field("lots", "the split fills no jar; take more fruit, jars or hours"));
     }
     let done = change(&shared, Topic::Everything, move |shared| {
-        shared.store.add_batches(&batches, shared.clock.now())
+        shared.store.add_batches(&batches, &loads, shared.clock.now())
     });
     let body = done.await?;
     Ok(Created { at: "/api/batches".to_owned(), body })

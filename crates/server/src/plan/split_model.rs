@@ -10,13 +10,16 @@ use bodega_core::plan::making::{Making, usual_jar};
 use bodega_core::plan::split::{Choice, NoSplit, Question, Resource, Share, Split, Stock, limits};
 use bodega_core::plan::yields::Range;
 use bodega_core::records::batch::{Draw, NewBatch};
-use bodega_core::tables::process::{Query, look_up};
+use bodega_core::records::load::SharedLoad;
+use bodega_core::tables::process::{ProcessOption, Query, look_up};
 use jiff::civil::Date;
 use uom::si::mass::gram;
 use uom::si::volume::liter;
 
 use crate::plan::ground::stuff_of;
-use crate::plan::split_view::{Hours, LotShare, Pin, SplitAnswer, SplitLimit, SplitLine, SplitRequest};
+use crate::plan::split_view::{
+    Hours, LotShare, Pin, SplitAnswer, SplitLimit, SplitLine, SplitLoad, SplitRequest,
+};
 use crate::plan::table::Table;
 use crate::problem::{ApiError, NameField};
 
@@ -54,14 +57,14 @@ pub(crate) fn choices(table: &Table, agent: Agent, pins: &[Pin]) -> Vec<Choice> 
                 jar,
                 altitude: table.altitude,
             };
-            let minutes = look_up(&query).ok()?.options[0].minutes;
-            let fits = table.room.most_of(jar).ok()?;
+            let ProcessOption { minutes, psi } = look_up(&query).ok()?.options[0];
+            table.room.most_of(jar).ok()?;
             Some(Choice {
                 making,
                 jar,
                 mouth: mouth_of(jar),
                 minutes,
-                fits,
+                psi,
                 acid_tsp: acid::per_jar(agent, jar).as_f64(),
                 goal,
                 preference: f64::from(preference),
@@ -115,6 +118,7 @@ pub(crate) fn question<'a>(table: &'a Table, request: &SplitRequest) -> Result<Q
         lots: stuff_of(&table.lots),
         choices,
         stock: stock(table, request.agent, hours),
+        room: &table.room,
         turnaround: Minutes(table.kitchen.turnaround_minutes),
         household: &table.household,
     })
@@ -123,6 +127,7 @@ pub(crate) fn question<'a>(table: &'a Table, request: &SplitRequest) -> Result<Q
 pub(crate) fn refuse(error: &NoSplit) -> ApiError {
     match error {
         NoSplit::PinnedTooMuch => ApiError::field("pins", error),
+        NoSplit::NoRoom(_) => ApiError::field("capacity", error),
         NoSplit::Failed(_) => ApiError::Internal(error.to_string()),
     }
 }
@@ -170,7 +175,6 @@ pub(crate) fn answer(table: &Table, question: &Question<'_>, found: &Split) -> R
             goal: choice.goal,
             pinned: choice.pinned.is_some(),
             minutes: choice.minutes,
-            loads: share.loads,
             fruit: if share.jars == 0 { Vec::new() } else { fruit_of(table, share) },
             drained_l: share.drained.get::<liter>(),
         })
@@ -179,7 +183,8 @@ pub(crate) fn answer(table: &Table, question: &Question<'_>, found: &Split) -> R
     Ok(SplitAnswer {
         jars: lines.iter().map(|line| line.jars).sum(),
         left_g: table.lots.iter().map(|lot| lot.left_g).sum::<i64>() - used,
-        canner_minutes: lines.iter().map(|line| line.loads * (line.minutes.0 + question.turnaround.0)).sum(),
+        canner_minutes: found.loads.iter().map(|load| load.minutes.0 + question.turnaround.0).sum(),
+        loads: found.loads.iter().map(SplitLoad::of).collect(),
         proven: found.proven,
         limits: limits(question, found)?
             .into_iter()
@@ -193,7 +198,18 @@ pub(crate) fn answer(table: &Table, question: &Question<'_>, found: &Split) -> R
     })
 }
 
-/// One batch of the split, with its loads.
+/// The loads of the split, by the places of its batches.
+pub(crate) fn shared_loads(found: &Split) -> Vec<SharedLoad> {
+    let places: Vec<usize> = (0..found.shares.len()).filter(|place| found.shares[*place].jars > 0).collect();
+    let of_batch = |(choice, count): &(usize, u32)| Some((places.binary_search(choice).ok()?, *count));
+    let load = |load: &SharedLoad| SharedLoad {
+        jars: load.jars.iter().filter_map(of_batch).collect(),
+        ..load.clone()
+    };
+    found.loads.iter().map(load).collect()
+}
+
+/// One batch of the split, with its jars in loads of their own.
 pub(crate) fn batch_of(
     table: &Table,
     choice: &Choice,

@@ -5,6 +5,7 @@ use bodega_core::jars::size::JarSize;
 use bodega_core::measures::ids::LotId;
 use bodega_core::measures::moment::Minutes;
 use bodega_core::plan::yields::Thickness;
+use bodega_core::records::load::SharedLoad;
 use bodega_core::tables::process::{Medium, Pack, Product};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -78,12 +79,35 @@ pub struct SplitLine {
     pub pinned: bool,
     /// Tested minutes.
     pub minutes: Minutes,
-    /// Canner loads.
-    pub loads: u32,
     /// Fruit it takes.
     pub fruit: Vec<LotShare>,
     /// Litres of thin juice drained off and canned as juice.
     pub drained_l: f64,
+}
+
+/// Jars of one choice in a load.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct LoadShare {
+    /// Place of the choice.
+    pub choice: usize,
+    /// Jars of it.
+    pub jars: u32,
+}
+
+/// One filling of the canner, of one choice or of several.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct SplitLoad {
+    /// The longest tested minutes among its jars.
+    pub minutes: Minutes,
+    /// What goes in together.
+    pub jars: Vec<LoadShare>,
+}
+
+impl SplitLoad {
+    pub(crate) fn of(load: &SharedLoad) -> Self {
+        let jars = load.jars.iter().map(|(choice, jars)| LoadShare { choice: *choice, jars: *jars });
+        Self { minutes: load.minutes, jars: jars.collect() }
+    }
 }
 
 /// What limits the split.
@@ -106,8 +130,10 @@ pub struct SplitAnswer {
     pub jars: u32,
     /// Grams of fruit left over.
     pub left_g: i64,
-    /// Minutes of the canner it takes.
+    /// Minutes of the canner it takes, turnarounds with them.
     pub canner_minutes: u32,
+    /// How the jars go into the canner.
+    pub loads: Vec<SplitLoad>,
     /// Whether it is proven that no other split is worth more.
     pub proven: bool,
     /// What limits it, the most gainful first.

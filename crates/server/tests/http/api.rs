@@ -495,6 +495,19 @@ async fn a_split_keeps_to_the_cupboard_and_reserves_what_it_takes() {
     request["pins"] = json!([]);
     let (status, batches) = post(&shared, "/api/batches/split", request).await;
     assert_eq!((status, batches.as_array().unwrap().len()), (201, 2), "{batches}");
+    // The jars stand in the loads that were promised.
+    let (_, loads) = send(&shared, Method::GET, "/api/loads", String::new()).await;
+    let held = |loads: &Value, jars_in: fn(&Value) -> u64| {
+        let load = |load: &Value| (load["minutes"].as_u64().unwrap(), jars_in(load));
+        let mut held: Vec<(u64, u64)> = loads.as_array().unwrap().iter().map(load).collect();
+        held.sort_unstable();
+        held
+    };
+    let jars_of = |load: &Value| {
+        load["jars"].as_array().unwrap().iter().map(|line| line["jars"].as_u64().unwrap()).sum()
+    };
+    let promised = held(&split["loads"], jars_of);
+    assert_eq!(held(&loads, |load| load["jars"].as_array().unwrap().len() as u64), promised);
     let (_, cupboard) = send(&shared, Method::GET, "/api/stock", String::new()).await;
     let lids = &cupboard["lids"][0];
     assert_eq!((&lids["counted"], &lids["used"]), (&json!(15), &json!(15)));

@@ -9,7 +9,7 @@ use bodega_core::measures::moment::{Minutes, Touched};
 use bodega_core::records::batch::Draw;
 use bodega_core::records::canner::CannerChange;
 use bodega_core::records::kitchen::KitchenChange;
-use bodega_core::records::load::{JarMoment, NewGroup};
+use bodega_core::records::load::{JarMoment, NewGroup, SharedLoad};
 use bodega_core::tables::process::Method;
 use bodega_core::towel::seal::LidVerdict;
 use bodega_store::{KeptClock, Store, StoreError};
@@ -119,6 +119,28 @@ fn loads_of_two_batches_are_put_together_and_survive_one_of_them_leaving() {
     assert_eq!(left.clock.phase(NOW), Phase::Waiting);
     store.remove_batch(first, false, None, NOW).unwrap();
     assert_eq!(store.open_loads().unwrap()[0].jars.len(), 6, "and come back");
+}
+
+#[test]
+fn batches_that_are_set_out_together_share_loads_or_none_of_them_is_there() {
+    let store = Store::in_memory().unwrap();
+    let id = lot(&store, 20_000, Condition::FirmRipe);
+    let drawing = || batch(vec![Draw { lot: id, weight_g: 4_000 }]);
+    let both = [drawing(), drawing()];
+    let load = |jars: &[(usize, u32)]| SharedLoad { jars: jars.to_vec(), minutes: Minutes(50), psi: None };
+    let too_few = store.add_batches(&both, &[load(&[(0, 3), (1, 2)])], NOW);
+    assert!(matches!(too_few, Err(StoreError::NotTogether)), "{too_few:?}");
+    assert_eq!((store.open_batches().unwrap().len(), store.open_loads().unwrap().len()), (0, 0));
+    assert_eq!(store.lots().unwrap()[0].left_g, 20_000);
+    let added = store.add_batches(&both, &[load(&[(0, 2)]), load(&[(0, 1), (1, 3)])], NOW).unwrap();
+    let stand: Vec<Vec<BatchId>> = store
+        .open_loads()
+        .unwrap()
+        .iter()
+        .map(|load| load.jars.iter().map(|jar| jar.batch).collect())
+        .collect();
+    let [first, second] = [added[0].id, added[1].id];
+    assert_eq!(stand, [vec![first, first], vec![first, second, second, second]]);
 }
 
 #[test]

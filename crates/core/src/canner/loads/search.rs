@@ -158,6 +158,22 @@ impl<'a> Search<'a> {
         LoadPlan { loads: self.unroll(&best), total: Minutes(total), lower_bound: Minutes(low.min(total)) }
     }
 
+    /// Every maximal filling of the empty canner, as jars of each size.
+    pub(super) fn all_fillings(mut self) -> Vec<Vec<u32>> {
+        let nothing: Counts = vec![0; self.lanes.len()];
+        let all: Vec<Rc<[Counts]>> =
+            (0..self.lanes.len()).map(|lane| self.fillings(&nothing, lane)).collect();
+        let count = |jars: &usize| u32::try_from(*jars).unwrap_or(u32::MAX);
+        let mut all: Vec<Vec<u32>> = all
+            .iter()
+            .flat_map(|some| some.iter())
+            .map(|filling| filling.iter().map(count).collect())
+            .collect();
+        all.sort_unstable();
+        all.dedup();
+        all
+    }
+
     fn next_multiple(&self, minutes: u32) -> u32 {
         minutes.next_multiple_of(self.step)
     }

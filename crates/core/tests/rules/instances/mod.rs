@@ -83,3 +83,24 @@ pub fn all() -> Vec<Instance> {
     };
     instances.iter().map(read).collect()
 }
+
+/// A long day with two canners.
+pub struct LongDay {
+    pub name: String,
+    /// What another solver found in three seconds, and what it proved.
+    pub found: u32,
+    pub bound: u32,
+    pub day: Day,
+}
+
+/// Days of fifty to a hundred and fifty tasks, of which none was solved.
+pub fn long_days() -> Vec<LongDay> {
+    let document: Value = serde_json::from_str(include_str!("two_canners.json")).unwrap();
+    let read = |instance: &Value| LongDay {
+        name: instance["name"].as_str().unwrap().to_owned(),
+        found: count(instance, "found"),
+        bound: count(instance, "bound"),
+        day: Day { horizon: 1800, ..parse(instance) },
+    };
+    document["instances"].as_array().unwrap().iter().map(read).collect()
+}
