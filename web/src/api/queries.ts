@@ -13,6 +13,7 @@ import {
   type Thickness,
 } from "./client";
 import type { paths } from "./schema";
+import { heard, silent } from "../connection";
 import { tellTime } from "../counter/clock";
 import { showZone } from "../parts/format";
 import { showWays } from "../parts/ways";
@@ -242,6 +243,7 @@ export function useLiveAnswers() {
     let isFirst = document.visibilityState === "visible";
     const opened = () => {
       hears = true;
+      heard();
       if (!isFirst) askAgain(client, null);
       isFirst = false;
     };
@@ -254,10 +256,15 @@ export function useLiveAnswers() {
       leave();
       if (document.visibilityState !== "visible") return;
       events = new EventSource("/api/live");
-      events.addEventListener("changed", (event: MessageEvent<string>) => askAgain(client, staleOf(event)));
+      events.addEventListener("changed", (event: MessageEvent<string>) => {
+        heard();
+        askAgain(client, staleOf(event));
+      });
+      events.addEventListener("here", heard);
       events.addEventListener("open", opened);
       events.addEventListener("error", () => {
         hears = false;
+        silent();
       });
     };
     listen();

@@ -2,10 +2,12 @@ import { KEPT_AT } from "../offline/kept";
 import { door } from "./door";
 import { Keep, type Sent, type Touched } from "./keep";
 
-/** How often a page that is looked at asks whether Bodega is there. */
-const EVERY_MS = 2_000;
+/** How often a page looks whether it still hears of Bodega. */
+const EVERY_MS = 1_000;
+/** Silence after which it asks; Bodega says something every second and a half. */
+const SILENCE_MS = 2_000;
 /** How long it waits for that answer. Together less than the five seconds after which every page says so. */
-const PATIENCE_MS = 2_500;
+const PATIENCE_MS = 1_900;
 /** Header with the age of a touch that was kept. */
 const AGE = "bodega-age-ms";
 
@@ -67,6 +69,20 @@ async function sendKept(touched: Touched, ageMs: number): Promise<Sent> {
   }
 }
 
+/** When Bodega was last heard of, on this page's steady clock. */
+let heardAt = -SILENCE_MS;
+
+/** Something came from Bodega by itself. */
+export function heard() {
+  heardAt = performance.now();
+  keep.heard(true);
+}
+
+/** What came from Bodega by itself has ended. */
+export function silent() {
+  heardAt = -SILENCE_MS;
+}
+
 /** Asks whether Bodega is there, and sends what waits when it is. `then` is told when something arrived. */
 export async function ask(then: () => void): Promise<void> {
   try {
@@ -74,7 +90,8 @@ export async function ask(then: () => void): Promise<void> {
       signal: AbortSignal.timeout(PATIENCE_MS),
       cache: "no-store",
     });
-    keep.heard(answer.ok || answer.status === NOT_LET_IN);
+    if (answer.ok || answer.status === NOT_LET_IN) heard();
+    else keep.heard(false);
     door.heard(answer.status);
   } catch {
     keep.heard(false);
@@ -84,8 +101,18 @@ export async function ask(then: () => void): Promise<void> {
   if (keep.now().connected && (await keep.send(sendKept)) > 0) then();
 }
 
-/** Keeps asking; returns how to stop. */
+/** Asks whenever nothing was heard for a while, or something waits to be sent; returns how to stop. */
 export function watch(then: () => void): () => void {
-  const timer = setInterval(() => void ask(then), EVERY_MS);
+  let asking = false;
+  const look = () => {
+    const { connected, waiting } = keep.now();
+    const isQuiet = performance.now() - heardAt > SILENCE_MS;
+    if (asking || (connected && waiting.length === 0 && !isQuiet)) return;
+    asking = true;
+    void ask(then).finally(() => {
+      asking = false;
+    });
+  };
+  const timer = setInterval(look, EVERY_MS);
   return () => clearInterval(timer);
 }

@@ -21,6 +21,7 @@ import type {
 import { WORDS } from "../api/words.generated";
 import { KG_PER_LB, L_PER_QUART, M_PER_FT, MM_PER_IN } from "./units";
 import { numberText, waysNow } from "./ways";
+import { dateWriter } from "./writers";
 
 /** "30 lb", "9.4 lb" or "13.6 kg". */
 export function weight(grams: number, units: Units): { value: string; unit: string } {
@@ -85,7 +86,7 @@ let kitchenZone: { timeZone?: string } = {};
 export function showZone(zone: string | null | undefined) {
   try {
     kitchenZone = zone == null ? {} : { timeZone: zone };
-    new Date().toLocaleTimeString("en-GB", kitchenZone);
+    dateWriter("en-GB", kitchenZone);
   } catch {
     // A browser that does not know the zone shows its own.
     kitchenZone = {};
@@ -95,9 +96,9 @@ export function showZone(zone: string | null | undefined) {
 /** Wall clock, "14:56" or "2:56 pm". */
 export function clockText(ms: number): string {
   if (waysNow().hours === "24")
-    return new Date(ms).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit", ...kitchenZone });
+    return dateWriter("en-GB", { hour: "2-digit", minute: "2-digit", ...kitchenZone }).format(ms);
   const twelve = { hour: "numeric", minute: "2-digit", hourCycle: "h12", ...kitchenZone } as const;
-  return new Date(ms).toLocaleTimeString("en-US", twelve).toLowerCase().replace(/\s/u, "\u00a0");
+  return dateWriter("en-US", twelve).format(ms).toLowerCase().replace(/\s/u, "\u00a0");
 }
 
 /** Minutes after midnight as the wall clock says them: "17:30" or "5:30 pm". */
@@ -111,8 +112,8 @@ export function minuteText(minutes: number): string {
 function written(date: Date, parts: Intl.DateTimeFormatOptions): string {
   const { days } = waysNow();
   // Sweden writes days as the records do.
-  if (days === "year_first") return date.toLocaleDateString("sv-SE", { timeZone: parts.timeZone });
-  return date.toLocaleDateString(days === "month_first" ? "en-US" : "en-GB", parts);
+  if (days === "year_first") return dateWriter("sv-SE", { timeZone: parts.timeZone }).format(date);
+  return dateWriter(days === "month_first" ? "en-US" : "en-GB", parts).format(date);
 }
 
 export function dayText(ms: number): string {
@@ -122,7 +123,7 @@ export function dayText(ms: number): string {
 /** The day of a moment, written as 2026-09-17. */
 export function dayOf(ms: number): string {
   // Sweden writes days as the records do.
-  return new Date(ms).toLocaleDateString("sv-SE", kitchenZone);
+  return dateWriter("sv-SE", kitchenZone).format(ms);
 }
 
 /** Time left, rounded up to the second so that it never says done too early: "23:10" or "1:02:45". */

@@ -1,4 +1,5 @@
 import type { Units, Ways } from "../api/client";
+import { numberWriter } from "./writers";
 
 /** What a kitchen writes that has said nothing. */
 export function usualWays(units: Units): Ways {
@@ -25,5 +26,5 @@ export function showWays(next: Ways) {
 export function numberText(value: number, digits: number): string {
   // France writes a comma, and a thin space between thousands, which nobody takes for the other.
   const language = ways.decimal === "comma" ? "fr" : "en";
-  return value.toLocaleString(language, { maximumFractionDigits: digits });
+  return numberWriter(language, digits).format(value);
 }

@@ -4,13 +4,15 @@
 //! the jars are pushed apart until none overlaps. A place that is found is kept to; one that is not found is called no
 //! place, so that the answer errs towards fewer jars.
 
-use std::sync::LazyLock;
+use std::collections::HashMap;
+use std::sync::{LazyLock, Mutex, PoisonError};
 
 use serde::Deserialize;
 use uom::si::length::millimeter;
 
 use super::outline::{Outline, Outsides};
 use crate::jars::size::JarSize;
+use crate::measures::units::Length;
 use crate::tables::reader::{TableError, rows};
 
 #[derive(Debug, Clone, Copy, Deserialize)]
@@ -58,14 +60,41 @@ impl Outline {
         let in_use: Vec<(JarSize, u32)> = jars.iter().copied().filter(|(_, count)| *count > 0).collect();
         match in_use[..] {
             [(jar, count)] if self.is_round() => count <= self.most_of(jar, outsides),
-            _ => {
-                let all: Vec<JarSize> =
-                    in_use.iter().flat_map(|(jar, count)| vec![*jar; *count as usize]).collect();
-                standing(self, &all, outsides).is_some()
-            }
+            _ => self.holds_mix(&in_use, outsides),
         }
     }
+
+    /// A place is looked for once for each mix, as long as the program runs: whoever groups jars asks for the same ones
+    /// again and again.
+    fn holds_mix(self, jars: &[(JarSize, u32)], outsides: &Outsides) -> bool {
+        let bits = |length: Length| length.value.to_bits();
+        let wide = jars.iter().map(|(jar, count)| (bits(outsides.of(*jar).diameter), *count));
+        let mix = Mix { pot: [bits(self.width), bits(self.length)], jars: wide.collect() };
+        if let Some(known) = KNOWN.lock().unwrap_or_else(PoisonError::into_inner).get(&mix) {
+            return *known;
+        }
+        let all: Vec<JarSize> = jars.iter().flat_map(|(jar, count)| vec![*jar; *count as usize]).collect();
+        let held = standing(self, &all, outsides).is_some();
+        let mut known = KNOWN.lock().unwrap_or_else(PoisonError::into_inner);
+        if known.len() >= MOST_KNOWN {
+            known.clear();
+        }
+        known.insert(mix, held);
+        held
+    }
 }
+
+/// A pot and jars in it, by their sizes.
+#[derive(Debug, PartialEq, Eq, Hash)]
+struct Mix {
+    pot: [u64; 2],
+    jars: Vec<(u64, u32)>,
+}
+
+/// Mixes that are remembered; each takes about a hundred bytes.
+const MOST_KNOWN: usize = 20_000;
+/// Whether jars of a mix stand in a pot. What was looked for once is the same ever after.
+static KNOWN: LazyLock<Mutex<HashMap<Mix, bool>>> = LazyLock::new(Mutex::default);
 
 /// A jar as it stands in the canner, seen from above: middle and radius in units of half the canner's inner width.
 #[derive(Debug, Clone, Copy, PartialEq, serde::Serialize)]

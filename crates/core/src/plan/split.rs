@@ -221,7 +221,8 @@ fn sharpened<'a>(question: &'a Question<'_>) -> Result<Loads<'a>, NoSplit> {
     let mut loads = Loads::new(question)?;
     let free: Caps = vec![None; question.choices.len()];
     for _ in 0..ROUNDS {
-        if !loads.cut(&Model::new(question, &loads, &free, false).solve()?) {
+        let parts = Model::new(question, &loads, &free, false).solve()?;
+        if !loads.cut(&parts.jars, &parts.loads) {
             break;
         }
     }
@@ -244,7 +245,7 @@ fn best(question: &Question<'_>, loads: &mut Loads<'_>) -> Result<Split, NoSplit
         if grouped.total <= minutes {
             return Ok(answer(found, grouped, proven));
         }
-        if loads.cut(&found) {
+        if loads.cut(&found.jars, &found.loads) {
             open.extend(within(question, loads, caps)?);
             continue;
         }

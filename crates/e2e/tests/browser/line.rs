@@ -30,7 +30,7 @@ async fn fill_and_boil(browser: &Browser) -> anyhow::Result<()> {
 }
 
 /// Minutes on the clock for each minute on the wall: 50 minutes of boil pass in 10 seconds.
-const FAST: &str = "300";
+const FAST: &str = "200";
 
 #[tokio::test(flavor = "multi_thread")]
 async fn jars_walk_from_the_crate_to_the_towel() -> anyhow::Result<()> {

@@ -9,8 +9,10 @@ use crate::live::Topic;
 use crate::network::let_in::asking;
 use crate::state::Shared;
 
-/// Silence after which a comment is sent, so that a dead connection is noticed.
-const HEARTBEAT: Duration = Duration::from_secs(2);
+/// Silence after which something is sent, so that both sides notice a dead connection.
+const HEARTBEAT: Duration = Duration::from_millis(1500);
+/// What is said then; a page that hears it need not ask whether anybody is there.
+const HERE: &str = "event: here\ndata: 1\n\n";
 
 /// What a screen is told of a change.
 fn changed(topic: Topic) -> String {
@@ -18,7 +20,8 @@ fn changed(topic: Topic) -> String {
     format!("event: changed\ndata: {stale}\n\n")
 }
 
-/// A server-sent event `changed` after every change to the records, with the addresses whose answers may be different.
+/// A server-sent event `changed` after every change to the records, with the addresses whose answers may be different, and
+/// `here` when nothing changed for a while.
 #[utoipa::path(responses((status = 200, description = "text/event-stream")))]
 #[get("/api/live")]
 pub async fn live(shared: web::Data<Shared>, request: HttpRequest) -> HttpResponse {
@@ -35,7 +38,7 @@ pub async fn live(shared: web::Data<Shared>, request: HttpRequest) -> HttpRespon
             Ok(Ok(topic)) => changed(topic),
             Ok(Err(broadcast::error::RecvError::Lagged(_))) => changed(Topic::Everything),
             Ok(Err(broadcast::error::RecvError::Closed)) => return None,
-            Err(_) => ": still here\n\n".to_owned(),
+            Err(_) => HERE.to_owned(),
         };
         // A device that was signed out hears nothing more.
         if device.is_some_and(|device| !shared.network.devices.has(device)) {

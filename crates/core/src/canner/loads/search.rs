@@ -295,11 +295,15 @@ impl<'a> Search<'a> {
         }
         let share = self.lanes[lane].share;
         let fits = usize::try_from(room / share).unwrap_or(usize::MAX);
-        for count in (0..=left[lane].min(fits)).rev() {
+        // Where one jar more has no place, two more have none: looking for a place is dear where there is none.
+        let mut holds = |count: &usize| {
+            filling[lane] = *count;
+            self.holds(filling)
+        };
+        let most = (0..=left[lane].min(fits)).take_while(&mut holds).last();
+        for count in (0..=most.unwrap_or(0)).rev() {
             filling[lane] = count;
-            if self.holds(filling) {
-                self.extend(left, must, lane + 1, room - share * count as u64, filling, found);
-            }
+            self.extend(left, must, lane + 1, room - share * count as u64, filling, found);
         }
         filling[lane] = 0;
     }

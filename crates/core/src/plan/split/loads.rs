@@ -6,7 +6,6 @@
 
 use microlp::{ComparisonOp, OptimizationDirection, Problem, Variable};
 
-use super::model::Solved;
 use super::{Choice, NoSplit, Question};
 use crate::canner::loads::{Group, fillings, group};
 use crate::canner::room::Room;
@@ -111,15 +110,15 @@ impl<'a> Loads<'a> {
         })
     }
 
-    /// Adds the cuts that a proposal of the model breaks; whether there were any.
-    pub(super) fn cut(&mut self, proposed: &Solved) -> bool {
+    /// Adds the cuts that proposed jars of each choice break in so many loads of each time; whether there were any.
+    pub(super) fn cut(&mut self, proposed: &[f64], loads: &[Vec<f64>]) -> bool {
         let mut is_cut = false;
-        for (kind, loads) in self.kinds.iter_mut().zip(&proposed.loads) {
+        for (kind, loads) in self.kinds.iter_mut().zip(loads) {
             for (time, loads) in kind.times.clone().into_iter().zip(loads) {
                 let mut jars = vec![0.0; kind.sizes.len()];
                 for (place, size, minutes) in &kind.choices {
                     if *minutes >= time {
-                        jars[*size] += proposed.jars[*place] / loads.max(BEYOND);
+                        jars[*size] += proposed[*place] / loads.max(BEYOND);
                     }
                 }
                 if let Some(cut) = kind.sharper(&jars) {
