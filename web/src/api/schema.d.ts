@@ -1151,7 +1151,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** A server-sent event `changed` after every change to the records, with the addresses whose answers may be different. */
+        /**
+         * A server-sent event `changed` after every change to the records, with the addresses whose answers may be different, and
+         *     `here` when nothing changed for a while.
+         */
         get: operations["live"];
         put?: never;
         post?: never;

@@ -276,14 +276,18 @@ pub(super) struct Stretch {
 pub(super) fn stretches(day: &Day, place: usize) -> Vec<Stretch> {
     let need = |task: usize| day.tasks[task].uses.each()[place];
     let mut first_of: Vec<usize> = (0..day.tasks.len()).collect();
+    let mut last_of = first_of.clone();
     let mut minutes: Vec<u32> = day.tasks.iter().map(|task| task.minutes).collect();
     let mut is_part = vec![false; day.tasks.len()];
     for (later, task) in day.tasks.iter().enumerate() {
         let at_once =
             |after: &&After| after.least == 0 && after.most == Some(0) && need(after.task) == need(later);
-        let Some(first) = task.after.iter().find(at_once).map(|after| first_of[after.task]) else { continue };
-        if need(later) > 0 && first < later && task.between.is_none() {
+        let Some(before) = task.after.iter().find(at_once).map(|after| after.task) else { continue };
+        let first = first_of[before];
+        // Of two that follow the same one at once, the second is by itself.
+        if need(later) > 0 && first < later && last_of[first] == before && task.between.is_none() {
             first_of[later] = first;
+            last_of[first] = later;
             minutes[first] += minutes[later];
             is_part[later] = true;
         }
