@@ -174,6 +174,9 @@ export function jarText(jar: JarSize, count = 1): string {
   return count === 1 ? WORDS.JarSize[jar] : `${WORDS.JarSize[jar]}s`;
 }
 
+/** "1 load", "3 loads". */
+export const loadsText = (count: number) => `${count} ${count === 1 ? "load" : "loads"}`;
+
 /** A number of jars of any size: "1 jar", "7 jars". */
 export function jarsText(count: number): string {
   return count === 1 ? "1 jar" : `${count} jars`;

@@ -108,9 +108,9 @@ pub(super) fn bound(day: &Day) -> Result<Bound, String> {
     const LIMITS: [&str; 4] = ["the hands need", "the burners need", "the kettles need", "the canner needs"];
     let mut found = (chain, chain_limit(day, &heads, &tails, chain));
     for (place, limit) in LIMITS.into_iter().enumerate() {
-        let announced = announced_bound(day, &heads, &tails, place, has[place]);
-        let minutes =
-            energy_bound(day, &heads, &tails, (place, has[place]), found.0).max(announced.unwrap_or(0));
+        let all = stretches(day, place);
+        let announced = announced_bound(day, &heads, &tails, &all, has[place]);
+        let minutes = energy_bound(&heads, &tails, &all, has[place], found.0).max(announced.unwrap_or(0));
         if minutes > found.0 {
             found = (minutes, limit);
         }
@@ -151,7 +151,7 @@ fn chain_limit(day: &Day, heads: &[u32], tails: &[u32], chain: u32) -> &'static 
 /// Energetic reasoning over one resource: between a minute and so many minutes before the end lies at least what every stretch
 /// cannot do before, even when it begins as early as it may, or after, even when it ends as late as it may; and so much of
 /// the resource has to be there in between (Baptiste, Le Pape and Nuijten 1999). `known` is a bound already.
-fn energy_bound(day: &Day, heads: &[u32], tails: &[u32], (place, have): (usize, u32), known: u32) -> u32 {
+fn energy_bound(heads: &[u32], tails: &[u32], all: &[Stretch], have: u32, known: u32) -> u32 {
     if have == 0 {
         return known;
     }
@@ -162,18 +162,17 @@ fn energy_bound(day: &Day, heads: &[u32], tails: &[u32], (place, have): (usize, 
         /// Minutes that must follow it.
         tail: u32,
     }
-    let work: Vec<Work> = stretches(day, place)
-        .into_iter()
-        .map(|Stretch { task, need, minutes }| Work {
-            need: need.into(),
-            minutes,
-            head: heads[task],
-            tail: tails[task].saturating_sub(minutes),
+    let work: Vec<Work> = all
+        .iter()
+        .map(|stretch| Work {
+            need: stretch.need.into(),
+            minutes: stretch.minutes,
+            head: heads[stretch.task],
+            tail: stretch.tail(tails),
         })
         .collect();
     let marks = |of: fn(&Work) -> u32| {
-        let marks: BTreeSet<u32> = work.iter().flat_map(|work| [of(work), of(work) + work.minutes]).collect();
-        marks
+        work.iter().flat_map(|work| [of(work), of(work) + work.minutes]).collect::<BTreeSet<u32>>()
     };
     let (from_marks, to_marks) = (marks(|work| work.head), marks(|work| work.tail));
     let mut best = known;
@@ -209,23 +208,20 @@ fn energy_bound(day: &Day, heads: &[u32], tails: &[u32], (place, have): (usize, 
 /// what it announces starts within the lag `g` of that; a unit starts at most `1 + (s_m + g - s_c) / b` long ones of `b`
 /// minutes or more until then. So more than `m` short ones come before only when the first units are far ahead of the last,
 /// which leaves that one idle for longer: of `e` more of them, `(s_m - s_1) + .. >= e b - (m - 1) g`.
-fn announced_bound(day: &Day, heads: &[u32], tails: &[u32], place: usize, units: u32) -> Option<u32> {
-    let all = stretches(day, place);
+fn announced_bound(day: &Day, heads: &[u32], tails: &[u32], all: &[Stretch], units: u32) -> Option<u32> {
+    // What a stretch announces, and how long after its end that may start.
     let announces = |of: &Stretch| {
-        let follows = |later: &&Stretch| {
+        let lag = |later: &Stretch| {
             let after = day.tasks[later.task].after.iter().find(|after| after.task == of.task);
-            later.task != of.task && after.is_some_and(|after| after.most.is_some())
+            after.and_then(|after| after.most).map(|most| (later.task, most))
         };
-        all.iter().find(follows).map(|later| later.task)
+        all.iter().filter(|later| later.task != of.task).find_map(lag)
     };
     let (short, long): (Vec<&Stretch>, Vec<&Stretch>) =
         all.iter().partition(|stretch| announces(stretch).is_some());
-    let announced: BTreeSet<usize> = short.iter().filter_map(|stretch| announces(stretch)).collect();
-    let lag = short.iter().filter_map(|stretch| {
-        let later = &day.tasks[announces(stretch)?];
-        later.after.iter().filter(|after| after.task == stretch.task).filter_map(|after| after.most).max()
-    });
-    let lag = lag.max()?;
+    let (announced, lags): (BTreeSet<usize>, Vec<i64>) =
+        short.iter().filter_map(|stretch| announces(stretch)).unzip();
+    let lag = lags.into_iter().max()?;
     let least = long.iter().map(|stretch| i64::from(stretch.minutes)).min()?;
     let most = short.iter().map(|stretch| i64::from(stretch.minutes)).max()?;
     let m = i64::from(units);
@@ -242,9 +238,7 @@ fn announced_bound(day: &Day, heads: &[u32], tails: &[u32], place: usize, units:
         minutes
     };
     let starts = sorted(long.iter().map(|stretch| heads[stretch.task].into()).collect());
-    let ends = sorted(
-        all.iter().map(|stretch| i64::from(tails[stretch.task].saturating_sub(stretch.minutes))).collect(),
-    );
+    let ends = sorted(all.iter().map(|stretch| stretch.tail(tails).into()).collect());
     let count = i64::try_from(short.len()).ok()?;
     let mut idle = starts.iter().take(units as usize).sum::<i64>() - most * m.min(count);
     if count > m {
@@ -269,6 +263,13 @@ pub(super) struct Stretch {
     pub need: u32,
     /// How long.
     pub minutes: u32,
+}
+
+impl Stretch {
+    /// Minutes that must follow it.
+    fn tail(&self, tails: &[u32]) -> u32 {
+        tails[self.task].saturating_sub(self.minutes)
+    }
 }
 
 /// What holds a resource. A task that follows another at once and holds as much, as lifting follows a load, is one with it:

@@ -28,14 +28,7 @@ type Held = (usize, u32);
 /// One pass; `Err` names a task to hold back and until when, `None` gives up.
 fn round(day: &Day, horizon: u32, release: &[u32], tails: &[u32]) -> Option<Result<Vec<u32>, Held>> {
     let count = day.tasks.len();
-    let mut usage = Usage::free(day, horizon);
-    let mut starts: Vec<Option<u32>> = vec![None; count];
-    for (number, task) in day.tasks.iter().enumerate() {
-        if let Some((start, _)) = task.between.filter(|_| task.has_begun()) {
-            usage.take(start, task.minutes, task.uses.each());
-            starts[number] = Some(start);
-        }
-    }
+    let (mut usage, mut starts) = Usage::of_begun(day, horizon);
     while starts.iter().any(Option::is_none) {
         let ready = |number: &usize| {
             starts[*number].is_none()

@@ -61,23 +61,23 @@ impl<'a> Orders<'a> {
         Some(Self { day, bound, room, knots: knots.collect() })
     }
 
-    /// Tries orders until the budget is spent. `best` gives the shortest plan so far, `found` is told of every shorter one.
+    /// Tries orders until the budget is spent. `found` is told of every plan that is shorter than the first and those before.
     pub(super) fn try_out(
         &self,
         spending: &mut impl TerminationCondition,
-        best: impl Fn() -> Option<Vec<u32>>,
+        first: Option<&[u32]>,
         found: impl Fn(Vec<u32>),
     ) {
         let mut rng = Rng::with_seed(SEED);
         let mut order: Vec<usize> = (0..self.knots.len()).collect();
-        match best() {
-            Some(starts) => order.sort_by_key(|knot| self.first(*knot, &starts)),
+        match first {
+            Some(starts) => order.sort_by_key(|knot| self.first(*knot, starts)),
             None => order.sort_by_key(|knot| std::cmp::Reverse(self.tail(*knot))),
         }
         let worst = (u32::MAX, u64::MAX);
         let mut now = self.lay_out(&order, self.room).map_or(worst, |starts| self.cost(&starts));
         let mut ago = vec![now; AGO];
-        let mut least = best().map_or(u32::MAX, |starts| end(self.day, &starts));
+        let mut least = first.map_or(u32::MAX, |starts| end(self.day, starts));
         for step in (0..AGO).cycle() {
             if spending.should_stop() || order.len() < 2 {
                 return;
@@ -132,14 +132,7 @@ impl<'a> Orders<'a> {
     /// Lays the knots out in an order, as far as what comes before them allows; none when the day would end later than
     /// `latest` or the order does not do.
     fn lay_out(&self, order: &[usize], latest: u32) -> Option<Vec<u32>> {
-        let mut usage = Usage::free(self.day, self.room);
-        let mut starts: Vec<Option<u32>> = vec![None; self.day.tasks.len()];
-        for (number, task) in self.day.tasks.iter().enumerate() {
-            if let Some((start, _)) = task.between.filter(|_| task.has_begun()) {
-                usage.take(start, task.minutes, task.uses.each());
-                starts[number] = Some(start);
-            }
-        }
+        let (mut usage, mut starts) = Usage::of_begun(self.day, self.room);
         let mut is_out = vec![false; self.knots.len()];
         let mut waiting: Vec<usize> = order.to_vec();
         while !waiting.is_empty() {

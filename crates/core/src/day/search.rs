@@ -56,30 +56,22 @@ pub(super) fn shorter(day: &Day, bound: &Bound, room: u32, first: Option<Vec<u32
     if let Some(starts) = first.as_ref().filter(|starts| end(day, starts) == bound.minutes) {
         return Found { starts: Some(starts.clone()), complete: true };
     }
+    // Strictly shorter than the first plan, so that "nothing" proves it best.
+    let most = first.as_ref().map_or(room, |starts| end(day, starts) - 1);
     let search = Arc::new(Search {
         day: day.clone(),
         bound: bound.clone(),
-        best: Mutex::new(first.clone()),
+        best: Mutex::new(first),
         is_done: Arc::default(),
         budget,
         room,
     });
-    // Strictly shorter than the first plan, so that "nothing" proves it best.
-    let most = first.as_ref().map_or(room, |starts| end(day, starts) - 1);
     let through = in_a_thread(&search, move |search| search.through(most));
-    let complete = if let Budget::Time(_) = budget {
-        let orders = in_a_thread(&search, Search::orders);
-        let complete = through.join();
-        // What it found before a panic is kept.
-        let _ = orders.join();
-        complete
-    } else {
-        through.join()
-    };
-    let complete = complete.unwrap_or(false);
-    if let (Budget::Steps(_), false) = (budget, complete) {
-        let _ = in_a_thread(&search, Search::orders).join();
-    }
+    let beside = matches!(budget, Budget::Time(_)).then(|| in_a_thread(&search, Search::orders));
+    let complete = through.join().unwrap_or(false);
+    let orders = beside.or_else(|| (!complete).then(|| in_a_thread(&search, Search::orders)));
+    // What it found before a panic is kept.
+    let _ = orders.map(JoinHandle::join);
     let starts = search.best();
     let is_least = starts.as_ref().is_some_and(|starts| end(day, starts) == bound.minutes);
     Found { starts, complete: complete || is_least }
@@ -140,15 +132,11 @@ impl Search {
     fn orders(&self) {
         let Self { day, bound, .. } = self;
         let Some(orders) = Orders::new(day, bound, self.room) else { return };
-        orders.try_out(
-            &mut self.spending(),
-            || self.best(),
-            |starts| {
-                if check::faults(day, &starts, self.room).is_empty() {
-                    self.keep(starts);
-                }
-            },
-        );
+        orders.try_out(&mut self.spending(), self.best().as_deref(), |starts| {
+            if check::faults(day, &starts, self.room).is_empty() {
+                self.keep(starts);
+            }
+        });
     }
 }
 

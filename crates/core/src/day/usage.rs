@@ -1,6 +1,6 @@
 //! What is in use when, minute by minute.
 
-use super::Day;
+use super::{Day, Task};
 
 /// Uses of the four resources over time.
 pub(super) struct Usage {
@@ -12,6 +12,19 @@ impl Usage {
     /// Nothing in use yet, up to a horizon.
     pub(super) fn free(day: &Day, horizon: u32) -> Self {
         Self { minutes: vec![[0; 4]; horizon as usize], has: day.has.each() }
+    }
+
+    /// What has begun, which stays where it is, with its starts.
+    pub(super) fn of_begun(day: &Day, horizon: u32) -> (Self, Vec<Option<u32>>) {
+        let mut usage = Self::free(day, horizon);
+        let begun = |task: &Task| task.between.filter(|_| task.has_begun()).map(|(start, _)| start);
+        let starts: Vec<Option<u32>> = day.tasks.iter().map(begun).collect();
+        for (task, start) in day.tasks.iter().zip(&starts) {
+            if let Some(start) = start {
+                usage.take(*start, task.minutes, task.uses.each());
+            }
+        }
+        (usage, starts)
     }
 
     /// What every task of a plan but one takes.
@@ -38,19 +51,17 @@ impl Usage {
 
     /// Takes what a task needs.
     pub(super) fn take(&mut self, start: u32, length: u32, needs: [u32; 4]) {
-        for minute in self.minutes.iter_mut().skip(start as usize).take(length as usize) {
-            for (used, need) in minute.iter_mut().zip(needs) {
-                *used += need;
-            }
-        }
+        self.change(start, length, needs, |used, need| *used += need);
     }
 
     /// Gives back what a task took.
     pub(super) fn give_back(&mut self, start: u32, length: u32, needs: [u32; 4]) {
+        self.change(start, length, needs, |used, need| *used -= need);
+    }
+
+    fn change(&mut self, start: u32, length: u32, needs: [u32; 4], by: fn(&mut u32, u32)) {
         for minute in self.minutes.iter_mut().skip(start as usize).take(length as usize) {
-            for (used, need) in minute.iter_mut().zip(needs) {
-                *used -= need;
-            }
+            minute.iter_mut().zip(needs).for_each(|(used, need)| by(used, need));
         }
     }
 }

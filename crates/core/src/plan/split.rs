@@ -284,12 +284,11 @@ fn fewest_that_do_not_fit(
     minutes: f64,
 ) -> Result<Vec<u32>, NoSplit> {
     for place in 0..question.choices.len() {
-        let (mut fits, mut too_many) = (None, jars[place]);
-        while fits.map_or(0, |fits| fits + 1) < too_many {
-            let least = fits.map_or(0, |fits| fits + 1);
+        let (mut least, mut too_many) = (0, jars[place]);
+        while least < too_many {
             let middle = least + (too_many - least) / 2;
             jars[place] = middle;
-            if loads.group(&jars)?.total > minutes { too_many = middle } else { fits = Some(middle) }
+            if loads.group(&jars)?.total > minutes { too_many = middle } else { least = middle + 1 }
         }
         jars[place] = too_many;
     }

@@ -17,6 +17,16 @@ const SEVEN_NINE: [Capacity; 3] = [
     Capacity { jar: JarSize::HalfPint, count: 12 },
 ];
 
+/// A count in a document.
+pub fn number(value: &Value) -> u32 {
+    u32::try_from(value.as_u64().unwrap()).unwrap()
+}
+
+/// Counts of jars by the word of their size.
+pub fn jar_counts(value: &Value) -> impl Iterator<Item = (JarSize, u32)> {
+    value.as_object().unwrap().iter().map(|(jar, count)| (jar.parse().unwrap(), number(count)))
+}
+
 fn of(jar: JarSize, minutes: u32, count: u32) -> Group {
     Group { jar, minutes: Minutes(minutes), count }
 }
@@ -171,15 +181,10 @@ fn ten_thousand_loads_are_counted_and_not_fallen_over() {
 fn five_sizes_take_no_longer_than_a_solver_from_outside_finds() {
     let text = include_str!("data/loads_five_sizes.json");
     let all: Value = serde_json::from_str(text).unwrap();
-    let number = |value: &Value| u32::try_from(value.as_u64().unwrap()).unwrap();
     for instance in all["instances"].as_array().unwrap() {
         let asked = &instance["request"];
-        let capacity: Vec<Capacity> = asked["capacity"]
-            .as_object()
-            .unwrap()
-            .iter()
-            .map(|(jar, count)| Capacity { jar: jar.parse().unwrap(), count: number(count) })
-            .collect();
+        let capacity: Vec<Capacity> =
+            jar_counts(&asked["capacity"]).map(|(jar, count)| Capacity { jar, count }).collect();
         let altitude = Altitude::from_feet(asked["altitude_ft"].as_f64().unwrap()).unwrap();
         let group_of = |line: &Value| {
             let query = Query {

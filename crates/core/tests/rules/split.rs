@@ -18,6 +18,8 @@ use bodega_core::tables::process::{Method, Product, Query, look_up};
 use proptest::prelude::*;
 use serde_json::Value;
 
+use crate::loads::{jar_counts, number};
+
 static HOUSEHOLD: Household = Household { finished: Vec::new() };
 
 const ROOM: [Capacity; 3] = [
@@ -291,22 +293,9 @@ fn a_large_day_is_solved_and_proven() {
     assert!(jars(&found).iter().sum::<u32>() > 30);
 }
 
-fn counted(value: &Value) -> u32 {
-    u32::try_from(value.as_u64().unwrap()).unwrap()
-}
-
 /// The canner of a drawn question.
 fn room_of(drawn: &Value) -> Vec<Capacity> {
-    let sizes = [JarSize::Quart, JarSize::Pint, JarSize::HalfPint].map(|jar| (jar, jar_name(jar)));
-    sizes.map(|(jar, name)| Capacity { jar, count: counted(&drawn["capacity"][name]) }).to_vec()
-}
-
-const fn jar_name(jar: JarSize) -> &'static str {
-    match jar {
-        JarSize::Quart => "quart",
-        JarSize::Pint => "pint",
-        _ => "half_pint",
-    }
+    jar_counts(&drawn["capacity"]).map(|(jar, count)| Capacity { jar, count }).collect()
 }
 
 /// A drawn question, in the published times of 2,640 ft.
@@ -330,24 +319,23 @@ fn question_of<'a>(drawn: &Value, room: &'a Vec<Capacity>) -> Question<'a> {
         Choice {
             minutes: look_up(&query).unwrap().options[0].minutes,
             preference: line["preference"].as_f64().unwrap(),
-            ..choice(making, jar, counted(&line["goal"]))
+            ..choice(making, jar, number(&line["goal"]))
         }
     });
     let stock = &drawn["stock"];
-    let sizes = [JarSize::Quart, JarSize::Pint, JarSize::HalfPint];
     Question {
         lots: lots.collect(),
         choices: choices.collect(),
         stock: Stock {
-            jars: sizes.map(|jar| (jar, counted(&stock["jars"][jar_name(jar)]))).to_vec(),
-            lids: vec![(Mouth::Regular, counted(&stock["lids"]))],
+            jars: jar_counts(&stock["jars"]).collect(),
+            lids: vec![(Mouth::Regular, number(&stock["lids"]))],
             acid_tsp: stock["acid_tsp"].as_f64(),
             canner_minutes: stock["canner"].as_f64(),
             stove_minutes: stock["stove"].as_f64(),
             hands_minutes: stock["hands"].as_f64(),
         },
         room,
-        turnaround: Minutes(counted(&drawn["turnaround"])),
+        turnaround: Minutes(number(&drawn["turnaround"])),
         household: &HOUSEHOLD,
     }
 }

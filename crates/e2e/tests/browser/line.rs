@@ -29,7 +29,7 @@ async fn fill_and_boil(browser: &Browser) -> anyhow::Result<()> {
     browser.sees("left at a full rolling boil").await
 }
 
-/// Minutes on the clock for each minute on the wall: 50 minutes of boil pass in 10 seconds.
+/// Minutes on the clock for each minute on the wall: 50 minutes of boil pass in 15 seconds.
 const FAST: &str = "200";
 
 #[tokio::test(flavor = "multi_thread")]

@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { api, take } from "../../api/client";
 import { ask, useChange } from "../../api/queries";
-import { spanText } from "../../parts/format";
+import { loadsText, spanText } from "../../parts/format";
 import { Note, Trouble } from "../../parts/Note";
 import { Touch } from "../../parts/Touch";
 
@@ -16,8 +16,7 @@ export function Grouping() {
     <Note tone="note">
       <p>
         <strong>
-          Combine into {grouping.loads_best} {grouping.loads_best === 1 ? "load" : "loads"}, saves{" "}
-          {spanText(saved)} of canner.
+          Combine into {loadsText(grouping.loads_best)}, saves {spanText(saved)} of canner.
         </strong>{" "}
         {grouping.why}
         {grouping.lower_bound_minutes === grouping.minutes_best && " No grouping takes less."}

@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import type { Compared, Units } from "../../api/client";
 import { ask } from "../../api/queries";
-import { jarText, spanText, volumeText, weightText } from "../../parts/format";
+import { jarText, loadsText, spanText, volumeText, weightText } from "../../parts/format";
 import { JarPicture } from "../../parts/JarPicture";
 import { Trouble } from "../../parts/Note";
 import { Pending } from "../../parts/Pending";
@@ -82,7 +82,7 @@ function Row({
           share={row.canner_minutes / most.canner}
           tone="bg-cobalt"
           of="canner"
-          text={`${row.loads} ${row.loads === 1 ? "load" : "loads"}, ${spanText(row.canner_minutes)}`}
+          text={`${loadsText(row.loads)}, ${spanText(row.canner_minutes)}`}
         />
         {row.missing.length > 0 && (
           <p className="mt-0.5 text-sm font-semibold text-alarm">✕ {row.missing.join(", ")} missing</p>

@@ -1,9 +1,10 @@
 import type { SplitAnswer } from "../../api/client";
+import { loadsText } from "../../parts/format";
 import { goalText } from "./model";
 
 /** How many loads, and how many of them several products share. */
-export function loadsText({ loads }: SplitAnswer): string {
-  const all = loads.length === 1 ? "1 load" : `${loads.length} loads`;
+export function sharedText({ loads }: SplitAnswer): string {
+  const all = loadsText(loads.length);
   const shared = loads.filter((load) => load.jars.length > 1).length;
   if (shared === 0) return all;
   return shared === loads.length ? `${all}, shared` : `${all}, ${shared} of them shared`;

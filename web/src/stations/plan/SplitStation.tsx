@@ -15,7 +15,7 @@ import { GoalList } from "./GoalList";
 import { LotPicker } from "./LotPicker";
 import { PlanTabs } from "./PlanTabs";
 import { SplitLines } from "./SplitLines";
-import { loadsText, SplitLoads } from "./SplitLoads";
+import { sharedText, SplitLoads } from "./SplitLoads";
 import { useWaiting } from "./useWaiting";
 import { Dock } from "../../parts/Dock";
 import { Sources } from "../../parts/Sources";
@@ -145,7 +145,7 @@ export function SplitStation() {
           {answer !== undefined && (
             <div className="grid gap-4">
               <Answer value={answer.jars} unit={answer.jars === 1 ? "jar" : "jars"}>
-                {spanText(answer.canner_minutes)} of canner in {loadsText(answer)}
+                {spanText(answer.canner_minutes)} of canner in {sharedText(answer)}
                 {answer.left_g > 500 && `, ${weightText(answer.left_g, units)} of fruit left over`}
               </Answer>
               <SplitLines

@@ -1,5 +1,5 @@
 import type { Added, JarSize, Judged, PlanAnswer as Plan, PlanRequest, Units } from "../../api/client";
-import { AGENT, altitudeText, headspaceText, jarText, spanText } from "../../parts/format";
+import { AGENT, altitudeText, headspaceText, jarText, loadsText, spanText } from "../../parts/format";
 import { Findings } from "../../parts/Findings";
 import { Note } from "../../parts/Note";
 import { Questions } from "../../parts/Questions";
@@ -80,7 +80,7 @@ export function Worked({
           words={`(${first?.acid_volume ?? ""}) ${AGENT[request.agent]} per ${jarText(request.jar)}, ${plan.acid_total} in all`}
         />
         <Figure
-          value={`${plan.loads.length} ${plan.loads.length === 1 ? "load" : "loads"}`}
+          value={loadsText(plan.loads.length)}
           words={`${spanText(plan.canner_minutes)} of canner, ${headspaceText(plan.headspace_in, units)} headspace`}
         />
       </div>

@@ -10,6 +10,7 @@ import {
   headspaceText,
   jarsText,
   jarText,
+  loadsText,
   METHOD,
   spanText,
   volumeText,
@@ -46,8 +47,7 @@ function InJars({ jars, plan, units }: { jars: Jars; plan: RecipePlan; units: Un
         <LoadPictures loads={jars.loads} />
       </div>
       <p className="text-lg">
-        {jars.loads.length} {jars.loads.length === 1 ? "load" : "loads"} in {plan.canner_name},{" "}
-        {spanText(jars.canner_minutes)}. {jars.why}
+        {loadsText(jars.loads.length)} in {plan.canner_name}, {spanText(jars.canner_minutes)}. {jars.why}
       </p>
       {[...new Set(jars.lines.flatMap((line) => line.cautions))].map((caution) => (
         <Note key={caution} tone="warn">

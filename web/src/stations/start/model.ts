@@ -1,6 +1,6 @@
 import type { FirstLine } from "../../api/client";
 import { planPath } from "../plan/model";
-import { jarText, spanText } from "../../parts/format";
+import { jarText, loadsText, spanText } from "../../parts/format";
 
 /** "50", or "45 to 60" while something is not said. */
 function between(from: number, to: number, text: (minutes: number) => string): string {
@@ -20,7 +20,7 @@ export function figuresOf(line: FirstLine): {
     from == null || to == null
       ? "No tested process"
       : `${between(from, to, String)} min, ${line.acid} lemon in each`;
-  const loads = `${line.loads} ${line.loads === 1 ? "load" : "loads"}`;
+  const loads = loadsText(line.loads);
   const work =
     from == null
       ? (line.refusal ?? "")

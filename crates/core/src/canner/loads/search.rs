@@ -232,7 +232,7 @@ impl<'a> Search<'a> {
                 }
             }
             let last = way.last_mut()?;
-            if self.steps >= self.limit {
+            if self.is_cut() {
                 return None;
             }
             self.steps += 1;
