@@ -1,5 +1,5 @@
-// Every file of the front end a second and a third time, as small as it gets: the program hands out what a browser takes.
-import { readdirSync, readFileSync, writeFileSync } from "node:fs";
+// Every text of the front end as small as it gets, in two forms: the program hands out the one that a browser takes.
+import { readdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { brotliCompressSync, constants, gzipSync } from "node:zlib";
 
@@ -12,4 +12,5 @@ for (const entry of readdirSync("dist", { recursive: true, withFileTypes: true }
   const quality = { [constants.BROTLI_PARAM_QUALITY]: constants.BROTLI_MAX_QUALITY };
   writeFileSync(`${file}.br`, brotliCompressSync(bytes, { params: quality }));
   writeFileSync(`${file}.gz`, gzipSync(bytes, { level: 9 }));
+  rmSync(file);
 }

@@ -1,4 +1,4 @@
-//! What the front end takes from the API's description: its types, the bounds of its numbers, the words of its
+//! The API's description, and what the front end takes from it: its types, the bounds of its numbers, the words of its
 //! vocabularies.
 
 use std::collections::BTreeMap;
@@ -9,9 +9,10 @@ use serde_json::Value;
 
 use crate::run::{self, npm, output, root};
 
-/// Files made from the description, with what stands in them.
-pub type Made = [(&'static str, String); 3];
+/// The description and the files made from it, with what stands in them.
+pub type Made = [(&'static str, String); 4];
 
+const DESCRIPTION: &str = "crates/server/openapi.json";
 const TYPES: &str = "web/src/api/schema.d.ts";
 const BOUNDS: &str = "web/src/api/bounds.generated.ts";
 const WORDS: &str = "web/src/api/words.generated.ts";
@@ -21,8 +22,15 @@ const WORDS: &str = "web/src/api/words.generated.ts";
 /// # Errors
 /// When the description cannot be made or read.
 pub fn make() -> anyhow::Result<Made> {
-    let description =
-        output(&mut run::cargo(&["run", "--quiet", "--locked", "--package", "bodega", "--", "openapi"]))?;
+    let description = output(&mut run::cargo(&[
+        "run",
+        "--quiet",
+        "--locked",
+        "--package",
+        "bodega",
+        "--example",
+        "describe",
+    ]))?;
     let folder = root().join("target");
     // Cargo may have been told to build elsewhere.
     std::fs::create_dir_all(&folder)?;
@@ -30,8 +38,8 @@ pub fn make() -> anyhow::Result<Made> {
     std::fs::write(&file, &description)?;
     let file = file.to_str().context("the path of the project is not plain text")?;
     let types = output(&mut npm(&["run", "--silent", "types", "--", file]))?;
-    let description: Value = serde_json::from_str(&description)?;
-    Ok([(TYPES, types), (BOUNDS, bounds(&description)?), (WORDS, words(&description)?)])
+    let found: Value = serde_json::from_str(&description)?;
+    Ok([(TYPES, types), (BOUNDS, bounds(&found)?), (WORDS, words(&found)?), (DESCRIPTION, description)])
 }
 
 /// Every bounded number as `Schema.field`.

@@ -1,32 +1,62 @@
 //! The embedded front end; unknown addresses get the page, so that deep links survive a reload.
 
+use std::borrow::Cow;
+use std::io::Read;
+
 use actix_web::http::StatusCode;
 use actix_web::http::header::{ACCEPT_ENCODING, ETAG, IF_NONE_MATCH};
 use actix_web::{HttpRequest, HttpResponse};
+use flate2::read::GzDecoder;
 use rust_embed::{EmbeddedFile, RustEmbed};
+
+use crate::problem::ApiError;
 
 #[derive(RustEmbed)]
 #[folder = "../../web/dist"]
 #[allow_missing = true]
 struct Assets;
 
-/// What browsers take, the smallest first, with the ending of the files that are embedded so.
-const PACKED: [(&str, &str); 2] = [("br", ".br"), ("gzip", ".gz")];
+/// An embedded file.
+struct Found {
+    file: EmbeddedFile,
+    /// Text is embedded only as gzip and, smaller, as brotli; pictures and fonts as they are.
+    is_packed: bool,
+}
 
-/// A file in the smallest form that a browser takes, and what that form is called.
-fn smallest(request: &HttpRequest, name: &str) -> Option<(EmbeddedFile, Option<&'static str>)> {
+fn find(name: &str) -> Option<Found> {
+    let packed = Assets::get(&format!("{name}.gz")).map(|file| Found { file, is_packed: true });
+    packed.or_else(|| Assets::get(name).map(|file| Found { file, is_packed: false }))
+}
+
+/// Whether a browser takes what is packed so.
+fn takes(request: &HttpRequest, wanted: &str) -> bool {
     let taken =
         request.headers().get(ACCEPT_ENCODING).and_then(|value| value.to_str().ok()).unwrap_or_default();
-    let takes = |wanted: &str| {
-        taken.split(',').any(|one| {
-            let mut parts = one.trim().split(';');
-            parts.next() == Some(wanted) && !parts.any(|part| part.trim() == "q=0")
-        })
-    };
-    let packed = PACKED.iter().filter(|(encoding, _)| takes(encoding));
-    let mut found = packed
-        .filter_map(|(encoding, ending)| Some((Assets::get(&format!("{name}{ending}"))?, Some(*encoding))));
-    found.next().or_else(|| Some((Assets::get(name)?, None)))
+    taken.split(',').any(|one| {
+        let mut parts = one.trim().split(';');
+        parts.next() == Some(wanted) && !parts.any(|part| part.trim() == "q=0")
+    })
+}
+
+/// The content in the smallest form that a browser takes, and what that form is called.
+fn smallest(
+    request: &HttpRequest,
+    name: &str,
+    found: Found,
+) -> std::io::Result<(Cow<'static, [u8]>, Option<&'static str>)> {
+    if !found.is_packed {
+        return Ok((found.file.data, None));
+    }
+    let smaller = takes(request, "br").then(|| Assets::get(&format!("{name}.br"))).flatten();
+    if let Some(smaller) = smaller {
+        return Ok((smaller.data, Some("br")));
+    }
+    if takes(request, "gzip") {
+        return Ok((found.file.data, Some("gzip")));
+    }
+    let mut plain = Vec::new();
+    GzDecoder::new(&found.file.data[..]).read_to_end(&mut plain)?;
+    Ok((plain.into(), None))
 }
 
 /// What tells one content from another, whatever form it is sent in.
@@ -36,18 +66,21 @@ fn tag(file: &EmbeddedFile) -> String {
 }
 
 /// Serves a file of the front end, or its page.
-pub fn serve(request: &HttpRequest) -> HttpResponse {
+pub fn serve(request: &HttpRequest) -> Result<HttpResponse, ApiError> {
     let path = request.path().trim_start_matches('/');
     // Names under assets/ carry a hash of their content; the page itself must always be asked for again.
-    let (name, cache) = match Assets::get(path) {
-        Some(_) if path.starts_with("assets/") => (path, "public, max-age=31536000, immutable"),
-        Some(_) => (path, "no-cache"),
-        None => ("index.html", "no-cache"),
+    let (name, cache, found) = match find(path) {
+        Some(found) if path.starts_with("assets/") => (path, "public, max-age=31536000, immutable", found),
+        Some(found) => (path, "no-cache", found),
+        None => match find("index.html") {
+            Some(page) => ("index.html", "no-cache", page),
+            None => {
+                let why = "The front end is not built: run \"cargo xtask build\".";
+                return Ok(HttpResponse::NotFound().body(why));
+            }
+        },
     };
-    let Some((file, encoding)) = smallest(request, name) else {
-        return HttpResponse::NotFound().body("The front end is not built: run \"cargo xtask build\".");
-    };
-    let tag = tag(&file);
+    let tag = tag(&found.file);
     let known = request.headers().get(IF_NONE_MATCH).and_then(|value| value.to_str().ok());
     let is_known = known.is_some_and(|known| known.split(',').any(|one| one.trim() == tag));
     let status = if is_known { StatusCode::NOT_MODIFIED } else { StatusCode::OK };
@@ -58,10 +91,12 @@ pub fn serve(request: &HttpRequest) -> HttpResponse {
         .insert_header(("Vary", "Accept-Encoding"))
         .insert_header((ETAG, tag));
     if is_known {
-        return answer.finish();
+        return Ok(answer.finish());
     }
+    let (content, encoding) =
+        smallest(request, name, found).map_err(|error| ApiError::Internal(error.to_string()))?;
     if let Some(encoding) = encoding {
         answer.insert_header(("Content-Encoding", encoding));
     }
-    answer.body(file.data)
+    Ok(answer.body(content))
 }

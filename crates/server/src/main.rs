@@ -8,7 +8,7 @@ use bodega::clock::Clock;
 use bodega::network::devices::Devices;
 use bodega::network::opening::{self, Asked, Opening};
 use bodega::network::routes::check_passcode;
-use bodega::{demo, routes, safe, serve, watch};
+use bodega::{demo, safe, serve, watch};
 use bodega_store::{Hold, Store, StoreError};
 use clap::{Args, Parser, Subcommand};
 use jiff::civil::Date;
@@ -83,8 +83,6 @@ enum Command {
         #[arg(long, default_value = "bodega-data")]
         data: PathBuf,
     },
-    /// Print the API's description.
-    Openapi,
 }
 
 #[derive(Args)]
@@ -179,10 +177,6 @@ fn main() -> anyhow::Result<()> {
             let _hold = Hold::take(&data)?;
             Devices::of(&data)?.set_passcode(passcode)?;
             println!("The passcode is set");
-            Ok(())
-        }
-        Command::Openapi => {
-            println!("{}", routes::description_json()?);
             Ok(())
         }
     }

@@ -10,6 +10,7 @@ use bodega_core::measures::ids::{CookId, LoadId};
 use bodega_core::measures::moment::Moment;
 use bodega_core::records::kitchen::Kitchen;
 use bodega_store::{Store, StoreError};
+use tokio::sync::oneshot;
 
 use crate::clock::Clock;
 use crate::day::last::LastDay;
@@ -198,7 +199,14 @@ pub async fn answer<T: Send + 'static>(
 /// # Errors
 /// [`ApiError::Internal`] when that thread fails.
 pub async fn off_thread<T: Send + 'static>(work: impl FnOnce() -> T + Send + 'static) -> Result<T, ApiError> {
-    web::block(work).await.map_err(|error| ApiError::Internal(error.to_string()))
+    let (tell, told) = oneshot::channel();
+    // One kind of task for all work: a kind for each would be a twentieth of the program.
+    let task: Box<dyn FnOnce() + Send> = Box::new(move || {
+        // Who asked may have gone.
+        let _ = tell.send(work());
+    });
+    web::block(task).await.map_err(|error| ApiError::Internal(error.to_string()))?;
+    told.await.map_err(|error| ApiError::Internal(error.to_string()))
 }
 
 /// Like [`read`], and tells every open screen what changed when it is done.
@@ -225,7 +233,7 @@ pub async fn run_device(
     loop {
         actix_web::rt::time::sleep(glance).await;
         let (inner, measure) = (shared.clone(), measure.clone());
-        match web::block(move || measure(&inner)).await {
+        match off_thread(move || measure(&inner)).await {
             Ok(Ok(true)) => {}
             Ok(Ok(false)) => break,
             failed => {

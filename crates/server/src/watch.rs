@@ -7,7 +7,7 @@ use bodega_store::{Store, StoreError};
 
 use crate::clock::{Clock, Reading, SLACK_MS};
 use crate::live::Topic;
-use crate::state::Shared;
+use crate::state::{Shared, off_thread};
 
 /// How often the two clocks are compared.
 const LOOKS_EVERY: Duration = Duration::from_secs(1);
@@ -48,7 +48,7 @@ pub fn wake(store: &Store) -> Clock {
 /// Tries whether a disk that refused to write does so again.
 async fn try_disk(shared: &web::Data<Shared>, run: &str) {
     let (inner, run) = (shared.clone(), run.to_owned());
-    if let Ok(Ok(())) = web::block(move || inner.store.keep_clock(&inner.clock.to_keep(&run))).await {
+    if let Ok(Ok(())) = off_thread(move || inner.store.keep_clock(&inner.clock.to_keep(&run))).await {
         shared.troubles.disk_is_well();
         shared.live.changed(Topic::Everything);
     }
@@ -74,7 +74,7 @@ pub async fn watch(shared: web::Data<Shared>) {
         let is_new = step.is_some_and(|step| noted.is_none_or(|noted| (step - noted).abs() > SLACK_MS));
         noted = step;
         let (inner, run) = (shared.clone(), run.clone());
-        let looked = web::block(move || -> Result<bool, StoreError> {
+        let looked = off_thread(move || -> Result<bool, StoreError> {
             let counts = inner.store.open_loads()?.iter().any(|load| load.clock.has_begun());
             if counts && is_new {
                 inner.store.note_clock_set(inner.clock.now())?;

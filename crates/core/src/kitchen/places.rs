@@ -85,17 +85,9 @@ impl Airfield {
     }
 }
 
-/// The one large table: what the check at start has parsed is what the lookups read.
-static AIRFIELDS: LazyLock<Result<Vec<Airfield>, TableError>> = LazyLock::new(parse_airfields);
-
-/// Parses and checks the table.
-pub(crate) fn check_airfields() -> Result<(), TableError> {
-    AIRFIELDS.as_ref().map(|_| ()).map_err(Clone::clone)
-}
-
-fn airfields() -> &'static [Airfield] {
-    AIRFIELDS.as_ref().expect("check_tables() is called at start and a test parses the table")
-}
+/// The one large table: it takes several megabytes, so it is read when a place is first looked for.
+static AIRFIELDS: LazyLock<Vec<Airfield>> =
+    LazyLock::new(|| parse_airfields().expect("a test parses the table, which is part of the program"));
 
 fn parse_airfields() -> Result<Vec<Airfield>, TableError> {
     const FILE: &str = "airfields.csv";
@@ -132,7 +124,7 @@ pub fn towns(typed: &str, most: usize) -> Vec<&'static Airfield> {
     if town.is_empty() {
         return Vec::new();
     }
-    let mut found: Vec<(u8, &Airfield)> = airfields()
+    let mut found: Vec<(u8, &Airfield)> = AIRFIELDS
         .iter()
         .filter(|field| plain(&field.region).starts_with(rest) || field.country.eq_ignore_ascii_case(rest))
         .filter_map(|field| {
@@ -159,7 +151,7 @@ pub fn towns(typed: &str, most: usize) -> Vec<&'static Airfield> {
 #[must_use]
 pub fn nearest(from: Position, most: usize) -> Vec<(Length, &'static Airfield)> {
     let mut found: Vec<(Length, &Airfield)> =
-        airfields().iter().map(|field| (from.distance(field.position), field)).collect();
+        AIRFIELDS.iter().map(|field| (from.distance(field.position), field)).collect();
     found.sort_by(|a, b| a.0.value.total_cmp(&b.0.value));
     found.truncate(most);
     found

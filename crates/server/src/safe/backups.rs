@@ -7,7 +7,7 @@ use bodega_store::{BackupFile, StoreError};
 
 use crate::live::Topic;
 use crate::problem::ApiError;
-use crate::state::{Shared, read};
+use crate::state::{Shared, off_thread, read};
 
 /// How often the program looks whether a day has begun.
 const LOOKS_EVERY: Duration = Duration::from_secs(30 * 60);
@@ -28,7 +28,7 @@ fn keep(shared: &Shared) -> Result<(), StoreError> {
 /// Looks through records that are too long to be looked through before the first answer.
 pub async fn look_through(shared: web::Data<Shared>) {
     let inner = shared.clone();
-    match web::block(move || inner.store.look_through()).await {
+    match off_thread(move || inner.store.look_through()).await {
         Ok(Ok(None)) => {}
         Ok(Ok(Some(what))) => {
             shared.troubles.damaged(what);
@@ -48,7 +48,7 @@ pub async fn keep_daily(shared: web::Data<Shared>) {
             continue;
         }
         let inner = shared.clone();
-        let failed = match web::block(move || keep(&inner)).await {
+        let failed = match off_thread(move || keep(&inner)).await {
             Ok(Ok(())) => None,
             Ok(Err(error)) => Some(error.to_string()),
             Err(error) => Some(error.to_string()),

@@ -1,8 +1,11 @@
 //! The same labels as PDF, to the millimetre, with their letters in it (ISO 32000, from memory).
 
 use std::collections::BTreeMap;
+use std::io::Write;
 
 use deunicode::deunicode_char;
+use flate2::Compression;
+use flate2::write::ZlibEncoder;
 use pdf_writer::types::{CidFontType, FontFlags, SystemInfo, UnicodeCmap};
 use pdf_writer::{Content, Filter, Finish, Name, Pdf, Rect, Ref, Str};
 use qrcode::{Color, QrCode};
@@ -17,8 +20,6 @@ const PT_PER_MM: f64 = 72.0 / 25.4;
 const QUARTER: f64 = 0.552_284_75;
 /// Parts of its size that a PDF counts a letter's width in.
 const EM: f64 = 1000.0;
-/// How hard streams are packed; more takes long and saves little.
-const PACKED: u8 = 6;
 
 const PLAIN: &[u8] = include_bytes!("../../fonts/atkinson-hyperlegible-next-400.ttf");
 const BOLD: &[u8] = include_bytes!("../../fonts/atkinson-hyperlegible-next-700.ttf");
@@ -110,7 +111,9 @@ const fn short(number: f64) -> f32 {
 }
 
 fn stream(pdf: &mut Pdf, own: Ref, bytes: &[u8]) {
-    let packed = miniz_oxide::deflate::compress_to_vec_zlib(bytes, PACKED);
+    let mut packed = ZlibEncoder::new(Vec::new(), Compression::default());
+    let packed =
+        packed.write_all(bytes).and_then(|()| packed.finish()).expect("memory takes what is written");
     pdf.stream(own, &packed).filter(Filter::FlateDecode);
 }
 
