@@ -58,11 +58,16 @@ fn build() -> anyhow::Result<()> {
     step("release binary", &mut run::cargo(&["build", "--release", "--locked", "--package", "bodega"]))
 }
 
-/// The first look: what the tests build is quick to build and reads the front end from its folder, so that both are made at
-/// the same time.
+/// The first look: what is quick to build, from the crates that the tests build too. It reads the front end from its folder,
+/// so that both are made at the same time.
 fn demo() -> anyhow::Result<()> {
-    let front_end = std::thread::spawn(front_end);
-    step("binary", &mut run::cargo(&["build", "--locked", "--package", "bodega"]))?;
+    let front_end = std::thread::spawn(|| {
+        front_end_packages()?;
+        step("front end", &mut npm(&["run", "--silent", "bundle"]))
+    });
+    // The tests' thousands of kettles want the core quick, one kitchen does not.
+    let plain = ["--config", "profile.dev.package.bodega-core.opt-level=0"];
+    step("binary", run::cargo(&["build", "--locked", "--package", "bodega"]).args(plain))?;
     front_end.join().unwrap_or_else(|_| bail!("the front end could not be made"))?;
     let mut command = std::process::Command::new(root().join("target/debug/bodega"));
     command.arg("demo").args(std::env::args().skip(2));

@@ -37,19 +37,35 @@ fn ask(client: &mut Client, address: std::net::SocketAddr, path: &str) -> anyhow
     client.ask(&crate::client::question(address, "POST", path, &body))
 }
 
-/// Milliseconds that a screen waits, and processor milliseconds that the program spends.
-fn times(program: &Program, path: &str) -> anyhow::Result<(Spread, f64)> {
+/// Milliseconds that a screen waits for one answer.
+fn wait(client: &mut Client, program: &Program, path: &str) -> anyhow::Result<f64> {
+    let begun = Instant::now();
+    ask(client, program.address, path)?;
+    Ok(begun.elapsed().as_secs_f64() * 1000.0)
+}
+
+/// Processor milliseconds that the program spends on an answer.
+fn spent(program: &Program, path: &str) -> anyhow::Result<f64> {
     let mut client = Client::to(program.address)?;
     ask(&mut client, program.address, path)?;
     let before = program.processor();
-    let mut waited = Vec::new();
     for _ in 0..TIMES {
-        let begun = Instant::now();
         ask(&mut client, program.address, path)?;
-        waited.push(begun.elapsed().as_secs_f64() * 1000.0);
     }
-    let spent = (program.processor() - before).as_secs_f64() * 1000.0 / f64::from(TIMES);
-    Ok((Spread::of(waited), spent))
+    Ok((program.processor() - before).as_secs_f64() * 1000.0 / f64::from(TIMES))
+}
+
+/// How long a screen waits in either of two kitchens, which are asked in turn so that a busy moment meets both.
+fn side_by_side(few: &Program, many: &Program, path: &str) -> anyhow::Result<(Spread, Spread)> {
+    let (mut of_few, mut of_many) = (Client::to(few.address)?, Client::to(many.address)?);
+    ask(&mut of_few, few.address, path)?;
+    ask(&mut of_many, many.address, path)?;
+    let (mut short, mut long) = (Vec::new(), Vec::new());
+    for _ in 0..TIMES {
+        short.push(wait(&mut of_few, few, path)?);
+        long.push(wait(&mut of_many, many, path)?);
+    }
+    Ok((Spread::of(short), Spread::of(long)))
 }
 
 /// Prints a line for every screen.
@@ -63,8 +79,8 @@ pub fn measure(bodega: &Path, small: &Path, large: &Path) -> anyhow::Result<()> 
     println!("| screen | demo kitchen, ms of processor | 20,000 jars, ms | 1,000,000 jars, ms | ratio |");
     println!("|---|---|---|---|---|");
     for (name, path) in SCREENS {
-        let (_, spent) = times(&demo, path)?;
-        let ((few, _), (many, _)) = (times(&small, path)?, times(&large, path)?);
+        let spent = spent(&demo, path)?;
+        let (few, many) = side_by_side(&small, &large, path)?;
         println!("| {name} | {spent:.2} | {few} | {many} | {:.2} |", many.median() / few.median());
     }
     println!("\nidle memory {} MB (demo), {} MB (1,000,000 jars)", demo.memory_mb(), large.memory_mb());

@@ -1,10 +1,12 @@
 //! Every route of the API on one screen, and its description made of the same list.
 
 use std::collections::{BTreeMap, BTreeSet};
+use std::io::Read;
 use std::sync::LazyLock;
 
 use actix_web::http::Method;
 use actix_web::{HttpRequest, HttpResponse, ResponseError, get, web};
+use flate2::read::GzDecoder;
 use serde::Deserialize;
 use serde::de::IgnoredAny;
 use utoipa::OpenApi;
@@ -185,8 +187,9 @@ api! {
     safe::broken::mend_record,
 }
 
-/// The API's description, as "cargo xtask types" made it: what makes it is a fifth of the code and no part of what runs.
-const DESCRIPTION: &str = include_str!("../openapi.json");
+/// The API's description in `openapi.json`, as "cargo xtask types" made it and packed when the program is built: what makes it
+/// is a fifth of the code and no part of what runs.
+const DESCRIPTION: &[u8] = include_bytes!(concat!(env!("OUT_DIR"), "/openapi.json.gz"));
 
 /// Of a description, the addresses and what stands under each of them.
 #[derive(Deserialize)]
@@ -194,8 +197,16 @@ struct Addresses {
     paths: BTreeMap<String, BTreeMap<String, IgnoredAny>>,
 }
 
-static ADDRESSES: LazyLock<Addresses> =
-    LazyLock::new(|| serde_json::from_str(DESCRIPTION).expect("the description was written as JSON"));
+static ADDRESSES: LazyLock<Addresses> = LazyLock::new(|| {
+    let text = description().expect("the description was packed as one file");
+    serde_json::from_slice(&text).expect("the description was written as JSON")
+});
+
+fn description() -> std::io::Result<Vec<u8>> {
+    let mut text = Vec::new();
+    GzDecoder::new(DESCRIPTION).read_to_end(&mut text)?;
+    Ok(text)
+}
 
 /// Methods that an address of the API takes, by its description; none when there is no such address.
 fn methods_at(path: &str) -> Vec<&'static str> {
@@ -234,8 +245,9 @@ pub fn description_json() -> Result<String, serde_json::Error> {
 }
 
 #[get("/api/openapi.json")]
-async fn describe() -> HttpResponse {
-    HttpResponse::Ok().content_type("application/json").body(DESCRIPTION)
+async fn describe() -> Result<HttpResponse, ApiError> {
+    let text = description().map_err(|error| ApiError::Internal(error.to_string()))?;
+    Ok(HttpResponse::Ok().content_type("application/json").body(text))
 }
 
 /// Why an address does not answer: it is none, or takes other methods.

@@ -3,8 +3,10 @@
 //! An airfield is flat ground near a town, not the kitchen on the hill above it; the answer says how far away it is and
 //! whether its neighbours fall into another band.
 
+use std::io::Read;
 use std::sync::LazyLock;
 
+use flate2::read::GzDecoder;
 use serde::Deserialize;
 use uom::si::angle::degree;
 use uom::si::f64::{Angle, Length};
@@ -85,13 +87,18 @@ impl Airfield {
     }
 }
 
+/// `tables/data/airfields.csv`, packed when the program is built.
+const PACKED: &[u8] = include_bytes!(concat!(env!("OUT_DIR"), "/airfields.csv.gz"));
+
 /// The one large table: it takes several megabytes, so it is read when a place is first looked for.
 static AIRFIELDS: LazyLock<Vec<Airfield>> =
     LazyLock::new(|| parse_airfields().expect("a test parses the table, which is part of the program"));
 
 fn parse_airfields() -> Result<Vec<Airfield>, TableError> {
     const FILE: &str = "airfields.csv";
-    rows::<Row>(FILE, include_str!("../tables/data/airfields.csv"))?
+    let mut text = String::new();
+    GzDecoder::new(PACKED).read_to_string(&mut text).map_err(|error| TableError::new(FILE, error))?;
+    rows::<Row>(FILE, &text)?
         .into_iter()
         .map(|row| {
             let altitude = Altitude::from_feet(row.elevation_ft)

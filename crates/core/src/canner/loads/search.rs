@@ -3,6 +3,8 @@
 use std::collections::HashMap;
 use std::rc::Rc;
 
+use foldhash::fast::FixedState;
+
 use super::{Group, Load, LoadPlan};
 use crate::canner::room::{NoRoom, Room, Shares};
 use crate::jars::size::JarSize;
@@ -17,6 +19,9 @@ const LOOSE_STEPS: u64 = 1_500_000;
 const LOOSE_TRIES: u32 = 5;
 /// States that are remembered as having failed; each takes a hundred bytes.
 const MOST_FAILED: usize = 300_000;
+
+/// What is looked up at every step. Its keys are counts of jars, which nobody chooses to collide.
+type Known<K, V> = HashMap<K, V, FixedState>;
 
 /// Jars of one size, longest time first.
 struct Lane {
@@ -72,11 +77,11 @@ pub(super) struct Search<'a> {
     /// No plan takes a time that is not a multiple of this.
     step: u32,
     /// Budgets that were proven not to do from a state on.
-    failed: HashMap<Counts, u32>,
+    failed: Known<Counts, u32>,
     /// Maximal fillings, fullest first, by what is left and the lane that one of its jars must be of.
-    fillings: HashMap<(Counts, usize), Rc<[Counts]>>,
+    fillings: Known<(Counts, usize), Rc<[Counts]>>,
     /// Fillings that were tried, and whether the canner holds them.
-    tried: HashMap<Counts, bool>,
+    tried: Known<Counts, bool>,
     /// Steps that were taken.
     steps: u64,
     /// Steps that may be taken.
@@ -119,9 +124,9 @@ impl<'a> Search<'a> {
             turnaround: turnaround.0,
             times,
             step,
-            failed: HashMap::new(),
-            fillings: HashMap::new(),
-            tried: HashMap::new(),
+            failed: Known::default(),
+            fillings: Known::default(),
+            tried: Known::default(),
             steps: 0,
             limit: PROOF_STEPS,
         })
