@@ -80,8 +80,6 @@ pub(super) struct Search<'a> {
     failed: Known<Counts, u32>,
     /// Maximal fillings, fullest first, by what is left and the lane that one of its jars must be of.
     fillings: Known<(Counts, usize), Rc<[Counts]>>,
-    /// Fillings that were tried, and whether the canner holds them.
-    tried: Known<Counts, bool>,
     /// Steps that were taken.
     steps: u64,
     /// Steps that may be taken.
@@ -126,7 +124,6 @@ impl<'a> Search<'a> {
             step,
             failed: Known::default(),
             fillings: Known::default(),
-            tried: Known::default(),
             steps: 0,
             limit: PROOF_STEPS,
         })
@@ -250,16 +247,11 @@ impl<'a> Search<'a> {
     }
 
     /// Whether the canner holds so many jars of each lane.
-    fn holds(&mut self, filling: &[usize]) -> bool {
-        if let Some(known) = self.tried.get(filling) {
-            return *known;
-        }
+    fn holds(&self, filling: &[usize]) -> bool {
         let count = |jars: usize| u32::try_from(jars).unwrap_or(u32::MAX);
         let jars: Vec<(JarSize, u32)> =
             self.lanes.iter().zip(filling).map(|(lane, jars)| (lane.size, count(*jars))).collect();
-        let held = self.room.holds(&jars);
-        self.tried.insert(filling.to_vec(), held);
-        held
+        self.room.holds(&jars)
     }
 
     /// Every maximal filling that holds a jar of the lane `must`, fullest first. What is left beyond what a canner holds of
