@@ -15,7 +15,7 @@ use crate::spread::Spread;
 /// Connections that ask at the same time.
 const CONNECTIONS: usize = 8;
 /// How often the two take turns.
-const ROUNDS: usize = 7;
+const ROUNDS: usize = 15;
 /// How long each is asked in a round.
 const ROUND: Duration = Duration::from_millis(1500);
 

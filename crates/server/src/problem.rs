@@ -1,5 +1,7 @@
 //! Every error a client can see, as RFC 9457 problem details: a stable code, a sentence for a person, and the field.
 
+use std::fmt::Display;
+
 use actix_web::http::StatusCode;
 use actix_web::{HttpResponse, ResponseError};
 use bodega_core::measures::limits::OutOfRange;
@@ -276,15 +278,15 @@ impl ResponseError for ApiError {
 
 /// Names the field of a value outside its limit.
 pub trait NameField<T> {
-    /// Turns the error into one about `field`.
+    /// Turns the error into one about `field`, which is written only then.
     ///
     /// # Errors
     /// [`ApiError::Field`].
-    fn named(self, field: &str) -> Result<T, ApiError>;
+    fn named(self, field: impl Display) -> Result<T, ApiError>;
 }
 
 impl<T> NameField<T> for Result<T, OutOfRange> {
-    fn named(self, field: &str) -> Result<T, ApiError> {
-        self.map_err(|error| ApiError::field(field, error))
+    fn named(self, field: impl Display) -> Result<T, ApiError> {
+        self.map_err(|error| ApiError::field(field.to_string(), error))
     }
 }

@@ -141,15 +141,15 @@ fn split(tsp: Ratio<i64>, unit: i64) -> (Ratio<i64>, Ratio<i64>) {
 }
 
 fn join(parts: &[(Ratio<i64>, &str)], tsp: Ratio<i64>) -> String {
-    let mut said: Vec<String> = parts
-        .iter()
-        .filter(|(amount, _)| *amount > Ratio::ZERO)
-        .map(|(amount, unit)| format!("{} {unit}", mixed(*amount)))
-        .collect();
-    if tsp > Ratio::ZERO || said.is_empty() {
-        said.push(format!("{} tsp", mixed(tsp)));
+    let mut said = String::new();
+    for (amount, unit) in parts.iter().copied().chain([(tsp, "tsp")]) {
+        let is_all_there_is = unit == "tsp" && said.is_empty();
+        if amount > Ratio::ZERO || is_all_there_is {
+            let and = if said.is_empty() { "" } else { " + " };
+            said.extend([and, &mixed(amount), " ", unit]);
+        }
     }
-    said.join(" + ")
+    said
 }
 
 /// A fraction the way a measuring spoon says it: `1½`, `⅜`, `12`; unusual fractions as `5/7`.
@@ -158,20 +158,24 @@ pub fn mixed(amount: Ratio<i64>) -> String {
     let whole = amount.floor();
     let part = amount - whole;
     let glyph = match (*part.numer(), *part.denom()) {
-        (0, _) => String::new(),
-        (1, 8) => "⅛".to_owned(),
-        (1, 4) => "¼".to_owned(),
-        (3, 8) => "⅜".to_owned(),
-        (1, 2) => "½".to_owned(),
-        (5, 8) => "⅝".to_owned(),
-        (3, 4) => "¾".to_owned(),
-        (7, 8) => "⅞".to_owned(),
-        (1, 3) => "⅓".to_owned(),
-        (2, 3) => "⅔".to_owned(),
+        (0, _) => "",
+        (1, 8) => "⅛",
+        (1, 4) => "¼",
+        (3, 8) => "⅜",
+        (1, 2) => "½",
+        (5, 8) => "⅝",
+        (3, 4) => "¾",
+        (7, 8) => "⅞",
+        (1, 3) => "⅓",
+        (2, 3) => "⅔",
         (numer, denom) if whole == Ratio::ZERO => return format!("{numer}/{denom}"),
         (numer, denom) => return format!("{} {numer}/{denom}", whole.to_integer()),
     };
-    if whole == Ratio::ZERO && !glyph.is_empty() { glyph } else { format!("{}{glyph}", whole.to_integer()) }
+    if whole == Ratio::ZERO && !glyph.is_empty() {
+        glyph.to_owned()
+    } else {
+        format!("{}{glyph}", whole.to_integer())
+    }
 }
 
 impl std::ops::Add for Teaspoons {

@@ -200,8 +200,8 @@ pub async fn set_also(
     Json(request): Json<AlsoRequest>,
 ) -> Result<web::Json<LoadView>, ApiError> {
     for (place, line) in request.also.iter().enumerate() {
-        ALSO_COUNT.check(f64::from(line.count)).named(&format!("also[{place}].count"))?;
-        ALSO_MINUTES.check(f64::from(line.minutes.0)).named(&format!("also[{place}].minutes"))?;
+        ALSO_COUNT.check(f64::from(line.count)).named(format_args!("also[{place}].count"))?;
+        ALSO_MINUTES.check(f64::from(line.minutes.0)).named(format_args!("also[{place}].minutes"))?;
     }
     changed(&shared, Topic::Canner, move |shared, _| shared.store.set_also(*id, &request.also)).await
 }

@@ -96,7 +96,7 @@ pub struct AcidAnswer {
 #[post("/api/compute/acid")]
 pub async fn compute_acid(Json(request): Json<AcidRequest>) -> Result<web::Json<AcidAnswer>, ApiError> {
     for (place, line) in request.jars.iter().enumerate() {
-        JAR_COUNT.check(f64::from(line.count)).named(&format!("jars[{place}].count"))?;
+        JAR_COUNT.check(f64::from(line.count)).named(format_args!("jars[{place}].count"))?;
     }
     let jars: Vec<(JarSize, u32)> = request.jars.iter().map(|line| (line.jar, line.count)).collect();
     let bottle = millilitres(BOTTLE.check(request.bottle_ml.unwrap_or(BOTTLE_ML)).named("bottle_ml")?);

@@ -230,7 +230,7 @@ fn inches(given: Option<f64>, limit: Limit, field: &str) -> Result<Option<Length
 
 impl AuditJar {
     fn checked(self, place: usize) -> Result<CaseJar, ApiError> {
-        JAR_COUNT.check(f64::from(self.count)).named(&format!("jars[{place}].count"))?;
+        JAR_COUNT.check(f64::from(self.count)).named(format_args!("jars[{place}].count"))?;
         let Self { jar, count, kind, lid, nicked } = self;
         Ok(CaseJar { jar, count, kind, lid, nicked })
     }
@@ -239,7 +239,7 @@ impl AuditJar {
 impl AuditAcid {
     fn checked(self) -> Result<CaseAcid, ApiError> {
         for (jar, tsp) in self.per_jar_tsp.iter().flatten() {
-            POT_DOSE.check(*tsp).named(&format!("acid.per_jar_tsp.{}", jar.word()))?;
+            POT_DOSE.check(*tsp).named(format_args!("acid.per_jar_tsp.{}", jar.word()))?;
         }
         Ok(CaseAcid {
             agent: self.agent,
@@ -289,7 +289,7 @@ impl AuditPh {
 impl AuditRecipe {
     fn checked(self) -> Result<CaseRecipe, ApiError> {
         for (field, count) in self.makes.iter().flat_map(|makes| [("low", makes.low), ("high", makes.high)]) {
-            RECIPE_JARS.check(count).named(&format!("recipe.makes.{field}"))?;
+            RECIPE_JARS.check(count).named(format_args!("recipe.makes.{field}"))?;
         }
         if let Some(process) = &self.process {
             process
@@ -354,7 +354,7 @@ impl AuditRequest {
                 .transpose()?
                 .unwrap_or_default(),
             boil: each(self.boil, |place, line: AuditLogLine| {
-                let at = MINUTES.check(line.minute).named(&format!("boil[{place}].minute"))?;
+                let at = MINUTES.check(line.minute).named(format_args!("boil[{place}].minute"))?;
                 Ok(LogLine { at: Time::new::<minute>(at), event: line.event })
             })?,
             load: each(self.load, |place, other: AuditOther| {

@@ -56,7 +56,7 @@ pub async fn compute_canner(Json(request): Json<CannerRequest>) -> Result<web::J
     let pot = check_pot(request.vessel, "vessel")?.inside();
     let mut jars = Vec::new();
     for (place, line) in request.jars.iter().enumerate() {
-        JAR_COUNT.check(f64::from(line.count)).named(&format!("jars[{place}].count"))?;
+        JAR_COUNT.check(f64::from(line.count)).named(format_args!("jars[{place}].count"))?;
         jars.push((line.jar, line.count));
     }
     let cover = Length::new::<inch>(WATER_COVER.check(request.cover_in).named("cover_in")?);

@@ -80,7 +80,7 @@ pub struct DayAnswer {
 
 fn checked(given: Needs, field: &str) -> Result<Needs, ApiError> {
     for (name, count) in ["people", "burners", "kettles", "canners"].into_iter().zip(given.each()) {
-        DAY_RESOURCE.check(f64::from(count)).named(&format!("{field}.{name}"))?;
+        DAY_RESOURCE.check(f64::from(count)).named(format_args!("{field}.{name}"))?;
     }
     Ok(given)
 }
@@ -108,7 +108,7 @@ fn day(request: &DayRequest) -> Result<Day, ApiError> {
     let mut tasks = Vec::with_capacity(request.tasks.len());
     for (place, task) in request.tasks.iter().enumerate() {
         let field = |name: &str| format!("tasks[{place}].{name}");
-        DAY_LENGTH.check(f64::from(task.minutes)).named(&field("minutes"))?;
+        DAY_LENGTH.check(f64::from(task.minutes)).named(field("minutes"))?;
         let mut after = Vec::with_capacity(task.after.len());
         for (number, earlier) in task.after.iter().enumerate() {
             let field = |name: &str| format!("tasks[{place}].after[{number}].{name}");

@@ -139,8 +139,8 @@ fn vessel(given: &KettleVessel) -> Result<Vessel, ApiError> {
     let mut poured = Vec::new();
     for (place, mark) in given.poured.iter().enumerate() {
         let field = |name: &str| format!("vessel.poured[{place}].{name}");
-        let volume = litres(KETTLE_VOLUME.check(mark.volume_l).named(&field("volume_l"))?);
-        let depth = millimetres(DEPTH_READ.check(mark.depth_mm).named(&field("depth_mm"))?);
+        let volume = litres(KETTLE_VOLUME.check(mark.volume_l).named(field("volume_l"))?);
+        let depth = millimetres(DEPTH_READ.check(mark.depth_mm).named(field("depth_mm"))?);
         let rising = "each mark must hold more and stand higher than the one before; read it again";
         if poured.last().is_some_and(|(_, before)| volume <= *before) {
             return Err(ApiError::field(field("volume_l"), rising));
@@ -198,15 +198,15 @@ impl KettleRequest {
             return Err(ApiError::field("target", message));
         }
         let at = |value: f64, field: &str| {
-            LOG_MINUTE.check(value).named(&format!("{field}.minute")).map(in_minutes)
+            LOG_MINUTE.check(value).named(format_args!("{field}.minute")).map(in_minutes)
         };
         let warm = |value: f64, field: &str| FILLED_AT.check(value).named(field).map(celsius);
         let mut added = Vec::new();
         for (place, add) in self.adds.iter().enumerate() {
             let field = format!("adds[{place}]");
-            let more = litres(KETTLE_VOLUME.check(add.volume_l).named(&format!("{field}.volume_l"))?);
+            let more = litres(KETTLE_VOLUME.check(add.volume_l).named(format_args!("{field}.volume_l"))?);
             let brix = add.brix.unwrap_or(self.start.brix);
-            let brix = ADDED_BRIX.check(brix).named(&format!("{field}.brix"))?;
+            let brix = ADDED_BRIX.check(brix).named(format_args!("{field}.brix"))?;
             let at_c = warm(add.temperature_c.unwrap_or(ROOM_C), &format!("{field}.temperature_c"))?;
             let more = Contents::of_volume(more, brix);
             added.push((at(add.minute, &field)?, Happened::Added { more, at: at_c }));
@@ -225,7 +225,7 @@ impl KettleRequest {
         for (place, drain) in self.drains.into_iter().enumerate() {
             let field = format!("drains[{place}]");
             let when = at(drain.minute, &field)?;
-            drained += KETTLE_VOLUME.check(drain.volume_l).named(&format!("{field}.volume_l"))?;
+            drained += KETTLE_VOLUME.check(drain.volume_l).named(format_args!("{field}.volume_l"))?;
             if drained >= all.get::<liter>() {
                 let message = format!("the drains add up to {drained} L, as much as went in; check them");
                 return Err(ApiError::field(format!("{field}.volume_l"), message));

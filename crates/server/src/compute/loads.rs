@@ -80,7 +80,7 @@ fn room(request: &LoadsRequest) -> Result<Box<dyn Room + Send>, ApiError> {
     let pot = request.vessel.map(|vessel| check_pot(vessel, "vessel")).transpose()?;
     if let Some(capacity) = &request.capacity {
         let counted = capacity.iter().map(|(jar, count)| {
-            CAPACITY.check(f64::from(*count)).named(&format!("capacity.{}", jar.word()))?;
+            CAPACITY.check(f64::from(*count)).named(format_args!("capacity.{}", jar.word()))?;
             Ok(Capacity { jar: *jar, count: *count })
         });
         return Ok(Box::new(counted.collect::<Result<Vec<_>, ApiError>>()?));
@@ -108,7 +108,7 @@ pub async fn compute_loads(Json(request): Json<LoadsRequest>) -> Result<web::Jso
     let room = room(&request)?;
     let mut groups = Vec::new();
     for (place, line) in request.jars.iter().enumerate() {
-        JAR_COUNT.check(f64::from(line.count)).named(&format!("jars[{place}].count"))?;
+        JAR_COUNT.check(f64::from(line.count)).named(format_args!("jars[{place}].count"))?;
         check_medium(line.product, line.medium)
             .map_err(|error| ApiError::field(format!("jars[{place}].medium"), error))?;
         let query = Query {

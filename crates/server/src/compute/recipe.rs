@@ -30,7 +30,7 @@ impl Parts {
     /// Names the part and the field that is wrong.
     pub fn checked(self, field: &str) -> Result<Vec<Part>, ApiError> {
         #[allow(clippy::cast_precision_loss)] // a count
-        RECIPE_PARTS.check(self.parts.len() as f64).named(&format!("{field}.parts"))?;
+        RECIPE_PARTS.check(self.parts.len() as f64).named(format_args!("{field}.parts"))?;
         for (place, part) in self.parts.iter().enumerate() {
             part.check().map_err(|error| {
                 ApiError::field(format!("{field}.parts[{place}].{}", error.field()), error)

@@ -57,7 +57,7 @@ pub(crate) fn mass(weight: Weight, field: &str) -> Result<Mass, ApiError> {
         WeightUnit::Lb => pounds(weight.value),
         WeightUnit::Kg => kilograms(weight.value),
     };
-    WEIGHT.check(mass.get::<kilogram>()).named(&format!("{field}.value"))?;
+    WEIGHT.check(mass.get::<kilogram>()).named(format_args!("{field}.value"))?;
     Ok(mass)
 }
 

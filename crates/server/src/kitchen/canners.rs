@@ -49,15 +49,15 @@ pub struct CannerChangeRequest {
 
 /// A pot as somebody measured it, when its numbers are those of a pot; `field` names it.
 pub(crate) fn check_pot(pot: PotSize, field: &str) -> Result<PotSize, ApiError> {
-    VESSEL_DIAMETER.check(pot.inner_diameter_mm).named(&format!("{field}.inner_diameter_mm"))?;
+    VESSEL_DIAMETER.check(pot.inner_diameter_mm).named(format_args!("{field}.inner_diameter_mm"))?;
     if let Some(length) = pot.inner_length_mm {
         let name = format!("{field}.inner_length_mm");
         if VESSEL_DIAMETER.check(length).named(&name)? < pot.inner_diameter_mm {
             return Err(ApiError::field(name, "give the longer of the two inner measures as the length"));
         }
     }
-    VESSEL_HEIGHT.check(pot.inner_height_mm).named(&format!("{field}.inner_height_mm"))?;
-    RACK_HEIGHT.check(pot.rack_height_mm).named(&format!("{field}.rack_height_mm"))?;
+    VESSEL_HEIGHT.check(pot.inner_height_mm).named(format_args!("{field}.inner_height_mm"))?;
+    RACK_HEIGHT.check(pot.rack_height_mm).named(format_args!("{field}.rack_height_mm"))?;
     Ok(pot)
 }
 
@@ -87,7 +87,7 @@ pub async fn change_canner(
     Json(request): Json<CannerChangeRequest>,
 ) -> Result<web::Json<Canner>, ApiError> {
     for (jar, count) in request.capacity.iter().flatten().filter_map(|(jar, count)| Some((jar, (*count)?))) {
-        CAPACITY.check(f64::from(count)).named(&format!("capacity.{}", jar.word()))?;
+        CAPACITY.check(f64::from(count)).named(format_args!("capacity.{}", jar.word()))?;
     }
     request.pot.map(|pot| check_pot(pot, "pot")).transpose()?;
     let wanted = CannerChange {

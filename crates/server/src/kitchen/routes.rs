@@ -80,8 +80,10 @@ pub async fn change_kitchen(
     Json(request): Json<KitchenRequest>,
 ) -> Result<web::Json<Kitchen>, ApiError> {
     for (jar, measure) in &request.jar_outsides {
-        JAR_DIAMETER.check(measure.diameter_mm).named(&format!("jar_outsides.{}.diameter_mm", jar.word()))?;
-        JAR_HEIGHT.check(measure.height_mm).named(&format!("jar_outsides.{}.height_mm", jar.word()))?;
+        JAR_DIAMETER
+            .check(measure.diameter_mm)
+            .named(format_args!("jar_outsides.{}.diameter_mm", jar.word()))?;
+        JAR_HEIGHT.check(measure.height_mm).named(format_args!("jar_outsides.{}.height_mm", jar.word()))?;
     }
     for (field, count) in [("people", request.people), ("burners", request.burners)] {
         count.map(|count| HELP.check(f64::from(count)).named(field)).transpose()?;

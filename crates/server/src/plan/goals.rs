@@ -29,8 +29,8 @@ pub(crate) fn check_goal(goal: &Goal, field: &str) -> Result<(), ApiError> {
             "thickness goes with sauce, and only with sauce: thin or thick",
         ));
     }
-    JAR_COUNT.check(f64::from(goal.count)).named(&format!("{field}.count"))?;
-    PREFERENCE.check(f64::from(goal.preference)).named(&format!("{field}.preference"))?;
+    JAR_COUNT.check(f64::from(goal.count)).named(format_args!("{field}.count"))?;
+    PREFERENCE.check(f64::from(goal.preference)).named(format_args!("{field}.preference"))?;
     Ok(())
 }
 

@@ -82,7 +82,7 @@ fn months_since(day: Date, today: Date) -> Option<f64> {
 /// Jars by size as somebody decided them.
 pub(crate) fn checked_mix(jars: Option<&Vec<JarCount>>) -> Result<Option<Vec<(JarSize, u32)>>, ApiError> {
     for (place, line) in jars.into_iter().flatten().enumerate() {
-        JAR_COUNT.check(f64::from(line.count)).named(&format!("jars[{place}].count"))?;
+        JAR_COUNT.check(f64::from(line.count)).named(format_args!("jars[{place}].count"))?;
     }
     Ok(jars.map(|jars| jars.iter().map(|line| (line.jar, line.count)).collect()))
 }

@@ -97,7 +97,7 @@ pub(crate) fn stock(table: &Table, agent: Agent, hours: Hours) -> Stock {
 
 pub(crate) fn question<'a>(table: &'a Table, request: &SplitRequest) -> Result<Question<'a>, ApiError> {
     for (place, pin) in request.pins.iter().enumerate() {
-        JAR_COUNT.check(f64::from(pin.jars)).named(&format!("pins[{place}].jars"))?;
+        JAR_COUNT.check(f64::from(pin.jars)).named(format_args!("pins[{place}].jars"))?;
     }
     let hours = request.hours;
     for (minutes, field) in [

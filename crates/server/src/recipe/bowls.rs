@@ -83,7 +83,7 @@ impl BowlsChange {
     fn check(&self) -> Result<(), ApiError> {
         for (place, said) in self.amounts.iter().flatten().enumerate() {
             if let Some(amount) = said.amount {
-                RECIPE_AMOUNT.check(amount).named(&format!("amounts[{place}].amount"))?;
+                RECIPE_AMOUNT.check(amount).named(format_args!("amounts[{place}].amount"))?;
             }
         }
         let Some(part) = &self.add else { return Ok(()) };
