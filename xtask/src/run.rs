@@ -17,10 +17,10 @@ pub fn cargo(arguments: &[&str]) -> Command {
     command
 }
 
-/// npm, in the front end.
+/// npm, in the front end. It stands back: Cargo, when it builds beside it, is done later and leaves a processor idle at its end.
 pub fn npm(arguments: &[&str]) -> Command {
-    let mut command = Command::new("npm");
-    command.args(arguments).current_dir(root().join("web"));
+    let mut command = Command::new("nice");
+    command.args(["-n", "10", "npm"]).args(arguments).current_dir(root().join("web"));
     command
 }
 
