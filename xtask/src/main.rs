@@ -109,7 +109,7 @@ fn test() -> anyhow::Result<()> {
         }
     }
     chrome::ensure()?;
-    step("binary", &mut run::cargo(&["build", "--locked", "--package", "bodega"]))?;
+    // Builds the program too, which the browser drives, and before any test is run.
     step("tests", &mut run::cargo(&["test", "--workspace", "--locked"]))
 }
 
