@@ -97,7 +97,10 @@ fn front_end_checked() -> anyhow::Result<()> {
 
 fn test() -> anyhow::Result<()> {
     step("format", &mut run::cargo(&["fmt", "--all", "--check"]))?;
-    let front_end = std::thread::spawn(front_end_checked);
+    let front_end = std::thread::spawn(|| {
+        front_end_checked()?;
+        chrome::ensure()
+    });
     let clippy = ["clippy", "--workspace", "--all-targets", "--locked", "--", "--deny", "warnings"];
     let clippy = step("clippy", &mut run::cargo(&clippy));
     front_end.join().unwrap_or_else(|_| bail!("the front end could not be checked"))?;
@@ -108,7 +111,6 @@ fn test() -> anyhow::Result<()> {
             bail!("{file} is stale; run \"cargo xtask types\"");
         }
     }
-    chrome::ensure()?;
     // Builds the program too, which the browser drives, and before any test is run.
     step("tests", &mut run::cargo(&["test", "--workspace", "--locked"]))
 }

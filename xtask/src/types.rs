@@ -3,11 +3,12 @@
 
 use std::collections::BTreeMap;
 use std::fmt::Write as _;
+use std::process::Command;
 
 use anyhow::Context;
 use serde_json::Value;
 
-use crate::run::{self, npm, output, root};
+use crate::run::{self, npm, output, root, step};
 
 /// The description and the files made from it, with what stands in them.
 pub type Made = [(&'static str, String); 4];
@@ -22,18 +23,10 @@ const WORDS: &str = "web/src/api/words.generated.ts";
 /// # Errors
 /// When the description cannot be made or read.
 pub fn make() -> anyhow::Result<Made> {
-    let description = output(&mut run::cargo(&[
-        "run",
-        "--quiet",
-        "--locked",
-        "--package",
-        "bodega",
-        "--example",
-        "describe",
-    ]))?;
+    // As the tests build it, so that nothing is built once more for this.
+    step("what describes the API", &mut run::cargo(&["build", "--workspace", "--examples", "--locked"]))?;
     let folder = root().join("target");
-    // Cargo may have been told to build elsewhere.
-    std::fs::create_dir_all(&folder)?;
+    let description = output(&mut Command::new(folder.join("debug/examples/describe")))?;
     let file = folder.join("openapi.json");
     std::fs::write(&file, &description)?;
     let file = file.to_str().context("the path of the project is not plain text")?;
