@@ -102,16 +102,19 @@ fn test() -> anyhow::Result<()> {
         chrome::ensure()
     });
     let clippy = ["clippy", "--workspace", "--all-targets", "--locked", "--", "--deny", "warnings"];
-    let clippy = step("clippy", &mut run::cargo(&clippy));
+    let built = step("clippy", &mut run::cargo(&clippy))
+        // Builds the program too, which the browser drives.
+        .and_then(|()| {
+            step("tests built", &mut run::cargo(&["test", "--workspace", "--locked", "--no-run"]))
+        });
     front_end.join().unwrap_or_else(|_| bail!("the front end could not be checked"))?;
-    clippy?;
+    built?;
     println!("== generated types fresh");
     for (file, text) in types::make()? {
         if std::fs::read_to_string(root().join(file)).ok() != Some(text) {
             bail!("{file} is stale; run \"cargo xtask types\"");
         }
     }
-    // Builds the program too, which the browser drives, and before any test is run.
     step("tests", &mut run::cargo(&["test", "--workspace", "--locked"]))
 }
 

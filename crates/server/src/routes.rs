@@ -241,6 +241,8 @@ pub fn description_json() -> Result<String, serde_json::Error> {
     bounds::describe(&mut description);
     words::describe(&mut description);
     answers::describe(&mut description);
+    // Beside crates that keep the order in which fields were written, it reads the same.
+    description.sort_all_objects();
     serde_json::to_string_pretty(&description)
 }
 
