@@ -223,14 +223,25 @@ impl Browser {
         query.first().await.with_context(|| format!("waited in vain for {xpath}"))
     }
 
-    /// Waits until some element's own text contains these words.
+    /// What the page says now.
+    ///
+    /// # Errors
+    /// When the page cannot be asked.
+    pub async fn text(&self) -> anyhow::Result<String> {
+        // The driver's own way asks every element of the page whether it is seen: it takes as long as all the page's work.
+        let said: String = self.page.execute("return document.body.innerText", vec![]).await?.convert()?;
+        // Hard spaces as the driver gives them, and as the tests write them.
+        Ok(said.replace('\u{a0}', " "))
+    }
+
+    /// Waits until the page says these words.
     ///
     /// # Errors
     /// Shows the page's text when they never come.
     pub async fn sees(&self, words: &str) -> anyhow::Result<()> {
         let deadline = tokio::time::Instant::now() + PATIENCE;
         loop {
-            let text = self.page.find(By::Tag("body")).await?.text().await?;
+            let text = self.text().await?;
             if text.contains(words) {
                 return Ok(());
             }
@@ -247,7 +258,7 @@ impl Browser {
     /// When it goes on saying it.
     pub async fn sees_no_more(&self, words: &str) -> anyhow::Result<()> {
         let deadline = tokio::time::Instant::now() + PATIENCE;
-        while self.page.find(By::Tag("body")).await?.text().await?.contains(words) {
+        while self.text().await?.contains(words) {
             if tokio::time::Instant::now() > deadline {
                 bail!("the page still says {words:?}");
             }
@@ -375,7 +386,7 @@ impl Browser {
     /// When it never comes to rest.
     pub async fn settled(&self) -> anyhow::Result<()> {
         // One answer may lead to the next question, so rest counts only when it lasts.
-        const CALM: Duration = Duration::from_millis(400);
+        const CALM: Duration = Duration::from_millis(200);
         self.page.execute_async("document.fonts.ready.then(arguments[0])", vec![]).await?;
         let deadline = tokio::time::Instant::now() + PATIENCE;
         let mut calm_since = tokio::time::Instant::now();

@@ -57,8 +57,8 @@ async fn hold_it_against_a_copy(browser: &Browser) -> anyhow::Result<()> {
     browser.sees("It was held against a copy").await
 }
 
-/// Minutes on the clock for each minute on the wall: the twelve hours until a lid is judged pass in 15 seconds.
-const FAST: &str = "3000";
+/// Minutes on the clock for each minute on the wall: the twelve hours until a lid is judged pass in 22 seconds.
+const FAST: &str = "2000";
 
 /// A kitchen at 2,640 ft with fruit on the line and the salsa in its book, checked.
 async fn salsa_in_the_book(browser: &Browser, bodega: &Bodega) -> anyhow::Result<()> {
@@ -137,7 +137,7 @@ async fn what_is_not_the_recipe_is_stopped_in_words_and_led_back() -> anyhow::Re
     browser.press("Read it").await?;
     browser.press("It went in").await?;
     browser.sees("Flour: not before canning").await?;
-    let shown = browser.find("//body").await?.text().await?;
+    let shown = browser.text().await?;
     assert!(!shown.contains("Put away"), "the bowls belong to their batch");
     browser.close().await
 }
