@@ -53,14 +53,20 @@ fn front_end() -> anyhow::Result<()> {
     step("front end", &mut npm(&["run", "--silent", "build"]))
 }
 
+/// The folder that the front end is made in. The program has to find it when it is built, or it never looks into it; what is in
+/// it is only read when it runs, so that both can be made at the same time.
+fn front_end_folder() -> anyhow::Result<()> {
+    Ok(std::fs::create_dir_all(root().join("web/dist"))?)
+}
+
 fn build() -> anyhow::Result<()> {
     front_end()?;
     step("release binary", &mut run::cargo(&["build", "--release", "--locked", "--package", "bodega"]))
 }
 
-/// The first look: what is quick to build, from the crates that the tests build too. It reads the front end from its folder,
-/// so that both are made at the same time.
+/// The first look: what is quick to build, from the crates that the tests build too.
 fn demo() -> anyhow::Result<()> {
+    front_end_folder()?;
     let front_end = std::thread::spawn(|| {
         front_end_packages()?;
         step("front end", &mut npm(&["run", "--silent", "bundle"]))
@@ -97,6 +103,7 @@ fn front_end_checked() -> anyhow::Result<()> {
 
 fn test() -> anyhow::Result<()> {
     step("format", &mut run::cargo(&["fmt", "--all", "--check"]))?;
+    front_end_folder()?;
     let front_end = std::thread::spawn(|| {
         front_end_checked()?;
         chrome::ensure()
