@@ -8,7 +8,7 @@ use std::process::Command;
 use anyhow::Context;
 use serde_json::Value;
 
-use crate::run::{self, npm, output, root, step};
+use crate::run::{self, npm, output, step};
 
 /// The description and the files made from it, with what stands in them.
 pub type Made = [(&'static str, String); 4];
@@ -25,9 +25,10 @@ const WORDS: &str = "web/src/api/words.generated.ts";
 pub fn make() -> anyhow::Result<Made> {
     // As the tests build it, so that nothing is built once more for this.
     step("what describes the API", &mut run::cargo(&["build", "--workspace", "--examples", "--locked"]))?;
-    let folder = root().join("target");
-    let description = output(&mut Command::new(folder.join("debug/examples/describe")))?;
-    let file = folder.join("openapi.json");
+    // Beside this program: Cargo may have been told to build elsewhere.
+    let own = std::env::current_exe()?;
+    let description = output(&mut Command::new(own.with_file_name("examples").join("describe")))?;
+    let file = own.with_file_name("openapi.json");
     std::fs::write(&file, &description)?;
     let file = file.to_str().context("the path of the project is not plain text")?;
     let types = output(&mut npm(&["run", "--silent", "types", "--", file]))?;
