@@ -1,9 +1,9 @@
 //! A simulated kettle with one instrument at it: it loses water at a rate of its own, a little other than the model
 //! thinks.
 
-use bodega_core::kettle::contents::Contents;
+use bodega_core::kettle::contents::{Contents, MOST_BRIX};
 use bodega_core::measures::moment::Moment;
-use bodega_core::measures::units::{Mass, MassRate, Temperature, Time, Volume, kilograms};
+use bodega_core::measures::units::{MassRate, Temperature, Time, Volume, kilograms};
 use uom::si::mass::kilogram;
 use uom::si::ratio::ratio;
 use uom::si::thermodynamic_temperature::degree_celsius;
@@ -47,8 +47,6 @@ pub struct SimulatedKettle {
     pub instrument: Instrument,
     /// What went in.
     pub start: Contents,
-    /// It never boils below this.
-    pub least: Mass,
     /// When the heat came on.
     pub since: Moment,
     /// Water that the model thinks it loses.
@@ -74,9 +72,9 @@ impl SimulatedKettle {
         let boil = |here: Contents, rate: MassRate, from: Moment, to: Moment| {
             let lost = rate * FASTER * to.since(from.max(boils_from)).max(Time::default());
             let left = here.mass.get::<kilogram>() - lost.get::<kilogram>();
-            // The floor sinks with the solids that are drained off.
-            let least = self.least * (here.solids / self.start.solids).get::<ratio>();
-            Contents { mass: kilograms(left.max(least.get::<kilogram>())), ..here }
+            // Forgotten on the stove, it boils on until there is hardly any water left in it.
+            let least = Contents::of_solids(here.solids, MOST_BRIX).mass.get::<kilogram>();
+            Contents { mass: kilograms(left.max(least)), ..here }
         };
         for (at, hand) in self.hands.iter().filter(|(at, _)| *at <= now) {
             here = boil(here, rate, since, *at);
@@ -135,7 +133,7 @@ mod tests {
     use bodega_core::kettle::contents::Contents;
     use bodega_core::kitchen::altitude::Altitude;
     use bodega_core::measures::moment::Moment;
-    use bodega_core::measures::units::{MassRate, Temperature, kilograms, litres};
+    use bodega_core::measures::units::{MassRate, Temperature, litres};
     use uom::si::mass::kilogram;
     use uom::si::mass_rate::kilogram_per_hour;
     use uom::si::thermodynamic_temperature::degree_celsius;
@@ -152,7 +150,6 @@ mod tests {
         let mut kettle = SimulatedKettle {
             instrument,
             start,
-            least: kilograms(6.0),
             since: START,
             rate: MassRate::new::<kilogram_per_hour>(2.0),
             hands,
@@ -173,7 +170,8 @@ mod tests {
     fn three_instruments_see_one_kettle() {
         let start = Contents::of_volume(litres(12.0), 5.0).mass.get::<kilogram>();
         assert!((seen_by(Instrument::Scale, 60) - (start - 2.3)).abs() < 0.02);
-        assert!((seen_by(Instrument::Scale, 600) - 6.0).abs() < 0.02, "never below its floor");
+        let solids = start * 0.05;
+        assert!((seen_by(Instrument::Scale, 600) - solids / 0.6).abs() < 0.02, "what is solid stays");
         assert!((seen_by(Instrument::Refractometer, 60) - 5.0 * start / (start - 2.3)).abs() < 1e-9);
         // From 20 °C: 12.2 kg by 80 K take as much heat as boils 1.76 kg away, 46 minutes of 2.3 kg an hour.
         let cold = |instrument, minutes| seen_after(instrument, minutes, 20.0, Vec::new());

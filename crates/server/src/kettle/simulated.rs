@@ -115,7 +115,6 @@ pub async fn simulate(
         let device = SimulatedKettle {
             instrument: simulation.instrument(),
             start: down.start,
-            least: down.forecast().goal.mass * 0.9,
             since: cook.started_at,
             rate: by_weight(litres_per_hour(cook.litres_per_hour)),
             hands: Vec::new(),
