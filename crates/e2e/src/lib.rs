@@ -468,6 +468,18 @@ impl Browser {
         Ok(self.find("//*[@data-testid=\"answer\"]").await?.text().await?)
     }
 
+    /// Minutes that the canner counted of a load, as the page says once its heat is off.
+    ///
+    /// # Errors
+    /// When it never says that the load was processed.
+    pub async fn processed_minutes(&self) -> anyhow::Result<u32> {
+        const SAID: &str = "Processed: ";
+        self.sees(SAID).await?;
+        let text = self.text().await?;
+        let (_, minutes) = text.split_once(SAID).context("it is no longer said")?;
+        Ok(minutes.split(' ').next().unwrap_or_default().parse()?)
+    }
+
     /// The figure a station shows on the line.
     ///
     /// # Errors

@@ -46,7 +46,7 @@ async fn two_pages_agree_on_two_loads_through_a_lost_boil_and_a_reload() -> anyh
     assert_eq!(moment(&shelf).await?, moment(&stove).await?);
     shelf.sees("The full 50 minutes are done").await?;
     shelf.press("Heat off, lid off").await?;
-    stove.sees("Processed: 5").await?;
+    assert!(stove.processed_minutes().await? >= 50);
     stove.press("Jars are out").await?;
     stove.sees("Today in the canner").await?;
     stove.sees("of 50 min unbroken").await?;

@@ -61,7 +61,7 @@ async fn thin_sauce_on_a_simulated_scale_lands_on_its_mark() -> anyhow::Result<(
     browser.sees("Take it off").await?;
     // The line is asked beside the kettle, and one of the two answers first.
     let mut title = browser.page.title().await?;
-    for _ in 0..50 {
+    for _ in 0..300 {
         if title.starts_with('●') {
             break;
         }

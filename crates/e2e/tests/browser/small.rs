@@ -68,7 +68,7 @@ async fn a_page_comes_small_and_asks_again_only_for_what_changed() -> anyhow::Re
     assert_eq!(times(&after, "/api/loads"), 1, "goals change no load: {after:?}");
     let status: u32 = browser.page.execute(script, Vec::new()).await?.convert()?;
     assert_eq!(status, 200);
-    for _ in 0..100 {
+    for _ in 0..600 {
         if times(&asked(&browser).await?, "/api/loads") == 2 {
             return browser.close().await;
         }

@@ -55,7 +55,7 @@ async fn heat_off_too_early_is_said_before_and_after_until_the_full_time_was_cou
     phone.press("It boils").await?;
     phone.sees("The full 50 minutes are done").await?;
     phone.press("Heat off, lid off").await?;
-    phone.sees("Processed: 5").await?;
+    assert!(phone.processed_minutes().await? >= 50);
     phone.close().await
 }
 
