@@ -1,4 +1,4 @@
-import { queryOptions, useMutation, useQueryClient, type QueryClient } from "@tanstack/react-query";
+import { queryOptions, useMutation, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef } from "react";
 import {
   api,
@@ -17,6 +17,7 @@ import { heard, silent } from "../connection";
 import { tellTime } from "../counter/clock";
 import { showZone } from "../parts/format";
 import { showWays } from "../parts/ways";
+import { askAgain } from "./stale";
 
 export type LabelQuery = paths["/api/labels"]["get"]["parameters"]["query"];
 
@@ -224,13 +225,6 @@ function staleOf(event: MessageEvent<string>): readonly string[] | null {
 /** Whether the server tells this page of every change; then nothing is asked again on a guess. */
 let hears = false;
 
-/** Asks again what may be different now; what is not shown is asked when it is. */
-function askAgain(client: QueryClient, stale: readonly string[] | null) {
-  void client.invalidateQueries(
-    stale === null ? {} : { predicate: ({ queryKey: [first] }) => stale.includes(String(first)) },
-  );
-}
-
 /**
  * Asks again what the server says is different, whether it was changed on this screen or another. A browser allows six
  * connections to one address, so a page that nobody sees gives its own back and asks every half minute instead.
@@ -244,7 +238,7 @@ export function useLiveAnswers() {
     const opened = () => {
       hears = true;
       heard();
-      if (!isFirst) askAgain(client, null);
+      if (!isFirst) void askAgain(client, null);
       isFirst = false;
     };
     const leave = () => {
@@ -258,7 +252,7 @@ export function useLiveAnswers() {
       events = new EventSource("/api/live");
       events.addEventListener("changed", (event: MessageEvent<string>) => {
         heard();
-        askAgain(client, staleOf(event));
+        void askAgain(client, staleOf(event));
       });
       events.addEventListener("here", heard);
       events.addEventListener("open", opened);
@@ -293,7 +287,7 @@ export function useChange<In, Out>(
   const mutation = useMutation({
     mutationFn: change,
     onSuccess: (out, input) => {
-      if (!hears) askAgain(client, null);
+      if (!hears) void askAgain(client, null);
       then?.(out, input, (next) => latest.current?.(next));
     },
   });
