@@ -6,6 +6,8 @@ mod package;
 mod run;
 mod types;
 
+use std::thread::JoinHandle;
+
 use anyhow::bail;
 use run::{npm, root, step};
 
@@ -74,7 +76,7 @@ fn demo() -> anyhow::Result<()> {
     // The tests' thousands of kettles want the core quick, one kitchen does not.
     let plain = ["--config", "profile.dev.package.bodega-core.opt-level=0"];
     step("binary", run::cargo(&["build", "--locked", "--package", "bodega"]).args(plain))?;
-    front_end.join().unwrap_or_else(|_| bail!("the front end could not be made"))?;
+    joined(front_end)?;
     let mut command = std::process::Command::new(root().join("target/debug/bodega"));
     command.arg("demo").args(std::env::args().skip(2));
     step("demo kitchen, Ctrl-C ends it", &mut command)
@@ -97,8 +99,16 @@ fn types() -> anyhow::Result<()> {
 fn front_end_checked() -> anyhow::Result<()> {
     front_end_packages()?;
     step("front end format", &mut npm(&["run", "--silent", "format:check"]))?;
-    step("front end rules", &mut npm(&["run", "--silent", "lint"]))?;
-    step("front end types and bundle", &mut npm(&["run", "--silent", "build"]))
+    // The rules take one processor for most of a minute.
+    let rules = std::thread::spawn(|| step("front end rules", &mut npm(&["run", "--silent", "lint"])));
+    let built = step("front end types and bundle", &mut npm(&["run", "--silent", "build"]));
+    joined(rules)?;
+    built
+}
+
+/// What a step beside another came to.
+fn joined(step: JoinHandle<anyhow::Result<()>>) -> anyhow::Result<()> {
+    step.join().unwrap_or_else(|_| bail!("a step beside the others could not be made"))
 }
 
 fn test() -> anyhow::Result<()> {
@@ -114,7 +124,7 @@ fn test() -> anyhow::Result<()> {
         .and_then(|()| {
             step("tests built", &mut run::cargo(&["test", "--workspace", "--locked", "--no-run"]))
         });
-    front_end.join().unwrap_or_else(|_| bail!("the front end could not be checked"))?;
+    joined(front_end)?;
     built?;
     println!("== generated types fresh");
     for (file, text) in types::make()? {

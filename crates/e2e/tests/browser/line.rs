@@ -110,6 +110,8 @@ async fn a_touch_without_a_connection_is_kept_and_counts_from_when_it_was_touche
     browser.make_load_ready().await?;
     browser.press("Jars are in").await?;
     browser.sees("Heating up").await?;
+    // What was just done stands there until it is closed.
+    browser.click("//button[@aria-label=\"Close\"]").await?;
     browser.sees("Sound is off, and the screen may go dark: touch here").await?;
 
     let port = bodega.port()?;
@@ -118,7 +120,7 @@ async fn a_touch_without_a_connection_is_kept_and_counts_from_when_it_was_touche
     browser.press("It boils").await?;
     browser.sees("One touch waits").await?;
     browser.sees("This is kept").await?;
-    tokio::time::sleep(std::time::Duration::from_secs(4)).await;
+    tokio::time::sleep(std::time::Duration::from_secs(5)).await;
     let again = Bodega::serve(data.path(), port)?;
     browser.sees("left at a full rolling boil").await?;
     let page = browser.text().await?;
