@@ -97,6 +97,14 @@ impl Belief {
         self.spread[(place, place)] += variance;
     }
 
+    /// Drops all that is believed of one number for a mean and a variance that hang on nothing else.
+    pub fn begin_anew(&mut self, place: usize, mean: f64, variance: f64) {
+        self.mean[place] = mean;
+        self.spread.fill_row(place, 0.0);
+        self.spread.fill_column(place, 0.0);
+        self.spread[(place, place)] = variance;
+    }
+
     /// What would be read of it.
     #[must_use]
     #[allow(clippy::cast_precision_loss)] // fourteen

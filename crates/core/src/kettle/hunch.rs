@@ -36,6 +36,11 @@ const ODD: f64 = 1.3;
 const TURNED_AN_HOUR: f64 = 2.0;
 /// Before it boils hands stay off the knob.
 const TURNED_AN_HOUR_BELOW: f64 = 0.1;
+/// Kettles that boil where all that was read made them cold: under a lid nothing dries, and a scale that stands still is
+/// then no weak burner.
+const BOILS_UNSEEN: f64 = 0.01;
+/// How long before a reading that may have begun is unknown by about so many degrees of the run-on temperature.
+const UNSEEN_C: f64 = 5.0;
 /// Explanations less likely than the best by this factor are not asked whether it was so, as a natural logarithm.
 const WORTH_ASKING: f64 = -2.7;
 /// By how much, in the logarithm of the power.
@@ -80,6 +85,8 @@ pub struct Hunch {
     pub why: Vec<(usize, Why)>,
     /// Minute at which it began to boil, with its variance.
     pub boiled: Option<(f64, f64)>,
+    /// Power of the burner as it was expected at this setting before anything was read, with its variance.
+    pub burner: (f64, f64),
 }
 
 /// Weight of the likeliest.
@@ -113,6 +120,15 @@ impl Hunch {
     fn with(&self, chance: f64) -> Self {
         let mut other = self.clone();
         other.weight += chance.ln();
+        other
+    }
+
+    /// The same if it boils by now, on the burner that was expected at first: what was read misled.
+    fn boils_unseen(&self, pot: &Pot) -> Self {
+        let mut other = self.with(BOILS_UNSEEN);
+        let at = pot.boils_at(&other.belief.mean);
+        other.belief.begin_anew(HEAT, at, UNSEEN_C * UNSEEN_C);
+        other.belief.begin_anew(POWER, self.burner.0, self.burner.1);
         other
     }
 
@@ -280,6 +296,7 @@ impl Hunches {
                 base_l,
                 why: Vec::new(),
                 boiled: None,
+                burner: (prior.mean[POWER], spread[(POWER, POWER)]),
             };
             if hunch.belief.mean[HEAT] >= pot.boils_c {
                 hunch.boiled = Some((0.0, 0.0));
@@ -304,10 +321,18 @@ impl Hunches {
         self.run(pot, minutes, to.said.lid, to.said.now);
         let Some(before) = before.filter(|_| to.late || self.surprised(to, pot)) else { return };
         let best = best_of(&before);
+        let says_less = self.says_more(to, pot) == Some(false);
         let mut turned = Vec::new();
         for (hunch, mut other) in self.0.iter_mut().zip(before) {
             if other.weight < best + WORTH_ASKING {
                 continue;
+            }
+            let is_cold = hunch.belief.mean[HEAT] < pot.boils_at(&hunch.belief.mean);
+            if says_less && is_cold {
+                let mut unseen = other.boils_unseen(pot);
+                unseen.run(pot, minutes, to.said.lid);
+                unseen.note_boil(pot, to.said.now, to.said.lid);
+                turned.push(unseen);
             }
             let boils = other.belief.mean[HEAT] >= pot.boils_at(&other.belief.mean);
             let often = if boils { TURNED_AN_HOUR } else { TURNED_AN_HOUR_BELOW };

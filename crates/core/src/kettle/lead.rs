@@ -190,8 +190,10 @@ struct Taken {
 /// The heat is turned: the power changes as the water that leaves does, and is surer of nothing.
 fn turn(hunch: &mut Hunch, pot: &Pot, from: f64, to: f64) {
     let loss = hunch.belief.mean[LOSS];
-    hunch.belief.mean[POWER] += pot.power_for(to, loss) - pot.power_for(from, loss);
+    let by = pot.power_for(to, loss) - pot.power_for(from, loss);
+    hunch.belief.mean[POWER] += by;
     hunch.belief.doubt(POWER, TURN_DOUBT * TURN_DOUBT);
+    hunch.burner = (hunch.burner.0 + by, hunch.burner.1 + TURN_DOUBT * TURN_DOUBT);
 }
 
 /// Takes a volume off at the strength of the liquid.

@@ -426,3 +426,46 @@ fn an_hour_is_the_same_hour_whichever_way_the_log_is_ordered() {
     shuffled.log.reverse();
     assert_eq!(kettle.forecast().finish, shuffled.forecast().finish);
 }
+
+#[test]
+fn a_scale_that_stood_still_under_a_lid_nobody_told_of_misleads_until_it_boils_and_no_longer() {
+    // A kettle that loses nothing while it warms for 42 minutes and 2.3 kg an hour from then on, as a lid does that comes off
+    // at the boil; the readings are those of a scale that wobbles by 10 g.
+    let readings = [
+        (10.8, 11.569),
+        (21.0, 11.562),
+        (31.0, 11.565),
+        (41.1, 11.555),
+        (51.2, 11.217),
+        (61.3, 10.835),
+        (71.4, 10.444),
+        (81.5, 10.052),
+        (91.6, 9.670),
+        (101.7, 9.285),
+        (111.7, 8.884),
+        (121.8, 8.500),
+    ];
+    let seen_after = |count: usize| {
+        let read = |(after, kg): &(f64, f64)| {
+            (at(*after), Happened::Read { sight: Sight::Mass(kilograms(*kg)), sure: false })
+        };
+        let down = CookDown {
+            starts_at: Some(celsius(20.0)),
+            shown: Some(Shown { rate_doubt: 0.6, thickens: None }),
+            altitude: Altitude::from_feet(2640.0).unwrap(),
+            log: readings[..count].iter().map(read).collect(),
+            ..cook(quarts(12.0), 5.0, Target::FractionLeft(2.0 / 3.0), two_litres_an_hour())
+        };
+        down.forecast()
+    };
+    // 11.56 kg at the end of the warming, 7.70 kg at the mark: 1.68 hours at 2.3 kg an hour.
+    for count in 6..=readings.len() {
+        let seen = seen_after(count);
+        assert!(seen.flagged.is_empty(), "{count} readings: {:?}", seen.flagged);
+        let (low, high) = (minutes(seen.finish.low), minutes(seen.finish.high));
+        assert!(low < 143.0 && high > 141.0 && high - low < 45.0, "{count} readings: {low} to {high}");
+    }
+    let seen = seen_after(readings.len());
+    assert!((seen.rate.get::<kilogram_per_hour>() - 2.3).abs() < 0.1, "{:?}", seen.rate);
+    assert!((minutes(seen.boils.expected) - 42.0).abs() < 5.0);
+}
