@@ -1,4 +1,4 @@
-import type { QueryClient } from "@tanstack/react-query";
+import type { QueryClient, QueryFilters } from "@tanstack/react-query";
 
 /**
  * Asks again what may be different now: the addresses under these first words, or all; what is not shown is asked when
@@ -6,13 +6,8 @@ import type { QueryClient } from "@tanstack/react-query";
  * first answer to a question for a new one, however late it comes.
  */
 export async function askAgain(client: QueryClient, stale: readonly string[] | null) {
-  const which =
-    stale === null
-      ? {}
-      : {
-          predicate: ({ queryKey: [first] }: { queryKey: readonly unknown[] }) =>
-            stale.includes(String(first)),
-        };
+  const which: QueryFilters =
+    stale === null ? {} : { predicate: ({ queryKey: [first] }) => stale.includes(String(first)) };
   await client.cancelQueries(which);
   await client.invalidateQueries(which);
 }

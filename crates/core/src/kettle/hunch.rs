@@ -100,18 +100,24 @@ pub fn below(deviations: f64) -> f64 {
 }
 
 impl Hunch {
-    /// Moves on by minutes.
-    fn run(&mut self, pot: &Pot, minutes: f64, lid: bool) {
+    /// Whether it is likelier than not that it boils.
+    fn is_boiling(&self, pot: &Pot) -> bool {
+        self.belief.mean[HEAT] >= pot.boils_at(&self.belief.mean)
+    }
+
+    /// Moves on by minutes, until now.
+    fn run(&mut self, pot: &Pot, minutes: f64, lid: bool, now: f64) {
         let before = self.belief.mean[MASS];
         self.belief.moved(|state| pot.run(state, minutes, lid));
         let hours = minutes / 60.0;
         self.belief.doubt(POWER, WANDER * WANDER * hours);
         self.belief.doubt(MASS, (LEAK * (before - self.belief.mean[MASS])).powi(2));
+        self.note_boil(pot, now, lid);
     }
 
     /// Writes down when it began to boil, once that is likelier than not.
     fn note_boil(&mut self, pot: &Pot, now: f64, lid: bool) {
-        if self.boiled.is_none() && self.belief.mean[HEAT] >= pot.boils_at(&self.belief.mean) {
+        if self.boiled.is_none() && self.is_boiling(pot) {
             let since = self.belief.seen(|state| pot.since_boil(state, lid).clamp(-120.0, 120.0));
             self.boiled = Some(((now - since.mean).clamp(0.0, now), since.variance));
         }
@@ -309,44 +315,39 @@ impl Hunches {
     /// Moves on by minutes.
     pub fn run(&mut self, pot: &Pot, minutes: f64, lid: bool, now: f64) {
         for hunch in &mut self.0 {
-            hunch.run(pot, minutes, lid);
-            hunch.note_boil(pot, now, lid);
+            hunch.run(pot, minutes, lid, now);
         }
     }
 
-    /// Moves on by minutes to a reading; until then somebody may have turned the heat. That is asked before every late
-    /// reading, and before an early one that surprises.
+    /// Moves on by minutes to a reading; until then somebody may have turned the heat, or it boils where it was believed
+    /// cold. That is asked before every late reading, and before an early one that surprises.
     pub fn run_to_reading(&mut self, pot: &Pot, minutes: f64, to: &Reading<'_>) {
         let before = (minutes > 1.0).then(|| self.0.clone());
         self.run(pot, minutes, to.said.lid, to.said.now);
         let Some(before) = before.filter(|_| to.late || self.surprised(to, pot)) else { return };
         let best = best_of(&before);
         let says_less = self.says_more(to, pot) == Some(false);
-        let mut turned = Vec::new();
+        let mut others = Vec::new();
         for (hunch, mut other) in self.0.iter_mut().zip(before) {
             if other.weight < best + WORTH_ASKING {
                 continue;
             }
-            let is_cold = hunch.belief.mean[HEAT] < pot.boils_at(&hunch.belief.mean);
-            if says_less && is_cold {
+            if says_less && !hunch.is_boiling(pot) {
                 let mut unseen = other.boils_unseen(pot);
-                unseen.run(pot, minutes, to.said.lid);
-                unseen.note_boil(pot, to.said.now, to.said.lid);
-                turned.push(unseen);
+                unseen.run(pot, minutes, to.said.lid, to.said.now);
+                others.push(unseen);
             }
-            let boils = other.belief.mean[HEAT] >= pot.boils_at(&other.belief.mean);
-            let often = if boils { TURNED_AN_HOUR } else { TURNED_AN_HOUR_BELOW };
+            let often = if other.is_boiling(pot) { TURNED_AN_HOUR } else { TURNED_AN_HOUR_BELOW };
             let chance = (often * minutes / 60.0).clamp(0.002, 0.4);
             hunch.weight += (1.0 - chance).ln();
             other.weight += chance.ln();
             // At some time in between: part of the doubt goes through the stretch, the rest comes after it.
             other.belief.doubt(POWER, TURNED_BY * TURNED_BY * TURNED_BEFORE);
-            other.run(pot, minutes, to.said.lid);
-            other.note_boil(pot, to.said.now, to.said.lid);
+            other.run(pot, minutes, to.said.lid, to.said.now);
             other.belief.doubt(POWER, TURNED_BY * TURNED_BY * (1.0 - TURNED_BEFORE));
-            turned.push(other);
+            others.push(other);
         }
-        self.0.extend(turned);
+        self.0.extend(others);
     }
 
     /// Whether a number that was read says that more is in the kettle than was expected; none of a word or a temperature.
