@@ -18,7 +18,7 @@ const JARS_OF_BATCH: u32 = 28;
 pub fn make(directory: &Path, jars: u32) -> anyhow::Result<()> {
     demo::check_empty(directory)?;
     let now = Clock::wall().now();
-    demo::furnish(&Store::open(directory)?)?;
+    demo::furnish(&Store::open(directory)?, now)?;
     let history = Connection::open(directory.join(FILE_NAME))?;
     history.pragma_update(None, "synchronous", false)?;
     let text = include_str!("large.sql")

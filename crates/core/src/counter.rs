@@ -131,6 +131,7 @@ pub fn of_towel(wrong: Wrong, since: Moment) -> Option<Call> {
     let text = match wrong {
         Wrong::Unprocessed => "Jars on the towel are not processed",
         Wrong::Undosed => "Jars on the towel have no acid",
+        Wrong::Stopped => "Jars that must not go on the shelf",
         Wrong::Lid => return None,
     };
     Some(Call::once(Station::Towel, text, since))

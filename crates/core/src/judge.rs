@@ -13,6 +13,7 @@ use crate::tables::source::Source;
 
 mod acid;
 mod additions;
+pub mod against;
 mod asks;
 pub mod case;
 mod fruit;
@@ -21,6 +22,7 @@ mod jars;
 mod ph;
 mod recipe;
 pub mod records;
+pub mod standing;
 mod time;
 
 pub use asks::{Ask, Question};
@@ -216,6 +218,8 @@ pub struct Finding {
     pub cannot_tell: bool,
     /// Code of the batch it is about, where jars of several batches share a load; `null` when it is about all of them.
     pub batch: Option<String>,
+    /// What it found, where that has a name of its own: "garlic".
+    pub names: Option<String>,
 }
 
 impl Finding {
@@ -237,7 +241,30 @@ impl Finding {
             source,
             cannot_tell: false,
             batch: None,
+            names: None,
         }
+    }
+
+    /// In three words, for a label or a list: "garlic in it", "too little acid".
+    #[must_use]
+    pub fn brief(&self) -> String {
+        self.names.as_ref().map_or_else(|| self.code.label().to_owned(), |names| format!("{names} in it"))
+    }
+
+    /// Whether it is a stop that somebody told of, and not one that stands for what nobody said.
+    #[must_use]
+    pub fn is_told_stop(&self) -> bool {
+        self.severity == Severity::Stop && !self.cannot_tell
+    }
+
+    /// The same, found in something that has a name.
+    fn naming(self, names: impl Into<String>) -> Self {
+        Self { names: Some(names.into()), ..self }
+    }
+
+    /// The same, about something else than its code is as a rule.
+    fn about(self, subject: Subject) -> Self {
+        Self { subject, ..self }
     }
 
     /// Whether another finding says the same, of whichever batch.
@@ -275,10 +302,8 @@ vocabulary! {
 impl Ruling {
     /// What is found and whether something is still to be said: a known mistake outweighs what is not known.
     fn of(findings: &[Finding], is_open: bool) -> Self {
-        let stops = |untold: bool| {
-            findings.iter().any(|found| found.severity == Severity::Stop && found.cannot_tell == untold)
-        };
-        match (stops(false), stops(true) || is_open) {
+        let untold = |found: &Finding| found.severity == Severity::Stop && found.cannot_tell;
+        match (findings.iter().any(Finding::is_told_stop), findings.iter().any(untold) || is_open) {
             (true, _) => Self::NotFine,
             (false, true) => Self::CannotTell,
             (false, false) => Self::Fine,

@@ -5,6 +5,7 @@
 pub mod batch;
 pub mod canner;
 pub mod cook;
+pub mod correction;
 pub mod day;
 pub mod jar;
 pub mod kitchen;

@@ -26,7 +26,7 @@ use bodega_core::records::stock::Item;
 use bodega_core::shelf::pantry::Leaving;
 use bodega_core::tables::process::{Medium, Method, Pack, Product};
 use bodega_core::towel::seal::LidVerdict;
-use bodega_store::{Store, StoreError};
+use bodega_store::{Store, StoreError, ToldBy};
 use jiff::civil::date;
 use jiff::tz::TimeZone;
 use uom::si::mass::gram;
@@ -163,7 +163,7 @@ impl Season<'_> {
     fn fill_jars(&self, load: LoadId, at: Moment) -> Result<(), StoreError> {
         self.store.tick_load(load, JarStep::Acid, at)?;
         self.store.tick_load(load, JarStep::Lid, at)?;
-        self.store.set_claims(load, &Claims::USUAL)?;
+        self.store.set_claims(load, &Claims::USUAL, &ToldBy::here(at))?;
         Ok(())
     }
 
@@ -291,13 +291,14 @@ impl Season<'_> {
 ///
 /// # Errors
 /// What the store says.
-pub fn furnish(store: &Store) -> Result<(), StoreError> {
-    store.change_kitchen(&KitchenChange {
+pub fn furnish(store: &Store, now: Moment) -> Result<(), StoreError> {
+    let kitchen = KitchenChange {
         name: Some("Saltbrook Terrace".to_owned()),
         altitude_ft: Some(ALTITUDE_FT),
         people: Some(2),
         ..KitchenChange::default()
-    })?;
+    };
+    store.change_kitchen(&kitchen, &ToldBy::here(now))?;
     let canner = store.kitchen()?.canner.id;
     store.change_canner(
         canner,
@@ -337,7 +338,7 @@ pub fn furnish(store: &Store) -> Result<(), StoreError> {
 /// # Errors
 /// What the store says.
 pub fn fill(store: &Store, now: Moment) -> Result<(), StoreError> {
-    furnish(store)?;
+    furnish(store, now)?;
     live_in(store, now)
 }
 
@@ -369,7 +370,7 @@ pub fn live_in(store: &Store, now: Moment) -> Result<(), StoreError> {
         for days_ago in [290, 241, 200, 148, 96, 33] {
             let jar = store.next_jar(autumn.batch, autumn.size)?;
             let eaten = Gone { how: Leaving::Eaten, why: None };
-            store.leave(jar, Some(eaten), now.plus_minutes(-days_ago * DAY))?;
+            store.leave(&[jar], Some(eaten), now.plus_minutes(-days_ago * DAY))?;
         }
     }
 

@@ -20,6 +20,7 @@ use crate::json::Json;
 use crate::live::Topic;
 use crate::problem::{ApiError, NameField, Problem};
 use crate::state::{Shared, change};
+use crate::who::Who;
 
 /// A step of one jar, done or taken back.
 #[derive(Debug, Deserialize, ToSchema)]
@@ -124,10 +125,11 @@ pub struct UndosedRequest {
 #[put("/api/undosed")]
 pub async fn set_undosed(
     shared: web::Data<Shared>,
+    who: Who,
     Json(request): Json<UndosedRequest>,
 ) -> Result<HttpResponse, ApiError> {
     change(&shared, Topic::Everything, move |shared| {
-        shared.store.set_undosed(&request.jars, request.undosed, shared.clock.now())
+        shared.store.set_undosed(&request.jars, request.undosed, &who.tells(shared.clock.now()))
     })
     .await?;
     Ok(HttpResponse::NoContent().finish())
@@ -194,12 +196,17 @@ pub async fn set_warmth(
 pub async fn set_claims(
     shared: web::Data<Shared>,
     id: web::Path<LoadId>,
+    who: Who,
     Json(claims): Json<Claims>,
 ) -> Result<web::Json<LoadView>, ApiError> {
     claims.headspace_in.map(|inches| HEADSPACE.check(inches).named("headspace_in")).transpose()?;
     claims.water_over_in.map(|inches| WATER_COVER.check(inches).named("water_over_in")).transpose()?;
     claims.water_c.map(|degrees| CELSIUS.check(degrees).named("water_c")).transpose()?;
-    changed(&shared, Topic::Bench, move |shared, _| shared.store.set_claims(*id, &claims)).await
+    // Of jars that are out it decides whether they stand on the shelf.
+    changed(&shared, Topic::Everything, move |shared, now| {
+        shared.store.set_claims(*id, &claims, &who.tells(now))
+    })
+    .await
 }
 
 /// Acid stirred into the pot.

@@ -37,4 +37,5 @@ pub mod shelf;
 pub mod state;
 pub mod towel;
 pub mod watch;
+pub mod who;
 pub mod words;

@@ -151,7 +151,8 @@ fn main() -> anyhow::Result<()> {
             let clock = Clock::starting_at(demo::opening_moment()?, pace);
             let store = Store::open(&directory)?;
             let opening = network.open(&directory, Clock::wall().today())?;
-            let set_up = if bare { demo::furnish(&store) } else { demo::fill(&store, clock.now()) };
+            let set_up =
+                if bare { demo::furnish(&store, clock.now()) } else { demo::fill(&store, clock.now()) };
             set_up.context("the demo kitchen could not be set up")?;
             serve::run(store, clock, listener, opening)
         }

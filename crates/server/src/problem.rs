@@ -198,6 +198,10 @@ fn store_parts(error: &StoreError) -> (StatusCode, &'static str, Option<String>)
         StoreError::NotOnTowel { .. } => conflict("not_on_towel", None),
         StoreError::NotProcessed { .. } => conflict("not_processed", Some("holds")),
         StoreError::NotDosed { .. } => conflict("not_dosed", Some("verdict")),
+        StoreError::Stopped { .. } => conflict("stopped", Some("verdict")),
+        StoreError::WhyAltitude => {
+            (StatusCode::UNPROCESSABLE_ENTITY, "why_altitude", Some("altitude_reason".to_owned()))
+        }
         StoreError::OnBench { .. } => conflict("on_bench", Some("jars")),
         StoreError::PotShort { .. } => conflict("pot_short", Some("jars")),
         StoreError::InRecipe { .. } => conflict("in_recipe", Some("jars")),
@@ -205,7 +209,8 @@ fn store_parts(error: &StoreError) -> (StatusCode, &'static str, Option<String>)
         StoreError::NoRescue { reason, .. } => match reason {
             NoRescue::NothingWrong => conflict("not_failed", Some("rescue")),
             NoRescue::TooLate => conflict("too_late", Some("rescue")),
-            NoRescue::WasItCold | NoRescue::NotCold => conflict("kept_cold", Some("kept_cold")),
+            NoRescue::NotPutRight => conflict("not_put_right", Some("rescue")),
+            NoRescue::WasItCold { .. } | NoRescue::NotCold { .. } => conflict("kept_cold", Some("kept_cold")),
         },
         StoreError::SecondLook { .. } => conflict("second_look", Some("done")),
         StoreError::ShelfEmpty => conflict("shelf_empty", Some("size")),

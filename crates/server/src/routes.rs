@@ -165,6 +165,7 @@ api! {
     shelf::day_books::get_day_books,
     shelf::routes::list_shelf,
     shelf::routes::leave_shelf,
+    shelf::routes::discard_jars,
     shelf::routes::bring_back,
     shelf::routes::get_jar,
     shelf::pantry::get_pantry,

@@ -14,6 +14,7 @@ use bodega_core::judge::Severity;
 use bodega_core::judge::case::{JarKind, LidState};
 use bodega_core::kettle::finish::Asks;
 use bodega_core::kettle::{CookWhat, HeatSetting, KettleHeat, Warmth};
+use bodega_core::kitchen::altitudes::AltitudeReason;
 use bodega_core::kitchen::ways::{Days, Decimal, HeatIn, HeightIn, HoursIn};
 use bodega_core::ledger::food::{Food, FoodMeasure, FoodPlace};
 use bodega_core::plan::checklist::{Rest, Station};
@@ -40,6 +41,7 @@ macro_rules! words {
 pub fn all() -> Vec<Words> {
     words![
         Agent,
+        AltitudeReason,
         BoilEvent,
         Condition,
         CookWhat,

@@ -9,6 +9,7 @@ use bodega_core::records::load::{AlsoIn, CannerLoad, CannerReading, JarMoment, N
 use bodega_core::tables::process::ProcessOption;
 use rusqlite::{Connection, params};
 
+use crate::corrections::{ToldBy, corrected};
 use crate::jars::make_ready;
 use crate::kitchen::read_kitchen;
 use crate::lineup::{check_canner_free, check_room, put_together, set_out};
@@ -173,15 +174,25 @@ impl Store {
         one(&connection, id)
     }
 
-    /// Says what was seen of a load's jars: its card.
+    /// Says what was seen of a load's jars: its card. Once they are out of the canner, what was said before stays in sight.
     ///
     /// # Errors
     /// [`StoreError::NotFound`].
-    pub fn set_claims(&self, id: LoadId, claims: &Claims) -> Result<CannerLoad, StoreError> {
+    pub fn set_claims(&self, id: LoadId, claims: &Claims, told: &ToldBy) -> Result<CannerLoad, StoreError> {
         let text = to_json(claims)?;
-        let connection = self.lock();
-        connection.execute("UPDATE canner_load SET claims = ?2 WHERE id = ?1", params![id.0, text])?;
-        one(&connection, id)
+        let mut connection = self.lock();
+        let transaction = connection.transaction()?;
+        let load = one(&transaction, id)?;
+        if let Some(was) = load.claims.filter(|_| load.lifted_at().is_some()) {
+            let words = (was.words(&load.jars), claims.words(&load.jars));
+            for batch in load.batches() {
+                corrected(&transaction, batch, told, ("jars, lids and filling", &words.0, &words.1))?;
+            }
+        }
+        transaction.execute("UPDATE canner_load SET claims = ?2 WHERE id = ?1", params![id.0, text])?;
+        let load = one(&transaction, id)?;
+        transaction.commit()?;
+        Ok(load)
     }
 
     /// Says what else stands in a load's canner, and gives the load the longest time of all of it.

@@ -252,6 +252,21 @@ pub enum StoreError {
         /// The name.
         name: String,
     },
+    /// Something stands against a jar.
+    #[error(
+        "{says}: jar {number} is not for the shelf and not to be eaten, whatever its lid does; the towel says what can be done"
+    )]
+    Stopped {
+        /// Number in its batch.
+        number: u32,
+        /// What stands against it.
+        says: String,
+    },
+    /// Another altitude, and jars that were put up by the one before.
+    #[error(
+        "jars stand here that were put up at the altitude before: say whether the kitchen moved or that altitude was wrong"
+    )]
+    WhyAltitude,
     /// There are records already.
     #[error("there are records here already; bring a document into an empty kitchen only")]
     NotEmpty,

@@ -13,7 +13,7 @@ use crate::{Store, StoreError};
 /// What the document says it is.
 pub(crate) const FORMAT: &str = "bodega-records";
 /// Tables in the order in which they refer to one another, with what orders their rows.
-pub(crate) const TABLES: [(&str, &str); 24] = [
+pub(crate) const TABLES: [(&str, &str); 26] = [
     ("canner", "id"),
     ("canner_capacity", "canner_id, jar"),
     ("kitchen", "id"),
@@ -38,6 +38,8 @@ pub(crate) const TABLES: [(&str, &str); 24] = [
     ("cook_event", "id"),
     ("day_slip", "block"),
     ("bench_ph", "id"),
+    ("altitude_said", "id"),
+    ("correction", "id"),
 ];
 
 /// Version of the document: that of the records.

@@ -236,7 +236,7 @@ fn stage(document: &mut (impl Read + Seek), file: &Path) -> Result<(), StoreErro
     transaction.commit()?;
     if faults.is_empty() {
         bring_up(&mut connection)?;
-        let arrived = Store::of(connection, None);
+        let arrived = Store::of(connection, None)?;
         arrived.settle_kitchen()?;
         faults = import_checks::faults(&arrived)?;
     }

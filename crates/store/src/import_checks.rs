@@ -21,7 +21,7 @@ pub(crate) const MOST_FAULTS: usize = 20;
 /// A number that is stored, how many of its units make one of the limit's, and its limit.
 type Number = (&'static str, &'static str, f64, Limit);
 
-const NUMBERS: [Number; 35] = [
+const NUMBERS: [Number; 37] = [
     ("kitchen", "altitude_ft", 1.0, ALTITUDE),
     ("kitchen", "pounds_per_plant", 1.0, PLANT_YIELD),
     ("canner", "inner_diameter_mm", 1.0, VESSEL_DIAMETER),
@@ -58,6 +58,8 @@ const NUMBERS: [Number; 35] = [
     ("bowls", "factor", 1.0, RECIPE_TIMES),
     ("bench_ph", "ph", 1.0, PH),
     ("bench_ph", "sample_c", 1.0, CELSIUS),
+    ("altitude_said", "was_ft", 1.0, ALTITUDE),
+    ("altitude_said", "altitude_ft", 1.0, ALTITUDE),
 ];
 
 /// Names that people gave.

@@ -8,6 +8,7 @@ use bodega_core::measures::moment::Moment;
 use bodega_core::records::jar::Jar;
 use rusqlite::{Connection, params};
 
+use crate::corrections::{ToldBy, corrected};
 use crate::pot::{dosed_pot, settle_pot};
 use crate::rows::jar::{of_load, one};
 use crate::rows::{batch as batches, found, load};
@@ -173,7 +174,7 @@ impl Store {
     /// [`StoreError::OnBench`] while the jar is not in the canner, where its tick is taken back; [`StoreError::InPot`] when
     /// the pot has its dose; [`StoreError::InRecipe`] when it is a part of the recipe; [`StoreError::PotShort`] when it has too little and that is to be taken back;
     /// [`StoreError::AlreadyGone`]; [`StoreError::NotFound`].
-    pub fn set_undosed(&self, jars: &[JarId], undosed: bool, now: Moment) -> Result<(), StoreError> {
+    pub fn set_undosed(&self, jars: &[JarId], undosed: bool, told: &ToldBy) -> Result<(), StoreError> {
         let mut connection = self.lock();
         let transaction = connection.transaction()?;
         for id in jars {
@@ -198,8 +199,12 @@ impl Store {
             }
             transaction.execute(
                 "UPDATE jar SET undosed_at = iif(?2, coalesce(undosed_at, ?3), NULL) WHERE id = ?1",
-                params![id.0, undosed, now.0],
+                params![id.0, undosed, told.at.0],
             )?;
+            if !undosed && jar.undosed_at.is_some() {
+                let about = format!("acid of jar {number}");
+                corrected(&transaction, jar.batch, told, (&about, "not in it", "in it"))?;
+            }
         }
         Ok(transaction.commit()?)
     }

@@ -5,12 +5,14 @@ use std::collections::BTreeMap;
 use bodega_core::jars::acid::Agent;
 use bodega_core::jars::size::JarSize;
 use bodega_core::jars::spoons::Spoons;
+use bodega_core::kitchen::altitudes::AltitudeReason;
 use bodega_core::kitchen::ways::{Days, Decimal, HeatIn, HeightIn, HoursIn, Ways};
 use bodega_core::measures::ids::ContainerId;
 use bodega_core::records::kitchen::{Container, JarMeasure, Kitchen, KitchenChange, USUAL_TURNAROUND, Units};
 use bodega_core::tables::process::Method;
 use rusqlite::{Connection, OptionalExtension, params};
 
+use crate::corrections::ToldBy;
 use crate::rows::{canner, check_name_free, found, word};
 use crate::{Store, StoreError, canners};
 
@@ -49,16 +51,20 @@ impl Store {
         self.memos.kitchen.ask(self.version()?, (), || read_kitchen(&*self.read()?))
     }
 
-    /// Changes the kitchen.
+    /// Changes the kitchen. Another altitude is written down with its reason.
     ///
     /// # Errors
-    /// [`StoreError::NotFound`] for a canner that is not there; [`StoreError::Sqlite`] when the file cannot be written or
-    /// a value breaks the schema.
-    pub fn change_kitchen(&self, change: &KitchenChange) -> Result<Kitchen, StoreError> {
+    /// [`StoreError::NotFound`] for a canner that is not there; [`StoreError::WhyAltitude`] when jars stand at home that were
+    /// put up by another altitude and nobody says whether that one was wrong; [`StoreError::Sqlite`] when the file cannot be
+    /// written or a value breaks the schema.
+    pub fn change_kitchen(&self, change: &KitchenChange, told: &ToldBy) -> Result<Kitchen, StoreError> {
         let mut connection = self.lock();
         let transaction = connection.transaction()?;
         if let Some(canner) = change.canner {
             canner::one(&transaction, canner)?;
+        }
+        if let Some(altitude_ft) = change.altitude_ft {
+            say_altitude(&transaction, altitude_ft, change.altitude_reason, told)?;
         }
         transaction.execute(
             "UPDATE kitchen SET name = coalesce(?1, name), altitude_ft = coalesce(?2, altitude_ft),
@@ -141,6 +147,36 @@ impl Store {
             id.0,
         )
     }
+}
+
+/// Writes down what is said of the altitude when it is another one than before.
+fn say_altitude(
+    connection: &Connection,
+    altitude_ft: f64,
+    reason: Option<AltitudeReason>,
+    told: &ToldBy,
+) -> Result<(), StoreError> {
+    let was_ft: Option<f64> =
+        connection.query_row("SELECT altitude_ft FROM kitchen", [], |row| row.get(0))?;
+    #[expect(clippy::float_cmp, reason = "the same number said again is the same number")]
+    if was_ft == Some(altitude_ft) {
+        return Ok(());
+    }
+    // Nothing was said before that could have been wrong.
+    let Some(was_ft) = was_ft else { return Ok(()) };
+    // It decides about jars that are out of the canner and still there.
+    let stand = "SELECT EXISTS (SELECT 1 FROM jar
+        WHERE gone_at IS NULL AND load_id NOT IN (SELECT load_id FROM open_load))";
+    let reason = match reason {
+        Some(reason) => reason,
+        None if connection.query_row(stand, [], |row| row.get(0))? => return Err(StoreError::WhyAltitude),
+        None => AltitudeReason::Moved,
+    };
+    connection.execute(
+        "INSERT INTO altitude_said (at, was_ft, altitude_ft, reason, who) VALUES (?1, ?2, ?3, ?4, ?5)",
+        params![told.at.0, was_ft, altitude_ft, reason.word(), told.who],
+    )?;
+    Ok(())
 }
 
 fn read_container(row: &rusqlite::Row<'_>) -> rusqlite::Result<Container> {

@@ -3,12 +3,14 @@
 //! What is acknowledged is on disk: WAL with `synchronous=FULL`. The store keeps records and refuses what would break
 //! them; the rules of the job are `bodega-core`'s.
 
+mod at_home;
 mod backup;
 mod canner;
 mod canners;
 mod checklist;
 mod clock;
 mod copy;
+mod corrections;
 mod crates;
 mod cupboard;
 mod day;
@@ -36,6 +38,7 @@ mod rows;
 mod safe;
 mod schema;
 mod shelf;
+mod standings;
 mod store;
 mod towel;
 mod trouble;
@@ -43,12 +46,14 @@ mod whole;
 
 pub use backup::backup;
 pub use clock::KeptClock;
+pub use corrections::ToldBy;
 pub use error::{StoreError, if_readable};
 pub use files::{FILE_NAME, write_private};
 pub use hold::Hold;
 pub use mend::{BrokenRecord, Choice};
 pub use restore::{begin_anew, restore};
 pub use safe::BackupFile;
+pub use standings::AtHome;
 pub use store::Store;
 pub use trouble::Trouble;
 pub use whole::{check_file, newest_good};

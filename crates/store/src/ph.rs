@@ -4,11 +4,29 @@ use bodega_core::jars::ph::{PhSample, Remedy};
 use bodega_core::measures::ids::BatchId;
 use bodega_core::measures::moment::Moment;
 use bodega_core::records::jar::PhRecord;
-use rusqlite::params;
+use rusqlite::{Connection, params};
 
 use crate::rows::batch::one;
 use crate::rows::optional_word;
 use crate::{Store, StoreError};
+
+/// pH readings of a batch, oldest first.
+pub(crate) fn readings(connection: &Connection, batch: BatchId) -> Result<Vec<PhRecord>, StoreError> {
+    let mut statement =
+        connection.prepare_cached("SELECT * FROM ph_reading WHERE batch_id = ?1 ORDER BY at, id")?;
+    let rows = statement.query_map([batch.0], |row| {
+        Ok(PhRecord {
+            at: Moment(row.get("at")?),
+            ph: row.get("ph")?,
+            sample: optional_word(row, "sample")?,
+            did: optional_word(row, "did")?,
+            sample_c: row.get("sample_c")?,
+            compensated: row.get("compensated")?,
+            calibrated_today: row.get("calibrated_today")?,
+        })
+    })?;
+    Ok(rows.collect::<Result<_, _>>()?)
+}
 
 impl Store {
     /// pH readings of a batch, oldest first.
@@ -16,21 +34,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn ph_readings(&self, batch: BatchId) -> Result<Vec<PhRecord>, StoreError> {
-        let connection = self.read()?;
-        let mut statement =
-            connection.prepare_cached("SELECT * FROM ph_reading WHERE batch_id = ?1 ORDER BY at, id")?;
-        let rows = statement.query_map([batch.0], |row| {
-            Ok(PhRecord {
-                at: Moment(row.get("at")?),
-                ph: row.get("ph")?,
-                sample: optional_word(row, "sample")?,
-                did: optional_word(row, "did")?,
-                sample_c: row.get("sample_c")?,
-                compensated: row.get("compensated")?,
-                calibrated_today: row.get("calibrated_today")?,
-            })
-        })?;
-        Ok(rows.collect::<Result<_, _>>()?)
+        readings(&*self.read()?, batch)
     }
 
     /// Writes a pH reading down.

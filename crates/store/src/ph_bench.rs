@@ -5,8 +5,9 @@ use bodega_core::measures::moment::Moment;
 use bodega_core::records::batch::Batch;
 use bodega_core::records::jar::PhRecord;
 use bodega_core::records::recipe::BenchPh;
-use rusqlite::{Row, params};
+use rusqlite::{Connection, Row, params};
 
+use crate::ph::readings;
 use crate::recipe::put_away;
 use crate::rows::found;
 use crate::rows::recipe::any_bowls;
@@ -29,20 +30,34 @@ fn read(row: &Row<'_>) -> rusqlite::Result<BenchPh> {
     })
 }
 
+fn latest(connection: &Connection, bowls: Option<BowlsId>) -> Result<Vec<BenchPh>, StoreError> {
+    let of_bowls = if bowls.is_some() { "bowls_id = ?1" } else { "?1 IS NULL" };
+    let sql = format!(
+        "SELECT * FROM bench_ph WHERE removed_at IS NULL AND {of_bowls} ORDER BY at DESC, id DESC LIMIT ?2"
+    );
+    let mut statement = connection.prepare_cached(&sql)?;
+    let rows = statement.query_map(params![bowls.map(|bowls| bowls.0), LATEST], read)?;
+    Ok(rows.collect::<Result<_, _>>()?)
+}
+
+/// Every pH reading of a batch, oldest first.
+pub(crate) fn of_batch(connection: &Connection, batch: &Batch) -> Result<Vec<PhRecord>, StoreError> {
+    let mut all = readings(connection, batch.id)?;
+    if let Some(bowls) = batch.bowls {
+        let of_mix = latest(connection, Some(bowls))?.into_iter().filter(|reading| reading.part.is_none());
+        all.extend(of_mix.map(|reading| reading.as_record()));
+        all.sort_by_key(|reading| reading.at);
+    }
+    Ok(all)
+}
+
 impl Store {
     /// The last hundred readings at the bench, of these bowls or of all, newest first.
     ///
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn bench_ph(&self, bowls: Option<BowlsId>) -> Result<Vec<BenchPh>, StoreError> {
-        let connection = self.read()?;
-        let of_bowls = if bowls.is_some() { "bowls_id = ?1" } else { "?1 IS NULL" };
-        let sql = format!(
-            "SELECT * FROM bench_ph WHERE removed_at IS NULL AND {of_bowls} ORDER BY at DESC, id DESC LIMIT ?2"
-        );
-        let mut statement = connection.prepare_cached(&sql)?;
-        let rows = statement.query_map(params![bowls.map(|bowls| bowls.0), LATEST], read)?;
-        Ok(rows.collect::<Result<_, _>>()?)
+        latest(&*self.read()?, bowls)
     }
 
     /// Every pH reading of a batch, oldest first: what was read of its mix before there was a batch is one of it.
@@ -50,13 +65,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn ph_of(&self, batch: &Batch) -> Result<Vec<PhRecord>, StoreError> {
-        let mut readings = self.ph_readings(batch.id)?;
-        if let Some(bowls) = batch.bowls {
-            let of_mix = self.bench_ph(Some(bowls))?.into_iter().filter(|reading| reading.part.is_none());
-            readings.extend(of_mix.map(|reading| reading.as_record()));
-            readings.sort_by_key(|reading| reading.at);
-        }
-        Ok(readings)
+        of_batch(&*self.read()?, batch)
     }
 
     /// Writes a reading down; its number is given.

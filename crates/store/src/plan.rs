@@ -1,7 +1,7 @@
 //! Batches: a plan that was accepted, with the fruit it draws, its jars and its canner loads.
 
 use bodega_core::day::overnight::waits_as_juice;
-use bodega_core::jars::contents::Added;
+use bodega_core::jars::contents::{Added, in_words_or_nothing};
 use bodega_core::jars::size::JarSize;
 use bodega_core::jars::spoons::{Measured, all_of};
 use bodega_core::judge::records::BatchFacts;
@@ -18,12 +18,13 @@ use bodega_core::tables::process::Medium;
 use jiff::civil::Date;
 use rusqlite::{Connection, Transaction, params};
 
+use crate::corrections::{ToldBy, corrected};
 use crate::kitchen::read_kitchen;
 use crate::pot::{settle_pot, sizes};
 use crate::rows::batch::{SELECT, one, read, stored};
-use crate::rows::recipe::{check_unused, check_unused_by_others, insert_bowls};
+use crate::rows::recipe::{any_bowls, check_unused, check_unused_by_others, insert_bowls};
 use crate::rows::{ids, lot, row_of};
-use crate::{Store, StoreError, lineup};
+use crate::{Store, StoreError, lineup, ph_bench};
 
 /// Batches, the newest first, that yields are learned from; older ones would count for next to nothing.
 const LEARNED_FROM: u32 = 60;
@@ -324,17 +325,34 @@ impl Store {
         one(&connection, id)
     }
 
-    /// Says what else goes into a batch.
+    /// Says what else goes into a batch. Once jars of it are out of the canner, what was said before stays in sight.
     ///
     /// # Errors
     /// [`StoreError::NotFound`].
-    pub fn set_additions(&self, id: BatchId, additions: &Vec<Added>) -> Result<Batch, StoreError> {
-        let connection = self.lock();
-        connection.execute(
+    pub fn set_additions(
+        &self,
+        id: BatchId,
+        additions: &Vec<Added>,
+        said: &ToldBy,
+    ) -> Result<Batch, StoreError> {
+        let mut connection = self.lock();
+        let transaction = connection.transaction()?;
+        if let Some(was) = one(&transaction, id)?.additions {
+            let about = "what else went in";
+            corrected(
+                &transaction,
+                id,
+                said,
+                (about, &in_words_or_nothing(&was), &in_words_or_nothing(additions)),
+            )?;
+        }
+        transaction.execute(
             "UPDATE batch SET additions = ?2, additions_asked = 1 WHERE id = ?1",
             params![id.0, stored(Some(additions))?],
         )?;
-        one(&connection, id)
+        let batch = one(&transaction, id)?;
+        transaction.commit()?;
+        Ok(batch)
     }
 
     /// What the judge has to know of a batch beside its jars.
@@ -342,14 +360,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::NotFound`].
     pub fn facts(&self, id: BatchId) -> Result<BatchFacts, StoreError> {
-        self.memos.facts.ask(self.version()?, id, || self.read_facts(id))
-    }
-
-    fn read_facts(&self, id: BatchId) -> Result<BatchFacts, StoreError> {
-        let batch = self.batch(id)?;
-        let bowls = batch.bowls.map(|bowls| self.any_bowls(bowls)).transpose()?;
-        let ph = self.ph_of(&batch)?;
-        Ok(BatchFacts { batch, bowls, sizes: self.batch_sizes(id)?, ph })
+        self.memos.facts.ask(self.version()?, id, || facts(&*self.read()?, id))
     }
 
     /// Sizes of a batch's jars, with how many there are of each.
@@ -359,6 +370,14 @@ impl Store {
     pub fn batch_sizes(&self, id: BatchId) -> Result<Vec<(JarSize, u32)>, StoreError> {
         self.memos.batch_sizes.ask(self.version()?, id, || sizes(&*self.read()?, id))
     }
+}
+
+/// What the judge has to know of a batch beside its jars.
+pub(crate) fn facts(connection: &Connection, id: BatchId) -> Result<BatchFacts, StoreError> {
+    let batch = one(connection, id)?;
+    let bowls = batch.bowls.map(|bowls| any_bowls(connection, bowls)).transpose()?;
+    let ph = ph_bench::of_batch(connection, &batch)?;
+    Ok(BatchFacts { sizes: sizes(connection, id)?, batch, bowls, ph })
 }
 
 /// Refuses a batch of which a jar has been touched.

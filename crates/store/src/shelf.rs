@@ -7,13 +7,13 @@ use bodega_core::records::jar::{JarRecord, Stocked};
 use bodega_core::records::shelf::{Gone, ShelfGroup, ShelfSearch};
 use bodega_core::shelf::pantry::{Discard, History, Leaving};
 use bodega_core::tables::process::Product;
-use rusqlite::{OptionalExtension, params};
+use rusqlite::{OptionalExtension, Transaction, named_params, params};
 
 use crate::rows::jar::{RECORDS, read_record, with_past};
 use crate::rows::lifting::lifting;
 use crate::rows::{found, moment, optional_word, row_of, word};
 use crate::towel::lifted;
-use crate::{Store, StoreError};
+use crate::{AtHome, Store, StoreError, at_home};
 
 /// A jar that came to the shelf, whether it stands there or not.
 macro_rules! held {
@@ -25,16 +25,21 @@ macro_rules! held {
 /// A jar that stands on the shelf; nobody says of one that it holds before it is out of the canner and whole.
 const ON_SHELF: &str = concat!(held!(), " AND gone_at IS NULL");
 
+/// Nothing stands against it.
+const NOT_STOPPED: &str = "id NOT IN (SELECT value FROM json_each(:stopped))";
+
 impl Store {
-    /// How many jars stand on the shelf.
+    /// How many jars stand on the shelf. One that something stands against is none of them.
     ///
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn on_shelf(&self) -> Result<u32, StoreError> {
-        let sql = format!("SELECT count(*) FROM jar WHERE {ON_SHELF}");
-        self.memos
-            .on_shelf
-            .ask(self.version()?, (), || Ok(row_of(&*self.read()?, &sql, [], |row| row.get(0))?))
+        let at_home = self.standings()?;
+        let sql = format!("SELECT count(*) FROM jar WHERE {ON_SHELF} AND {NOT_STOPPED}");
+        self.memos.on_shelf.ask(self.version()?, at_home.version, || {
+            let given = named_params! { ":stopped": at_home.stopped_json() };
+            Ok(row_of(&*self.read()?, &sql, given, |row| row.get(0))?)
+        })
     }
 
     /// Jars on the shelf by product and date, oldest first.
@@ -42,35 +47,41 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn shelf(&self, search: &ShelfSearch) -> Result<Vec<ShelfGroup>, StoreError> {
-        self.memos.shelf.ask(self.version()?, search.clone(), || self.read_shelf(search))
+        let at_home = self.standings()?;
+        let question = (search.clone(), at_home.version);
+        self.memos.shelf.ask(self.version()?, question, || self.read_shelf(search, &at_home))
     }
 
-    fn read_shelf(&self, search: &ShelfSearch) -> Result<Vec<ShelfGroup>, StoreError> {
+    fn read_shelf(&self, search: &ShelfSearch, at_home: &AtHome) -> Result<Vec<ShelfGroup>, StoreError> {
         let connection = self.read()?;
         let sql = format!(
             "SELECT batch.id AS batch, code, name AS named, product, medium, pack, agent, thickness, size,
-             min(load_event.at) AS canned_at, sum(here.count) AS count,
+             min(load_event.at) AS canned_at, sum(here.count) AS count, group_concat(here.one) AS ones,
              EXISTS (SELECT 1 FROM jar AS bad WHERE bad.batch_id = batch.id AND bad.gone_how = 'discarded'
                  AND bad.gone_why IN ({SPOILED})) AS recalled
-             FROM (SELECT batch_id, size, load_id, count(*) AS count FROM jar WHERE {ON_SHELF}
-                   GROUP BY batch_id, size, load_id) AS here
+             FROM (SELECT batch_id, size, load_id, count(*) AS count, max(id) AS one FROM jar
+                   WHERE {ON_SHELF} AND {NOT_STOPPED} GROUP BY batch_id, size, load_id) AS here
              CROSS JOIN batch ON batch.id = here.batch_id
              JOIN load_event ON load_event.load_id = here.load_id AND {LIFTING}
-             WHERE removed_at IS NULL AND (?1 IS NULL OR instr(code, ?1) > 0 OR instr(lower(coalesce(name, '')), lower(?1)) > 0) AND (?2 IS NULL OR product = ?2)
-             AND (?3 IS NULL OR load_event.at >= ?3) AND (?4 IS NULL OR load_event.at < ?4)
+             WHERE removed_at IS NULL AND (:code IS NULL OR instr(code, :code) > 0 OR instr(lower(coalesce(name, '')), lower(:code)) > 0)
+             AND (:product IS NULL OR product = :product)
+             AND (:from IS NULL OR load_event.at >= :from) AND (:before IS NULL OR load_event.at < :before)
              GROUP BY batch.id, here.size ORDER BY canned_at, batch.id",
             LIFTING = lifting!(),
             SPOILED = spoiled_words(),
         );
         let mut statement = connection.prepare_cached(&sql)?;
-        let given = params![
-            search.code,
-            search.product.map(Product::word),
-            search.from.map(|at| at.0),
-            search.before.map(|at| at.0)
-        ];
+        let given = named_params! {
+            ":stopped": at_home.stopped_json(),
+            ":code": search.code,
+            ":product": search.product.map(Product::word),
+            ":from": search.from.map(|at| at.0),
+            ":before": search.before.map(|at| at.0),
+        };
         let groups = statement.query_map(given, |row| {
+            let ones: String = row.get("ones")?;
             Ok(ShelfGroup {
+                open: open_of(at_home, &ones),
                 batch: BatchId(row.get("batch")?),
                 code: row.get("code")?,
                 product: word(row, "product")?,
@@ -93,39 +104,32 @@ impl Store {
     /// # Errors
     /// [`StoreError::ShelfEmpty`] when there is none.
     pub fn next_jar(&self, batch: BatchId, size: JarSize) -> Result<JarId, StoreError> {
+        let stopped = self.standings()?.stopped_json();
         let connection = self.read()?;
         let jar = connection.query_row(
             &format!(
-                "SELECT id FROM jar WHERE batch_id = ?1 AND size = ?2 AND {ON_SHELF} ORDER BY number LIMIT 1"
+                "SELECT id FROM jar WHERE batch_id = :batch AND size = :size AND {ON_SHELF} AND {NOT_STOPPED}
+                 ORDER BY number LIMIT 1"
             ),
-            params![batch.0, size.word()],
+            named_params! { ":batch": batch.0, ":size": size.word(), ":stopped": stopped },
             |row| row.get(0).map(JarId),
         );
         jar.optional()?.ok_or(StoreError::ShelfEmpty)
     }
 
-    /// A jar leaves the shelf, or the refrigerator or freezer; `None` brings it back.
+    /// Jars leave the shelf, the towel, the refrigerator or the freezer, all of them or none; `None` brings them back. What
+    /// something stands against leaves to be thrown away, and in no other way, unless it was chilled in time.
     ///
     /// # Errors
-    /// [`StoreError::NotOnTowel`] while it is not out of the canner; [`StoreError::AlreadyGone`]; [`StoreError::NotFound`].
-    pub fn leave(&self, jar: JarId, gone: Option<Gone>, now: Moment) -> Result<(), StoreError> {
-        let connection = self.lock();
-        let (number, _, _) = lifted(&connection, jar)?;
-        let left: Option<i64> =
-            connection.query_row("SELECT gone_at FROM jar WHERE id = ?1", [jar.0], |row| row.get(0))?;
-        if gone.is_some() && left.is_some() {
-            return Err(StoreError::AlreadyGone { number });
+    /// [`StoreError::NotOnTowel`] while one is not out of the canner; [`StoreError::AlreadyGone`]; [`StoreError::Stopped`];
+    /// [`StoreError::NotFound`].
+    pub fn leave(&self, jars: &[JarId], gone: Option<Gone>, now: Moment) -> Result<(), StoreError> {
+        let mut connection = self.lock();
+        let transaction = connection.transaction()?;
+        for jar in jars {
+            leave_one(&transaction, *jar, gone, now)?;
         }
-        connection.execute(
-            "UPDATE jar SET gone_at = ?2, gone_how = ?3, gone_why = ?4 WHERE id = ?1",
-            params![
-                jar.0,
-                gone.map(|_| now.0),
-                gone.map(|gone| gone.how.word()),
-                gone.and_then(|gone| gone.why).map(Discard::word)
-            ],
-        )?;
-        Ok(())
+        Ok(transaction.commit()?)
     }
 
     /// What stands on the shelf or left it since a moment, by product and size, with when it came and left.
@@ -133,19 +137,21 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn stocked(&self, since: Moment) -> Result<Vec<Stocked>, StoreError> {
-        self.memos.stocked.ask(self.version()?, since, || self.read_stocked(since))
+        let at_home = self.standings()?;
+        let question = (since, at_home.version);
+        self.memos.stocked.ask(self.version()?, question, || self.read_stocked(since, &at_home))
     }
 
-    fn read_stocked(&self, since: Moment) -> Result<Vec<Stocked>, StoreError> {
+    fn read_stocked(&self, since: Moment, at_home: &AtHome) -> Result<Vec<Stocked>, StoreError> {
         let connection = self.read()?;
         let sql = format!(
             "SELECT product, medium, pack, thickness, iif(product = 'recipe', name, NULL) AS named, here.size AS size,
                  load_event.at AS lifted_at, here.gone_at AS gone_at, here.gone_how AS gone_how, here.count AS count
              FROM (SELECT batch_id, size, load_id, NULL AS gone_at, NULL AS gone_how, count(*) AS count
-                   FROM jar WHERE {ON_SHELF} GROUP BY batch_id, size, load_id
+                   FROM jar WHERE {ON_SHELF} AND {NOT_STOPPED} GROUP BY batch_id, size, load_id
                    UNION ALL
                    SELECT batch_id, size, load_id, gone_at, gone_how, count(*) FROM jar
-                   WHERE {HELD} AND gone_at > ?1
+                   WHERE {HELD} AND gone_at > :since
                    GROUP BY gone_at, batch_id, size, load_id, gone_how) AS here
              CROSS JOIN batch ON batch.id = here.batch_id
              JOIN load_event ON load_event.load_id = here.load_id AND {LIFTING}
@@ -155,7 +161,8 @@ impl Store {
             LIFTING = lifting!(),
         );
         let mut statement = connection.prepare_cached(&sql)?;
-        let rows = statement.query_map([since.0], |row| {
+        let given = named_params! { ":since": since.0, ":stopped": at_home.stopped_json() };
+        let rows = statement.query_map(given, |row| {
             let like = Stocked {
                 product: word(row, "product")?,
                 medium: optional_word(row, "medium")?,
@@ -219,6 +226,43 @@ impl Store {
         let jar = row_of(&connection, &format!("{RECORDS} WHERE jar.id = ?1"), [id.0], read_record);
         with_past(&connection, found(jar, "jar", id.0)?)
     }
+}
+
+fn leave_one(
+    transaction: &Transaction<'_>,
+    jar: JarId,
+    gone: Option<Gone>,
+    now: Moment,
+) -> Result<(), StoreError> {
+    let (number, load, _) = lifted(transaction, jar)?;
+    let sql = "SELECT gone_at IS NOT NULL, rescue IS NOT NULL FROM jar WHERE id = ?1";
+    let (is_gone, is_chilled): (bool, bool) =
+        transaction.query_row(sql, [jar.0], |row| Ok((row.get(0)?, row.get(1)?)))?;
+    if gone.is_some() && is_gone {
+        return Err(StoreError::AlreadyGone { number });
+    }
+    if !is_chilled
+        && gone.is_some_and(|gone| gone.how != Leaving::Discarded)
+        && let Some(says) = at_home::of_jar(transaction, jar, load)?.brief()
+    {
+        return Err(StoreError::Stopped { number, says });
+    }
+    transaction.execute(
+        "UPDATE jar SET gone_at = ?2, gone_how = ?3, gone_why = ?4 WHERE id = ?1",
+        params![
+            jar.0,
+            gone.map(|_| now.0),
+            gone.map(|gone| gone.how.word()),
+            gone.and_then(|gone| gone.why).map(Discard::word)
+        ],
+    )?;
+    Ok(())
+}
+
+/// What is open of like jars on the shelf: one jar speaks for those of its load.
+fn open_of(at_home: &AtHome, jars: &str) -> Option<String> {
+    let jars = jars.split(',').filter_map(|id| id.parse().ok().map(JarId));
+    jars.filter_map(|jar| at_home.at_home(jar)?.open_brief()).next()
 }
 
 /// Words of the reasons that make a batch suspect, for SQL.

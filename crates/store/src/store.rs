@@ -1,9 +1,9 @@
 //! One open file of records: how it is opened, who holds it, and what lists leave out.
 
-use std::ops::Deref;
+use std::ops::{Deref, DerefMut};
 use std::path::{Path, PathBuf};
 use std::sync::atomic::{AtomicBool, Ordering};
-use std::sync::{Mutex, MutexGuard, OnceLock, PoisonError};
+use std::sync::{Arc, Mutex, MutexGuard, OnceLock, PoisonError};
 use std::time::Duration;
 
 use rusqlite::Connection;
@@ -17,6 +17,7 @@ use crate::hold::Hold;
 use crate::memo::Memos;
 use crate::rows::{self, row_of};
 use crate::schema::{MIGRATIONS, bring_up};
+use crate::standings::{Changes, Standings};
 use crate::whole::{Standing, newest_good, standing, version_of};
 
 /// How long a statement waits for another process that holds the file, such as a backup.
@@ -40,6 +41,10 @@ pub struct Store {
     pub(crate) left_out: AtomicBool,
     /// What was read last of what is asked for again and again.
     pub(crate) memos: Memos,
+    /// What stands against the jars at home.
+    pub(crate) standings: Standings,
+    /// What was written since that was asked.
+    pub(crate) changes: Arc<Changes>,
     /// Tells whether something was written since.
     versions: Mutex<Option<Connection>>,
     /// Who is told of every statement.
@@ -53,9 +58,36 @@ pub(crate) struct Place {
     _hold: Hold,
 }
 
+/// The one connection that writes, while somebody has it.
+pub(crate) struct Writer<'a> {
+    connection: MutexGuard<'a, Connection>,
+    changes: &'a Changes,
+}
+
+impl Deref for Writer<'_> {
+    type Target = Connection;
+
+    fn deref(&self) -> &Connection {
+        &self.connection
+    }
+}
+
+impl DerefMut for Writer<'_> {
+    fn deref_mut(&mut self) -> &mut Connection {
+        &mut self.connection
+    }
+}
+
+impl Drop for Writer<'_> {
+    /// What was written is on disk, and the next one does not have the connection yet.
+    fn drop(&mut self) {
+        self.changes.settle();
+    }
+}
+
 /// A connection to read with: nobody who writes waits for it, and it waits for nobody. In memory there is only one.
 pub(crate) enum Reader<'a> {
-    Only(MutexGuard<'a, Connection>),
+    Only(Writer<'a>),
     Own { connection: Option<Connection>, readers: &'a Mutex<Vec<Connection>> },
 }
 
@@ -129,22 +161,26 @@ impl Store {
         connection.pragma_update(None, "ignore_check_constraints", true)?;
         bring_up(&mut connection)?;
         connection.pragma_update(None, "ignore_check_constraints", false)?;
-        let store = Self::of(connection, place);
+        let store = Self::of(connection, place)?;
         store.settle_kitchen()?;
         Ok(store)
     }
 
-    pub(crate) fn of(connection: Connection, place: Option<Place>) -> Self {
+    pub(crate) fn of(connection: Connection, place: Option<Place>) -> Result<Self, StoreError> {
         connection.set_prepared_statement_cache_capacity(KEPT_STATEMENTS);
-        Self {
+        let changes = Arc::new(Changes::default());
+        changes.hear(&connection)?;
+        Ok(Self {
             connection: Mutex::new(connection),
             readers: Mutex::default(),
             left_out: AtomicBool::new(true),
             memos: Memos::default(),
+            standings: Standings::default(),
+            changes,
             versions: Mutex::default(),
             watcher: OnceLock::new(),
             place,
-        }
+        })
     }
 
     /// Where the records lie; `None` in memory.
@@ -241,7 +277,8 @@ impl Store {
     }
 
     /// A panic in another thread leaves SQLite's own transaction rolled back, so the connection stays usable.
-    pub(crate) fn lock(&self) -> MutexGuard<'_, Connection> {
-        self.connection.lock().unwrap_or_else(PoisonError::into_inner)
+    pub(crate) fn lock(&self) -> Writer<'_> {
+        let connection = self.connection.lock().unwrap_or_else(PoisonError::into_inner);
+        Writer { connection, changes: &self.changes }
     }
 }

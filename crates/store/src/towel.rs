@@ -9,7 +9,7 @@ use rusqlite::{Connection, OptionalExtension, Row, params};
 use crate::rows::jar::read_verdict;
 use crate::rows::lifting::lifting;
 use crate::rows::{found, load, moment, optional_word, word};
-use crate::{Store, StoreError, lineup};
+use crate::{AtHome, Store, StoreError, at_home, lineup};
 
 /// Jars out of the canner, with when they were lifted.
 pub(crate) const LIFTED: &str = concat!(
@@ -29,21 +29,25 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn towel(&self) -> Result<Vec<Towel>, StoreError> {
-        self.memos.towel.ask(self.version()?, (), || self.read_towel())
+        let at_home = self.standings()?;
+        self.memos.towel.ask(self.version()?, at_home.version, || self.read_towel(&at_home))
     }
 
-    fn read_towel(&self) -> Result<Vec<Towel>, StoreError> {
+    fn read_towel(&self, at_home: &AtHome) -> Result<Vec<Towel>, StoreError> {
         let connection = self.read()?;
         let sql = format!(
             "SELECT jar.*, code, name, product, load_event.at {LIFTED}
              AND gone_at IS NULL AND jar.load_id IN (
                  SELECT load_id FROM jar WHERE gone_at IS NULL AND rescue IS NULL
                  AND (seal IS NULL OR (seal = 'failed' AND seal_detail IS NOT 'broken') OR tidy_at IS NULL
-                     OR undosed_at IS NOT NULL))
+                     OR undosed_at IS NOT NULL)
+                 UNION SELECT value FROM json_each(?1))
              ORDER BY load_event.at, jar.load_id, batch.id, number"
         );
         let mut statement = connection.prepare_cached(&sql)?;
-        let rows = statement.query_map([], |row| Ok((read_towel(row)?, read_towel_jar(row)?)))?;
+        let rows = statement.query_map([at_home.stopped_loads_json()], |row| {
+            Ok((read_towel(row)?, read_towel_jar(row, at_home)?))
+        })?;
         let mut towels: Vec<Towel> = Vec::new();
         for (towel, jar) in self.readable(rows)? {
             match towels.last_mut().filter(|last| last.load_id == towel.load_id) {
@@ -60,7 +64,8 @@ impl Store {
     /// # Errors
     /// [`StoreError::NotOnTowel`] while one of them is not out of the canner or no longer there;
     /// [`StoreError::NotProcessed`] when a lid is said to hold on a jar whose boil was too short,
-    /// [`StoreError::NotDosed`] when on one without its acid;
+    /// [`StoreError::NotDosed`] when on one without its acid, [`StoreError::Stopped`] when on one that anything else stands
+    /// against;
     /// [`StoreError::NotFound`].
     pub fn judge_seals(
         &self,
@@ -84,6 +89,11 @@ impl Store {
             }
             if verdict == Some(LidVerdict::Holds) && is_undosed(&transaction, *jar)? {
                 return Err(StoreError::NotDosed { number });
+            }
+            if verdict == Some(LidVerdict::Holds)
+                && let Some(says) = at_home::of_jar(&transaction, *jar, load)?.brief()
+            {
+                return Err(StoreError::Stopped { number, says });
             }
             let provisional = verdict.is_some_and(|verdict| is_provisional(verdict, lifted_at, now));
             transaction.execute(
@@ -133,6 +143,7 @@ impl Store {
         let transaction = connection.transaction()?;
         let mut hot: Option<LoadId> = None;
         for jar in jars {
+            let chilled_at = chilled_at(&transaction, *jar)?;
             take_rescue_back(&transaction, *jar)?;
             let (number, load, lifted_at) = lifted(&transaction, *jar)?;
             let Some(rescue) = rescue else { continue };
@@ -141,8 +152,15 @@ impl Store {
                     Ok((read_verdict(row)?, word(row, "size")?))
                 })?;
             let was_in = load::one(&transaction, load)?;
-            let dosed = !is_undosed(&transaction, *jar)?;
-            let cooling = Cooling { verdict, processed: was_in.is_processed(*jar, now), dosed, lifted_at };
+            let standing = at_home::of_jar(&transaction, *jar, load)?;
+            let cooling = Cooling {
+                verdict,
+                processed: was_in.is_processed(*jar, now),
+                dosed: !is_undosed(&transaction, *jar)? && !standing.lacks_acid(),
+                mending: standing.mending(),
+                lifted_at,
+                chilled_at,
+            };
             cooling.may(rescue, kept_cold, now).map_err(|reason| StoreError::NoRescue { number, reason })?;
             if rescue != Rescue::Reprocess {
                 transaction.execute(
@@ -174,7 +192,7 @@ impl Store {
     pub fn rescued(&self) -> Result<Vec<Rescued>, StoreError> {
         let connection = self.read()?;
         let mut statement = connection.prepare_cached(
-            "SELECT jar.id, code, number, product, rescue, rescue_at FROM jar JOIN batch ON batch.id = batch_id
+            "SELECT jar.*, code, product FROM jar JOIN batch ON batch.id = batch_id
              WHERE rescue IS NOT NULL AND gone_at IS NULL AND removed_at IS NULL ORDER BY rescue_at, jar.id",
         )?;
         let rows = statement.query_map([], |row| {
@@ -186,6 +204,9 @@ impl Store {
                 product: word(row, "product")?,
                 rescue,
                 since,
+                load: LoadId(row.get("load_id")?),
+                verdict: read_verdict(row)?,
+                dosed: row.get::<_, Option<i64>>("undosed_at")?.is_none(),
                 until: (rescue == Rescue::Refrigerator).then(|| fridge_until(since)),
             })
         })?;
@@ -205,6 +226,13 @@ pub(crate) fn lifted(connection: &Connection, jar: JarId) -> Result<(u32, LoadId
     let sql = format!("SELECT load_event.at {LIFTED} AND jar.id = ?1");
     let at = connection.query_row(&sql, [jar.0], |row| row.get(0)).optional()?;
     Ok((number, load, Moment(at.ok_or(StoreError::NotOnTowel { number })?)))
+}
+
+/// When a jar was put into the refrigerator.
+fn chilled_at(connection: &Connection, jar: JarId) -> Result<Option<Moment>, StoreError> {
+    let sql = "SELECT rescue_at FROM jar WHERE id = ?1 AND rescue = 'refrigerator'";
+    let at: Option<i64> = connection.query_row(sql, [jar.0], |row| row.get(0)).optional()?;
+    Ok(at.map(Moment))
 }
 
 /// Whether a jar was found to be without its dose.
@@ -272,9 +300,11 @@ fn read_towel(row: &Row<'_>) -> rusqlite::Result<Towel> {
     })
 }
 
-fn read_towel_jar(row: &Row<'_>) -> rusqlite::Result<TowelJar> {
+fn read_towel_jar(row: &Row<'_>, at_home: &AtHome) -> rusqlite::Result<TowelJar> {
+    let id = JarId(row.get("id")?);
     Ok(TowelJar {
-        id: JarId(row.get("id")?),
+        id,
+        standing: at_home.of(id),
         batch: BatchId(row.get("batch_id")?),
         code: row.get("code")?,
         product: word(row, "product")?,
@@ -285,6 +315,7 @@ fn read_towel_jar(row: &Row<'_>) -> rusqlite::Result<TowelJar> {
         second_look: second_look(row)?,
         judged_at: moment(row, "seal_at")?,
         rescue: optional_word(row, "rescue")?,
+        rescued_at: moment(row, "rescue_at")?,
         tidy: row.get::<_, Option<i64>>("tidy_at")?.is_some(),
         dosed: row.get::<_, Option<i64>>("undosed_at")?.is_none(),
     })

@@ -7,6 +7,7 @@ export type Problem = Schemas["Problem"];
 export type BrokenRecord = Schemas["BrokenRecord"];
 export type Counter = Schemas["Counter"];
 export type Kitchen = Schemas["Kitchen"];
+export type AltitudeReason = Schemas["AltitudeReason"];
 export type KitchenChange = Partial<Schemas["KitchenRequest"]>;
 export type Lot = Schemas["LotView"];
 export type LoadView = Schemas["LoadView"];

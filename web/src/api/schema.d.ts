@@ -851,6 +851,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/discards": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Throws jars away together, all of them or none, or brings them back. */
+        put: operations["discard_jars"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/export.json": {
         parameters: {
             query?: never;
@@ -979,7 +996,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Every jar as CSV. */
+        /** Every jar as CSV, those at home with what stands against them. */
         get: operations["export_jars"];
         put?: never;
         post?: never;
@@ -2194,6 +2211,21 @@ export interface components {
             /** @description The wash-up list, in working order. */
             wash_up: string[];
         };
+        /** @description One stop that stands against a jar. */
+        Against: {
+            /** @description In three words: "garlic in it". */
+            brief: string;
+            /** @description What was found. */
+            code: components["schemas"]["Code"];
+            /** @description What ends it. */
+            ends: components["schemas"]["End"][];
+            /** @description In one sentence. */
+            message: string;
+            /** @description Since when it stands: since the jar came out, or since it was found. */
+            since: components["schemas"]["Moment"];
+            /** @description What it is about. */
+            subject: components["schemas"]["Subject"];
+        };
         /**
          * @description What makes the jar acid enough.
          * @enum {string}
@@ -2225,6 +2257,15 @@ export interface components {
              * @description Teaspoons in all.
              */
             total_tsp: number;
+        };
+        /** @description What the towel says first while something keeps its jars off the shelf, whatever their lids do. */
+        Alarm: {
+            /** @description The figure. */
+            figure: string;
+            /** @description Of how many jars. */
+            unit: string;
+            /** @description What it means. */
+            words: string;
         };
         /** @description The rule book. */
         Almanac: {
@@ -2278,6 +2319,30 @@ export interface components {
         AlsoRequest: {
             /** @description Jars of something else; empty for none. */
             also: components["schemas"]["AlsoIn"][];
+        };
+        /**
+         * @description Why the altitude is another one.
+         * @enum {string}
+         */
+        AltitudeReason: "moved" | "corrected";
+        /** @description An altitude as it was said at one time. */
+        AltitudeSaid: {
+            /**
+             * Format: double
+             * @description What it is from then on, in feet.
+             */
+            altitude_ft: number;
+            /** @description When. */
+            at: components["schemas"]["Moment"];
+            /** @description Why. */
+            reason: components["schemas"]["AltitudeReason"];
+            /**
+             * Format: double
+             * @description What it was before, in feet.
+             */
+            was_ft: number;
+            /** @description Who said so, as the device is called; `null` for the machine that keeps the records. */
+            who?: string | null;
         };
         /** @description How much fruit: weighed, or counted in containers. */
         Amount: {
@@ -2640,11 +2705,15 @@ export interface components {
         };
         /** @description A batch from the crate to the table. */
         BatchRecord: {
+            /** @description What was said of the kitchen's altitude since its first jars were out, oldest first. */
+            altitudes: components["schemas"]["AltitudeSaid"][];
             /** @description Where its food went. */
             balance: components["schemas"]["BalanceView"];
             /** @description The batch. */
             batch: components["schemas"]["Batch"];
             bowls?: components["schemas"]["BowlsView"] | null;
+            /** @description What was said of it and corrected once its jars were out, oldest first. */
+            corrections: components["schemas"]["Correction"][];
             /** @description Its fruit. */
             fruit: components["schemas"]["Drawn"][];
             /** @description The household. */
@@ -3144,6 +3213,10 @@ export interface components {
             is_late: boolean;
             wait?: components["schemas"]["Wait"] | null;
         };
+        /** @description A jar that is kept cold. */
+        ColdJar: components["schemas"]["Rescued"] & {
+            again_until?: components["schemas"]["Moment"] | null;
+        };
         /** @description Jars kept cold, and how much room a frozen one needs. */
         ColdView: {
             /**
@@ -3152,7 +3225,7 @@ export interface components {
              */
             freezer_headspace_in: number;
             /** @description The jars, oldest first. */
-            jars: components["schemas"]["Rescued"][];
+            jars: components["schemas"]["ColdJar"][];
         };
         /** @description Fruit to look at. */
         CompareRequest: {
@@ -3539,6 +3612,19 @@ export interface components {
              */
             factor: number;
         };
+        /** @description One correction, in the words of its day. */
+        Correction: {
+            /** @description What it is about. */
+            about: string;
+            /** @description When. */
+            at: components["schemas"]["Moment"];
+            /** @description What is said now. */
+            says: string;
+            /** @description What was said before. */
+            was: string;
+            /** @description The device it was said at, as it is called; `null` for the machine that keeps the records. */
+            who?: string | null;
+        };
         /** @description A count of one thing. */
         CountRequest: {
             /**
@@ -3609,9 +3695,11 @@ export interface components {
             pace: number;
             /**
              * Format: int32
-             * @description Jars on the shelf.
+             * @description Jars on the shelf; none that something stands against.
              */
             shelved: number;
+            /** @description Jars out of the canner that something else stands against. */
+            stopped: number;
             /** @description What the disk refuses, in sentences; it stands on every screen until it is over. */
             troubles: string[];
             /** @description Jars on the towel that have no dose of acid. */
@@ -3806,6 +3894,12 @@ export interface components {
          * @enum {string}
          */
         Discard: "leak" | "bulge" | "unsealed" | "spurt" | "smell" | "mould" | "old" | "dropped" | "too_late";
+        /** @description Jars that are thrown away together. */
+        DiscardRequest: {
+            /** @description The jars. */
+            jars: components["schemas"]["JarId"][];
+            why?: components["schemas"]["Discard"] | null;
+        };
         /** @description Dose for one jar of one size of one batch. */
         Dose: {
             /** @description Acid, as measured out: `2 Tbsp`; `null` when it is a part of the recipe. */
@@ -3885,6 +3979,11 @@ export interface components {
             /** @description What it is, in words. */
             words: string;
         };
+        /**
+         * @description What really ends a stop that stands against a jar.
+         * @enum {string}
+         */
+        End: "reprocess" | "cold" | "discard" | "correct";
         /** @description Something seen or done at the canner. */
         EventRequest: {
             /** @description What. */
@@ -3965,6 +4064,8 @@ export interface components {
             fix?: components["schemas"]["Fix"] | null;
             /** @description What was found, in one sentence. */
             message: string;
+            /** @description What it found, where that has a name of its own: "garlic". */
+            names?: string | null;
             /** @description How much it weighs. */
             severity: components["schemas"]["Severity"];
             /** @description Where the rule comes from. */
@@ -4315,6 +4416,7 @@ export interface components {
             salt: boolean;
             /** @description Size. */
             size: components["schemas"]["JarSize"];
+            undosed_at?: components["schemas"]["Moment"] | null;
             /** @description Whether salt is wanted. */
             wants_salt: boolean;
         };
@@ -4407,6 +4509,7 @@ export interface components {
         };
         /** @description A jar and where it is. */
         JarRecordView: components["schemas"]["JarRecord"] & {
+            standing?: components["schemas"]["JarStanding"] | null;
             /** @description Where it is, in words. */
             whereabouts: string;
         };
@@ -4415,6 +4518,18 @@ export interface components {
          * @enum {string}
          */
         JarSize: "quarter_pint" | "half_pint" | "three_quarter_pint" | "pint" | "half_litre" | "pint_and_half" | "quart" | "litre" | "half_gallon";
+        /**
+         * @description What stands against a jar, and what is still to be said of it. It is worked out whenever it is asked for and never kept, so
+         *     that it cannot differ from what the records say.
+         */
+        JarStanding: {
+            /** @description The stops, the worst first. */
+            against: components["schemas"]["Against"][];
+            /** @description What nobody has said of it yet. */
+            open: components["schemas"]["Question"][];
+            /** @description Fine, not fine, or cannot tell. Only what is not fine keeps a jar off the shelf. */
+            ruling: components["schemas"]["Ruling"];
+        };
         /**
          * @description A step on the bench, in working order.
          * @enum {string}
@@ -4835,6 +4950,7 @@ export interface components {
              * @description Height above sea level in feet, -2,000 to 30,000.
              */
             altitude_ft?: number | null;
+            altitude_reason?: components["schemas"]["AltitudeReason"] | null;
             /**
              * Format: int32
              * @description When everybody sits down, in minutes after midnight, 0 to 1,440.
@@ -6620,8 +6736,12 @@ export interface components {
         Rescued: {
             /** @description Code of its batch. */
             code: string;
+            /** @description Whether its dose of acid is in it. */
+            dosed: boolean;
             /** @description Number of the record. */
             id: components["schemas"]["JarId"];
+            /** @description The load it came out of. */
+            load: components["schemas"]["LoadId"];
             /**
              * Format: int32
              * @description Number in its batch.
@@ -6634,6 +6754,7 @@ export interface components {
             /** @description When it was put there. */
             since: components["schemas"]["Moment"];
             until?: components["schemas"]["Moment"] | null;
+            verdict?: components["schemas"]["LidVerdict"] | null;
         };
         /**
          * @description Where the rest goes that fills no jar; never into a part-filled jar.
@@ -6755,6 +6876,8 @@ export interface components {
             medium?: components["schemas"]["Medium"] | null;
             /** @description What its batch is called, when it has a name. */
             named?: string | null;
+            /** @description What nobody has said of them yet, in a few words; `null` when all was said. */
+            open?: string | null;
             /** @description Raw or hot. */
             pack: components["schemas"]["Pack"];
             /** @description What is in the jars. */
@@ -7109,15 +7232,19 @@ export interface components {
             /** @description What is in it. */
             product: components["schemas"]["Product"];
             rescue?: components["schemas"]["Rescue"] | null;
+            rescued_at?: components["schemas"]["Moment"] | null;
             second_look?: components["schemas"]["Moment"] | null;
             /** @description Size. */
             size: components["schemas"]["JarSize"];
+            /** @description What stands against it. */
+            standing: components["schemas"]["JarStanding"];
             /** @description Ring off, washed and dry. */
             tidy: boolean;
             verdict?: components["schemas"]["LidVerdict"] | null;
         };
         /** @description A load on the towel and what the judge has to say of it. */
         TowelView: components["schemas"]["Towel"] & {
+            alarm?: components["schemas"]["Alarm"] | null;
             /** @description What the judge has to say. */
             judged: components["schemas"]["Judged"];
             /** @description Whether every jar of it had its full time; while one had not, no lid is said to hold. */
@@ -7316,9 +7443,13 @@ export interface components {
         };
         /** @description Jars that something has to be done about. */
         WaysOut: {
+            /** @description The words on the touch that processes them again. */
+            again: string;
             /** @description Whether it asks that. */
             asks_cold: boolean;
             at?: components["schemas"]["Moment"] | null;
+            /** @description Whether it also ends when what was said of them is corrected. */
+            correctable: boolean;
             /** @description The jars. */
             jars: components["schemas"]["JarId"][];
             /** @description What may be done now; when it asks whether they were kept cold, only if they were. */
@@ -7352,7 +7483,7 @@ export interface components {
          * @description What is wrong with a jar on the towel, the worst first.
          * @enum {string}
          */
-        Wrong: "unprocessed" | "undosed" | "lid";
+        Wrong: "unprocessed" | "undosed" | "stopped" | "lid";
         /** @description The yield. */
         YieldAnswer: {
             /** @description Full jars when all goes into one size. */
@@ -12869,6 +13000,124 @@ export interface operations {
             };
             /** @description A name that the server does not go by */
             421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk refuses to read or write */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full; nothing was written */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    discard_jars: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DiscardRequest"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the home network that is not let in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is larger than what is taken */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not what the address takes */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A name that the server does not go by */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is missing, unknown, of the wrong kind, or breaks a rule */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

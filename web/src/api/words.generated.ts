@@ -5,6 +5,10 @@ export const WORDS = {
     citric_acid: "citric acid",
     vinegar_5pct: "vinegar (5 %)",
   },
+  AltitudeReason: {
+    moved: "we can somewhere else now",
+    corrected: "it was wrong",
+  },
   Asks: {
     more_went_in: "More went in?",
     taken_off: "Taken off?",

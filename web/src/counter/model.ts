@@ -117,6 +117,7 @@ function towelPlace(counter: Counter, now: number): Place {
   if (counter.unprocessed > 0)
     return { ...place, figure: String(counter.unprocessed), words: "not processed" };
   if (counter.undosed > 0) return { ...place, figure: String(counter.undosed), words: "no acid" };
+  if (counter.stopped > 0) return { ...place, figure: String(counter.stopped), words: "not for the shelf" };
   const words = due == null ? "cooling" : due > now ? `check ${clockText(due)}` : "check now";
   return { ...place, figure: String(counter.cooling), words };
 }

@@ -330,22 +330,26 @@ impl BoilClock {
         self.stretches().iter().filter(|stretch| is_lost(stretch)).count()
     }
 
+    /// How long a jar that was lifted by itself had its boil until then; `None` of one that was not.
+    #[must_use]
+    pub fn held_before(&self, jar: JarId) -> Option<i64> {
+        let is_out = |item: &Happened| item.event == BoilEvent::JarOut && item.jar == Some(jar);
+        let place = self.happened.iter().position(is_out)?;
+        let until = Self { happened: self.happened[..place].to_vec(), ..self.clone() };
+        Some(until.unbroken_ms(self.happened[place].at))
+    }
+
     /// What became of a jar that did not stay to the end.
     #[must_use]
     pub fn fate(&self, jar: JarId, own: Minutes) -> Fate {
-        let of_jar = |event: BoilEvent| {
-            self.happened.iter().position(|item| item.event == event && item.jar == Some(jar))
-        };
-        if of_jar(BoilEvent::JarBroken).is_some() {
+        let broke = |item: &Happened| item.event == BoilEvent::JarBroken && item.jar == Some(jar);
+        if self.happened.iter().any(broke) {
             return Fate::Broken;
         }
-        match of_jar(BoilEvent::JarOut) {
+        match self.held_before(jar) {
             None => Fate::Stayed,
-            Some(place) => {
-                let until = Self { happened: self.happened[..place].to_vec(), ..self.clone() };
-                let held = until.unbroken_ms(self.happened[place].at);
-                if held >= own.ms() { Fate::OutInTime } else { Fate::OutTooEarly }
-            }
+            Some(held) if held >= own.ms() => Fate::OutInTime,
+            Some(_) => Fate::OutTooEarly,
         }
     }
 }

@@ -119,6 +119,12 @@ pub fn in_words(additions: &[Added]) -> String {
     additions.iter().map(|added| other(added).unwrap_or_else(|| plain(added))).collect::<Vec<_>>().join(", ")
 }
 
+/// The same, with a word for an empty list.
+#[must_use]
+pub fn in_words_or_nothing(additions: &[Added]) -> String {
+    if additions.is_empty() { "nothing".to_owned() } else { in_words(additions) }
+}
+
 /// Why something added cannot be counted.
 #[derive(Debug, Clone, PartialEq, thiserror::Error)]
 pub enum NotCounted {

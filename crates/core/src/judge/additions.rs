@@ -1,7 +1,7 @@
 //! What else is in the jars: vegetables against the weight of tomatoes, and things that no tested process covers.
 
 use super::case::{Addition, Case, Ingredient};
-use super::{Code, Finding};
+use super::{Code, Finding, Subject};
 use crate::jars::contents::{leaves, leaves_in};
 use crate::measures::units::{Mass, Volume, cups, in_cups, in_pounds, pounds};
 use crate::measures::words::{capital, counted};
@@ -88,17 +88,21 @@ pub(super) fn judge(case: &Case) -> Vec<Finding> {
     }
     let mut found = Vec::new();
     if !low_acid.is_empty() {
-        let named = capital(&low_acid.join(", "));
-        found.push(low(format!("{named} in it: low in acid, and in no tested process for this product.")));
+        let named = low_acid.join(", ");
+        let message =
+            format!("{} in it: low in acid, and in no tested process for this product.", capital(&named));
+        found.push(low(message).naming(named));
     }
     if !untested.is_empty() {
-        found.push(Finding::new(
+        let named = untested.join(", ");
+        let finding = Finding::new(
             Code::NoTestedProcess,
-            format!("{} in it: no tested process covers that.", capital(&untested.join(", "))),
+            format!("{} in it: no tested process covers that.", capital(&named)),
             "It thins the acid and changes what was tested.",
             OWN_RECIPE,
             Source::usda_guide_3(),
-        ));
+        );
+        found.push(finding.about(Subject::Contents).naming(named));
     }
     found.extend(too_many_leaves(case, basil));
     found.extend(too_many_vegetables(case, vegetables));

@@ -44,6 +44,30 @@ vocabulary! {
     }
 }
 
+impl Ask {
+    /// What is missing in a few words, for a label or a list.
+    #[must_use]
+    pub const fn brief(self) -> &'static str {
+        match self {
+            Self::Product => "what it is",
+            Self::Medium => "what the tomatoes lie in",
+            Self::Pack => "raw or hot",
+            Self::Additions => "what else went in",
+            Self::Weight => "how many pounds of tomatoes",
+            Self::Amounts => "how much of each part",
+            Self::Jars => "which jars",
+            Self::Agent => "which acid",
+            Self::Dose => "how much acid",
+            Self::Method => "how it was heated",
+            Self::Altitude => "the altitude",
+            Self::Minutes => "how many minutes",
+            Self::Pounds => "how many pounds of pressure",
+            Self::Claims => "jars, lids and filling",
+            Self::OtherJars => "the other jars' minutes",
+        }
+    }
+}
+
 /// An open question, in words for a person.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]

@@ -104,13 +104,15 @@ fn proportions(recipe: &CaseRecipe, actual: &[Part], seen: &Comparison) -> Vec<F
         .map(|line| line.name.as_str())
         .collect();
     if !thick.is_empty() {
-        found.push(Finding::new(
+        let named = thick.join(", ");
+        let finding = Finding::new(
             Code::Thickener,
-            format!("{} in it: never before canning.", capital(&thick.join(", "))),
+            format!("{} in it: never before canning.", capital(&named)),
             "A thickened jar heats through far more slowly than the one that was tested.",
             "Leave it out and thicken when you open the jar.",
             source(),
-        ));
+        );
+        found.push(finding.naming(named));
     }
     for swap in &seen.swaps {
         let finding = Finding::new(

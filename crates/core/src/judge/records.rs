@@ -7,6 +7,7 @@ use serde::Serialize;
 use uom::si::time::minute;
 
 use super::acid::under_lids;
+use super::against::once_out;
 use super::case::{
     AcidSource, Case, CaseAcid, CaseFruit, CaseJar, CaseRecipe, Damage, LogEvent, LogLine, OtherJars,
     PhReading, PhSample, Ripeness, Temperatures, Vine,
@@ -122,7 +123,8 @@ fn boil_log(clock: &BoilClock) -> Vec<LogLine> {
         let event = match item.event {
             BoilEvent::JarsIn => Some(LogEvent::In),
             BoilEvent::Boils => Some(LogEvent::Boil),
-            BoilEvent::HeatOff => Some(LogEvent::End),
+            // Whoever lifts jars from under a flame has ended it as well.
+            BoilEvent::HeatOff | BoilEvent::Lifted => Some(LogEvent::End),
             // A jar lifted or put in under way, and cold water, stop the boil.
             BoilEvent::BoilLost
             | BoilEvent::PoundsRaised
@@ -136,8 +138,7 @@ fn boil_log(clock: &BoilClock) -> Vec<LogLine> {
             | BoilEvent::ToppedUpBoiling
             | BoilEvent::JarBroken
             | BoilEvent::HeatAgain
-            | BoilEvent::PressureDown
-            | BoilEvent::Lifted => None,
+            | BoilEvent::PressureDown => None,
         };
         Some(LogLine { at: item.at.since(first.at), event: event? })
     };
@@ -204,7 +205,7 @@ fn acid_of(sizes: &[(JarSize, u32)], agent: Agent, is_dosed: bool, facts: Option
 }
 
 /// Jars of one batch in a load, as the judge sees them; `jars` is not empty.
-fn case_of(
+pub(super) fn case_of(
     load: &CannerLoad,
     jars: &[&Jar],
     facts: Option<&BatchFacts>,
@@ -276,7 +277,7 @@ fn of_something_else(also: &AlsoIn) -> OtherJars {
 }
 
 /// Whether a jar has its acid or can still get it: on the bench it is ticked before its lid.
-fn is_dosed(load: &CannerLoad, jar: &Jar) -> bool {
+pub(super) fn is_dosed(load: &CannerLoad, jar: &Jar) -> bool {
     jar.acid || !load.clock.has_begun()
 }
 
@@ -288,6 +289,7 @@ fn over_batches(
     with: impl Fn(Case) -> Case,
 ) -> Judged {
     let batches = load.batches();
+    let is_out = load.lifted_at().is_some();
     let mut judged = Judged::nothing();
     for batch in &batches {
         let facts = facts.iter().find(|facts| facts.batch.id == *batch);
@@ -304,6 +306,7 @@ fn over_batches(
             let numbers: Vec<u32> = jars.iter().map(|jar| jar.number).collect();
             for finding in verdict.findings {
                 let finding = if dosed { finding } else { under_lids(finding, &numbers) };
+                let finding = if is_out { once_out(finding) } else { finding };
                 match judged.findings.iter_mut().find(|other| other.is_same(&finding)) {
                     // Said of several batches, it is about the load.
                     Some(other) if other.batch.as_ref() != Some(code) => other.batch = None,

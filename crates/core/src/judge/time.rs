@@ -403,17 +403,24 @@ fn boil_short(case: &Case, own: Need, others: f64, method: Method) -> Option<Fin
     if stretch + SLACK_MIN >= f64::from(own.least.0) {
         return (!said(others)).then(|| mixed_short(stretch, others));
     }
-    (!said(f64::from(own.least.0))).then(|| {
-        Finding::new(
-            Code::ProcessShort,
-            format!("{} {stretch:.0} of {needed:.0} minutes.", words.lasted),
-            words.counts,
-            format!(
-                "{} the full {needed:.0} minutes again, or refrigerate the jars and eat them within days.",
-                words.again
-            ),
-            Source::usda_guide_1(),
-        )
-        .with_fix(Fix::BringBackBoil)
-    })
+    (!said(f64::from(own.least.0))).then(|| lasted_short(stretch, needed, &words))
+}
+
+fn lasted_short(held: f64, needed: f64, words: &LogWords) -> Finding {
+    Finding::new(
+        Code::ProcessShort,
+        format!("{} {held:.0} of {needed:.0} minutes.", words.lasted),
+        words.counts,
+        format!(
+            "{} the full {needed:.0} minutes again, or refrigerate the jars and eat them within days.",
+            words.again
+        ),
+        Source::usda_guide_1(),
+    )
+    .with_fix(Fix::BringBackBoil)
+}
+
+/// A clock that ended before the time its load was planned for, whatever the table asks.
+pub(super) fn time_not_full(held: Minutes, needed: Minutes, method: Method) -> Finding {
+    lasted_short(f64::from(held.0), f64::from(needed.0), &log_words(method))
 }

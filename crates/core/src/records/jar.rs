@@ -5,6 +5,7 @@ use serde::Serialize;
 use crate::jars::acid::Agent;
 use crate::jars::ph::{PhSample, Remedy};
 use crate::jars::size::JarSize;
+use crate::judge::against::JarStanding;
 use crate::measures::ids::{BatchId, JarId, LoadId};
 use crate::measures::moment::Moment;
 use crate::plan::yields::Thickness;
@@ -40,6 +41,8 @@ pub struct Jar {
     pub size: JarSize,
     /// Acid is in: its own dose, seen by somebody, and not found to be missing later.
     pub acid: bool,
+    /// When it was found to be without its dose; `null` when it was not.
+    pub undosed_at: Option<Moment>,
     /// Salt is in.
     pub salt: bool,
     /// Filled to the headspace.
@@ -125,25 +128,26 @@ pub struct JarRecord {
 }
 
 impl JarRecord {
-    /// Where the jar is, in words.
+    /// Where the jar is, in words: one that something stands against is on no shelf.
     #[must_use]
-    pub fn whereabouts(&self) -> String {
+    pub fn whereabouts(&self, standing: Option<&JarStanding>) -> String {
         match (self.gone_how, self.gone_why) {
             _ if self.broke => "broke in the canner".to_owned(),
             (Some(Leaving::Discarded), Some(why)) => format!("discarded: {}", why.label().to_lowercase()),
             (Some(how), _) => how.label().to_lowercase(),
-            (None, _) => self.at_home(),
+            (None, _) => self.at_home(standing.and_then(JarStanding::brief)),
         }
     }
 
     /// Where a jar is that has not left.
-    fn at_home(&self) -> String {
+    fn at_home(&self, stops: Option<String>) -> String {
         let place = match (self.rescue, self.lifted_at, self.verdict) {
             (Some(Rescue::Refrigerator), ..) => "in the refrigerator",
             (Some(Rescue::Freezer), ..) => "in the freezer",
             (_, None, _) if !self.earlier_loads.is_empty() => "to be processed again",
             (_, None, _) => "on its way",
             _ if self.undosed => "without its acid: not for the shelf",
+            _ if let Some(stops) = &stops => return format!("not for the shelf: {stops}"),
             (_, Some(_), None) => "on the towel",
             (_, Some(_), Some(LidVerdict::Holds)) if self.tidy => "on the shelf",
             (_, Some(_), Some(LidVerdict::Holds)) => "sealed, to be washed",

@@ -12,6 +12,7 @@ use crate::jars::acid::Agent;
 use crate::jars::size::JarSize;
 use crate::jars::spoons::Spoons;
 use crate::kitchen::altitude::Altitude;
+use crate::kitchen::altitudes::AltitudeReason;
 use crate::kitchen::ways::{Days, Decimal, HeatIn, HeightIn, HoursIn, Ways};
 use crate::measures::ids::{CannerId, ContainerId};
 use crate::measures::units::{Length, Mass, Volume, in_pounds, in_quarts, millimetres};
@@ -162,6 +163,8 @@ pub struct KitchenChange {
     pub name: Option<String>,
     /// New altitude in feet.
     pub altitude_ft: Option<f64>,
+    /// Why it is another one.
+    pub altitude_reason: Option<AltitudeReason>,
     /// New units.
     pub units: Option<Units>,
     /// New spoons.

@@ -3,7 +3,7 @@
 use serde::{Deserialize, Serialize};
 
 use crate::canner::clock::BoilClock;
-use crate::canner::events::Fate;
+use crate::canner::events::{BoilEvent, Fate};
 use crate::jars::claims::Claims;
 use crate::jars::size::JarSize;
 use crate::kitchen::altitude::Altitude;
@@ -62,6 +62,20 @@ impl CannerLoad {
             }
         }
         batches
+    }
+
+    /// When it came out of its canner; `None` while it has not.
+    #[must_use]
+    pub fn lifted_at(&self) -> Option<Moment> {
+        let mut happened = self.clock.happened().iter();
+        happened.find(|item| item.event == BoilEvent::Lifted).map(|item| item.at)
+    }
+
+    /// How long one of its jars had its boil without a break, in milliseconds: what it had before it was lifted by itself, else
+    /// what the load had.
+    #[must_use]
+    pub fn held_ms(&self, jar: &Jar, now: Moment) -> i64 {
+        self.clock.held_before(jar.id).unwrap_or_else(|| self.clock.unbroken_ms(now))
     }
 
     /// The recipe of one of its jars.

@@ -36,6 +36,8 @@ pub struct ShelfGroup {
     pub thickness: Option<Thickness>,
     /// A jar of this batch spoiled: look at every one of these before it is opened, or discard them.
     pub recalled: bool,
+    /// What nobody has said of them yet, in a few words; `null` when all was said.
+    pub open: Option<String>,
     /// How many.
     pub count: u32,
 }

@@ -3,6 +3,7 @@
 use serde::Serialize;
 
 use crate::jars::size::JarSize;
+use crate::judge::against::JarStanding;
 use crate::measures::ids::{BatchId, JarId, LoadId};
 use crate::measures::moment::Moment;
 use crate::tables::process::Product;
@@ -54,10 +55,14 @@ pub struct TowelJar {
     pub judged_at: Option<Moment>,
     /// What was decided when it failed.
     pub rescue: Option<Rescue>,
+    /// When that was decided.
+    pub rescued_at: Option<Moment>,
     /// Ring off, washed and dry.
     pub tidy: bool,
     /// Whether its dose of acid is in it.
     pub dosed: bool,
+    /// What stands against it.
+    pub standing: JarStanding,
 }
 
 impl TowelJar {
@@ -65,11 +70,11 @@ impl TowelJar {
     #[must_use]
     pub fn is_open(&self) -> bool {
         match self.verdict {
-            _ if !self.dosed && self.verdict != Some(LidVerdict::Broken) => self.rescue.is_none(),
-            None => true,
-            Some(LidVerdict::Holds) => self.second_look.is_some() || !self.tidy,
             // Broken glass is thrown away with its food; nothing is left to decide.
             Some(LidVerdict::Broken) => false,
+            _ if !self.dosed || self.standing.is_stopped() => self.rescue.is_none(),
+            None => true,
+            Some(LidVerdict::Holds) => self.second_look.is_some() || !self.tidy,
             Some(LidVerdict::Failed | LidVerdict::Doubtful) => self.rescue.is_none(),
         }
     }
@@ -93,4 +98,10 @@ pub struct Rescued {
     pub since: Moment,
     /// Until when it is eaten; `null` in the freezer.
     pub until: Option<Moment>,
+    /// The load it came out of.
+    pub load: LoadId,
+    /// What was found at its lid.
+    pub verdict: Option<LidVerdict>,
+    /// Whether its dose of acid is in it.
+    pub dosed: bool,
 }

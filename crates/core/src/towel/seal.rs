@@ -37,6 +37,8 @@ vocabulary! {
         Unprocessed = "unprocessed", "not processed";
         /// Its dose of acid is not in it.
         Undosed = "undosed", "no acid";
+        /// Something else stands against it: what is in it, its jar, its canner.
+        Stopped = "stopped", "not for the shelf";
         /// Its lid failed or is doubtful.
         Lid = "lid", "lid failed";
     }
@@ -72,6 +74,21 @@ pub const fn fridge_until(since: Moment) -> Moment {
 /// How long jars straight from the canner stay hot enough to go back with their lids on. Common practice, no source.
 pub const HOT_FOR: Minutes = Minutes(30);
 
+/// How long food that was not processed in full stands at room temperature, before it is too late for anything but what was kept
+/// cold. Source: USDA, the two hours for cooked food, from memory.
+pub const STANDS_FOR: Minutes = Minutes(2 * 60);
+
+/// Whether what stands against a jar can be put right by opening it and processing it again.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Mending {
+    /// Nothing stands against it.
+    Nothing,
+    /// It can.
+    Again,
+    /// It cannot: what is in it stays in it.
+    Never,
+}
+
 /// A jar on the towel, as far as it decides what may be done with it.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub struct Cooling {
@@ -81,8 +98,12 @@ pub struct Cooling {
     pub processed: bool,
     /// Whether its dose of acid is in it.
     pub dosed: bool,
+    /// Whether what stands against it can be put right.
+    pub mending: Mending,
     /// When it came out of the canner.
     pub lifted_at: Moment,
+    /// When it was put into the refrigerator; `None` while it stands.
+    pub chilled_at: Option<Moment>,
 }
 
 /// Why a jar cannot be rescued so.
@@ -90,18 +111,30 @@ pub struct Cooling {
 pub enum NoRescue {
     /// Nothing is wrong with it.
     #[error(
-        "nothing is wrong with it that anybody said: its lid did not fail, its time was full, its acid is in"
+        "nothing is wrong with it that anybody said: its lid did not fail, its time was full, its acid is in, nothing \
+         stands against it"
     )]
     NothingWrong,
+    /// What is wrong stays in it.
+    #[error(
+        "processing it again does not put it right: refrigerate it and eat it within days, freeze it, or discard it"
+    )]
+    NotPutRight,
     /// More than a day has passed.
     #[error("it came out more than 24 hours ago and is not processed again")]
     TooLate,
-    /// More than a day has passed, and nobody said where it stood.
-    #[error("it came out more than 24 hours ago: say whether it was kept cold all that time")]
-    WasItCold,
-    /// It stood warm for more than a day.
-    #[error("it stood unsealed for more than 24 hours and was not kept cold: discard it without tasting")]
-    NotCold,
+    /// It has stood too long, and nobody said where.
+    #[error("it came out more than {hours} hours ago: say whether it was kept cold all that time")]
+    WasItCold {
+        /// For how long it may stand.
+        hours: i64,
+    },
+    /// It stood warm for too long.
+    #[error("it stood for more than {hours} hours and was not kept cold: discard it without tasting")]
+    NotCold {
+        /// For how long it may stand.
+        hours: i64,
+    },
 }
 
 impl Cooling {
@@ -112,39 +145,67 @@ impl Cooling {
             Some(LidVerdict::Broken) => None,
             _ if !self.processed => Some(Wrong::Unprocessed),
             _ if !self.dosed => Some(Wrong::Undosed),
+            _ if self.mending != Mending::Nothing => Some(Wrong::Stopped),
             Some(LidVerdict::Failed | LidVerdict::Doubtful) => Some(Wrong::Lid),
             Some(LidVerdict::Holds) | None => None,
         }
     }
 
-    /// Whether the day is over within which it can be processed again.
+    /// How long it may stand before it is too late: two hours when it was not processed in full, else a day.
+    #[must_use]
+    pub fn stands_for(&self) -> Minutes {
+        if self.wrong() == Some(Wrong::Unprocessed) { STANDS_FOR } else { CHECK_BY }
+    }
+
+    /// Until when something can be done about it as it stands.
+    #[must_use]
+    pub fn stands_until(&self) -> Moment {
+        self.lifted_at.plus(self.stands_for())
+    }
+
+    /// Whether the time is over in which it can be put right as it stands. In the refrigerator in time, it has its whole day.
     #[must_use]
     pub fn is_late(&self, now: Moment) -> bool {
-        now > window(self.lifted_at).1
+        let in_time = |at: Moment| at <= self.stands_until();
+        now > if self.chilled_at.is_some_and(in_time) {
+            window(self.lifted_at).1
+        } else {
+            self.stands_until()
+        }
     }
 
     /// Whether it goes back into the canner with the lid that it has: only as long as it is hot, and only because of its
     /// time. A lid that failed is a new lid, and a dose goes in under one.
     #[must_use]
     pub fn keeps_its_lid(&self, now: Moment) -> bool {
-        self.dosed && self.verdict.is_none() && now <= self.lifted_at.plus(HOT_FOR)
+        let is_only_short = self.wrong() == Some(Wrong::Unprocessed) && self.dosed;
+        is_only_short && self.verdict.is_none() && now <= self.lifted_at.plus(HOT_FOR)
     }
 
     /// Whether it may be rescued so. Source: USDA Guide 1, from memory: within 24 hours by the full process or the cold;
-    /// later it is eaten or frozen only when it was kept cold all that time.
+    /// later it is eaten or frozen only when it was kept cold all that time. What was not processed in full stands for two
+    /// hours at most, and within its day only what was cold since then is processed again.
     ///
     /// # Errors
     /// [`NoRescue`].
     pub fn may(&self, rescue: Rescue, kept_cold: Option<bool>, now: Moment) -> Result<(), NoRescue> {
-        match rescue {
-            _ if self.wrong().is_none() => Err(NoRescue::NothingWrong),
+        if self.wrong().is_none() {
+            return Err(NoRescue::NothingWrong);
+        }
+        if rescue == Rescue::Reprocess {
+            if self.mending == Mending::Never {
+                return Err(NoRescue::NotPutRight);
+            }
+            if now > window(self.lifted_at).1 {
+                return Err(NoRescue::TooLate);
+            }
+        }
+        let hours = i64::from(self.stands_for().0 / 60);
+        match kept_cold {
             _ if !self.is_late(now) => Ok(()),
-            Rescue::Reprocess => Err(NoRescue::TooLate),
-            Rescue::Refrigerator | Rescue::Freezer => match kept_cold {
-                None => Err(NoRescue::WasItCold),
-                Some(false) => Err(NoRescue::NotCold),
-                Some(true) => Ok(()),
-            },
+            None => Err(NoRescue::WasItCold { hours }),
+            Some(false) => Err(NoRescue::NotCold { hours }),
+            Some(true) => Ok(()),
         }
     }
 }
@@ -157,13 +218,14 @@ pub fn is_provisional(verdict: LidVerdict, lifted_at: Moment, judged_at: Moment)
 
 #[cfg(test)]
 mod tests {
-    use super::{Cooling, LidVerdict, NoRescue, Rescue, Wrong, is_provisional};
+    use super::{Cooling, LidVerdict, Mending, NoRescue, Rescue, Wrong, is_provisional};
     use crate::measures::moment::Moment;
 
     const LIFTED: Moment = Moment(1_790_000_000_000);
 
     fn cooling(verdict: Option<LidVerdict>, processed: bool) -> Cooling {
-        Cooling { verdict, processed, dosed: true, lifted_at: LIFTED }
+        let mending = if processed { Mending::Nothing } else { Mending::Again };
+        Cooling { verdict, processed, dosed: true, mending, lifted_at: LIFTED, chilled_at: None }
     }
 
     #[test]
@@ -185,7 +247,9 @@ mod tests {
             (Some(Holds), true, 13, Err(NoRescue::NothingWrong)),
             (None, true, 13, Err(NoRescue::NothingWrong)),
             (None, false, 1, Ok(())),
-            (Some(Holds), false, 13, Ok(())),
+            (None, false, 2, Ok(())),
+            (None, false, 3, Err(NoRescue::WasItCold { hours: 2 })),
+            (Some(Holds), false, 13, Err(NoRescue::WasItCold { hours: 2 })),
             (None, false, 25, Err(NoRescue::TooLate)),
         ] {
             let jar = cooling(verdict, processed);
@@ -200,10 +264,49 @@ mod tests {
         for rescue in [Rescue::Refrigerator, Rescue::Freezer] {
             assert_eq!(jar.may(rescue, None, LIFTED.plus_minutes(24 * 60)), Ok(()));
             assert_eq!(jar.may(rescue, Some(true), late), Ok(()));
-            assert_eq!(jar.may(rescue, Some(false), late), Err(NoRescue::NotCold));
-            assert_eq!(jar.may(rescue, None, late), Err(NoRescue::WasItCold));
+            assert_eq!(jar.may(rescue, Some(false), late), Err(NoRescue::NotCold { hours: 24 }));
+            assert_eq!(jar.may(rescue, None, late), Err(NoRescue::WasItCold { hours: 24 }));
         }
         assert_eq!(jar.may(Rescue::Reprocess, Some(true), late), Err(NoRescue::TooLate));
+    }
+
+    #[test]
+    fn what_was_not_processed_stands_for_two_hours_and_in_the_cold_for_its_day() {
+        let at = |minutes: i64| LIFTED.plus_minutes(minutes);
+        let standing = cooling(None, false);
+        for rescue in [Rescue::Reprocess, Rescue::Refrigerator, Rescue::Freezer] {
+            assert_eq!(standing.may(rescue, None, at(120)), Ok(()), "{rescue}");
+            assert_eq!(
+                standing.may(rescue, None, at(121)),
+                Err(NoRescue::WasItCold { hours: 2 }),
+                "{rescue}"
+            );
+            assert_eq!(standing.may(rescue, Some(false), at(121)), Err(NoRescue::NotCold { hours: 2 }));
+            assert_eq!(standing.may(rescue, Some(true), at(121)), Ok(()));
+        }
+        let chilled = |minutes: i64| Cooling { chilled_at: Some(at(minutes)), ..standing };
+        assert_eq!(chilled(120).may(Rescue::Reprocess, None, at(24 * 60)), Ok(()));
+        assert_eq!(chilled(120).may(Rescue::Reprocess, Some(true), at(24 * 60 + 1)), Err(NoRescue::TooLate));
+        assert_eq!(chilled(121).may(Rescue::Reprocess, None, at(180)), Err(NoRescue::WasItCold { hours: 2 }));
+        // A lid that failed on food that was processed has its whole day as it stands.
+        let failed = cooling(Some(LidVerdict::Failed), true);
+        assert_eq!((failed.stands_until(), standing.stands_until()), (at(24 * 60), at(120)));
+    }
+
+    #[test]
+    fn what_is_in_the_food_is_not_processed_out_of_it() {
+        let jar = Cooling { mending: Mending::Never, ..cooling(Some(LidVerdict::Holds), true) };
+        assert_eq!(jar.wrong(), Some(Wrong::Stopped));
+        let day = LIFTED.plus_minutes(24 * 60);
+        assert_eq!(jar.may(Rescue::Reprocess, None, LIFTED), Err(NoRescue::NotPutRight));
+        assert_eq!(jar.may(Rescue::Refrigerator, None, day), Ok(()));
+        assert_eq!(
+            jar.may(Rescue::Freezer, None, day.plus_minutes(1)),
+            Err(NoRescue::WasItCold { hours: 24 })
+        );
+        let jar = Cooling { mending: Mending::Again, ..jar };
+        assert_eq!(jar.may(Rescue::Reprocess, None, day), Ok(()));
+        assert!(!jar.keeps_its_lid(LIFTED), "it is opened first");
     }
 
     #[test]
@@ -228,7 +331,7 @@ mod tests {
             (Some(Holds), true, true, None),
             (None, true, true, None),
         ] {
-            let jar = Cooling { verdict, processed, dosed, lifted_at: LIFTED };
+            let jar = Cooling { dosed, ..cooling(verdict, processed) };
             assert_eq!(jar.wrong(), expected, "{jar:?}");
         }
         let undosed = Cooling { dosed: false, ..cooling(Some(Holds), true) };

@@ -16,7 +16,7 @@ use bodega_core::measures::units::{
 };
 use bodega_core::records::stock::{AcidStock, Cupboard, JarStock, LidStock};
 use bodega_core::tables::process::Method;
-use bodega_core::towel::seal::{Cooling, LidVerdict, Rescue, fridge_until, window};
+use bodega_core::towel::seal::{Cooling, LidVerdict, Mending, Rescue, fridge_until, window};
 use uom::si::mass::gram;
 use uom::si::volume::milliliter;
 
@@ -272,7 +272,14 @@ fn lids_are_judged_between_twelve_and_twenty_four_hours() {
     assert_eq!(window(START), (at(12 * 60), at(24 * 60)));
     assert_eq!(fridge_until(START), at(4 * 24 * 60));
     let again = |verdict: LidVerdict, ms: i64| {
-        let jar = Cooling { verdict: Some(verdict), processed: true, dosed: true, lifted_at: START };
+        let jar = Cooling {
+            verdict: Some(verdict),
+            processed: true,
+            dosed: true,
+            mending: Mending::Nothing,
+            lifted_at: START,
+            chilled_at: None,
+        };
         jar.may(Rescue::Reprocess, None, Moment(at(24 * 60).0 + ms)).is_ok()
     };
     for verdict in LidVerdict::ALL {
@@ -299,8 +306,10 @@ fn a_jar_on_the_towel_is_open_until_it_is_judged_and_dealt_with() {
             second_look: None,
             judged_at: None,
             rescue,
+            rescued_at: None,
             tidy,
             dosed,
+            standing: bodega_core::judge::against::JarStanding::CLEAR,
         };
         jar.is_open()
     };

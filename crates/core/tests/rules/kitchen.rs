@@ -52,6 +52,7 @@ pub fn jar(number: u32, batch: i64, size: JarSize) -> Jar {
         wants_salt: false,
         size,
         acid: false,
+        undosed_at: None,
         salt: false,
         filled: false,
         bubbles: false,

@@ -16,6 +16,7 @@ use bodega_core::jars::acid::Agent;
 use bodega_core::jars::bench::{JarStep, bench_steps, may_tick, state_of};
 use bodega_core::jars::size::JarSize;
 use bodega_core::jars::spoons::Spoons;
+use bodega_core::judge::against::JarStanding;
 use bodega_core::kettle::TargetKind;
 use bodega_core::kettle::goal::{Timer, hold_between};
 use bodega_core::kitchen::altitude::{Altitude, NotBoiling};
@@ -239,17 +240,17 @@ fn bench() -> Vec<String> {
 
 fn whereabouts() -> Vec<String> {
     let jar = on_the_towel();
-    let mut all = vec![jar.whereabouts()];
+    let mut all = vec![jar.whereabouts(None)];
     all.extend(LidVerdict::ALL.iter().flat_map(|verdict| {
         [false, true].map(|tidy| {
             let judged = JarRecord { verdict: Some(*verdict), tidy, ..jar.clone() };
-            judged.whereabouts()
+            judged.whereabouts(None)
         })
     }));
     let mut change = |with: fn(&mut JarRecord)| {
         let mut other = jar.clone();
         with(&mut other);
-        all.push(other.whereabouts());
+        all.push(other.whereabouts(None));
     };
     change(|jar| jar.broke = true);
     change(|jar| jar.undosed = true);
@@ -267,7 +268,7 @@ fn whereabouts() -> Vec<String> {
     for why in Discard::ALL {
         let mut other = jar.clone();
         (other.gone_how, other.gone_why) = (Some(Leaving::Discarded), Some(*why));
-        all.push(other.whereabouts());
+        all.push(other.whereabouts(None));
     }
     all
 }
@@ -296,7 +297,9 @@ fn on_towels() -> Vec<String> {
                 judged_at: None,
                 rescue: None,
                 tidy: false,
+                rescued_at: None,
                 dosed: true,
+                standing: JarStanding::CLEAR,
             })
             .to_vec(),
     };
@@ -503,8 +506,11 @@ fn errors() -> Vec<String> {
         Resource::Hands,
     ];
     all.extend(resources.map(|resource| resource.step().to_owned()));
-    use NoRescue::{NotCold, NothingWrong, TooLate, WasItCold};
-    all.extend([NothingWrong, TooLate, WasItCold, NotCold].map(|reason| reason.to_string()));
+    use NoRescue::{NotCold, NotPutRight, NothingWrong, TooLate, WasItCold};
+    all.extend([NothingWrong, NotPutRight, TooLate].map(|reason| reason.to_string()));
+    for hours in [2, 24] {
+        all.extend([WasItCold { hours }, NotCold { hours }].map(|reason| reason.to_string()));
+    }
     for is_cooked in [false, true] {
         all.extend([0, 49].map(|hours| advice(START, is_cooked, START.plus_minutes(hours * 60)).to_owned()));
     }

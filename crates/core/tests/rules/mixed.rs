@@ -13,6 +13,7 @@ use bodega_core::jars::doses::{Dose, DosedPot, doses};
 use bodega_core::jars::ph::{PhSample, Remedy};
 use bodega_core::jars::size::JarSize;
 use bodega_core::jars::spoons::Spoons;
+use bodega_core::judge::against::JarStanding;
 use bodega_core::judge::case::{Ingredient, LidState};
 use bodega_core::judge::records::{
     BatchFacts, Judged, judge_load, judge_plan, judge_towel, lot_findings, ph_findings,
@@ -182,8 +183,10 @@ fn the_towel_is_judged_like_the_load_and_by_its_first_look() {
             second_look: None,
             judged_at: after.map(|hours| at(76 + hours * 60)),
             rescue: None,
+            rescued_at: None,
             tidy: false,
             dosed: true,
+            standing: JarStanding::CLEAR,
         };
         let towel = Towel {
             load_id: LoadId(1),

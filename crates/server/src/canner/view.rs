@@ -14,6 +14,7 @@ use bodega_core::jars::doses::{Dose, DosedPot, doses, has_acid};
 use bodega_core::jars::size::JarSize;
 use bodega_core::judge::Ruling;
 use bodega_core::judge::records::{BatchFacts, Judged, judge_load};
+use bodega_core::judge::standing::altitude_for;
 use bodega_core::kitchen::altitude::Altitude;
 use bodega_core::measures::ids::{BatchId, BowlsId, CannerId, JarId, LoadId, RecipeId};
 use bodega_core::measures::moment::{Minutes, Moment};
@@ -352,7 +353,7 @@ impl LoadView {
             unbroken_minutes: load.clock.unbroken_ms(now) / Minutes(1).ms(),
             processed: load.clock.is_processed(now),
             not_processed: load.clock.ended_short(now),
-            judged: judge_load(&load, &facts, altitude),
+            judged: judge_load(&load, &facts, altitude_for(&load, altitude, &shared.store.altitudes()?)),
             come_up_minutes: come_up.map(|time| time.get::<minute>()),
             topping_up_l: (method == Method::BoilingWater)
                 .then(|| topping_up(load.clock.required()).get::<liter>()),

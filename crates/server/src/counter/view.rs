@@ -63,7 +63,9 @@ pub struct Counter {
     pub troubles: Vec<String>,
     /// Jars on the towel that have no dose of acid.
     pub undosed: usize,
-    /// Jars on the shelf.
+    /// Jars out of the canner that something else stands against.
+    pub stopped: usize,
+    /// Jars on the shelf; none that something stands against.
     pub shelved: u32,
     /// What calls somebody back, now or from a moment on; the most urgent first.
     pub calls: Vec<Call>,
@@ -226,6 +228,7 @@ pub(crate) fn count(shared: &Shared) -> Result<Counter, StoreError> {
         next_check,
         unprocessed: jars_of(Wrong::Unprocessed),
         undosed: jars_of(Wrong::Undosed),
+        stopped: jars_of(Wrong::Stopped),
         #[expect(clippy::cast_precision_loss, reason = "a century of milliseconds stays below 2^53")]
         clock_stepped_minutes: shared.clock.stepped().map(|step| step as f64 / 60_000.0),
         troubles: shared.troubles.said(),

@@ -5,6 +5,7 @@ use std::collections::BTreeMap;
 use actix_web::{get, patch, web};
 use bodega_core::jars::size::JarSize;
 use bodega_core::jars::spoons::Spoons;
+use bodega_core::kitchen::altitudes::AltitudeReason;
 use bodega_core::kitchen::ways::{Days, Decimal, HeatIn, HeightIn, HoursIn};
 use bodega_core::measures::ids::CannerId;
 use bodega_core::measures::limits::{
@@ -19,6 +20,7 @@ use crate::kitchen::names::clean_name;
 use crate::live::Topic;
 use crate::problem::{ApiError, NameField, Problem};
 use crate::state::{Shared, change, read};
+use crate::who::Who;
 
 /// A change to the kitchen; absent fields stay.
 #[derive(Debug, Deserialize, ToSchema)]
@@ -28,6 +30,8 @@ pub struct KitchenRequest {
     pub name: Option<String>,
     /// Height above sea level in feet, -2,000 to 30,000.
     pub altitude_ft: Option<f64>,
+    /// Why it is another one: asked for once jars stand at home that were put up by the one before.
+    pub altitude_reason: Option<AltitudeReason>,
     /// Units to show.
     pub units: Option<Units>,
     /// Spoons and cups that doses are measured with.
@@ -77,6 +81,7 @@ pub async fn get_kitchen(shared: web::Data<Shared>) -> Result<web::Json<Kitchen>
 #[patch("/api/kitchen")]
 pub async fn change_kitchen(
     shared: web::Data<Shared>,
+    who: Who,
     Json(request): Json<KitchenRequest>,
 ) -> Result<web::Json<Kitchen>, ApiError> {
     for (jar, measure) in &request.jar_outsides {
@@ -97,6 +102,7 @@ pub async fn change_kitchen(
         break_at: if request.no_break { Some(None) } else { request.break_at.map(Some) },
         name: request.name.map(|name| clean_name(&name, "name")).transpose()?,
         altitude_ft: request.altitude_ft.map(|feet| ALTITUDE.check(feet).named("altitude_ft")).transpose()?,
+        altitude_reason: request.altitude_reason,
         units: request.units,
         spoons: request.spoons,
         hours: request.hours,
@@ -116,6 +122,9 @@ pub async fn change_kitchen(
         TURNAROUND.check(f64::from(minutes)).named("turnaround_minutes")?;
     }
     Ok(web::Json(
-        change(&shared, Topic::Everything, move |shared| shared.store.change_kitchen(&wanted)).await?,
+        change(&shared, Topic::Everything, move |shared| {
+            shared.store.change_kitchen(&wanted, &who.tells(shared.clock.now()))
+        })
+        .await?,
     ))
 }

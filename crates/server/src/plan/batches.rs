@@ -19,6 +19,7 @@ use crate::named::NameRequest;
 use crate::plan::ground::check_additions;
 use crate::problem::{ApiError, Problem};
 use crate::state::{Shared, change, read};
+use crate::who::Who;
 
 /// A batch with its checklist.
 #[derive(Debug, Serialize, ToSchema)]
@@ -152,11 +153,13 @@ pub struct AdditionsRequest {
 pub async fn set_additions(
     shared: web::Data<Shared>,
     id: web::Path<BatchId>,
+    who: Who,
     Json(request): Json<AdditionsRequest>,
 ) -> Result<web::Json<Batch>, ApiError> {
     check_additions(Some(&request.additions))?;
-    let done =
-        change(&shared, Topic::Everything, move |shared| shared.store.set_additions(*id, &request.additions));
+    let done = change(&shared, Topic::Everything, move |shared| {
+        shared.store.set_additions(*id, &request.additions, &who.tells(shared.clock.now()))
+    });
     Ok(web::Json(done.await?))
 }
 

@@ -4,6 +4,7 @@
 use std::io::Write;
 
 use actix_web::{HttpResponse, get, post, web};
+use bodega_core::judge::against::JarStanding;
 use bodega_core::measures::ids::BatchId;
 use bodega_core::measures::moment::Moment;
 use bodega_core::measures::units::grams;
@@ -119,10 +120,11 @@ struct JarLine {
     left: Option<Leaving>,
     why: Option<Discard>,
     name: Option<String>,
+    standing: Option<String>,
 }
 
-impl From<JarRecord> for JarLine {
-    fn from(jar: JarRecord) -> Self {
+impl From<(JarRecord, Option<String>)> for JarLine {
+    fn from((jar, standing): (JarRecord, Option<String>)) -> Self {
         Self {
             batch: jar.code,
             jar: jar.number,
@@ -138,15 +140,23 @@ impl From<JarRecord> for JarLine {
             left: jar.gone_how,
             why: jar.gone_why,
             name: jar.named,
+            standing,
         }
     }
 }
 
-/// Every jar as CSV.
+/// Every jar as CSV, those at home with what stands against them.
 #[utoipa::path(responses((status = 200, content_type = "text/csv")))]
 #[get("/api/jars.csv")]
 pub async fn export_jars(shared: web::Data<Shared>) -> HttpResponse {
-    streamed::csv_file::<_, JarLine>(&shared, "jars.csv", |shared, tell| shared.store.all_jars(tell))
+    streamed::csv_file::<_, JarLine>(&shared, "jars.csv", |shared, tell| {
+        let at_home = shared.store.standings()?;
+        shared.store.all_jars(|jar| {
+            let standing = at_home.at_home(jar.id).filter(|_| jar.gone_at.is_none());
+            let standing = standing.map(JarStanding::in_a_line);
+            tell((jar, standing))
+        })
+    })
 }
 
 #[derive(Serialize)]

@@ -1,11 +1,13 @@
 //! Labels drawn once, in millimetres, for the screen's SVG and for the PDF alike.
 
 use bodega_core::crates::fruit::{Kind, common_kind};
+use bodega_core::judge::against::JarStanding;
 use bodega_core::plan::yields::Thickness;
 use bodega_core::records::batch::Batch;
 use bodega_core::records::jar::JarRecord;
 use bodega_core::records::lot::Lot;
 use bodega_core::shelf::label_sheet::Spot;
+use bodega_core::shelf::label_words::best_line;
 use bodega_core::tables::process::{Medium, Pack, Product};
 use bodega_core::towel::seal::BEST_MONTHS;
 use qrcode::QrCode;
@@ -94,7 +96,7 @@ pub(crate) fn variety<'a>(lots: impl Iterator<Item = &'a Lot> + Clone) -> Option
 
 pub(crate) fn label(
     jar: &JarRecord,
-    batch: &Batch,
+    (batch, standing): (&Batch, &JarStanding),
     variety: Option<&str>,
     household: &str,
     host: &str,
@@ -136,7 +138,7 @@ pub(crate) fn label(
             clipped(&packed),
             clipped(&contents),
             format!("{day} · batch {} · {}", jar.code, jar.number),
-            format!("best before {}", day_after_months(lifted, BEST_MONTHS)),
+            clipped(&best_line(standing, day_after_months(lifted, BEST_MONTHS))),
             household.to_owned(),
         ],
         code,

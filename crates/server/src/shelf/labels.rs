@@ -1,6 +1,7 @@
 //! Labels over HTTP.
 
 use actix_web::{HttpRequest, HttpResponse, get, web};
+use bodega_core::judge::against::JarStanding;
 use bodega_core::measures::ids::JarId;
 use bodega_core::measures::limits::{LABEL_GAP, LABEL_SIDE, LABEL_START};
 use bodega_core::measures::units::millimetres;
@@ -42,6 +43,14 @@ pub struct LabelQuery {
 /// Labels that are drawn at once; a sheet holds twenty or so.
 const MOST_LABELS: usize = 400;
 
+/// A jar with what its label says of it.
+struct Labelled {
+    jar: JarRecord,
+    batch: Batch,
+    variety: Option<String>,
+    standing: JarStanding,
+}
+
 /// Pages of a question, drawn.
 pub(crate) async fn drawn(
     shared: &web::Data<Shared>,
@@ -77,11 +86,13 @@ pub(crate) async fn drawn(
         .collect::<Result<Vec<_>, _>>()
         .map_err(|_| ApiError::field("jars", "give the jars' numbers, separated by commas"))?;
     let (kitchen, jars) = read(shared, move |shared| {
+        let at_home = shared.store.standings()?;
         let with_contents = |id: &JarId| {
             let jar = shared.store.jar(*id)?;
             let lots = shared.store.batch_lots(jar.batch)?;
             let variety = variety(lots.iter().map(|(lot, _)| lot));
-            Ok((shared.store.batch(jar.batch)?, variety, jar))
+            let batch = shared.store.batch(jar.batch)?;
+            Ok(Labelled { standing: at_home.of(jar.id), batch, variety, jar })
         };
         let jars = ids.iter().map(with_contents).collect::<Result<Vec<_>, StoreError>>()?;
         Ok((shared.store.kitchen()?, jars))
@@ -96,7 +107,7 @@ fn draw(
     sheet: &Sheet,
     query: &LabelQuery,
     household: &str,
-    jars: &[(Batch, Option<String>, JarRecord)],
+    jars: &[Labelled],
     start: usize,
     host: &str,
 ) -> Result<Drawing, ApiError> {
@@ -104,8 +115,9 @@ fn draw(
     let (columns, rows) = sheet.grid().map_err(|error| ApiError::field("width_mm", error))?;
     let spots = sheet.spots(jars.len(), start).map_err(|error| ApiError::field("width_mm", error))?;
     let mut pages: Vec<Vec<Placed>> = Vec::new();
-    for ((batch, variety, jar), spot) in jars.iter().zip(spots) {
-        let label = label(jar, batch, variety.as_deref(), household, host)?;
+    for (one, spot) in jars.iter().zip(spots) {
+        let of = (&one.batch, &one.standing);
+        let label = label(&one.jar, of, one.variety.as_deref(), household, host)?;
         let marks = match query.shape {
             Shape::Round => round(label, width),
             Shape::Rectangle => rectangle(label, width, height),

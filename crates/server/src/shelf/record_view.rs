@@ -2,8 +2,11 @@
 
 use bodega_core::judge::Finding;
 use bodega_core::judge::records::ph_findings;
+use bodega_core::kitchen::altitudes::AltitudeSaid;
 use bodega_core::measures::ids::{BatchId, LoadId};
+use bodega_core::measures::moment::Moment;
 use bodega_core::records::batch::Batch;
+use bodega_core::records::correction::Correction;
 use bodega_core::records::jar::PhRecord;
 use bodega_core::records::lot::Lot;
 use bodega_store::{StoreError, if_readable};
@@ -56,6 +59,10 @@ pub struct BatchRecord {
     pub jars: Vec<JarRecordView>,
     /// pH readings.
     pub ph: Vec<PhView>,
+    /// What was said of it and corrected once its jars were out, oldest first.
+    pub corrections: Vec<Correction>,
+    /// What was said of the kitchen's altitude since its first jars were out, oldest first.
+    pub altitudes: Vec<AltitudeSaid>,
     /// Where its food went.
     pub balance: BalanceView,
 }
@@ -66,6 +73,11 @@ impl From<PhRecord> for PhView {
     }
 }
 
+/// What was said of the altitude after a moment.
+fn altitudes_since(said: &[AltitudeSaid], lifted: Option<Moment>) -> Vec<AltitudeSaid> {
+    said.iter().filter(|said| lifted.is_some_and(|lifted| said.at > lifted)).cloned().collect()
+}
+
 /// Puts a batch's record together.
 pub(crate) fn record(shared: &Shared, id: BatchId) -> Result<BatchRecord, StoreError> {
     let store = &shared.store;
@@ -73,6 +85,8 @@ pub(crate) fn record(shared: &Shared, id: BatchId) -> Result<BatchRecord, StoreE
     let page = store.page(id)?;
     let balance = books(&page);
     let jars = page.jars;
+    let at_home = store.standings()?;
+    let first_lifted = jars.iter().filter_map(|jar| jar.lifted_at).min();
     let mut loads: Vec<LoadId> =
         jars.iter().flat_map(|jar| jar.earlier_loads.iter().copied().chain([jar.load])).collect();
     loads.sort_unstable();
@@ -95,7 +109,9 @@ pub(crate) fn record(shared: &Shared, id: BatchId) -> Result<BatchRecord, StoreE
             .map(|(lot, weight_g)| Drawn { words: lot.words(), note: lot.food.note(), lot, weight_g })
             .collect(),
         loads,
-        jars: jars.into_iter().map(JarRecordView::from).collect(),
+        jars: jars.into_iter().map(|jar| JarRecordView::new(jar, &at_home)).collect(),
+        corrections: store.corrections(id)?,
+        altitudes: altitudes_since(&store.altitudes()?, first_lifted),
         ph: ph.into_iter().map(PhView::from).collect(),
     })
 }

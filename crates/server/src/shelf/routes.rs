@@ -1,6 +1,6 @@
 //! The shelf over HTTP: what stands there, and how jars leave it.
 
-use actix_web::{delete, get, post, web};
+use actix_web::{HttpResponse, delete, get, post, put, web};
 use bodega_core::jars::size::JarSize;
 use bodega_core::measures::ids::{BatchId, JarId};
 use bodega_core::measures::limits::SHELF_YEAR;
@@ -17,7 +17,7 @@ use crate::created::Created;
 use crate::json::Json;
 use crate::live::Topic;
 use crate::problem::{ApiError, NameField, Problem};
-use crate::shelf::view::{JarCard, LeaveAnswer};
+use crate::shelf::view::{JarCard, JarRecordView, LeaveAnswer};
 use crate::state::{Shared, change, read};
 
 /// What to look for; absent fields ask for nothing.
@@ -73,13 +73,18 @@ pub(crate) fn leave(shared: &Shared, request: LeaveRequest) -> Result<LeaveAnswe
         (None, Some(batch), Some(size)) => shared.store.next_jar(batch, size)?,
         (None, ..) => return Err(StoreError::WhichJar),
     };
-    shared.store.leave(jar, Some(Gone { how: request.how, why: request.why }), shared.clock.now())?;
+    shared.store.leave(&[jar], Some(Gone { how: request.how, why: request.why }), shared.clock.now())?;
+    let at_home = shared.store.standings()?;
     let jar = shared.store.jar(jar)?;
     let spoiled = request.why.is_some_and(Discard::is_spoilage);
     let sisters = if spoiled { shared.store.batch_jars(jar.batch)? } else { Vec::new() };
     Ok(LeaveAnswer {
-        sisters: sisters.into_iter().filter(|sister| sister.id != jar.id).map(Into::into).collect(),
-        jar: jar.into(),
+        sisters: sisters
+            .into_iter()
+            .filter(|sister| sister.id != jar.id)
+            .map(|sister| JarRecordView::new(sister, &at_home))
+            .collect(),
+        jar: JarRecordView::new(jar, &at_home),
     })
 }
 
@@ -102,6 +107,32 @@ pub async fn leave_shelf(
     Ok(Created { at: format!("/api/jars/{}", body.jar.jar.id), body })
 }
 
+/// Jars that are thrown away together.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct DiscardRequest {
+    /// The jars.
+    pub jars: Vec<JarId>,
+    /// Why; `null` brings them back.
+    pub why: Option<Discard>,
+}
+
+/// Throws jars away together, all of them or none, or brings them back.
+#[utoipa::path(request_body = DiscardRequest,
+    responses((status = 204), (status = 404, body = Problem), (status = 409, body = Problem)))]
+#[put("/api/discards")]
+pub async fn discard_jars(
+    shared: web::Data<Shared>,
+    Json(request): Json<DiscardRequest>,
+) -> Result<HttpResponse, ApiError> {
+    change(&shared, Topic::Shelf, move |shared| {
+        let gone = request.why.map(|why| Gone { how: Leaving::Discarded, why: Some(why) });
+        shared.store.leave(&request.jars, gone, shared.clock.now())
+    })
+    .await?;
+    Ok(HttpResponse::NoContent().finish())
+}
+
 /// Brings a jar back that had left.
 #[utoipa::path(params(("id" = i64, Path)),
     responses((status = 200, body = JarRecord), (status = 404, body = Problem), (status = 409, body = Problem)))]
@@ -111,7 +142,7 @@ pub async fn bring_back(
     id: web::Path<JarId>,
 ) -> Result<web::Json<JarRecord>, ApiError> {
     let done = change(&shared, Topic::Shelf, move |shared| {
-        shared.store.leave(*id, None, shared.clock.now())?;
+        shared.store.leave(&[*id], None, shared.clock.now())?;
         shared.store.jar(*id)
     });
     Ok(web::Json(done.await?))
@@ -128,7 +159,8 @@ pub async fn get_jar(
         let jar = shared.store.jar(*id)?;
         let spoiled = |sister: &JarRecord| sister.gone_why.is_some_and(Discard::is_spoilage);
         let recalled = shared.store.batch_jars(jar.batch)?.iter().any(spoiled);
-        Ok(JarCard { jar: jar.into(), recalled, before_opening: BEFORE_OPENING.to_vec() })
+        let jar = JarRecordView::new(jar, &*shared.store.standings()?);
+        Ok(JarCard { jar, recalled, before_opening: BEFORE_OPENING.to_vec() })
     });
     Ok(web::Json(card.await?))
 }

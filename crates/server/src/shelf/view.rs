@@ -1,6 +1,8 @@
 //! Jars on the shelf as its station shows them.
 
+use bodega_core::judge::against::JarStanding;
 use bodega_core::records::jar::JarRecord;
+use bodega_store::AtHome;
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -12,11 +14,14 @@ pub struct JarRecordView {
     pub jar: JarRecord,
     /// Where it is, in words.
     pub whereabouts: String,
+    /// What stands against it, and what nobody has said of it yet; `null` of one that is not out of the canner or has left.
+    pub standing: Option<JarStanding>,
 }
 
-impl From<JarRecord> for JarRecordView {
-    fn from(jar: JarRecord) -> Self {
-        Self { whereabouts: jar.whereabouts(), jar }
+impl JarRecordView {
+    pub(crate) fn new(jar: JarRecord, at_home: &AtHome) -> Self {
+        let standing = at_home.at_home(jar.id).filter(|_| jar.gone_at.is_none()).cloned();
+        Self { whereabouts: jar.whereabouts(standing.as_ref()), standing, jar }
     }
 }
 

@@ -2,9 +2,8 @@
 
 use actix_web::{HttpResponse, get, put, web};
 use bodega_core::measures::ids::JarId;
-use bodega_core::towel::seal::{LidVerdict, Rescue, freezer_headspace};
+use bodega_core::towel::seal::{LidVerdict, Rescue};
 use serde::Deserialize;
-use uom::si::length::inch;
 use utoipa::ToSchema;
 
 use crate::age::Age;
@@ -12,7 +11,7 @@ use crate::json::Json;
 use crate::live::Topic;
 use crate::problem::{ApiError, Problem};
 use crate::state::{Shared, change, read};
-use crate::towel::view::{ColdView, TowelView, towels};
+use crate::towel::view::{ColdView, TowelView, cold, towels};
 
 /// What was found at some lids.
 #[derive(Debug, Deserialize, ToSchema)]
@@ -107,6 +106,5 @@ pub async fn rescue_jars(
 #[utoipa::path(responses((status = 200, body = ColdView)))]
 #[get("/api/cold")]
 pub async fn list_cold(shared: web::Data<Shared>) -> Result<web::Json<ColdView>, ApiError> {
-    let jars = read(&shared, |shared| shared.store.rescued()).await?;
-    Ok(web::Json(ColdView { jars, freezer_headspace_in: freezer_headspace().get::<inch>() }))
+    Ok(web::Json(read(&shared, cold).await?))
 }

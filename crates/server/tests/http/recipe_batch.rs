@@ -258,7 +258,7 @@ async fn it_rides_with_whole_tomatoes_for_the_longest_time_and_stands_on_the_she
     assert_eq!(get(&shared, "/api/pantry").await["lines"][0]["named"], "Terrace salsa");
     assert_eq!(get(&shared, "/api/shelf?code=TERRACE").await[0]["count"], jars.len());
     for (path, words) in
-        [("/api/jars.csv", ",Terrace salsa\n"), ("/api/calendar.ics", "Best before: Terrace salsa of")]
+        [("/api/jars.csv", ",Terrace salsa,"), ("/api/calendar.ics", "Best before: Terrace salsa of")]
     {
         let (_, bytes) = fetch(&shared, Method::GET, path, String::new()).await;
         assert!(String::from_utf8(bytes).unwrap().contains(words), "{path}");

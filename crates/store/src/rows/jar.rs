@@ -26,6 +26,7 @@ fn read(row: &Row<'_>) -> rusqlite::Result<Jar> {
         agent: word(row, "agent")?,
         wants_salt: row.get("salt")?,
         size: word(row, "size")?,
+        undosed_at: moment(row, "undosed_at")?,
         acid: is("acid_at")? && !is("undosed_at")? && !row.get::<_, bool>("acid_from_pot")?,
         salt: is("salt_at")?,
         filled: is("filled_at")?,

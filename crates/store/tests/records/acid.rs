@@ -8,7 +8,7 @@ use bodega_core::measures::ids::{BatchId, JarId, LoadId};
 use bodega_core::records::shelf::ShelfSearch;
 use bodega_core::towel::seal::{LidVerdict, NoRescue, Rescue};
 use bodega_core::{crates::fruit::Condition, records::batch::Draw};
-use bodega_store::{Store, StoreError};
+use bodega_store::{Store, StoreError, ToldBy};
 
 use crate::common::{NOW, batch, lot, make_ready};
 use crate::undo::undo;
@@ -86,7 +86,10 @@ fn one_touch_is_taken_back_whole_and_no_other_with_it() {
 fn nothing_is_ticked_or_taken_back_in_silence_in_the_canner() {
     let (store, _, [load, _], [first, _]) = bench();
     make_ready(&store, load, NOW);
-    assert!(matches!(store.set_undosed(&[first], true, NOW), Err(StoreError::OnBench { number: 1 })));
+    assert!(matches!(
+        store.set_undosed(&[first], true, &ToldBy::here(NOW)),
+        Err(StoreError::OnBench { number: 1 })
+    ));
     store.add_event(load, BoilEvent::JarsIn, NOW).unwrap();
     for done in [true, false] {
         assert!(matches!(store.tick_jar(first, JarStep::Acid, done, NOW), Err(StoreError::LoadBegun)));
@@ -109,19 +112,19 @@ fn a_jar_without_its_dose_is_not_on_the_shelf_and_comes_back_for_it_within_the_d
     store.tidy(&[first, second], true, morning).unwrap();
     assert_eq!((on_shelf(&store), store.towel().unwrap().len()), (2, 0));
 
-    store.set_undosed(&[first], true, morning).unwrap();
+    store.set_undosed(&[first], true, &ToldBy::here(morning)).unwrap();
     assert_eq!(on_shelf(&store), 1, "it is off the shelf");
     let towel = store.towel().unwrap();
     assert!(towel[0].jars.iter().any(|jar| jar.id == first && !jar.dosed), "and back on the towel");
     let refused = store.judge_seals(&[first], Some(LidVerdict::Holds), morning).unwrap_err();
     assert!(matches!(refused, StoreError::NotDosed { number: 1 }), "{refused}");
-    assert!(store.jar(first).unwrap().whereabouts().contains("without its acid"));
+    assert!(store.jar(first).unwrap().whereabouts(None).contains("without its acid"));
     let late = store.rescue(&[first], Some(Rescue::Reprocess), None, later).unwrap_err();
     assert!(matches!(late, StoreError::NoRescue { reason: NoRescue::TooLate, .. }), "{late}");
 
-    store.set_undosed(&[first], false, morning).unwrap();
+    store.set_undosed(&[first], false, &ToldBy::here(morning)).unwrap();
     assert_eq!(on_shelf(&store), 2, "said by mistake");
-    store.set_undosed(&[first], true, morning).unwrap();
+    store.set_undosed(&[first], true, &ToldBy::here(morning)).unwrap();
     store.rescue(&[first], Some(Rescue::Reprocess), None, morning).unwrap();
     let again = store.jar(first).unwrap();
     let on_bench = store.load(again.load).unwrap();
@@ -152,7 +155,10 @@ fn a_pot_that_turns_out_short_takes_its_jars_off_the_shelf() {
     let morning = NOW.plus_minutes(14 * 60);
     store.judge_seals(&[first, second], Some(LidVerdict::Holds), morning).unwrap();
     assert_eq!(on_shelf(&store), 2);
-    assert!(matches!(store.set_undosed(&[first], true, morning), Err(StoreError::InPot { number: 1 })));
+    assert!(matches!(
+        store.set_undosed(&[first], true, &ToldBy::here(morning)),
+        Err(StoreError::InPot { number: 1 })
+    ));
     // The pot gave one jar more than it was dosed for: every jar got less.
     store.recount(second_load, batch, JarSize::Quart, 2, morning).unwrap();
     assert_eq!(on_shelf(&store), 0);
@@ -161,7 +167,7 @@ fn a_pot_that_turns_out_short_takes_its_jars_off_the_shelf() {
     for short in [tsp(1.4), Vec::new()] {
         store.set_pot_dose(batch, &short, morning).unwrap();
         assert_eq!(on_shelf(&store), 0, "{short:?}");
-        let back = store.set_undosed(&[first], false, morning);
+        let back = store.set_undosed(&[first], false, &ToldBy::here(morning));
         assert!(matches!(back, Err(StoreError::PotShort { number: 1 })), "no touch makes up for the pot");
         let refused = store.judge_seals(&[first], Some(LidVerdict::Holds), morning).unwrap_err();
         assert!(matches!(refused, StoreError::NotDosed { .. }), "{refused}");

@@ -12,7 +12,7 @@ use bodega_core::records::kitchen::KitchenChange;
 use bodega_core::records::load::{JarMoment, NewGroup, SharedLoad};
 use bodega_core::tables::process::Method;
 use bodega_core::towel::seal::LidVerdict;
-use bodega_store::{KeptClock, Store, StoreError};
+use bodega_store::{KeptClock, Store, StoreError, ToldBy};
 
 use crate::common::{NOW, batch, lot, make_ready};
 use crate::undo::undo;
@@ -61,7 +61,10 @@ fn two_canners_boil_at_once_and_each_takes_one_load() {
     assert!(matches!(store.change_canner(second.id, &steam), Err(StoreError::CannerPlanned { .. })));
     store.change_canner(closed.id, &steam).unwrap();
     let chosen = KitchenChange { canner: Some(closed.id), ..KitchenChange::default() };
-    assert_eq!(store.change_kitchen(&chosen).unwrap().canner.method, Method::AtmosphericSteam);
+    assert_eq!(
+        store.change_kitchen(&chosen, &ToldBy::here(NOW)).unwrap().canner.method,
+        Method::AtmosphericSteam
+    );
 }
 
 #[test]

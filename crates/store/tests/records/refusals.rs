@@ -16,7 +16,7 @@ use bodega_core::records::lot::LotChange;
 use bodega_core::records::stock::Item;
 use bodega_core::tables::process::{Method, ProcessOption};
 use bodega_core::towel::seal::{LidVerdict, NoRescue, Rescue};
-use bodega_store::{Store, StoreError};
+use bodega_store::{Store, StoreError, ToldBy};
 
 use crate::common::{NOW, batch, lot, make_ready, told};
 use crate::undo::undo;
@@ -114,11 +114,12 @@ fn a_figure_comes_back_as_it_was_given() {
     let store = Store::in_memory().unwrap();
     for feet in [900.0, 1000.0, 2640.0, 0.1, -3.5, 9999.999] {
         let change = KitchenChange { altitude_ft: Some(feet), ..KitchenChange::default() };
-        assert_eq!(store.change_kitchen(&change).unwrap().altitude_ft, Some(feet));
+        assert_eq!(store.change_kitchen(&change, &ToldBy::here(NOW)).unwrap().altitude_ft, Some(feet));
         assert_eq!(store.kitchen().unwrap().altitude_ft, Some(feet));
     }
-    let changed =
-        store.change_kitchen(&KitchenChange { people: Some(3), ..KitchenChange::default() }).unwrap();
+    let changed = store
+        .change_kitchen(&KitchenChange { people: Some(3), ..KitchenChange::default() }, &ToldBy::here(NOW))
+        .unwrap();
     assert_eq!((changed.people, changed.altitude_ft), (3, Some(9999.999)));
 }
 

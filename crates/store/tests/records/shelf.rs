@@ -84,9 +84,9 @@ fn a_jar_kept_cold_is_listed_until_it_is_eaten() {
     let cold = store.rescued().unwrap();
     assert_eq!(cold[0].until, Some(at(13 + 4 * 24)), "within days");
     assert_eq!((cold[1].rescue, cold[1].until), (Rescue::Freezer, None));
-    store.leave(jars[0], Some(Gone { how: Leaving::Eaten, why: None }), at(30)).unwrap();
+    store.leave(&[jars[0]], Some(Gone { how: Leaving::Eaten, why: None }), at(30)).unwrap();
     assert_eq!(store.rescued().unwrap().len(), 1);
-    store.leave(jars[0], None, at(30)).unwrap();
+    store.leave(&[jars[0]], None, at(30)).unwrap();
     assert_eq!(store.rescued().unwrap().len(), 2, "and comes back");
     // Broken glass leaves nothing to decide.
     store.judge_seals(&[jars[2]], Some(LidVerdict::Broken), at(13)).unwrap();
@@ -105,17 +105,20 @@ fn jars_leave_the_shelf_oldest_first_and_a_spoiled_one_recalls_its_sisters() {
     store.judge_seals(&jars, Some(LidVerdict::Holds), at(13)).unwrap();
     assert_eq!(store.next_jar(batch, JarSize::Quart).unwrap(), jars[0]);
     let eaten = Gone { how: Leaving::Eaten, why: None };
-    store.leave(jars[0], Some(eaten), at(100)).unwrap();
-    assert!(matches!(store.leave(jars[0], Some(eaten), at(101)), Err(StoreError::AlreadyGone { number: 1 })));
+    store.leave(&[jars[0]], Some(eaten), at(100)).unwrap();
+    assert!(matches!(
+        store.leave(&[jars[0]], Some(eaten), at(101)),
+        Err(StoreError::AlreadyGone { number: 1 })
+    ));
     assert_eq!(store.next_jar(batch, JarSize::Quart).unwrap(), jars[1]);
     let stocked = store.stocked(at(0)).unwrap().remove(0);
     assert_eq!((stocked.on_shelf, stocked.history.left), (2, vec![(at(100), Leaving::Eaten, 1)]));
     let spoiled = |why| Gone { how: Leaving::Discarded, why: Some(why) };
-    store.leave(jars[1], Some(spoiled(Discard::Dropped)), at(200)).unwrap();
+    store.leave(&[jars[1]], Some(spoiled(Discard::Dropped)), at(200)).unwrap();
     let all = ShelfSearch::default();
     assert!(!store.shelf(&all).unwrap()[0].recalled, "a dropped jar says nothing of the others");
-    store.leave(jars[1], None, at(200)).unwrap();
-    store.leave(jars[1], Some(spoiled(Discard::Bulge)), at(201)).unwrap();
+    store.leave(&[jars[1]], None, at(200)).unwrap();
+    store.leave(&[jars[1]], Some(spoiled(Discard::Bulge)), at(201)).unwrap();
     assert!(store.shelf(&all).unwrap()[0].recalled);
 }
 

@@ -12,8 +12,8 @@ use bodega_core::records::jar::Jar;
 use bodega_core::records::load::CannerLoad;
 use bodega_core::records::lot::LotChange;
 use bodega_core::records::shelf::ShelfSearch;
-use bodega_core::towel::seal::{LidVerdict, Rescue};
-use bodega_store::{Store, StoreError};
+use bodega_core::towel::seal::{LidVerdict, NoRescue, Rescue};
+use bodega_store::{Store, StoreError, ToldBy};
 
 use crate::common::{NOW, batch, lot, make_ready};
 use crate::undo::undo;
@@ -243,6 +243,12 @@ fn jars_that_are_not_processed_go_back_together_hot_as_they_are_or_cooled_to_new
         let judged = store.judge_seals(&jars, Some(LidVerdict::Holds), NOW.plus_minutes(40));
         assert!(matches!(judged, Err(StoreError::NotProcessed { .. })), "no lid makes up for the time");
         let at = NOW.plus_minutes(36 + minutes);
+        if !keep_their_lids {
+            // Two hours is as long as they stand; in the refrigerator before that, they have their day.
+            let warm = store.rescue(&jars, Some(Rescue::Reprocess), None, at).unwrap_err();
+            assert!(matches!(warm, StoreError::NoRescue { reason: NoRescue::WasItCold { hours: 2 }, .. }));
+            store.rescue(&jars, Some(Rescue::Refrigerator), None, NOW.plus_minutes(36 + 120)).unwrap();
+        }
         store.rescue(&jars, Some(Rescue::Reprocess), None, at).unwrap();
         let holds = |other: &CannerLoad| other.jars.iter().any(|jar| jar.id == jars[0]);
         let again = store.open_loads().unwrap().into_iter().find(holds).unwrap();
@@ -270,12 +276,12 @@ fn what_else_goes_in_is_kept_with_the_batch() {
     let added = store.add_batch(&unsaid, NOW).unwrap();
     assert_eq!((added.additions, added.additions_asked), (None, true));
     let said = vec![Added::in_cups(Ingredient::Onion, 1.5), Added::in_leaves(7.0)];
-    store.set_additions(added.id, &said).unwrap();
+    store.set_additions(added.id, &said, &ToldBy::here(NOW)).unwrap();
     assert_eq!(store.batch(added.id).unwrap().additions, Some(said.clone()));
     assert_eq!(store.facts(added.id).unwrap().batch.additions, Some(said));
-    store.set_additions(added.id, &Vec::new()).unwrap();
+    store.set_additions(added.id, &Vec::new(), &ToldBy::here(NOW)).unwrap();
     assert_eq!(store.batch(added.id).unwrap().additions, Some(Vec::new()));
-    let nowhere = store.set_additions(BatchId(99), &Vec::new());
+    let nowhere = store.set_additions(BatchId(99), &Vec::new(), &ToldBy::here(NOW));
     assert!(matches!(nowhere, Err(StoreError::NotFound { .. })));
 }
 

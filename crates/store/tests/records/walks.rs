@@ -15,7 +15,7 @@ use bodega_core::records::jar::JarRecord;
 use bodega_core::records::load::JarMoment;
 use bodega_core::records::shelf::ShelfSearch;
 use bodega_core::towel::seal::{LidVerdict, Rescue};
-use bodega_store::{Store, StoreError};
+use bodega_store::{Store, StoreError, ToldBy};
 
 use crate::acid::tsp;
 use crate::common::{Chance, NOW, batch, lot};
@@ -323,7 +323,7 @@ impl Walk {
             5 => {
                 let undosed = !self.chance.once_in(3);
                 for jar in some.into_iter().take(1) {
-                    if self.store.set_undosed(&[jar], undosed, now).is_ok() {
+                    if self.store.set_undosed(&[jar], undosed, &ToldBy::here(now)).is_ok() {
                         self.books.jar(jar).undosed = undosed;
                     }
                 }
@@ -388,9 +388,11 @@ impl Walk {
     /// Jars that the store counts on the shelf, every one of which the books must agree to.
     fn check(&self, seed: u64, step: u32) -> u32 {
         let jars = self.jars();
+        let at_home = self.store.standings().unwrap();
         let shelved = |jar: &&JarRecord| {
             jar.verdict == Some(LidVerdict::Holds)
-                && ["on the shelf", "sealed, to be washed"].contains(&jar.whereabouts().as_str())
+                && ["on the shelf", "sealed, to be washed"]
+                    .contains(&jar.whereabouts(Some(&at_home.of(jar.id))).as_str())
         };
         let count: u32 =
             self.store.shelf(&ShelfSearch::default()).unwrap().iter().map(|group| group.count).sum();

@@ -1,4 +1,6 @@
+import { useState } from "react";
 import * as v from "valibot";
+import { Refused, type AltitudeReason, type Kitchen } from "../../api/client";
 import { WORDS } from "../../api/words.generated";
 import { useSay } from "../../counter/notices";
 import { AltitudeFinder } from "../../parts/AltitudeFinder";
@@ -11,7 +13,36 @@ import { Note } from "../../parts/Note";
 import { Answer, Plate } from "../../parts/Plate";
 import { Touch } from "../../parts/Touch";
 import { useKitchenChange } from "../../parts/useKitchenChange";
+import { sentence } from "../../parts/sentence";
 import { KitchenPage } from "./KitchenPage";
+
+/** An altitude that waits for its reason. */
+interface Why {
+  kitchen: Kitchen;
+  feet: number;
+  asks: string;
+}
+
+/** The question that another altitude asks while jars stand there that were put up by the one before. */
+const asked = (error: Error | null): string | null =>
+  error instanceof Refused && error.problem.code === "why_altitude" ? error.message : null;
+
+/** Whether the kitchen moved or its altitude was wrong: the jars that stand there are judged by it. */
+function WhyAltitude({ why, onSay }: { why: Why; onSay: (reason: AltitudeReason) => void }) {
+  return (
+    <Note tone="warn">
+      <div className="grid gap-2" data-question="altitude_reason">
+        <p>{sentence(why.asks)}</p>
+        <Choice
+          label={altitudeText(why.feet)}
+          value=""
+          options={optionsOf(["corrected", "moved"] as const, WORDS.AltitudeReason)}
+          onChoose={(reason) => onSay(reason)}
+        />
+      </div>
+    </Note>
+  );
+}
 
 function Rename({ name, onRename }: { name: string; onRename: (name: string) => void }) {
   const { control, handleSubmit } = useFields(v.object({ name: named }), { name });
@@ -30,8 +61,27 @@ function Rename({ name, onRename }: { name: string; onRename: (name: string) => 
 export function KitchenStation() {
   const say = useSay();
   const change = useKitchenChange();
+  const [why, setWhy] = useState<Why | null>(null);
+  const set = (kitchen: Kitchen, feet: number, reason?: AltitudeReason) => {
+    const before = kitchen.altitude_ft;
+    // Taken back, it was wrong.
+    const back = () => change.mutate({ altitude_ft: before ?? null, altitude_reason: "corrected" });
+    change.mutate(
+      { altitude_ft: feet, ...(reason === undefined ? {} : { altitude_reason: reason }) },
+      {
+        onSuccess: () => {
+          setWhy(null);
+          say(`Altitude is ${altitudeText(feet)}`, before == null ? undefined : back);
+        },
+        onError: (error) => {
+          const asks = asked(error);
+          if (asks !== null) setWhy({ kitchen, feet, asks });
+        },
+      },
+    );
+  };
   return (
-    <KitchenPage broken={["goal"]} error={change.error}>
+    <KitchenPage broken={["goal"]} error={asked(change.error) === null ? change.error : null}>
       {(kitchen) => (
         <div className="grid items-start gap-3 lg:grid-cols-2">
           <Plate title="Altitude">
@@ -39,22 +89,10 @@ export function KitchenStation() {
               Every time depends on it. Water boils cooler the higher you are.
             </Answer>
             <div className="mt-4 grid gap-4">
-              <AltitudeFinder
-                units={kitchen.units}
-                onUse={(feet) => {
-                  const before = kitchen.altitude_ft;
-                  change.mutate(
-                    { altitude_ft: feet },
-                    {
-                      onSuccess: () =>
-                        say(
-                          `Altitude is ${altitudeText(feet)}`,
-                          before == null ? undefined : () => change.mutate({ altitude_ft: before }),
-                        ),
-                    },
-                  );
-                }}
-              />
+              <AltitudeFinder units={kitchen.units} onUse={(feet) => set(kitchen, feet)} />
+              {why !== null && (
+                <WhyAltitude why={why} onSay={(reason) => set(why.kitchen, why.feet, reason)} />
+              )}
               {kitchen.altitude_ft == null && (
                 <Note tone="stop">Until the altitude is known, nothing can be timed.</Note>
               )}

@@ -1,11 +1,12 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link, useParams } from "react-router";
 import { ask } from "../../api/queries";
-import { AGENT, batchText, dayText, jarText } from "../../parts/format";
+import { AGENT, batchText, clockText, dayText, jarText } from "../../parts/format";
 import { JarPicture } from "../../parts/JarPicture";
 import { Note, Trouble } from "../../parts/Note";
 import { Pending } from "../../parts/Pending";
 import { Plate } from "../../parts/Plate";
+import { Questions } from "../../parts/Questions";
 import { Touch } from "../../parts/Touch";
 import { useUndosed } from "../../parts/useUndosed";
 import { Leave } from "./Leave";
@@ -19,6 +20,7 @@ export function JarStation() {
   if (data === undefined) return <Pending of={[ask.jar(id)]} />;
   const { jar } = data;
   const there = jar.gone_at == null && jar.lifted_at != null;
+  const stops = jar.standing?.against ?? [];
   return (
     <Plate title={`Jar ${jar.number} of batch ${jar.code}`}>
       <div className="grid gap-6 sm:grid-cols-[180px_1fr]">
@@ -40,12 +42,19 @@ export function JarStation() {
               it. Never taste.
             </Note>
           )}
-          {jar.undosed && (
-            <Note tone="stop">
-              It has no dose of acid and does not count on the shelf. The Towel says what may still be done
-              with it.
+          {stops.map((stop) => (
+            <Note key={stop.message} tone="stop">
+              <p data-standing={stop.code}>
+                <strong>Do not eat it.</strong> {stop.message} Since {dayText(stop.since)},{" "}
+                {clockText(stop.since)}. The{" "}
+                <Link to="/towel" className="font-semibold underline underline-offset-4">
+                  Towel
+                </Link>{" "}
+                says what may still be done with it.
+              </p>
             </Note>
-          )}
+          ))}
+          {jar.standing != null && <Questions items={jar.standing.open} load={jar.load} />}
           <Trouble error={undosed.error} />
           <h3 className="text-xl">Before you open it</h3>
           <ul className="grid list-disc gap-1 pl-6">
@@ -54,7 +63,7 @@ export function JarStation() {
             ))}
           </ul>
           <div className="flex flex-wrap gap-3">
-            {there && !jar.undosed && (
+            {there && (stops.length === 0 || jar.rescue != null) && (
               <Leave which={{ jar: jar.id }} title={`Jar ${jar.number} of ${jar.code}`}>
                 <button
                   type="button"

@@ -27,6 +27,7 @@ import { Plate } from "../../parts/Plate";
 import { NotAsked, Questions } from "../../parts/Questions";
 import { Touch } from "../../parts/Touch";
 import { PhForm } from "./PhForm";
+import { WhatWasSaid } from "./WhatWasSaid";
 import { WhereItWent } from "./WhereItWent";
 
 /** Phases in which nothing more counts. */
@@ -159,6 +160,7 @@ export function RecordStation() {
         <section>
           <h3 className="text-xl">Canner</h3>
           <Loads record={record} />
+          <WhatWasSaid record={record} units={units} />
         </section>
       </div>
       <WhereItWent record={record} units={units} />

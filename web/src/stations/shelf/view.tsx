@@ -91,6 +91,7 @@ function Group({ group }: { group: ShelfGroup }) {
         {group.count} {jarText(group.size, group.count)}, {dayText(group.canned_at)}
       </p>
       {group.recalled && <p className="font-semibold text-alarm">✕ Recalled: look before opening</p>}
+      {group.open != null && <p className="text-sm font-semibold">? Not said yet: {group.open}</p>}
       <p className="text-sm text-muted">
         <Link to={`/batches/${group.batch}/record`} className="underline underline-offset-4">
           {group.code}

@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { api, take } from "../../api/client";
 import { ask, useChange } from "../../api/queries";
 import { useSay } from "../../counter/notices";
-import { contentText, dayText } from "../../parts/format";
+import { clockText, contentText, dayText } from "../../parts/format";
 import { Trouble } from "../../parts/Note";
 import { Plate } from "../../parts/Plate";
 import { Touch } from "../../parts/Touch";
@@ -18,6 +18,9 @@ export function Cold({ now }: { now: number }) {
     (jar: number) => take(api.POST("/api/departures", { body: { jar, how: "eaten" } })),
     (_, jar) => say("Eaten", () => back.mutate(jar)),
   );
+  const again = useChange((jar: number) =>
+    take(api.PUT("/api/rescues", { body: { jars: [jar], rescue: "reprocess", kept_cold: true } })),
+  );
   if (cold === undefined || cold.jars.length === 0) return null;
   return (
     <Plate title="Kept cold, not sealed">
@@ -32,11 +35,18 @@ export function Cold({ now }: { now: number }) {
                 <strong className={jar.until < now ? "text-alarm" : ""}>eat by {dayText(jar.until)}</strong>
               )}
             </span>
-            <Touch onPress={() => eat.mutate(jar.id)}>Eaten</Touch>
+            <span className="flex flex-wrap gap-2">
+              {jar.again_until != null && (
+                <Touch onPress={() => again.mutate(jar.id)}>
+                  Process it again, until {clockText(jar.again_until)}
+                </Touch>
+              )}
+              <Touch onPress={() => eat.mutate(jar.id)}>Eaten</Touch>
+            </span>
           </li>
         ))}
       </ul>
-      <Trouble error={eat.error ?? back.error} />
+      <Trouble error={eat.error ?? back.error ?? again.error} />
     </Plate>
   );
 }

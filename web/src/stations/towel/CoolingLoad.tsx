@@ -13,7 +13,7 @@ import { Touch } from "../../parts/Touch";
 import { Questions } from "../../parts/Questions";
 import { useUndosed } from "../../parts/useUndosed";
 import { LidPicture } from "./LidPicture";
-import { headline, lidText, sorted } from "./model";
+import { headline, isStopped, lidText, sorted } from "./model";
 import { WaysOut } from "./WaysOut";
 import { Dock } from "../../parts/Dock";
 import { Sources } from "../../parts/Sources";
@@ -64,7 +64,11 @@ export function CoolingLoad({ load, now }: { load: Towel; now: number }) {
       <Sources of={["lids"]} />
       <div className="mt-3 grid gap-3 empty:hidden">
         {load.ways_out.map((way) => (
-          <WaysOut key={way.jars.join(",")} way={way} />
+          <WaysOut
+            key={way.jars.join(",")}
+            way={way}
+            batch={load.jars.find((jar) => jar.id === way.jars[0])?.batch ?? 0}
+          />
         ))}
       </div>
       <div className="mt-4">
@@ -94,7 +98,7 @@ export function CoolingLoad({ load, now }: { load: Towel; now: number }) {
                 >
                   <LidPicture
                     verdict={jar.verdict ?? null}
-                    dosed={jar.dosed}
+                    stop={jar.dosed ? (isStopped(jar) ? "stop" : null) : "no acid"}
                     number={`${one.letter}${jar.number}`}
                   />
                 </button>
@@ -104,7 +108,10 @@ export function CoolingLoad({ load, now }: { load: Towel; now: number }) {
         </section>
       ))}
       <div className="mt-4 grid gap-3">
-        <Findings items={load.judged.findings} />
+        {/* What stands against the jars is said above, with what can be done about it. */}
+        <Findings
+          items={load.judged.findings.filter((found) => found.severity !== "stop" || found.cannot_tell)}
+        />
         <Questions items={load.judged.questions} load={load.load_id} />
         <Trouble error={judge.error ?? tidy.error ?? undosed.error} />
         {open.length === 0 && untidy.length > 0 && (
@@ -134,7 +141,7 @@ export function CoolingLoad({ load, now }: { load: Towel; now: number }) {
             disabled={judge.isPending}
             onPress={() => judge.mutate({ jars: open.map((jar) => jar.id), verdict: "holds" })}
           >
-            All {open.length} hold
+            {open.length === load.jars.length ? `All ${open.length} hold` : `These ${open.length} hold`}
           </Touch>
         </Dock>
       )}

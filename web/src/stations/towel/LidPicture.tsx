@@ -12,15 +12,16 @@ const SIGN: Record<Verdict, string> = { holds: "✓", failed: "✕", broken: "�
 /** A lid from above, with what was found at it. */
 export function LidPicture({
   verdict,
-  dosed,
+  stop,
   number,
 }: {
   verdict: Verdict | null;
-  dosed: boolean;
+  /** What stands against the jar in a word, whatever its lid does. */
+  stop: string | null;
   number: string;
 }) {
-  const sign = dosed ? verdict && SIGN[verdict] : "no acid";
-  const rim = dosed ? RIM[verdict ?? "none"] : RIM.failed;
+  const sign = stop ?? (verdict && SIGN[verdict]);
+  const rim = stop === null ? RIM[verdict ?? "none"] : RIM.failed;
   return (
     <svg viewBox="0 0 64 64" className="size-14" aria-hidden="true">
       <circle cx="32" cy="32" r="28" fill="#bd9138" stroke={rim} strokeWidth="5" />
@@ -36,7 +37,14 @@ export function LidPicture({
         {number}
       </text>
       {sign !== null && (
-        <text x="32" y="46" textAnchor="middle" fontSize={dosed ? 17 : 10} fontWeight="700" fill={rim}>
+        <text
+          x="32"
+          y="46"
+          textAnchor="middle"
+          fontSize={stop === null ? 17 : 10}
+          fontWeight="700"
+          fill={rim}
+        >
           {sign}
         </text>
       )}

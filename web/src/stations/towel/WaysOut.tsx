@@ -1,4 +1,5 @@
 import { useState } from "react";
+import { Link } from "react-router";
 import { api, take, type Discard, type Rescue, type Towel } from "../../api/client";
 import { useChange } from "../../api/queries";
 import { useSay } from "../../counter/notices";
@@ -8,17 +9,11 @@ import { Touch } from "../../parts/Touch";
 
 type Way = Towel["ways_out"][number];
 
-const AGAIN: Record<Way["wrong"], string> = {
-  unprocessed: "Boil them again",
-  undosed: "Back to the bench for the dose",
-  lid: RESCUE.reprocess,
-};
-
 /** It never came to the shelf: its sisters there are not looked at because of it. */
 const DISCARD_WHY: Discard = "too_late";
 
 /** What to do with jars that are not processed or whose lids failed; one touch decides. */
-export function WaysOut({ way }: { way: Way }) {
+export function WaysOut({ way, batch }: { way: Way; batch: number }) {
   const say = useSay();
   const [cold, setCold] = useState<boolean | null>(null);
   const rescue = useChange(
@@ -26,10 +21,10 @@ export function WaysOut({ way }: { way: Way }) {
       take(api.PUT("/api/rescues", { body: { jars: way.jars, rescue: to, kept_cold: cold } })),
     (_, to, again) => to !== null && say(RESCUE[to], () => again(null)),
   );
-  const discard = useChange(async () => {
-    for (const jar of way.jars)
-      await take(api.POST("/api/departures", { body: { jar, how: "discarded", why: DISCARD_WHY } }));
-  });
+  const discard = useChange(
+    (why: Discard | null) => take(api.PUT("/api/discards", { body: { jars: way.jars, why } })),
+    (_, why, again) => why !== null && say("Discarded", () => again(null)),
+  );
   const [first, ...others] = way.ways;
   const together = way.wrong !== "lid";
   const mayEat = !way.asks_cold || cold === true;
@@ -53,7 +48,7 @@ export function WaysOut({ way }: { way: Way }) {
               disabled={rescue.isPending}
               onPress={() => rescue.mutate(first)}
             >
-              {first === "reprocess" ? AGAIN[way.wrong] : RESCUE[first]}
+              {first === "reprocess" ? way.again : RESCUE[first]}
             </Touch>
             {others.map((to) => (
               <Touch key={to} disabled={rescue.isPending} onPress={() => rescue.mutate(to)}>
@@ -65,10 +60,18 @@ export function WaysOut({ way }: { way: Way }) {
         <Touch
           look={cold === false ? "main" : "plain"}
           disabled={discard.isPending}
-          onPress={() => discard.mutate(undefined)}
+          onPress={() => discard.mutate(DISCARD_WHY)}
         >
           Discard, untasted
         </Touch>
+        {way.correctable && (
+          <Link
+            to={`/batches/${batch}/record#said`}
+            className="inline-flex min-h-[48px] items-center px-2 font-semibold text-link underline underline-offset-4"
+          >
+            It was said by mistake
+          </Link>
+        )}
       </div>
       <Trouble error={rescue.error ?? discard.error} />
     </Note>

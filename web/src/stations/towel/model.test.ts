@@ -3,6 +3,7 @@ import type { Towel } from "../../api/client";
 import { aloneText, againText, headline, lidText, sorted } from "./model";
 
 const HOUR = 3_600_000;
+type Jar = Towel["jars"][number];
 
 test.each([
   [12 * HOUR, "for 12 h more"],
@@ -19,7 +20,13 @@ test("the day by which a failed jar is done again is named", () => {
 
 test("jars are sorted by what is to be done with them, and each stands in one place", () => {
   const jar = (id: number, verdict: Towel["jars"][number]["verdict"], rescue: "freezer" | null = null) =>
-    ({ id, verdict, rescue, dosed: true }) as Towel["jars"][number];
+    ({
+      id,
+      verdict,
+      rescue,
+      dosed: true,
+      standing: { ruling: "fine", against: [], open: [] },
+    }) as unknown as Towel["jars"][number];
   const jars = [
     jar(1, null),
     jar(2, "holds"),
@@ -33,11 +40,18 @@ test("jars are sorted by what is to be done with them, and each stands in one pl
   expect(sealed.map((one) => one.id)).toEqual([2]);
 });
 
-test("that a load is not processed comes before anything about its lids", () => {
-  const jar = (verdict: Towel["jars"][number]["verdict"], second_look: number | null = null) =>
-    ({ verdict, second_look, dosed: true }) as Towel["jars"][number];
-  const load = (jars: Towel["jars"], processed = true, ways_out: Towel["ways_out"] = []) => ({
-    processed,
+const CLEAR = { ruling: "fine", against: [], open: [] } as Jar["standing"];
+const GARLIC = {
+  ...CLEAR,
+  ruling: "not_fine",
+  against: [{ brief: "garlic in it" }],
+} as unknown as Jar["standing"];
+
+test("what keeps jars off the shelf comes before anything about their lids", () => {
+  const jar = (verdict: Jar["verdict"], second_look: number | null = null) =>
+    ({ verdict, second_look, dosed: true, standing: CLEAR }) as Jar;
+  const load = (jars: Jar[], alarm: Towel["alarm"] = null, ways_out: Towel["ways_out"] = []) => ({
+    alarm,
     ways_out,
     jars,
     lifted_at: 0,
@@ -45,29 +59,22 @@ test("that a load is not processed comes before anything about its lids", () => 
     check_by: 24 * HOUR,
   });
   const figure = (of: ReturnType<typeof load>, hours: number) => headline(of, hours * HOUR).figure;
-  for (const hours of [0, 13, 30]) expect(figure(load([jar(null)], false), hours)).toBe("Not processed");
+  const alarm = { figure: "Not processed", unit: "1 jar", words: "waiting" };
+  for (const hours of [0, 13, 30])
+    expect(headline(load([jar(null)], alarm), hours * HOUR)).toEqual({ ...alarm, bad: true });
   expect(figure(load([jar(null)]), 13)).toBe("Check now");
   expect(figure(load([jar("holds")]), 13)).toBe("Wash");
-  expect(figure(load([jar("failed")], true, [{ wrong: "lid" } as Towel["ways_out"][number]]), 13)).toBe(
-    "Decide",
-  );
+  const failed = [{ wrong: "lid" } as Towel["ways_out"][number]];
+  expect(figure(load([jar("failed")], null, failed), 13)).toBe("Decide");
   // Judged after an hour: it is looked at again, and is not called sealed before.
   expect(headline(load([jar("holds", 12 * HOUR)]), HOUR).unit).toBe("look again");
   expect(figure(load([jar("holds", 12 * HOUR)]), 13)).toBe("Check now");
 });
 
-test("a jar without its acid is neither open nor sealed, and stands before everything but the time", () => {
-  const jar = { id: 3, verdict: "holds", dosed: false } as Towel["jars"][number];
-  expect(sorted([jar])).toEqual({ open: [], sealed: [] });
-  expect(lidText(jar)).toBe("without its acid");
-  const load = {
-    processed: true,
-    ways_out: [{ wrong: "undosed", jars: [3] } as Towel["ways_out"][number]],
-    jars: [jar],
-    lifted_at: 0,
-    check_from: 12 * HOUR,
-    check_by: 24 * HOUR,
-  };
-  expect(headline(load, 13 * HOUR)).toMatchObject({ figure: "No acid", unit: "in 1 jar", bad: true });
-  expect(headline({ ...load, processed: false }, 13 * HOUR).figure).toBe("Not processed");
+test.each([
+  [{ verdict: "holds", dosed: false, standing: CLEAR }, "without its acid"],
+  [{ verdict: "holds", dosed: true, standing: GARLIC }, "not for the shelf: garlic in it"],
+])("a jar that something stands against is neither open nor sealed: %j", (jar, text) => {
+  expect(sorted([jar as Jar])).toEqual({ open: [], sealed: [] });
+  expect(lidText(jar as Jar)).toBe(text);
 });

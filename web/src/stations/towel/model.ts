@@ -1,5 +1,5 @@
 import type { Towel } from "../../api/client";
-import { clockText, dayText, jarsText, MINUTE, spanText, VERDICT } from "../../parts/format";
+import { clockText, dayText, MINUTE, spanText, VERDICT } from "../../parts/format";
 
 type Jar = Towel["jars"][number];
 
@@ -15,41 +15,34 @@ export function againText(load: Pick<Towel, "check_by">): string {
   return `Ring off, press the middle, lift by the lid's edge. A failed jar can be done again until ${clockText(load.check_by)} on ${dayText(load.check_by)}.`;
 }
 
+/** Whether something stands against a jar, so that its lid says nothing. */
+export const isStopped = (jar: Pick<Jar, "dosed" | "standing">) =>
+  !jar.dosed || jar.standing.against.length > 0;
+
 /** Jars of a load by what is to be done with them; a lid that was judged too early is still to be looked at, and one over
- * food without acid says nothing. */
+ * food that something stands against says nothing. */
 export function sorted(jars: readonly Jar[]): { open: Jar[]; sealed: Jar[] } {
-  const dosed = jars.filter((jar) => jar.dosed);
+  const good = jars.filter((jar) => !isStopped(jar));
   return {
-    open: dosed.filter((jar) => jar.verdict == null || jar.second_look != null),
-    sealed: dosed.filter((jar) => jar.verdict === "holds" && jar.second_look == null),
+    open: good.filter((jar) => jar.verdict == null || jar.second_look != null),
+    sealed: good.filter((jar) => jar.verdict === "holds" && jar.second_look == null),
   };
 }
 
 /** What is known of one lid, in words. */
-export function lidText(jar: Pick<Jar, "verdict" | "dosed">): string {
+export function lidText(jar: Pick<Jar, "verdict" | "dosed" | "standing">): string {
   if (!jar.dosed) return "without its acid";
+  const stops = jar.standing.against.map((stop) => stop.brief);
+  if (stops.length > 0) return `not for the shelf: ${stops.join(", ")}`;
   return jar.verdict == null ? "not checked" : VERDICT[jar.verdict].toLowerCase();
 }
 
-/** What a load on the towel says first: that it is not processed, before anything about its lids. */
+/** What a load on the towel says first: what keeps its jars off the shelf, before anything about its lids. */
 export function headline(
-  load: Pick<Towel, "processed" | "ways_out" | "jars" | "check_from" | "check_by" | "lifted_at">,
+  load: Pick<Towel, "alarm" | "ways_out" | "jars" | "check_from" | "check_by" | "lifted_at">,
   now: number,
 ): { figure: string; unit?: string; words: string; bad?: boolean } {
-  if (!load.processed)
-    return {
-      figure: "Not processed",
-      words: "These jars are not cooling: they are waiting to be boiled again.",
-      bad: true,
-    };
-  const undosed = load.ways_out.find((way) => way.wrong === "undosed")?.jars.length ?? 0;
-  if (undosed > 0)
-    return {
-      figure: "No acid",
-      unit: `in ${jarsText(undosed)}`,
-      words: "A lid that holds does not make up for it.",
-      bad: true,
-    };
+  if (load.alarm != null) return { ...load.alarm, bad: true };
   const { open, sealed } = sorted(load.jars);
   if (open.length === 0) {
     const unit = `${sealed.length} sealed`;
