@@ -24,6 +24,8 @@ vocabulary! {
         Paste = "paste", "paste";
         /// Pounds under pressure.
         Pressure = "pressure", "pressure";
+        /// Steam before the pressure.
+        Venting = "venting", "venting";
         /// Waiting after the heat is off.
         Rest = "rest", "rest";
         /// Hours until lids are judged.
@@ -90,9 +92,14 @@ pub fn known(figure: FigureName) -> KnownFigure {
             "The published table has no acid row of its own for paste in half-pints; half a pint's dose is taken.",
         ),
         FigureName::Pressure => of(
-            &format!("Pounds by altitude, after {} minutes of steam through the open vent.", VENT.0),
+            "Pounds by altitude, counted from the moment the pressure is up.",
             Source::usda_guide_3(),
             "Published for dial and weighted gauges. A dial gauge is to be tested every year.",
+        ),
+        FigureName::Venting => of(
+            &format!("{} minutes of steam through the open vent before the weight goes on.", VENT.0),
+            Source::usda_guide_1(),
+            "Published. Air that stays in keeps the canner cooler than its gauge says.",
         ),
         FigureName::Rest => of(
             &format!(
@@ -134,9 +141,9 @@ pub fn known(figure: FigureName) -> KnownFigure {
             "A place to start from; change it where your stove is faster.",
         ),
         FigureName::Sterilising => of(
-            "Not needed here, because every process is longer than ten minutes: that makes the jars sterile. Wash them, and keep them hot for a hot pack.",
+            "Not needed for plain tomatoes: ten minutes in boiling water or steam make the jars sterile, and under pressure it is hotter still. Wash them, and keep them hot for a hot pack. A recipe of less than ten minutes needs jars that were boiled for 10 minutes, and a minute more for each 1,000 ft.",
             Source::usda_guide_1(),
-            "Published for processes of ten minutes and more.",
+            "Published: for processes of ten minutes and more nobody has to; for shorter ones it is part of the process.",
         ),
         FigureName::Simmering => of(
             "Not needed here, because today's lids seal without it: wash them, and leave them at room temperature unless their maker asks for more.",

@@ -16,6 +16,7 @@ mod additions;
 pub mod against;
 mod asks;
 pub mod case;
+pub mod frozen;
 mod fruit;
 mod handling;
 mod jars;

@@ -377,7 +377,10 @@ pub(crate) fn facts(connection: &Connection, id: BatchId) -> Result<BatchFacts, 
     let batch = one(connection, id)?;
     let bowls = batch.bowls.map(|bowls| any_bowls(connection, bowls)).transpose()?;
     let ph = ph_bench::of_batch(connection, &batch)?;
-    Ok(BatchFacts { sizes: sizes(connection, id)?, batch, bowls, ph })
+    let sql =
+        "SELECT EXISTS (SELECT 1 FROM batch_lot JOIN lot ON lot.id = lot_id WHERE batch_id = ?1 AND frozen)";
+    let frozen = row_of(connection, sql, [id.0], |row| row.get(0))?;
+    Ok(BatchFacts { sizes: sizes(connection, id)?, batch, bowls, ph, frozen })
 }
 
 /// Refuses a batch of which a jar has been touched.

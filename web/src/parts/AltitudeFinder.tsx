@@ -10,10 +10,10 @@ import { NumberOf } from "./FormFields";
 import { Note, Trouble } from "./Note";
 import { Touch } from "./Touch";
 import { NumberField } from "./NumberField";
-import { parseNumber } from "./number";
+import { parseNumber, saidText } from "./number";
 import { waysNow } from "./ways";
 import { TextField } from "./TextField";
-import { heatScale, heightScale } from "./units";
+import { heatScale, heightScale, lowAsked } from "./units";
 
 /** The column of the table that a height lies in, in the household's own measure. */
 const bandText = (height: Height) => (waysNow().height === "feet" ? height.band : height.band_m);
@@ -23,17 +23,24 @@ type Use = (feet: number) => void;
 
 function Enter({ onUse }: { onUse: Use }) {
   const scale = heightScale();
-  const { control, handleSubmit, reset } = useFields(
+  const { control, getValues, handleSubmit, reset } = useFields(
     v.object({ height: number("KitchenRequest.altitude_ft", scale) }),
     { height: "" },
   );
+  const [asked, setAsked] = useState<readonly number[] | null>(null);
+  const use = (feet: number) => {
+    setAsked(null);
+    onUse(feet);
+    reset({ height: "" });
+  };
   return (
     <form
       className="flex flex-wrap items-end gap-3"
       onSubmit={(event) =>
         void handleSubmit(({ height }) => {
-          onUse(height);
-          reset({ height: "" });
+          const values = asked === null ? lowAsked(getValues("height"), scale) : null;
+          setAsked(values);
+          if (values === null) use(height);
         })(event)
       }
     >
@@ -47,6 +54,11 @@ function Enter({ onUse }: { onUse: Use }) {
       <Touch submit look="main">
         Set altitude
       </Touch>
+      {asked?.map((value) => (
+        <Touch key={value} onPress={() => use(scale.toApi(value))}>
+          {saidText(value, scale.unit)}
+        </Touch>
+      ))}
     </form>
   );
 }
@@ -126,7 +138,7 @@ function ByPlace({ units, onUse }: { units: Units; onUse: Use }) {
 function ByBoil({ onUse }: { onUse: Use }) {
   const [typed, setTyped] = useState("");
   const scale = heatScale();
-  const reading = parseNumber(typed);
+  const reading = parseNumber(typed, scale.unit);
   const { data, error } = useQuery(ask.boilTest(reading === null ? null : scale.toApi(reading)));
   return (
     <div className="grid gap-3">

@@ -38,17 +38,34 @@ export function ContentsPicker({
   const [group, setGroup] = useState<Group | "">(groupOf(value));
   const [typed, setTyped] = useState(() => typedOf(value));
   const [measures, setMeasures] = useState(() => measuresOf(value));
+  // What is said elsewhere is shown here; what is being typed here is never drawn anew.
+  const given = JSON.stringify(value);
+  const [seen, setSeen] = useState(given);
+  const [told, setTold] = useState(given);
+  if (given !== seen) {
+    setSeen(given);
+    if (given !== told) {
+      setTold(given);
+      setGroup(groupOf(value));
+      setTyped(typedOf(value));
+      setMeasures(measuresOf(value));
+    }
+  }
+  const tell = (next: Added[] | null) => {
+    setTold(JSON.stringify(next));
+    onSay(next);
+  };
   const change = (next: Partial<Record<Ingredient, string>>, by: Measures = measures) => {
     setTyped(next);
     setMeasures(by);
-    onSay(addedOf(next, by));
+    tell(addedOf(next, by));
   };
   const choose = (next: Group) => {
     setGroup(next);
     if (next === "nothing") {
       setTyped({});
-      onSay([]);
-    } else onSay(addedOf(typed, measures));
+      tell([]);
+    } else tell(addedOf(typed, measures));
   };
   const toggle = (what: Ingredient) => {
     const { [what]: had, ...others } = typed;

@@ -51,7 +51,7 @@ export function CountField({
   const keep = (text: string | null) => {
     clearTimeout(waits.current);
     if (text === null) return;
-    const value = parseNumber(text);
+    const value = parseNumber(text, unit);
     if (!is(value)) return;
     if (value === count) {
       setSaid(null);
@@ -71,7 +71,9 @@ export function CountField({
       least={from}
       most={ends.most}
       error={
-        typed === null || is(parseNumber(typed)) ? undefined : `Give a whole number, ${from} to ${ends.most}`
+        typed === null || is(parseNumber(typed, unit))
+          ? undefined
+          : `Give a whole number, ${from} to ${ends.most}`
       }
       onType={(text) => setSaid({ text, over: count, sent: false })}
       onLeave={() => keep(typed)}

@@ -1,5 +1,5 @@
 import { useId } from "react";
-import { parseNumber, stepped } from "./number";
+import { notANumber, readNumber, saidText, stepped, typedOf, understood } from "./number";
 import { Touch } from "./Touch";
 import { useHold } from "./useHold";
 
@@ -52,8 +52,11 @@ export function NumberField(props: Props) {
   const { label, typed, onType, unit = "", step, error, quiet = false, wide = false } = props;
   const { least = 0, most = Number.MAX_SAFE_INTEGER } = props;
   const id = useId();
-  const value = parseNumber(typed);
-  const wrong = error ?? (typed.trim() !== "" && value === null ? "Give a number, such as 12.5" : undefined);
+  const read = readNumber(typed, unit);
+  const value = read.is === "number" ? read.value : null;
+  const unread = typed.trim() !== "" && value === null ? notANumber(typed, unit) : undefined;
+  const wrong = unread ?? error;
+  const says = wrong === undefined ? understood(typed, unit) : null;
   const touch = (by: number, sign: string, word: string) => (
     <Step
       label={`${word} ${label}`}
@@ -86,6 +89,16 @@ export function NumberField(props: Props) {
         {step !== undefined && touch(step, "+", "More")}
         {unit !== "" && <span className="ml-1 font-semibold text-muted">{unit}</span>}
       </span>
+      {says !== null && <p className="mt-1 text-sm font-semibold text-muted">= {says}</p>}
+      {read.is === "asked" && (
+        <span className="mt-1 flex flex-wrap gap-1.5">
+          {read.values.map((one) => (
+            <Touch key={one} onPress={() => onType(typedOf(one))}>
+              {saidText(one, unit)}
+            </Touch>
+          ))}
+        </span>
+      )}
       {wrong !== undefined && (
         <p id={`${id}-wrong`} className="mt-1 text-sm font-semibold text-alarm">
           {wrong}

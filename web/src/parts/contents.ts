@@ -33,7 +33,7 @@ export function addedOf(typed: Typed, measures: Measures = {}): Added[] | null {
   if (lines.length === 0) return null;
   const added: Added[] = [];
   for (const [what, text] of lines) {
-    const amount = parseNumber(text);
+    const amount = parseNumber(text, what === LEAVES ? "leaves" : "");
     if (isFree(what)) added.push({ what });
     else if (text.trim() === "" || amount === null) return null;
     else if (what === LEAVES) added.push({ what, leaves: amount });

@@ -10,7 +10,7 @@ import {
 import * as v from "valibot";
 import { BOUNDS } from "../api/bounds.generated";
 import { Refused } from "../api/client";
-import { parseNumber, typedOf } from "./number";
+import { notANumber, parseNumber, typedOf } from "./number";
 import { sentence } from "./sentence";
 import { plain, type Scale } from "./units";
 
@@ -34,16 +34,14 @@ export const YES_NO = [
   { value: "no", text: "No" },
 ] as const;
 
-const NO_NUMBER = "Give a number, such as 12.5";
-
 /** A number as typed, checked against the API's own bounds and sent in its unit. */
 export function number(bound: Bound, scale: Scale = plain()) {
   return v.pipe(
     v.string(),
     v.rawTransform(({ dataset, addIssue, NEVER }) => {
-      const typed = parseNumber(dataset.value);
+      const typed = parseNumber(dataset.value, scale.unit);
       if (typed === null) {
-        addIssue({ message: NO_NUMBER });
+        addIssue({ message: notANumber(dataset.value, scale.unit) });
         return NEVER;
       }
       const { least, most } = boundsOf(bound, scale);

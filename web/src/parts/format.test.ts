@@ -2,7 +2,6 @@ import { afterEach, describe, expect, test } from "vitest";
 import { WORDS } from "../api/words.generated";
 import {
   altitudeText,
-  amountText,
   batchText,
   capital,
   CANNED_SIZES,
@@ -77,12 +76,6 @@ test("temperatures are whole degrees", () => {
   expect(temperatureText(97.4)).toBe("207\u00a0°F");
   showWays(usualWays("metric"));
   expect(temperatureText(97.4)).toBe("97\u00a0°C");
-});
-
-test("what is weighed has grams, what is poured millilitres and ounces", () => {
-  expect(amountText(10, 4.6, "us")).toBe("4.6\u00a0g");
-  expect(amountText(29.5735295625, null, "us")).toBe("1\u00a0fl oz (30\u00a0mL)");
-  expect(amountText(29.5735295625, undefined, "metric")).toBe("30\u00a0mL");
 });
 
 describe("time left", () => {

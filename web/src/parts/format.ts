@@ -38,13 +38,6 @@ export function volumeText(litres: number, units: Units): string {
   return units === "us" ? `${numberText(litres / L_PER_QUART, 1)} qt` : `${numberText(litres, 1)} L`;
 }
 
-/** "4.6 g" for what is weighed, "296 mL" for what is poured, fluid ounces beside it in a US kitchen. */
-export function amountText(ml: number, grams: number | null | undefined, units: Units): string {
-  if (grams != null) return `${numberText(grams, 1)}\u00a0g`;
-  const millilitres = `${numberText(ml, ml < 20 ? 1 : 0)}\u00a0mL`;
-  return units === "us" ? `${numberText(ml / 29.5735295625, 1)}\u00a0fl oz (${millilitres})` : millilitres;
-}
-
 export function altitudeText(feet: number): string {
   return waysNow().height === "feet"
     ? `${numberText(feet, 0)}\u00a0ft`

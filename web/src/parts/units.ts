@@ -1,4 +1,5 @@
 import type { Units } from "../api/client";
+import { parseNumber } from "./number";
 import { waysNow } from "./ways";
 
 /** Exact, as the server counts; the front end only shows and reads with them. */
@@ -34,6 +35,12 @@ export const massScale = (units: Units): Scale => (units === "us" ? times("lb", 
 /** A height above the sea, sent in feet. */
 export const heightScale = (): Scale =>
   waysNow().height === "feet" ? times("ft", 1) : times("m", 1 / M_PER_FT);
+/** An altitude of a few feet that was typed with a sign in it may be thousands: what it could be, or `null` when it is plain. */
+export function lowAsked(typed: string, scale: Scale): readonly number[] | null {
+  const value = parseNumber(typed, scale.unit);
+  const isOdd = value !== null && /\d[.,]\d/.test(typed) && Math.abs(value) < 10;
+  return isOdd ? [Math.round(value * 1000), value] : null;
+}
 /** A temperature, sent in degrees Celsius. */
 export const heatScale = (): Scale =>
   waysNow().heat === "fahrenheit"

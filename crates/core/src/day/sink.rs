@@ -53,12 +53,13 @@ pub fn minutes(work: Work, fresh: f64, frozen: f64) -> f64 {
     }
 }
 
-/// Minutes of hands that a pound of fresh fruit takes on its way through the sink.
+/// Minutes of hands that a pound of fruit takes on its way through the sink, fresh or thawed.
 #[must_use]
-pub fn minutes_per_lb(product: Product) -> f64 {
+pub fn minutes_per_lb(product: Product, frozen: bool) -> f64 {
     /// Enough fruit that the last, half-filled round does not count.
     const MUCH: f64 = 1000.0;
-    parts(product).iter().map(|work| minutes(*work, MUCH, 0.0)).sum::<f64>() / MUCH
+    let (fresh, thawed) = if frozen { (0.0, MUCH) } else { (MUCH, 0.0) };
+    parts(product).iter().map(|work| minutes(*work, fresh, thawed)).sum::<f64>() / MUCH
 }
 
 #[cfg(test)]
@@ -79,7 +80,9 @@ mod tests {
     #[test]
     fn peeled_fruit_takes_twice_the_hands_of_milled_fruit() {
         // Common practice, no source: a mill saves the blanching and the peeling.
-        assert!(minutes_per_lb(Product::Whole) > 1.9 * minutes_per_lb(Product::Sauce));
-        assert!((minutes_per_lb(Product::Whole) - 2.0).abs() < 0.1, "two minutes a pound");
+        let fresh = |product| minutes_per_lb(product, false);
+        assert!(fresh(Product::Whole) > 1.9 * fresh(Product::Sauce));
+        assert!((fresh(Product::Whole) - 2.0).abs() < 0.1, "two minutes a pound");
+        assert!(minutes_per_lb(Product::Crushed, true) < fresh(Product::Crushed), "no blanching");
     }
 }

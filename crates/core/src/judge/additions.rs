@@ -17,6 +17,8 @@ pub const VEGETABLE_CUPS: f64 = 3.0;
 pub const VEGETABLE_LB: f64 = 22.0;
 /// Leaves of basil that a jar carries. Common practice, no source.
 const LEAVES_PER_JAR: u32 = 1;
+/// Slack for a number of leaves that was kept as cups: far less than a leaf.
+const SLACK_LEAVES: f64 = 1e-3;
 /// Slack for a decimal number of cups.
 const SLACK_CUPS: f64 = 1e-6;
 
@@ -120,14 +122,18 @@ fn low(message: String) -> Finding {
 }
 
 fn too_many_leaves(case: &Case, basil: Volume) -> Option<Finding> {
-    let carried = case.jar_count() * LEAVES_PER_JAR;
+    // The leaves are the whole batch's, however many loads its jars go in.
+    let jars: u32 = case.jars_of_batch().iter().map(|(_, count)| count).sum();
+    let carried = jars * LEAVES_PER_JAR;
     // Jars that nobody named are asked for by themselves.
     (carried > 0 && basil > leaves(f64::from(carried)) + cups(SLACK_CUPS)).then(|| {
-        low(format!(
+        let message = format!(
             "{:.0} leaves of basil are too many for {}: more than a leaf a jar is low in acid.",
-            leaves_in(basil).ceil(),
-            counted(f64::from(case.jar_count()), "jar")
-        ))
+            // A leaf that was counted stays one, whatever became of it as a part of a cup.
+            (leaves_in(basil) - SLACK_LEAVES).ceil(),
+            counted(f64::from(jars), "jar")
+        );
+        low(message).naming("too much basil")
     })
 }
 

@@ -121,7 +121,7 @@ pub(super) fn ends(found: &Finding) -> Vec<End> {
         | Code::FrostKilledVine
         | Code::Overripe
         | Code::Mouldy => true,
-        _ => found.subject == Subject::Contents,
+        _ => matches!(found.subject, Subject::Contents | Subject::Fruit),
     };
     let is_clock = found.code == Code::BoilLost || found.fix == Some(Fix::BringBackBoil);
     let mut ends = vec![End::Cold, End::Discard];

@@ -264,6 +264,8 @@ pub struct Case {
     pub water_cover: Option<Length>,
     /// The batch's jars; `None` when nothing was said.
     pub jars: Option<Vec<CaseJar>>,
+    /// Every jar of the batch, when more are than stand here: what was said of the whole batch is shared by all of them.
+    pub all_jars: Option<Vec<(JarSize, u32)>>,
     /// The acid; `None` when there is none.
     pub acid: Option<CaseAcid>,
     /// The fruit.
@@ -303,8 +305,6 @@ pub struct CaseRecipe {
     pub mixed: bool,
     /// What it fills, made once; `None` when the source does not say.
     pub makes: Option<Makes>,
-    /// Every jar that is filled of it, when more are than stand here.
-    pub all_jars: Option<Vec<(JarSize, u32)>>,
     /// Its own process; `None` when the source has none.
     pub process: Option<RecipeProcess>,
     /// Whether every line and the minutes were held against a copy; `None` when nobody said.
@@ -322,6 +322,12 @@ impl Case {
     #[must_use]
     pub fn jar_count(&self) -> u32 {
         self.sizes().map(|(_, count)| count).sum()
+    }
+
+    /// Every jar of the batch, those that stand elsewhere too.
+    #[must_use]
+    pub fn jars_of_batch(&self) -> Vec<(JarSize, u32)> {
+        self.all_jars.clone().unwrap_or_else(|| self.sizes().collect())
     }
 
     /// Sizes and counts, jars of no count left out.

@@ -1,7 +1,10 @@
 //! Fruit that must not be canned, or needs a knife.
 
 use super::case::{Case, Damage, Ripeness, Vine};
-use super::{Code, Finding};
+use super::frozen::{FROZEN_INSTEAD, FROZEN_WHOLE};
+use super::{Code, Finding, Subject};
+use crate::measures::words::capital;
+use crate::tables::process::Product;
 use crate::tables::source::Source;
 
 const FALLEN_ACID: &str =
@@ -13,6 +16,19 @@ pub(super) fn judge(case: &Case) -> Vec<Finding> {
     let stop =
         |code, message: &str| Finding::new(code, message, FALLEN_ACID, ELSEWHERE, Source::usda_guide_3());
     let mut found = Vec::new();
+    if fruit.frozen == Some(true) && case.product == Some(Product::Whole) {
+        found.push(
+            Finding::new(
+                Code::NoTestedProcess,
+                format!("{}.", capital(FROZEN_WHOLE)),
+                "Frozen fruit is soft and gives up its water: it packs tighter than the fresh fruit that was tested.",
+                FROZEN_INSTEAD,
+                Source::usda_guide_3(),
+            )
+            .about(Subject::Fruit)
+            .naming("frozen fruit"),
+        );
+    }
     match fruit.vine {
         Some(Vine::FrostKilled) => {
             found

@@ -4,7 +4,7 @@ use uom::si::length::inch;
 use uom::si::thermodynamic_temperature::degree_celsius;
 
 use super::case::{Case, CaseJar, JarKind, LidState};
-use super::{Code, Finding};
+use super::{Code, Finding, Severity};
 use crate::jars::size::{JarSize, TableJar};
 use crate::measures::words::{short, with_article};
 use crate::tables::process::{Caution, Product, headspace as tested_headspace};
@@ -121,20 +121,25 @@ fn headspace(case: &Case) -> Option<Finding> {
         None => tested_headspace(case.product?)?.get::<inch>(),
     };
     let most = if case.product == Some(Product::Sauce) { SAUCE_MOST_IN } else { published };
-    let (message, why) = if given < published - EYE_IN {
-        ("too little", "The food swells, runs under the lid and keeps it from sealing.")
+    let (message, why, severity) = if given < published - EYE_IN {
+        ("too little", "The food swells, runs under the lid and keeps it from sealing.", Severity::Warn)
     } else if given > most + EYE_IN {
-        ("too much", "The air may not be driven out in the tested time, and the lid seals badly.")
+        (
+            "too much",
+            "The air may not be driven out in the tested time, and the lid seals badly.",
+            Severity::Note,
+        )
     } else {
         return None;
     };
-    Some(Finding::new(
+    let finding = Finding::new(
         Code::Headspace,
         format!("{} in of headspace is {message}: {published} in was tested.", short(given)),
         why,
         "Set it right before the lid goes on.",
         Source::usda_guide_3(),
-    ))
+    );
+    Some(finding.lighter(severity))
 }
 
 fn gap(case: &Case) -> Option<Finding> {

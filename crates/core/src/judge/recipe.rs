@@ -28,7 +28,7 @@ const FAR_BEYOND: f64 = 1.25;
 /// Far more jars than so many recipes fill: something else went in, or it was thinned.
 fn thinner(case: &Case, recipe: &CaseRecipe, seen: &Comparison) -> Option<Finding> {
     let (makes, factor) = (recipe.makes?, seen.tomato_factor?);
-    let jars = recipe.all_jars.clone().unwrap_or_else(|| case.sizes().collect());
+    let jars = case.jars_of_batch();
     let filled = jars.iter().fold(litres(0.0), |sum, (jar, count)| sum + jar.volume() * f64::from(*count));
     let count: u32 = jars.iter().map(|(_, count)| count).sum();
     let most = makes.jar.volume() * makes.high * factor;

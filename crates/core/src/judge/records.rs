@@ -42,6 +42,8 @@ pub struct BatchFacts {
     pub sizes: Vec<(JarSize, u32)>,
     /// Its pH readings, oldest first.
     pub ph: Vec<PhRecord>,
+    /// Whether any of its fruit was frozen.
+    pub frozen: bool,
     /// What stands in the bowls of its recipe; `None` of plain tomatoes.
     pub bowls: Option<Bowls>,
 }
@@ -238,8 +240,9 @@ pub(super) fn case_of(
         acid: (!like.product.brings_its_acid())
             .then(|| acid_of(&sizes, like.agent, is_dosed(load, like), facts)),
         jars: Some(seen_jars(&sizes, load.claims)),
+        all_jars: facts.map(|facts| facts.sizes.clone()),
         additions: counted(facts.and_then(|facts| facts.batch.additions.as_ref())),
-        fruit: CaseFruit { weight, ..CaseFruit::default() },
+        fruit: CaseFruit { weight, frozen: facts.map(|facts| facts.frozen), ..CaseFruit::default() },
         boil: boil_log(clock),
         load: load.also.iter().map(of_something_else).collect(),
         rest,
@@ -259,7 +262,6 @@ fn recipe_of(recipe: Option<&BatchRecipe>, facts: Option<&BatchFacts>) -> CaseRe
         actual: bowls.map(|bowls| bowls.actual.clone()),
         mixed: bowls.is_some_and(|bowls| bowls.mixed_at.is_some()),
         makes: recipe.and_then(|recipe| recipe.makes),
-        all_jars: facts.map(|facts| facts.sizes.clone()),
         process: recipe.map(|recipe| recipe.process.clone()),
         checked: recipe.map(|_| true),
     }

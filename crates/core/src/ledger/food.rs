@@ -243,12 +243,14 @@ pub struct Stuff {
     pub mass: Mass,
     /// Clear water that was poured off when it thawed; not in the mass any more.
     pub poured_off: Mass,
+    /// Whether it was frozen: its pieces do not hold together.
+    pub frozen: bool,
 }
 
 impl Stuff {
     /// Fresh fruit.
     #[must_use]
     pub fn fruit(kind: Kind, mass: Mass) -> Self {
-        Self { food: Food::Fruit, kind, mass, poured_off: kilograms(0.0) }
+        Self { food: Food::Fruit, kind, mass, poured_off: kilograms(0.0), frozen: false }
     }
 }

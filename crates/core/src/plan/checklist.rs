@@ -46,6 +46,29 @@ vocabulary! {
     }
 }
 
+/// How much of a batch's fruit was frozen.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Thawed {
+    /// None of it.
+    Nothing,
+    /// A part of it.
+    Part,
+    /// All of it.
+    All,
+}
+
+impl Thawed {
+    /// Of lots of fruit, whether each was frozen.
+    #[must_use]
+    pub fn of(mut frozen: impl Iterator<Item = bool> + Clone) -> Self {
+        match (frozen.clone().any(|is| is), frozen.all(|is| is)) {
+            (false, _) => Self::Nothing,
+            (true, true) => Self::All,
+            (true, false) => Self::Part,
+        }
+    }
+}
+
 /// One line to tick.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
@@ -61,6 +84,8 @@ pub struct Step {
 pub struct Sheet {
     /// What it is made of.
     pub foods: Vec<Food>,
+    /// How much of its fruit was frozen.
+    pub thawed: Thawed,
     /// What it becomes.
     pub making: Making,
     /// The recipe, when it is made by one.
@@ -165,13 +190,25 @@ fn kettle(sheet: &Sheet) -> Vec<String> {
     };
     let through = sheet.is_through_the_mill();
     let mut list = Vec::new();
+    // Common practice, no source: skins of frozen fruit slip, and its water is free.
+    if !through && sheet.thawed != Thawed::Nothing {
+        list.push(
+            "Let the frozen fruit thaw, pour off its clear water, and say at the crates how much that was."
+                .to_owned(),
+        );
+    }
+    let slips = "The skins of thawed fruit slip off as they are: no blanching. Core it.";
     let mut notes: Vec<&str> = sheet.foods.iter().filter_map(|food| food.note()).collect();
     notes.dedup();
     list.extend(notes.into_iter().map(str::to_owned));
     list.push(if through {
         "It is through the mill already: heat it to the boil.".to_owned()
     } else {
-        first.to_owned()
+        match (sheet.thawed, first == skins) {
+            (Thawed::All, true) => slips.to_owned(),
+            (Thawed::Part, true) => format!("The fresh fruit: {skins} {slips}"),
+            _ => first.to_owned(),
+        }
     });
     if making.product == Product::Sauce && !through {
         list.push(
@@ -219,12 +256,16 @@ fn jars(sheet: &Sheet) -> Vec<String> {
     let printed = sheet.recipe.as_ref().map(|recipe| recipe.headspace_in);
     let room = printed.or_else(|| headspace(sheet.making.product).map(|space| space.get::<inch>()));
     let room = in_words(&exact(room.unwrap_or_default()));
-    list.push(format!("Fill to {room} in under the rim. Bubbles out with a wooden stick, look again."));
-    list.extend(sheet.making.medium.and_then(|medium| match medium {
-        Medium::Water => Some("Boiling water over the fruit, to the same mark.".to_owned()),
-        Medium::Juice => Some("Boiling juice over the fruit, to the same mark.".to_owned()),
-        Medium::None => None,
-    }));
+    // The liquid goes in before the bubbles come out.
+    let liquid = match sheet.making.medium {
+        Some(Medium::Water) => "boiling water over the fruit to the same mark. ",
+        Some(Medium::Juice) => "boiling juice over the fruit to the same mark. ",
+        Some(Medium::None) | None => "",
+    };
+    let liquid = if liquid.is_empty() { ". ".to_owned() } else { format!(", {liquid}") };
+    list.push(format!(
+        "Fill to {room} in under the rim{liquid}Bubbles out with a wooden stick, and look at the headspace again."
+    ));
     list.extend(sheet.rest.map(|rest| {
         let how = match rest {
             Rest::Refrigerator => "to eat within days",
@@ -305,6 +346,7 @@ mod tests {
     fn sheet(product: Product, method: Method, psi: Option<u32>) -> Sheet {
         Sheet {
             foods: vec![Food::Fruit],
+            thawed: super::Thawed::Nothing,
             making: Making::ALL.into_iter().find(|making| making.product == product).unwrap(),
             recipe: None,
             jars: vec![(JarSize::Quart, 7), (JarSize::Pint, 2)],
@@ -359,6 +401,27 @@ mod tests {
         let text = said(Some(some));
         assert!(text.contains("no more: 1.5 cups of onion, 7 leaves of basil, dried herbs."), "{text}");
         assert!(text.contains("2 in over the lids"), "{text}");
+    }
+
+    #[test]
+    fn frozen_fruit_is_thawed_poured_off_and_not_blanched() {
+        let of = |thawed| Sheet { thawed, ..sheet(Product::Crushed, Method::BoilingWater, None) };
+        let text =
+            |thawed| steps(&of(thawed)).iter().map(|step| step.text.as_str()).collect::<Vec<_>>().join("\n");
+        let all = text(super::Thawed::All);
+        assert!(all.contains("pour off its clear water") && all.contains("no blanching"), "{all}");
+        assert!(!all.contains("in boiling water until the skins split"), "{all}");
+        let part = text(super::Thawed::Part);
+        assert!(part.contains("The fresh fruit: Core") && part.contains("no blanching"), "{part}");
+        assert!(!text(super::Thawed::Nothing).contains("thaw"));
+    }
+
+    #[test]
+    fn the_liquid_goes_over_whole_fruit_before_the_bubbles_come_out() {
+        let whole = steps(&sheet(Product::Whole, Method::BoilingWater, None));
+        let fill = whole.iter().find(|step| step.text.contains("Bubbles out")).unwrap();
+        let place = |word: &str| fill.text.find(word).unwrap();
+        assert!(place("boiling water over") < place("Bubbles out") && place("Bubbles out") < place("again"));
     }
 
     #[test]

@@ -32,12 +32,13 @@ pub const HANDS_PER_JAR: f64 = 2.0;
 /// Hands-on minutes a pound: at the sink, where fruit goes through and juice does not, and stirring at the stove. Ours, to be
 /// learned.
 #[must_use]
-pub fn hands_per_lb(making: &Making, food: Food) -> f64 {
+pub fn hands_per_lb(making: &Making, stuff: &Stuff) -> f64 {
     let stirring = match (making.product, making.pack) {
         (Product::Whole, Pack::Raw) | (Product::Juice | Product::VegetableJuice, _) => 0.0,
         _ => 0.2,
     };
-    let sink = if food == Food::Fruit { sink::minutes_per_lb(making.product) } else { 0.0 };
+    let is_fruit = stuff.food == Food::Fruit;
+    let sink = if is_fruit { sink::minutes_per_lb(making.product, stuff.frozen) } else { 0.0 };
     sink + stirring
 }
 
@@ -110,7 +111,7 @@ pub struct Outlook {
 #[must_use]
 pub fn outlook(making: Making, jar: JarSize, waiting: &[Stuff], ground: &Ground<'_>) -> Outlook {
     let stuff: Vec<Stuff> =
-        waiting.iter().filter(|stuff| can_become(stuff.food, making.product)).copied().collect();
+        waiting.iter().filter(|stuff| can_become(stuff, making.product)).copied().collect();
     let volume = volume(ground.household, &making, &stuff).unwrap_or(Range {
         low: Volume::default(),
         expected: Volume::default(),
@@ -133,8 +134,7 @@ pub fn outlook(making: Making, jar: JarSize, waiting: &[Stuff], ground: &Ground<
     let process = look_up(&query).map(|tested| tested.options[0]);
     let loads = jars.expected.div_ceil(ground.room.most_of(jar).unwrap_or(1));
     let minutes = process.as_ref().map_or(0, |option| option.minutes.0);
-    let at_hand: f64 =
-        stuff.iter().map(|stuff| hands_per_lb(&making, stuff.food) * in_pounds(stuff.mass)).sum();
+    let at_hand: f64 = stuff.iter().map(|stuff| hands_per_lb(&making, stuff) * in_pounds(stuff.mass)).sum();
     let hands = at_hand + HANDS_PER_JAR * f64::from(jars.expected);
     #[allow(clippy::cast_possible_truncation, clippy::cast_sign_loss)] // minutes of some tonnes of fruit
     let hands = Minutes(hands.ceil() as u32);

@@ -4,6 +4,7 @@ use uom::si::mass::gram;
 use uom::si::ratio::ratio;
 
 use crate::jars::size::JarSize;
+use crate::judge::frozen::{FROZEN_INSTEAD, FROZEN_WHOLE};
 use crate::kettle::contents::density;
 use crate::ledger::food::{Food, Stuff, WATER_BRIX, weight_by_volume};
 use crate::measures::units::{Mass, Volume, in_pounds, in_quarts, pounds, quarts};
@@ -16,10 +17,14 @@ use crate::tables::process::Product;
 const TOLD: f64 = 0.1;
 
 /// Whether a food can become a product. Thin juice has left its pulp in the pot and is juice for good; cooked food is
-/// packed as it is or boiled further. A recipe takes its tomatoes by its own amounts.
+/// packed as it is or boiled further. A recipe takes its tomatoes by its own amounts. Whole tomatoes from frozen fruit have
+/// no tested process.
 #[must_use]
-pub const fn can_become(food: Food, product: Product) -> bool {
-    match food {
+pub const fn can_become(stuff: &Stuff, product: Product) -> bool {
+    if is_frozen_whole(stuff, product) {
+        return false;
+    }
+    match stuff.food {
         Food::Fruit => !matches!(product, Product::Recipe),
         Food::Bits | Food::Juice => {
             matches!(
@@ -35,10 +40,26 @@ pub const fn can_become(food: Food, product: Product) -> bool {
     }
 }
 
+/// Whether it is what has no tested process at all: whole tomatoes from frozen fruit. Source: USDA Guide 3, which has rows for
+/// fresh fruit alone, from memory; common practice, no source, for what it becomes instead.
+#[must_use]
+pub const fn is_frozen_whole(stuff: &Stuff, product: Product) -> bool {
+    stuff.frozen && matches!((stuff.food, product), (Food::Fruit, Product::Whole))
+}
+
+/// Why something cannot become a product, and what would do.
+#[must_use]
+pub fn cannot_become(named: &str, stuff: &Stuff, product: Product) -> String {
+    if is_frozen_whole(stuff, product) {
+        return format!("{named}: {FROZEN_WHOLE}. {FROZEN_INSTEAD}");
+    }
+    format!("{named} does not become {product}; leave it out, or choose another product")
+}
+
 /// Quarts of the product that this makes; `None` when it cannot become that.
 #[must_use]
 pub fn quarts_made(household: &Household, making: &Making, stuff: &Stuff) -> Option<Range<f64>> {
-    if !can_become(stuff.food, making.product) {
+    if !can_become(stuff, making.product) {
         return None;
     }
     if stuff.food == Food::Fruit {
@@ -151,7 +172,7 @@ mod tests {
     use super::{boiled_away, can_become, quarts_made};
     use crate::crates::fruit::Kind;
     use crate::ledger::food::{Food, Stuff};
-    use crate::measures::units::{in_quarts, kilograms, pounds};
+    use crate::measures::units::{in_quarts, pounds};
     use crate::plan::making::{Making, share_left};
     use crate::plan::yields::Thickness;
     use crate::plan::yields::learn::Household;
@@ -170,6 +191,19 @@ mod tests {
         // 3¼ lb make a quart of juice, so 39 lb make 12 quarts, and a third of them boils away.
         let away = boiled_away(&sauce(Thickness::Thin), &Stuff::fruit(Kind::Paste, pounds(39.0)));
         assert!((in_quarts(away) - 4.0).abs() < 0.05, "{}", in_quarts(away));
+    }
+
+    #[test]
+    fn frozen_fruit_becomes_everything_but_whole_tomatoes() {
+        let frozen = Stuff { frozen: true, ..Stuff::fruit(Kind::Paste, pounds(10.0)) };
+        for product in Product::PLAIN {
+            assert_eq!(can_become(&frozen, product), product != Product::Whole, "{product}");
+            assert!(can_become(&Stuff { frozen: false, ..frozen }, product), "{product}");
+        }
+        let words = super::cannot_become("paste tomatoes, frozen", &frozen, Product::Whole);
+        for instead in ["no tested process", "crushed", "juice", "sauce", "paste"] {
+            assert!(words.contains(instead), "{words}");
+        }
     }
 
     #[test]
@@ -202,13 +236,13 @@ mod tests {
     fn juice_fills_what_it_measures_and_thin_juice_is_never_sauce() {
         let household = Household::default();
         // A quart of juice weighs about 2.13 lb: water's 2.086, and 5 °Brix.
-        let juice =
-            |food| Stuff { food, kind: Kind::Paste, mass: pounds(2.13 * 6.0), poured_off: kilograms(0.0) };
+        let juice = |food| Stuff { food, ..Stuff::fruit(Kind::Paste, pounds(2.13 * 6.0)) };
         let as_juice = |food| quarts_made(&household, &Making::ALL[5], &juice(food)).unwrap().expected;
         assert!((as_juice(Food::Juice) - 6.0).abs() < 0.05 && (as_juice(Food::ThinJuice) - 6.0).abs() < 0.05);
         let thin = quarts_made(&household, &sauce(Thickness::Thin), &juice(Food::Juice)).unwrap().expected;
         assert!((thin - 4.0).abs() < 0.05, "by a third: {thin}");
         assert_eq!(quarts_made(&household, &sauce(Thickness::Thin), &juice(Food::ThinJuice)), None);
-        assert!(!can_become(Food::Cooked, Product::Juice) && !can_become(Food::Juice, Product::Whole));
+        let may = |food, product| can_become(&juice(food), product);
+        assert!(!may(Food::Cooked, Product::Juice) && !may(Food::Juice, Product::Whole));
     }
 }

@@ -11,6 +11,7 @@ use serde::Serialize;
 use super::acids::{Acid, Swap, acid, swaps};
 use super::measure::{Dimension, Unit, decimal, ratio};
 use super::part::{Part, Role, Side, plain};
+use super::weights::role_by_name;
 use crate::judge::Ruling;
 
 /// Change of a proportion that no kitchen can measure: a third of a cup written as 0.333.
@@ -146,7 +147,12 @@ fn by_the_recipe(base: &[Part], actual: &[Part]) -> Vec<Part> {
         let known = same.or_else(|| base.iter().find(|other| other.line() == part.line()));
         known.map_or(part.role, |known| known.role)
     };
-    actual.iter().map(|part| Part { role: role(part), ..part.clone() }).collect()
+    actual.iter().map(|part| by_its_name(&Part { role: role(part), ..part.clone() })).collect()
+}
+
+/// A part with the role that its name gives it, where that is the stricter one.
+fn by_its_name(part: &Part) -> Part {
+    Part { role: role_by_name(part), ..part.clone() }
 }
 
 /// Puts what belongs together on one line; what the recipe says of it counts. Acids stand by their kind.
@@ -332,6 +338,7 @@ pub fn compare(base: &[Part], actual: &[Part]) -> Comparison {
 
 /// The same with so much slack in every proportion; a way back is held to none.
 pub(super) fn compared(base: &[Part], actual: &[Part], slack: &BigRational) -> Comparison {
+    let base = &base.iter().map(by_its_name).collect::<Vec<_>>()[..];
     let actual = &by_the_recipe(base, actual)[..];
     let (base_t, actual_t) = (tomatoes(base), tomatoes(actual));
     let factor = times(&base_t, &actual_t, &BigRational::zero());

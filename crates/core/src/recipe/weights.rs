@@ -6,7 +6,7 @@ use num_rational::BigRational;
 use serde::Deserialize;
 
 use super::measure::{Dimension, Unit, exact};
-use super::part::{Part, Role, plain};
+use super::part::{Part, Role, Side, plain};
 use crate::tables::reader::{TableError, rows};
 
 const FILE: &str = "recipe_weights.csv";
@@ -109,6 +109,27 @@ pub fn kind(name: &str) -> Option<(Role, Option<&'static str>)> {
     let alike = rows.iter().all(|row| row.role == first.role);
     let group = first.group.as_deref().filter(|_| rows.iter().all(|row| row.group == first.group));
     alike.then_some((first.role, group))
+}
+
+/// How far a role holds a part back: what is never less least, what has no place most.
+const fn strictness(role: Role) -> u8 {
+    match role.side() {
+        Side::Up => 0,
+        Side::Any => 1,
+        Side::Down => 2,
+        Side::Never => 3,
+    }
+}
+
+/// What a part does, where its name says more than it was called: corn is no spice because somebody calls it so. Pepper by the
+/// spoon is the spice.
+pub(super) fn role_by_name(part: &Part) -> Role {
+    let by_spoon = matches!(part.unit, Some(Unit::Teaspoon | Unit::Tablespoon));
+    match kind(&part.name) {
+        Some((_, Some("peppers"))) if by_spoon => part.role,
+        Some((known, _)) if strictness(known) > strictness(part.role) => known,
+        _ => part.role,
+    }
 }
 
 impl Part {

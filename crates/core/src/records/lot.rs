@@ -80,7 +80,7 @@ impl Lot {
         #[allow(clippy::cast_precision_loss)] // grams of a lot, far below 2^53
         let share = self.poured_g as f64 / (self.weight_g - self.poured_g).max(1) as f64;
         let mass = grams(weight_g);
-        Stuff { food: self.food, kind: self.kind, mass, poured_off: mass * share }
+        Stuff { food: self.food, kind: self.kind, mass, poured_off: mass * share, frozen: self.frozen }
     }
 }
 

@@ -14,7 +14,7 @@ use bodega_core::kettle::heat::Heat;
 use bodega_core::kettle::vessel::Vessel;
 use bodega_core::kitchen::altitude::Altitude;
 use bodega_core::kitchen::places::towns;
-use bodega_core::ledger::food::{Food, Stuff};
+use bodega_core::ledger::food::Stuff;
 use bodega_core::measures::moment::{Minutes, Moment};
 use bodega_core::measures::units::{
     celsius, in_litres_per_hour, in_pounds, in_quarts, litres, litres_per_hour, millimetres, pounds, quarts,
@@ -89,7 +89,8 @@ fn an_outlook_adds_hands_and_canner_up() {
     // 54 lb at 3 lb a quart: 18 quarts, three loads of seven of 50 minutes.
     let seen = outlook(WHOLE, JarSize::Quart, &[Stuff::fruit(Kind::Paste, pounds(54.0))], &ground);
     assert_eq!((seen.jars.expected, seen.loads, seen.canner), (18, 3, Minutes(3 * (50 + 25))));
-    let by_hand = hands_per_lb(&WHOLE, Food::Fruit) * 54.0 + HANDS_PER_JAR * 18.0;
+    let by_hand =
+        hands_per_lb(&WHOLE, &Stuff::fruit(Kind::Paste, pounds(54.0))) * 54.0 + HANDS_PER_JAR * 18.0;
     assert!(near(f64::from(seen.hands.0), by_hand, 1.0), "{} of {by_hand}", seen.hands.0);
 }
 

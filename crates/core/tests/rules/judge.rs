@@ -69,6 +69,7 @@ fn done_right(day: &Day) -> Case {
         psi: day.psi,
         headspace: headspace(day.product),
         water_cover: Some(Length::new::<inch>(2.0)),
+        all_jars: None,
         jars: Some(
             day.jars
                 .iter()
@@ -238,7 +239,6 @@ fn salsa(change: fn(&mut Vec<Part>)) -> CaseRecipe {
         actual: Some(bowls),
         mixed: false,
         makes: Some(Makes { jar: JarSize::Quart, low: 6.0, high: 7.0 }),
-        all_jars: None,
         process: Some(process),
         checked: Some(true),
     }

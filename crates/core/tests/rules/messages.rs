@@ -25,7 +25,7 @@ use bodega_core::ledger::food::Food;
 use bodega_core::measures::ids::LoadId;
 use bodega_core::measures::moment::Minutes;
 use bodega_core::measures::units::celsius;
-use bodega_core::plan::checklist::{Rest, Sheet, steps, wash_up};
+use bodega_core::plan::checklist::{Rest, Sheet, Thawed, steps, wash_up};
 use bodega_core::plan::making::Making;
 use bodega_core::plan::split::Resource;
 use bodega_core::plan::yields::Thickness;
@@ -381,6 +381,7 @@ fn checklists() -> Vec<String> {
                 let sheet = Sheet {
                     recipe: None,
                     foods: vec![if rest.is_none() { Food::ThinJuice } else { Food::Fruit }],
+                    thawed: if rest == Some(Rest::Freezer) { Thawed::All } else { Thawed::Nothing },
                     making: Making { product, medium, pack, thickness },
                     jars: vec![(JarSize::Quart, 7), (JarSize::Pint, 1)],
                     additions: rest.map(|_| Vec::new()),

@@ -398,6 +398,7 @@ fn a_reading_of_ph_says_its_own_things_and_no_more() {
 /// What is known of batch 1 of the test kitchen.
 pub fn facts() -> BatchFacts {
     BatchFacts {
+        frozen: false,
         batch: batch(1, Method::BoilingWater),
         sizes: vec![(JarSize::Quart, 2)],
         ph: Vec::new(),

@@ -6,7 +6,7 @@ use bodega_core::canner::room::Capacity;
 use bodega_core::crates::fruit::Kind;
 use bodega_core::jars::size::{JarSize, Mouth};
 use bodega_core::kitchen::altitude::Altitude;
-use bodega_core::ledger::food::{Food, Stuff};
+use bodega_core::ledger::food::Stuff;
 use bodega_core::measures::moment::Minutes;
 use bodega_core::measures::units::{in_pounds, in_quarts, pounds};
 use bodega_core::plan::making::Making;
@@ -86,7 +86,8 @@ fn bill(question: &Question<'_>, counts: &[u32]) -> Bill {
         let lb = number * jar_quarts(choice.jar) / quarts_per_pound(&HOUSEHOLD, &choice.making, &pound);
         used += lb;
         stove += stove_time(&choice.making, &pound).get::<uom::si::time::minute>() * lb;
-        hands += hands_per_lb(&choice.making, Food::Fruit) * lb + HANDS_PER_JAR * number;
+        hands += hands_per_lb(&choice.making, &Stuff::fruit(Kind::Paste, pounds(1.0))) * lb
+            + HANDS_PER_JAR * number;
         acid += choice.acid_tsp * number;
         let wanted = f64::from((*count).min(choice.goal));
         worth += jar_quarts(choice.jar) * (choice.preference * wanted + 0.05 * number);

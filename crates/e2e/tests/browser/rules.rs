@@ -27,6 +27,9 @@ async fn a_corrected_altitude_is_caught_at_the_canner_and_put_right_there() -> a
     browser.press("Denver, Colorado, US").await?;
     browser.sees("3,001 to 6,000 ft").await?;
     browser.click("//li//button[contains(., \"Use 5,\")]").await?;
+    // Jars stand there that were put up by the one before: nobody knows yet what that means for them.
+    browser.sees("say whether the kitchen moved").await?;
+    browser.press("it was wrong").await?;
     browser.sees("Altitude is 5,").await?;
     browser.walk_to("canner").await?;
     browser.sees("50 min is too short").await?;

@@ -29,14 +29,9 @@ async fn heat_off_too_early_is_said_before_and_after_until_the_full_time_was_cou
     phone.find("//*[@data-question=\"additions\"]").await?;
     phone.press("Set out 6 jars").await?;
     phone.find("//*[@data-question=\"additions\"]").await?;
-    phone.press("Something else").await?;
-    phone.press("Garlic").await?;
-    phone.fill("Garlic, chopped, in all", "1").await?;
-    phone.press("Save it").await?;
-    phone.find("//*[@data-finding=\"low_acid_addition\"]").await?;
+    phone.press("Nothing").await?;
+    phone.sees_no_more("What else goes in?").await?;
     phone.make_load_ready().await?;
-    // Known at the bench, still known at the canner.
-    phone.find("//*[@data-finding=\"low_acid_addition\"]").await?;
     phone.press("Jars are in").await?;
     phone.press("It boils").await?;
     phone.sees("min missing").await?;
@@ -123,8 +118,19 @@ async fn garlic_said_at_the_plan_is_a_stop_at_every_station_after_it() -> anyhow
     phone.press("Heat off, lid off").await?;
     phone.press("Jars are out").await?;
     is_out(&phone).await?;
+    // It goes with its jars: no lid of theirs is said to hold, and all six are chilled by one touch.
     phone.page.goto(format!("{}/towel", bodega.address)).await?;
-    phone.find(stop).await?;
+    phone.sees("Not for the shelf").await?;
+    phone.sees("Garlic in it: low in acid").await?;
+    assert_eq!(phone.figure("towel").await?, "6");
+    let offers = |words: &str| format!("//button[contains(normalize-space(.), \"{words}\")]");
+    assert!(!phone.has(&offers("hold")).await?, "no lid makes up for it");
+    assert!(!phone.has(&offers("bench")).await?, "nothing takes garlic out again");
+    phone.press("Refrigerator").await?;
+    phone.sees("Kept cold, not sealed").await?;
+    phone.sees("The towel is clear").await?;
+    phone.page.goto(format!("{}/shelf", bodega.address)).await?;
+    phone.sees("The first jars come here").await?;
     phone.close().await
 }
 

@@ -3,6 +3,7 @@
 use actix_web::{post, web};
 use bodega_core::jars::acid::{self, Agent};
 use bodega_core::jars::size::JarSize;
+use bodega_core::jars::spoons::volume_of;
 use bodega_core::measures::limits::{BOTTLE, JAR_COUNT, POT_DOSE};
 use bodega_core::measures::units::millilitres;
 use serde::{Deserialize, Serialize};
@@ -44,6 +45,8 @@ pub struct AcidLine {
     pub per_jar_ml: f64,
     /// Grams for one; `null` for liquids.
     pub per_jar_g: Option<f64>,
+    /// The same in words, rounded up: `7.4 mL`.
+    pub volume: String,
 }
 
 /// What the same jars would need of an agent.
@@ -59,6 +62,8 @@ pub struct AgentTotal {
     pub total_ml: f64,
     /// Grams in all; `null` for liquids.
     pub total_g: Option<f64>,
+    /// The same in words, rounded up: `26 mL, 26 g`.
+    pub total_volume: String,
     /// Bottles that hold it; `null` for citric acid.
     pub bottles: Option<u32>,
 }
@@ -110,6 +115,7 @@ pub async fn compute_acid(Json(request): Json<AcidRequest>) -> Result<web::Json<
                 total_label: total.total_label(),
                 total_ml: total.millilitres(),
                 total_g: acid::grams(*agent, total),
+                total_volume: volume_of(*agent, total.as_f64()),
                 bottles: acid::bottles(*agent, total, bottle),
             }
         })
@@ -140,6 +146,7 @@ pub async fn compute_acid(Json(request): Json<AcidRequest>) -> Result<web::Json<
                     label: dose.label(),
                     per_jar_ml: dose.millilitres(),
                     per_jar_g: acid::grams(request.agent, dose),
+                    volume: volume_of(request.agent, dose.as_f64()),
                 }
             })
             .collect(),

@@ -300,7 +300,6 @@ impl AuditRecipe {
             base: self.base.checked("recipe.base")?,
             actual: self.actual.map(|actual| actual.checked("recipe.actual")).transpose()?,
             mixed: self.mixed,
-            all_jars: None,
             makes: self.makes,
             process: self.process,
             checked: self.checked,
@@ -336,6 +335,7 @@ impl AuditRequest {
             headspace: inches(self.headspace_in, HEADSPACE, "headspace_in")?,
             water_cover: inches(self.water_cover_in, WATER_COVER, "water_cover_in")?,
             jars,
+            all_jars: None,
             acid: self.acid.map(AuditAcid::checked).transpose()?,
             fruit: self.fruit.map(AuditFruit::checked).transpose()?.unwrap_or_default(),
             additions: self

@@ -37,7 +37,8 @@ impl LotView {
     pub(crate) fn new(lot: Lot, now: Moment) -> Self {
         let wait = lot_waits(&lot);
         let is_late = wait.is_some_and(|wait| wait.is_over(now, day_of(now)));
-        let becomes = Product::ALL.iter().copied().filter(|product| can_become(lot.food, *product)).collect();
+        let stuff = lot.stuff(lot.left_g);
+        let becomes = Product::ALL.iter().copied().filter(|product| can_become(&stuff, *product)).collect();
         Self {
             words: lot.words(),
             becomes,

@@ -2,8 +2,9 @@
 
 use actix_web::{get, patch, put, web};
 use bodega_core::jars::contents::Added;
+use bodega_core::ledger::food::Food;
 use bodega_core::measures::ids::BatchId;
-use bodega_core::plan::checklist::{Sheet, SheetRecipe, Step, steps};
+use bodega_core::plan::checklist::{Sheet, SheetRecipe, Step, Thawed, steps};
 use bodega_core::recipe::bowls::planned;
 use bodega_core::recipe::part::Part;
 use bodega_core::records::batch::Batch;
@@ -168,8 +169,10 @@ pub(crate) fn sheet(store: &Store, batch: &Batch) -> Result<Sheet, StoreError> {
     let bowls = batch.bowls.map(|bowls| store.any_bowls(bowls)).transpose()?;
     let parts = |bowls: &Bowls| planned(bowls).iter().map(Part::says).collect();
     let loads = store.batch_loads(batch.id)?;
+    let lots = store.batch_lots(batch.id)?;
     Ok(Sheet {
-        foods: store.batch_lots(batch.id)?.iter().map(|(lot, _)| lot.food).collect(),
+        foods: lots.iter().map(|(lot, _)| lot.food).collect(),
+        thawed: Thawed::of(lots.iter().filter(|(lot, _)| lot.food == Food::Fruit).map(|(lot, _)| lot.frozen)),
         making: batch.making(),
         recipe: batch.recipe.as_ref().map(|recipe| SheetRecipe {
             name: recipe.name.clone(),
@@ -177,7 +180,7 @@ pub(crate) fn sheet(store: &Store, batch: &Batch) -> Result<Sheet, StoreError> {
             parts: bowls.as_ref().map(parts).unwrap_or_default(),
             headspace_in: recipe.process.headspace_in,
         }),
-        jars: count_sizes(loads.iter().flat_map(|load| &load.jars)),
+        jars: count_sizes(loads.iter().flat_map(|load| &load.jars).filter(|jar| jar.batch == batch.id)),
         additions: batch.additions.clone(),
         agent: batch.agent,
         spoons: store.kitchen()?.spoons,

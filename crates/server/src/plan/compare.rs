@@ -4,12 +4,15 @@ use actix_web::{post, web};
 use bodega_core::jars::acid::Agent;
 use bodega_core::jars::size::JarSize;
 use bodega_core::kitchen::cupboard::missing;
+use bodega_core::ledger::food::Stuff;
 use bodega_core::measures::ids::LotId;
 use bodega_core::measures::moment::Minutes;
+use bodega_core::measures::words::capital;
 use bodega_core::plan::making::{Making, usual_jar};
 use bodega_core::plan::outlook::{self, Ground};
-use bodega_core::plan::stuff::can_become;
+use bodega_core::plan::stuff::{can_become, cannot_become, is_frozen_whole};
 use bodega_core::plan::yields::{Range, Thickness};
+use bodega_core::records::lot::Lot;
 use bodega_core::tables::process::{Medium, Pack, Product};
 use serde::{Deserialize, Serialize};
 use uom::si::mass::gram;
@@ -68,6 +71,14 @@ pub struct Compared {
     pub learned_from: usize,
     /// What it needs that is not there, in words.
     pub missing: Vec<String>,
+    /// Why some of the fruit cannot become this, and what would do; `null` when all of it can.
+    pub refused: Option<String>,
+}
+
+/// Why frozen fruit among some lots cannot become a product.
+fn refused(lots: &[Lot], product: Product) -> Option<String> {
+    let lot = lots.iter().find(|lot| is_frozen_whole(&lot.stuff(lot.left_g), product))?;
+    Some(capital(&cannot_become(&lot.words(), &lot.stuff(lot.left_g), product)))
 }
 
 /// The waiting fruit as every product, side by side.
@@ -90,7 +101,11 @@ pub async fn compare(
     let fruit = stuff_of(&table.lots);
     let compared = Making::ALL
         .into_iter()
-        .filter(|making| fruit.iter().any(|stuff| can_become(stuff.food, making.product)))
+        .filter(|making| {
+            let may =
+                |stuff: &Stuff| can_become(stuff, making.product) || is_frozen_whole(stuff, making.product);
+            fruit.iter().any(may)
+        })
         .map(|making| {
             let seen = outlook::outlook(making, usual_jar(&making), &fruit, &ground);
             Compared {
@@ -109,6 +124,7 @@ pub async fn compare(
                 minutes: seen.process.as_ref().ok().map(|option| option.minutes),
                 acid: table.kitchen.spoons.amount_with_volume(request.agent, seen.acid.as_f64()),
                 learned_from: seen.learned_from,
+                refused: refused(&table.lots, making.product),
                 missing: missing(&table.cupboard, request.agent, seen.jar, seen.jars.expected),
             }
         })

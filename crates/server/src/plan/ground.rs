@@ -17,7 +17,7 @@ use bodega_core::measures::moment::Minutes;
 use bodega_core::plan::batch::{self, BatchPlan, NoPlan, Wish};
 use bodega_core::plan::making::Making;
 use bodega_core::plan::packs::packs;
-use bodega_core::plan::stuff::volume;
+use bodega_core::plan::stuff::{cannot_become, volume};
 use bodega_core::plan::yields::learn::Household;
 use bodega_core::plan::yields::{self, Range};
 use bodega_core::records::canner::Canner;
@@ -67,10 +67,8 @@ pub(crate) fn stuff_of(lots: &[Lot]) -> Vec<Stuff> {
 }
 
 /// Why a lot cannot become a product.
-fn cannot_become(lot: &Lot, place: usize, product: Product) -> ApiError {
-    let message =
-        format!("{} does not become {product}; leave it out, or choose another product", lot.words());
-    ApiError::field(format!("lots[{place}]"), message)
+fn refused(lot: &Lot, place: usize, product: Product) -> ApiError {
+    ApiError::field(format!("lots[{place}]"), cannot_become(&lot.words(), &lot.stuff(lot.left_g), product))
 }
 
 /// Months between two days.
@@ -146,7 +144,7 @@ pub(crate) async fn ground(shared: &web::Data<Shared>, request: &PlanRequest) ->
         thickness: request.thickness,
     };
     let volume = volume(&household, &making, &stuff_of(&lots))
-        .map_err(|place| cannot_become(&lots[place], place, request.product))?;
+        .map_err(|place| refused(&lots[place], place, request.product))?;
     let wish = Wish {
         product: request.product,
         recipe: None,

@@ -45,9 +45,9 @@ export function LabelsPage() {
     jars: search.get("jars") ?? "",
     shape,
     paper,
-    width_mm: parseNumber(wide) ?? 0,
-    ...(shape === "rectangle" ? { height_mm: parseNumber(high) ?? 0 } : {}),
-    gap_mm: parseNumber(gap) ?? 0,
+    width_mm: parseNumber(wide, "mm") ?? 0,
+    ...(shape === "rectangle" ? { height_mm: parseNumber(high, "mm") ?? 0 } : {}),
+    gap_mm: parseNumber(gap, "mm") ?? 0,
     start: parseNumber(start) ?? 0,
   };
   const { data, error } = useQuery(ask.labels(query));

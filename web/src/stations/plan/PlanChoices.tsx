@@ -118,7 +118,6 @@ export function PlanChoices({
         onChoose={(agent) => onWish({ agent })}
       />
       <ContentsPicker
-        key={wish.additions == null ? "unsaid" : "said"}
         value={wish.additions ?? null}
         onSay={(additions) => onWish({ additions, jars: wish.jars ?? null })}
       />

@@ -1,11 +1,11 @@
 import { useQuery } from "@tanstack/react-query";
 import type { PlanAnswer as Plan, PlanRequest, Units } from "../../api/client";
 import { ask } from "../../api/queries";
-import { AGENT, METHOD, amountText, jarText } from "../../parts/format";
+import { AGENT, METHOD, jarText } from "../../parts/format";
 import { Why } from "../../parts/Why";
 
 /** What the acid comes to, spoons beside grams and millilitres, and what another agent would take. */
-export function AcidTotals({ request, plan, units }: { request: PlanRequest; plan: Plan; units: Units }) {
+export function AcidTotals({ request, plan }: { request: PlanRequest; plan: Plan }) {
   const jars = plan.lines.map(({ jar, count }) => ({ jar, count }));
   const { data } = useQuery(ask.acid({ agent: request.agent, jars }));
   const line = data?.jars[0];
@@ -13,12 +13,12 @@ export function AcidTotals({ request, plan, units }: { request: PlanRequest; pla
   return (
     <Why label="Acid in all">
       <p className="mb-2">
-        One {jarText(line.jar)}: {line.label}, {amountText(line.per_jar_ml, line.per_jar_g, units)}.
+        One {jarText(line.jar)}: {line.label}, {line.volume}.
       </p>
       <ul className="grid gap-1.5">
         {data.agents.map((agent) => (
           <li key={agent.agent} className={agent.agent === request.agent ? "font-semibold" : "text-muted"}>
-            {agent.total_label} {AGENT[agent.agent]}, {amountText(agent.total_ml, agent.total_g, units)}
+            {agent.total_label} {AGENT[agent.agent]}, {agent.total_volume}
             {agent.bottles != null &&
               `, ${agent.bottles} ${agent.bottles === 1 ? "bottle" : "bottles"} of 15 fl oz`}
           </li>

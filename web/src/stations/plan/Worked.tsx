@@ -107,7 +107,7 @@ export function Worked({
         </Note>
       ))}
       <div className="flex flex-wrap items-center gap-4">
-        <AcidTotals request={request} plan={plan} units={units} />
+        <AcidTotals request={request} plan={plan} />
         <Methods plan={plan} />
         <Sources
           of={[

@@ -44,7 +44,7 @@ export function CardPlate({
   const [by, setBy] = useState<By>("factor");
   const [typed, setTyped] = useState("");
   const mass = massScale(units);
-  const value = parseNumber(typed);
+  const value = parseNumber(typed, by === "tomatoes" ? mass.unit : "");
   const request: ScaleRequest =
     by === "tomatoes" && value !== null
       ? { tomatoes_kg: mass.toApi(value) }

@@ -28,7 +28,11 @@ export function ProcessForm({
   const height = heightScale();
   const times = text.process?.times ?? [];
   const pressure = method === "pressure_dial" || method === "pressure_weighted";
-  const [feet, count, psi] = [parseNumber(upTo), parseNumber(minutes), parseNumber(pounds)];
+  const [feet, count, psi] = [
+    parseNumber(upTo, height.unit),
+    parseNumber(minutes, "min"),
+    parseNumber(pounds, "lb"),
+  ];
   const inches = inchScale(units);
   const [space, setSpace] = useState<string | null>(null);
   const keep = (next: Partial<NonNullable<RecipeText["process"]>>) =>
@@ -113,7 +117,7 @@ export function ProcessForm({
             typed={space ?? typedOf(inches.fromApi(text.process.headspace_in))}
             onType={setSpace}
             onLeave={() => {
-              const value = parseNumber(space ?? "");
+              const value = parseNumber(space ?? "", inches.unit);
               if (value !== null) keep({ headspace_in: inches.toApi(value) });
               setSpace(null);
             }}

@@ -67,11 +67,11 @@ function Asked({ units, known }: { units: Units; known: number | null }) {
   const [amount, setAmount] = useState("");
   const [want, setWant] = useState<Product | "all">("all");
   const [up, mass] = [heightScale(), massScale(units)];
-  const typedHeight = parseNumber(height);
+  const typedHeight = parseNumber(height, up.unit);
   const bound = boundsOf("FirstRequest.altitude_ft", up);
   const isHeight = typedHeight !== null && typedHeight >= bound.least && typedHeight <= bound.most;
   const altitude = isHeight ? up.toApi(typedHeight) : null;
-  const typedAmount = parseNumber(amount);
+  const typedAmount = parseNumber(amount, mass.unit);
   const weights = boundsOf("FirstRequest.weight_kg", mass);
   const isWeight = typedAmount !== null && typedAmount >= weights.least && typedAmount <= weights.most;
   const first = useQuery(

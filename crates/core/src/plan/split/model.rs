@@ -91,7 +91,7 @@ impl Model {
                 |lot| -BURNER_MINUTE * outlook::stove_time(&choice.making, &a_pound(lot)).get::<minute>();
             // What cannot become it takes no part in it.
             let most = |lot: &Stuff| {
-                if can_become(lot.food, choice.making.product) { f64::INFINITY } else { 0.0 }
+                if can_become(lot, choice.making.product) { f64::INFINITY } else { 0.0 }
             };
             let fruit = question.lots.iter().map(|lot| problem.add_var(burner(lot), (0.0, most(lot))));
             let fruit = fruit.collect();
@@ -229,7 +229,7 @@ impl Model {
             for (lot, fruit) in question.lots.iter().zip(&self.fruit[place]) {
                 let time = outlook::stove_time(&choice.making, &a_pound(lot));
                 stove.add(*fruit, time.get::<minute>());
-                hands.add(*fruit, outlook::hands_per_lb(&choice.making, lot.food));
+                hands.add(*fruit, outlook::hands_per_lb(&choice.making, lot));
             }
             hands.add(self.jars[place], outlook::HANDS_PER_JAR);
             if let Some(drained) = self.drained[place] {
