@@ -5,6 +5,7 @@ import { createRoot } from "react-dom/client";
 import { createBrowserRouter, Navigate, RouterProvider } from "react-router";
 import { ask } from "./api/queries";
 import { dress } from "./device/device";
+import { restWhatIsNew } from "./device/fresh";
 import { Door } from "./connection/Door";
 import { Notices } from "./counter/notices";
 import { Fallen } from "./counter/Fallen";
@@ -166,6 +167,7 @@ const router = createBrowserRouter([
 ]);
 
 dress();
+restWhatIsNew();
 if (import.meta.env.PROD) void register();
 
 const root = document.getElementById("root");

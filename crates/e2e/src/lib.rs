@@ -292,7 +292,13 @@ impl Browser {
         // meanwhile has another one there.
         for _ in 0..5 {
             let found = self.find(xpath).await?;
-            let pressed = async { found.scroll_into_view().await.and(found.click().await) };
+            // What newly appears under a finger takes no touch for a moment; whoever looks first touches it after that.
+            let pressed = async {
+                while found.attr("data-fresh").await?.is_some() {
+                    tokio::time::sleep(GLANCE).await;
+                }
+                found.scroll_into_view().await.and(found.click().await)
+            };
             match pressed.await {
                 Err(error) if error.to_string().contains("stale") => {}
                 other => return Ok(other?),

@@ -2128,6 +2128,8 @@ export interface components {
              * @description Teaspoons for one.
              */
             per_jar_tsp: number;
+            /** @description The same in words, rounded up: `7.4 mL`. */
+            volume: string;
         };
         /** @description What is asked. */
         AcidRequest: {
@@ -2257,6 +2259,8 @@ export interface components {
              * @description Teaspoons in all.
              */
             total_tsp: number;
+            /** @description The same in words, rounded up: `26 mL, 26 g`. */
+            total_volume: string;
         };
         /** @description What the towel says first while something keeps its jars off the shelf, whatever their lids do. */
         Alarm: {
@@ -3266,6 +3270,8 @@ export interface components {
             pack: components["schemas"]["Pack"];
             /** @description What. */
             product: components["schemas"]["Product"];
+            /** @description Why some of the fruit cannot become this, and what would do; `null` when all of it can. */
+            refused?: string | null;
             /**
              * Format: double
              * @description Hours of one burner.
@@ -4038,7 +4044,7 @@ export interface components {
          * @description A figure that a screen shows.
          * @enum {string}
          */
-        FigureName: "dose" | "headspace" | "minutes" | "paste" | "pressure" | "rest" | "lids" | "yields" | "finish" | "split" | "turnaround" | "sterilising" | "simmering";
+        FigureName: "dose" | "headspace" | "minutes" | "paste" | "pressure" | "venting" | "rest" | "lids" | "yields" | "finish" | "split" | "turnaround" | "sterilising" | "simmering";
         /** @description Jars of one size that a batch has set out, and what is expected to fill them. */
         FillView: {
             /** @description Acid of the batch for one, as measured out. */

@@ -97,6 +97,7 @@ export const WORDS = {
     minutes: "minutes",
     paste: "paste",
     pressure: "pressure",
+    venting: "venting",
     rest: "rest",
     lids: "12 hours",
     yields: "yields",

@@ -119,6 +119,7 @@ export function AlmanacStation() {
               "headspace",
               "minutes",
               "pressure",
+              "venting",
               "rest",
               "lids",
               "paste",

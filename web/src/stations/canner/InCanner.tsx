@@ -177,7 +177,7 @@ export function InCanner({ load }: { load: LoadView }) {
           {wordsText(said)}
         </p>
         <Running figure={said.figure} />
-        <Sources of={load.psi == null ? ["minutes", "rest"] : ["minutes", "pressure", "rest"]} />
+        <Sources of={load.psi == null ? ["minutes", "rest"] : ["minutes", "pressure", "venting", "rest"]} />
         {stops.length > 0 && (
           <div className="mt-3 grid gap-3">
             <Findings items={stops} ways={ways} />

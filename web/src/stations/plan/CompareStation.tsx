@@ -84,6 +84,7 @@ function Row({
           of="canner"
           text={`${loadsText(row.loads)}, ${spanText(row.canner_minutes)}`}
         />
+        {row.refused != null && <p className="mt-0.5 text-sm font-semibold text-alarm">✕ {row.refused}</p>}
         {row.missing.length > 0 && (
           <p className="mt-0.5 text-sm font-semibold text-alarm">✕ {row.missing.join(", ")} missing</p>
         )}

@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import type { PlanAnswer as Plan, PlanRequest, Units } from "../../api/client";
+import type { PlanAnswer as Plan, PlanRequest } from "../../api/client";
 import { ask } from "../../api/queries";
 import { AGENT, METHOD, jarText } from "../../parts/format";
 import { Why } from "../../parts/Why";
