@@ -140,6 +140,10 @@ codes! {
     PhHigh = "ph_high", Stop, Acid, "pH too high";
     /// A lid that sealed once.
     LidReused = "lid_reused", Warn, Jars, "used lid";
+    /// A lid that is no two-piece lid: its maker's word decides.
+    LidOther = "lid_other", Warn, Jars, "another lid";
+    /// Skins left on whole or crushed tomatoes.
+    SkinsOn = "skins_on", Warn, Contents, "skins left on";
     /// A nick in a rim that a lid has to lie on.
     RimNicked = "rim_nicked", Warn, Jars, "nicked rim";
     /// Too much or too little air under the lid.
@@ -164,6 +168,8 @@ codes! {
     SealCheckEarly = "seal_check_early", Note, Towel, "early check";
     /// Rings hide a lid that let go.
     RingsOn = "rings_on", Note, Towel, "rings on";
+    /// Far more than the dose: sour, and safe.
+    AcidMore = "acid_more", Note, Acid, "much acid";
     /// Lemon juice that has stood open.
     BottleOld = "bottle_old", Note, Acid, "old bottle";
     /// Fruit that is not ripe.

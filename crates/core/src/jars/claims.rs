@@ -2,10 +2,11 @@
 
 use serde::{Deserialize, Serialize};
 
-use crate::judge::case::{JarKind, LidState};
+use crate::jars::acid::Agent;
+use crate::judge::case::{AcidSource, JarKind, LidState};
 use crate::measures::words::short;
 use crate::records::jar::Jar;
-use crate::tables::process::{Medium, Pack};
+use crate::tables::process::{Medium, Pack, Product};
 
 /// The card of a load. Nothing of it is preset: a load has none until somebody looked.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
@@ -23,6 +24,12 @@ pub struct Claims {
     /// Of food that is to be packed boiling hot: whether it went in raw after all.
     #[serde(default)]
     pub packed_raw: bool,
+    /// Of whole and crushed tomatoes: whether the skins were left on.
+    #[serde(default)]
+    pub skins_on: bool,
+    /// Where the acid came from; bottled, or vinegar of 5 %, until somebody says otherwise.
+    #[serde(default = "usual_source")]
+    pub acid_source: AcidSource,
     /// Headspace that was measured, in inches, 0 to 6; `null` when it is as asked.
     #[serde(default)]
     pub headspace_in: Option<f64>,
@@ -42,6 +49,8 @@ impl Claims {
         nicked: false,
         covered: true,
         packed_raw: false,
+        skins_on: false,
+        acid_source: usual_source(),
         headspace_in: None,
         water_over_in: None,
         water_c: None,
@@ -70,6 +79,8 @@ impl Claims {
             match self.lid {
                 LidState::New => "new lids".to_owned(),
                 LidState::Reused => "used lids".to_owned(),
+                LidState::OnePiece => "lids in one piece".to_owned(),
+                LidState::Reusable => "reusable lids".to_owned(),
             },
             if self.nicked { "a nicked rim" } else { "no nicked rim" }.to_owned(),
         ];
@@ -79,12 +90,36 @@ impl Claims {
         if asks_hot(jars) {
             words.push(if self.packed_raw { "packed raw" } else { "packed boiling hot" }.to_owned());
         }
+        if self.skins_on {
+            words.push("skins left on".to_owned());
+        }
+        if self.acid_source != usual_source() {
+            words.push(format!("acid: {}", self.acid_source.label()));
+        }
         words.push(match self.headspace_in {
             None => "headspace as asked".to_owned(),
             Some(inches) => format!("{} in of headspace", short(inches)),
         });
         words.join(", ")
     }
+}
+
+/// Where the acid comes from as a rule.
+const fn usual_source() -> AcidSource {
+    AcidSource::Bottled
+}
+
+/// Whether any of the jars is of tomatoes that are peeled.
+#[must_use]
+pub fn asks_skins(jars: &[Jar]) -> bool {
+    jars.iter().any(|jar| matches!(jar.product, Product::Whole | Product::Crushed))
+}
+
+/// The acids that the card asks the strength of: a recipe's is its own, and crystals are what they are.
+#[must_use]
+pub fn asks_acid(jars: &[Jar]) -> Option<Agent> {
+    let plain = jars.iter().find(|jar| !jar.product.brings_its_acid())?;
+    (plain.agent != Agent::CitricAcid).then_some(plain.agent)
 }
 
 /// Whether any of the jars is to be packed boiling hot.

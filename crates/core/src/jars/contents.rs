@@ -36,14 +36,52 @@ vocabulary! {
         Oil = "oil", "oil";
         /// Wine.
         Wine = "wine", "wine";
+        /// Corn.
+        Corn = "corn", "corn";
+        /// Beans of any kind.
+        Beans = "beans", "beans";
+        /// Zucchini and other squash.
+        Zucchini = "zucchini", "zucchini";
+        /// Any other vegetable.
+        OtherVegetable = "other_vegetable", "another vegetable";
+        /// Fresh herbs beyond a leaf of basil.
+        FreshHerb = "fresh_herb", "fresh herbs";
+        /// Butter.
+        Butter = "butter", "butter";
+        /// Milk, cream, cheese.
+        Dairy = "dairy", "milk, cream or cheese";
+        /// Pesto.
+        Pesto = "pesto", "pesto";
+        /// Pasta.
+        Pasta = "pasta", "pasta";
+        /// Rice.
+        Rice = "rice", "rice";
+        /// Flour, starch or any other thickener.
+        Starch = "starch", "flour or starch";
+        /// Tinned tomato paste.
+        TinnedPaste = "tinned_paste", "tinned tomato paste";
+        /// Water, where the jars are not whole tomatoes in water.
+        Water = "water", "water";
+        /// Baking soda.
+        BakingSoda = "baking_soda", "baking soda";
+        /// Aspirin.
+        Aspirin = "aspirin", "aspirin";
         /// Dried herbs and spices.
         DriedHerb = "dried_herb", "dried herbs";
+        /// Garlic or onion powder.
+        GarlicPowder = "garlic_powder", "garlic or onion powder";
+        /// Chili flakes and other dried spices.
+        ChiliFlakes = "chili_flakes", "chili flakes, dried spices";
+        /// Firming salt, calcium chloride.
+        FirmingSalt = "firming_salt", "firming salt (calcium chloride)";
         /// One leaf of basil in a jar.
         BasilLeaf = "basil_leaf", "basil leaf";
         /// Salt.
         Salt = "salt", "salt";
         /// Sugar.
         Sugar = "sugar", "sugar";
+        /// Something that has no word here, called by its name.
+        Other = "other", "something else";
     }
 }
 
@@ -60,7 +98,36 @@ impl Ingredient {
     /// Whether any amount of it may go in, so that nobody has to measure it.
     #[must_use]
     pub const fn is_free(self) -> bool {
-        matches!(self, Self::DriedHerb | Self::Salt | Self::Sugar)
+        matches!(
+            self,
+            Self::DriedHerb
+                | Self::GarlicPowder
+                | Self::ChiliFlakes
+                | Self::FirmingSalt
+                | Self::Salt
+                | Self::Sugar
+        )
+    }
+
+    /// Whether how much of it there is decides anything: of what may not go in at all, nobody has to measure any.
+    #[must_use]
+    pub const fn is_measured(self) -> bool {
+        matches!(
+            self,
+            Self::Onion
+                | Self::Pepper
+                | Self::Mushroom
+                | Self::Garlic
+                | Self::Carrot
+                | Self::Celery
+                | Self::Beet
+                | Self::Spinach
+                | Self::Parsley
+                | Self::Meat
+                | Self::Oil
+                | Self::Wine
+                | Self::BasilLeaf
+        )
     }
 }
 
@@ -80,12 +147,15 @@ pub fn leaves(count: f64) -> Volume {
 }
 
 /// Something added as people say it: cups of it, leaves of basil, or any measure of the kitchen.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(deny_unknown_fields)]
 pub struct Added {
     /// What.
     pub what: Ingredient,
+    /// What it is called, of something that has no word here; 1 to 80 letters.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub name: Option<String>,
     /// Cups in the whole batch, chopped, 0 to 1,000.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub cups: Option<f64>,
@@ -114,7 +184,7 @@ pub fn in_words(additions: &[Added]) -> String {
         (Some(cups), _) => format!("{} cups of {}", short(cups), added.what),
         (None, Some(1.0)) => "1 leaf of basil".to_owned(),
         (None, Some(leaves)) => format!("{} leaves of basil", short(leaves)),
-        (None, None) => added.what.to_string(),
+        (None, None) => added.called().to_owned(),
     };
     additions.iter().map(|added| other(added).unwrap_or_else(|| plain(added))).collect::<Vec<_>>().join(", ")
 }
@@ -131,6 +201,12 @@ pub enum NotCounted {
     /// No amount.
     #[error("cups is missing; give it")]
     Missing,
+    /// Something that has no word here, without its name.
+    #[error("say what it is called, in 1 to 80 letters")]
+    NoName,
+    /// A name for something that has a word.
+    #[error("a name goes with something else, and only with it")]
+    Named,
     /// Leaves of something that is not counted in leaves.
     #[error("only basil is counted in leaves; give cups")]
     OnlyBasil,
@@ -163,16 +239,33 @@ impl NotCounted {
             Self::OnlyBasil | Self::Both | Self::Leaves(_) => "leaves",
             Self::Half | Self::NoAverage => "unit",
             Self::Amount(_) => "amount",
+            Self::NoName | Self::Named => "name",
         }
     }
 }
 
+/// Most letters of a name.
+const NAME_LETTERS: usize = 80;
+
 impl Added {
+    /// What it is called.
+    #[must_use]
+    pub fn called(&self) -> &str {
+        self.name.as_deref().map_or(self.what.label(), str::trim)
+    }
+
     /// The same as an amount.
     ///
     /// # Errors
     /// [`NotCounted`].
     pub fn counted(&self) -> Result<Addition, NotCounted> {
+        let is_name = |name: &String| (1..=NAME_LETTERS).contains(&name.trim().chars().count());
+        match (&self.name, self.what) {
+            (Some(name), Ingredient::Other) if is_name(name) => {}
+            (_, Ingredient::Other) => return Err(NotCounted::NoName),
+            (Some(_), _) => return Err(NotCounted::Named),
+            (None, _) => {}
+        }
         if self.amount.is_some() || self.unit.is_some() {
             return self.measured();
         }
@@ -183,6 +276,8 @@ impl Added {
             }
             (None, Some(_)) => return Err(NotCounted::OnlyBasil),
             (None, None) if self.what.is_free() => Volume::default(),
+            // Any of it is too much.
+            (None, None) if !self.what.is_measured() => cups(1.0),
             (None, None) => return Err(NotCounted::Missing),
             (Some(_), Some(_)) => return Err(NotCounted::Both),
         };
@@ -211,19 +306,19 @@ impl Added {
 
     /// Cups of something.
     #[must_use]
-    pub const fn in_cups(what: Ingredient, cups: f64) -> Self {
-        Self { what, cups: Some(cups), leaves: None, amount: None, unit: None }
+    pub fn in_cups(what: Ingredient, cups: f64) -> Self {
+        Self { cups: Some(cups), ..Self::free(what) }
     }
 
     /// Leaves of basil.
     #[must_use]
-    pub const fn in_leaves(leaves: f64) -> Self {
-        Self { what: Ingredient::BasilLeaf, cups: None, leaves: Some(leaves), amount: None, unit: None }
+    pub fn in_leaves(leaves: f64) -> Self {
+        Self { leaves: Some(leaves), ..Self::free(Ingredient::BasilLeaf) }
     }
 
     /// Something of which nobody has to say how much.
     #[must_use]
     pub const fn free(what: Ingredient) -> Self {
-        Self { what, cups: None, leaves: None, amount: None, unit: None }
+        Self { what, name: None, cups: None, leaves: None, amount: None, unit: None }
     }
 }

@@ -13,11 +13,6 @@ const BOTTLE_MONTHS: f64 = 6.0;
 const WHY: &str = "Tomatoes lie so near the line of pH 4.6 that only the added acid keeps the bacteria that cause botulism down.";
 
 impl CaseAcid {
-    /// The agent that the doses are held against.
-    fn judged_as(&self) -> Agent {
-        self.agent.unwrap_or(Agent::BottledLemonJuice)
-    }
-
     /// Whether an amount was named for anything, be it nothing.
     fn has_dose(&self) -> bool {
         self.pot_dose_tsp.is_some() || self.per_jar_tsp.as_ref().is_some_and(|doses| !doses.is_empty())
@@ -36,7 +31,67 @@ impl CaseAcid {
 
 pub(super) fn judge(case: &Case) -> Vec<Finding> {
     let Some(acid) = &case.acid else { return vec![no_acid("No acid is planned for the jars.")] };
-    [fresh(acid), dose(case, acid), bottle(acid)].into_iter().flatten().collect()
+    // While it is not named it is asked for; without an amount there is nothing to hold against anything either.
+    let Some(agent) = acid.agent else {
+        return if acid.has_dose() { Vec::new() } else { vec![which()] };
+    };
+    let strength = [fresh(acid, agent), lime(acid, agent), weak(acid, agent)];
+    let dose = dose(case, acid, agent).or_else(|| more(case, acid, agent));
+    strength.into_iter().chain([dose, bottle(acid, agent)]).flatten().collect()
+}
+
+/// An acid that nobody named.
+fn which() -> Finding {
+    let found = Finding::new(
+        Code::NoAcid,
+        "Which acid, and how much? None is named.",
+        WHY,
+        "Say bottled lemon juice, citric acid or vinegar of 5 %: each has a dose of its own.",
+        Source::usda_guide_3(),
+    );
+    found.untold()
+}
+
+/// Bottled lime juice. Source: USDA Guide 3 names lemon juice, citric acid and vinegar alone for plain tomatoes, from memory.
+fn lime(acid: &CaseAcid, agent: Agent) -> Option<Finding> {
+    let lime = agent == Agent::BottledLemonJuice && acid.source == Some(AcidSource::Lime);
+    lime.then(|| {
+        let found = Finding::new(
+            Code::AcidShort,
+            "The juice is of limes: no dose of it is published for plain tomatoes.",
+            WHY,
+            "Use bottled lemon juice, citric acid or vinegar of 5 %, or ask your local extension office.",
+            Source::usda_guide_3(),
+        );
+        found.naming("lime juice").untold()
+    })
+}
+
+/// Vinegar that is no acid for this. Source: USDA Guide 3, vinegar of 5 percent acidity, from memory.
+fn weak(acid: &CaseAcid, agent: Agent) -> Option<Finding> {
+    let weak = agent == Agent::Vinegar5Pct && acid.source == Some(AcidSource::Weak);
+    weak.then(|| no_acid("The vinegar is weaker than 5 %, or home-made: that counts as none."))
+}
+
+/// How many times the dose is worth a word.
+const DOUBLE: f64 = 2.0;
+
+/// Far more than the dose: sour, and safe.
+fn more(case: &Case, acid: &CaseAcid, agent: Agent) -> Option<Finding> {
+    let jars: Vec<_> = case.sizes().collect();
+    let is_double =
+        |(jar, _): &&(JarSize, u32)| acid.given(*jar, &jars) >= DOUBLE * per_jar(agent, *jar).as_f64() - 1e-9;
+    let (jar, _) = jars.iter().find(is_double)?;
+    Some(Finding::new(
+        Code::AcidMore,
+        format!(
+            "{} of {agent} in a {jar} is more than twice its dose, or just that.",
+            said(agent, acid.given(*jar, &jars))
+        ),
+        "More acid only makes it sour; it does no harm.",
+        "Nothing. Sugar in the jar or at the table takes the edge off; the acid stays.",
+        Source::usda_guide_3(),
+    ))
 }
 
 fn no_acid(message: &str) -> Finding {
@@ -50,8 +105,8 @@ fn no_acid(message: &str) -> Finding {
     )
 }
 
-fn fresh(acid: &CaseAcid) -> Option<Finding> {
-    let fresh = acid.judged_as() == Agent::BottledLemonJuice && acid.source == Some(AcidSource::Fresh);
+fn fresh(acid: &CaseAcid, agent: Agent) -> Option<Finding> {
+    let fresh = agent == Agent::BottledLemonJuice && acid.source == Some(AcidSource::Fresh);
     fresh.then(|| {
         Finding::new(
             Code::FreshCitrus,
@@ -64,8 +119,7 @@ fn fresh(acid: &CaseAcid) -> Option<Finding> {
 }
 
 /// What each jar gets, in the jar and from the pot, against what it needs.
-fn dose(case: &Case, acid: &CaseAcid) -> Option<Finding> {
-    let agent = acid.judged_as();
+fn dose(case: &Case, acid: &CaseAcid, agent: Agent) -> Option<Finding> {
     let jars: Vec<_> = case.sizes().collect();
     if !acid.has_dose() {
         return Some(no_acid(&format!("How much {agent}? No dose is named.")).untold());
@@ -159,8 +213,8 @@ pub(super) fn under_lids(finding: Finding, numbers: &[u32]) -> Finding {
     }
 }
 
-fn bottle(acid: &CaseAcid) -> Option<Finding> {
-    let old = acid.judged_as() == Agent::BottledLemonJuice
+fn bottle(acid: &CaseAcid, agent: Agent) -> Option<Finding> {
+    let old = agent == Agent::BottledLemonJuice
         && acid.source != Some(AcidSource::Fresh)
         && acid.bottle_age_months.is_some_and(|months| months > BOTTLE_MONTHS);
     old.then(|| {

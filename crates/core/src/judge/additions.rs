@@ -30,6 +30,16 @@ enum Place {
     LowAcid,
     /// Not low in acid, but in no tested process either.
     Untested,
+    /// Thickens: heat comes through it far more slowly.
+    Thickens,
+    /// Takes the acid away.
+    TakesAcid,
+    /// Taken for acid, and none.
+    NoAcid,
+    /// Thins the acid.
+    Thins,
+    /// Nobody can tell.
+    Unknown,
     /// One to a jar; more is low in acid.
     Leaves,
     /// Free.
@@ -49,10 +59,30 @@ fn place(what: Ingredient, product: Option<Product>) -> Place {
         | Ingredient::Garlic
         | Ingredient::Mushroom
         | Ingredient::Meat
-        | Ingredient::Oil => Place::LowAcid,
-        Ingredient::Wine => Place::Untested,
+        | Ingredient::Oil
+        | Ingredient::Corn
+        | Ingredient::Beans
+        | Ingredient::Zucchini
+        | Ingredient::OtherVegetable
+        | Ingredient::FreshHerb
+        | Ingredient::Butter
+        | Ingredient::Dairy
+        | Ingredient::Pesto => Place::LowAcid,
+        Ingredient::Wine | Ingredient::TinnedPaste => Place::Untested,
+        Ingredient::Starch | Ingredient::Pasta | Ingredient::Rice => Place::Thickens,
+        Ingredient::BakingSoda => Place::TakesAcid,
+        Ingredient::Aspirin => Place::NoAcid,
+        // Whole tomatoes are covered with it.
+        Ingredient::Water if product == Some(Product::Whole) => Place::Free,
+        Ingredient::Water => Place::Thins,
+        Ingredient::Other => Place::Unknown,
         Ingredient::BasilLeaf => Place::Leaves,
-        Ingredient::DriedHerb | Ingredient::Salt | Ingredient::Sugar => Place::Free,
+        Ingredient::DriedHerb
+        | Ingredient::GarlicPowder
+        | Ingredient::ChiliFlakes
+        | Ingredient::FirmingSalt
+        | Ingredient::Salt
+        | Ingredient::Sugar => Place::Free,
     }
 }
 
@@ -79,16 +109,22 @@ pub(super) fn judge(case: &Case) -> Vec<Finding> {
     let mut basil = Volume::default();
     let mut low_acid = Vec::new();
     let mut untested = Vec::new();
+    let mut found = Vec::new();
     for addition in added(case) {
         match place(addition.what, case.product) {
             Place::Vegetable => vegetables += addition.amount,
             Place::Leaves => basil += addition.amount,
             Place::LowAcid => low_acid.push(addition.what.label()),
             Place::Untested => untested.push(addition.what.label()),
-            Place::Free => {}
+            Place::Thickens => found.push(thickens(addition.what.label())),
+            Place::TakesAcid => found.push(takes_acid(addition.what.label())),
+            Place::NoAcid => found.push(is_no_acid(addition.what.label())),
+            Place::Thins => found.push(thins(addition.what.label())),
+            // Said by its name, below.
+            Place::Unknown | Place::Free => {}
         }
     }
-    let mut found = Vec::new();
+    found.extend(case.unknown_additions.iter().map(|name| nobody_knows(name)));
     if !low_acid.is_empty() {
         let named = low_acid.join(", ");
         let message =
@@ -109,6 +145,63 @@ pub(super) fn judge(case: &Case) -> Vec<Finding> {
     found.extend(too_many_leaves(case, basil));
     found.extend(too_many_vegetables(case, vegetables));
     found
+}
+
+/// Flour, starch, pasta, rice. Source: USDA Guide 3, from memory.
+fn thickens(what: &str) -> Finding {
+    Finding::new(
+        Code::Thickener,
+        format!("{} in it: never before canning.", capital(what)),
+        "A thickened jar heats through far more slowly than the one that was tested.",
+        "Leave it out and thicken when you open the jar.",
+        Source::usda_guide_3(),
+    )
+    .naming(what)
+}
+
+/// Baking soda. A fact of chemistry: it neutralizes the acid that was added.
+fn takes_acid(what: &str) -> Finding {
+    low(format!("{} in it: it takes the acid away.", capital(what))).naming(what)
+}
+
+/// Aspirin. Source: USDA and extension guidance on canning with aspirin, from memory.
+fn is_no_acid(what: &str) -> Finding {
+    Finding::new(
+        Code::NoTestedProcess,
+        format!("{} in it: it is no acid for this, and no tested process has it.", capital(what)),
+        "Only bottled lemon juice, citric acid and vinegar of 5 % were tested to keep tomatoes acid enough.",
+        "Leave it out, and give every jar its dose.",
+        Source::usda_guide_3(),
+    )
+    .about(Subject::Contents)
+    .naming(what)
+}
+
+/// Water where none belongs. Source: USDA Guide 3, which adds none to crushed tomatoes, juice or sauce, from memory.
+fn thins(what: &str) -> Finding {
+    Finding::new(
+        Code::NoTestedProcess,
+        format!("{} in it: no tested process for this product has any.", capital(what)),
+        "It thins the acid of the tomatoes, and the dose was made without it.",
+        "Leave it out; boil what is too thick a little less.",
+        Source::usda_guide_3(),
+    )
+    .about(Subject::Contents)
+    .naming(what)
+}
+
+/// Something that has no word here.
+fn nobody_knows(name: &str) -> Finding {
+    Finding::new(
+        Code::NoTestedProcess,
+        format!("{} in it: nobody here can tell what that does to the acid and to the heat.", capital(name)),
+        "A tested process holds for what was tested; anything else may lift the pH or slow the heat.",
+        "Leave it out, follow a tested recipe that has it, or ask your local extension office.",
+        Source::usda_guide_3(),
+    )
+    .about(Subject::Contents)
+    .naming(name)
+    .untold()
 }
 
 fn low(message: String) -> Finding {

@@ -50,11 +50,14 @@ pub struct JarStanding {
     pub against: Vec<Against>,
     /// What nobody has said of it yet.
     pub open: Vec<Question>,
+    /// What nobody can tell, in three words each: "cocoa in it".
+    pub untold: Vec<String>,
 }
 
 impl JarStanding {
     /// A jar of which nothing is to be said.
-    pub const CLEAR: Self = Self { ruling: Ruling::Fine, against: Vec::new(), open: Vec::new() };
+    pub const CLEAR: Self =
+        Self { ruling: Ruling::Fine, against: Vec::new(), open: Vec::new(), untold: Vec::new() };
 
     /// Whether something stands against it.
     #[must_use]
@@ -94,7 +97,8 @@ impl JarStanding {
     /// What nobody has said yet in a few words: "what else went in, the water over the lids". Nothing when all was said.
     #[must_use]
     pub fn open_brief(&self) -> Option<String> {
-        let words: Vec<&str> = self.open.iter().map(|question| question.ask.brief()).collect();
+        let questions = self.open.iter().map(|question| question.ask.brief());
+        let words: Vec<&str> = questions.chain(self.untold.iter().map(String::as_str)).collect();
         (!words.is_empty()).then(|| words.join(", "))
     }
 

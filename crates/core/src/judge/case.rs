@@ -79,6 +79,10 @@ vocabulary! {
         New = "new", "new";
         /// Used before.
         Reused = "reused", "used before";
+        /// In one piece.
+        OnePiece = "one_piece", "in one piece";
+        /// Made to be used again, with a rubber ring of its own.
+        Reusable = "reusable", "reusable, with a rubber ring";
     }
 }
 
@@ -89,6 +93,10 @@ vocabulary! {
         Bottled = "bottled", "bottled";
         /// Pressed from fresh fruit.
         Fresh = "fresh", "fresh";
+        /// Bottled juice of limes.
+        Lime = "lime", "bottled lime juice";
+        /// Vinegar that is weaker than 5 %, or home-made.
+        Weak = "weak", "weaker than 5 %, or home-made";
     }
 }
 
@@ -162,7 +170,7 @@ pub struct CaseJar {
 /// The acid as given.
 #[derive(Debug, Clone, PartialEq)]
 pub struct CaseAcid {
-    /// Which; judged as bottled lemon juice while it was not said.
+    /// Which; `None` while nobody said.
     pub agent: Option<Agent>,
     /// Where it comes from.
     pub source: Option<AcidSource>,
@@ -272,6 +280,10 @@ pub struct Case {
     pub fruit: CaseFruit,
     /// What else is in it; empty for nothing, `None` when nobody said.
     pub additions: Option<Vec<Addition>>,
+    /// What else is in it that has no word here, by its name.
+    pub unknown_additions: Vec<String>,
+    /// Whether skins were left on; `None` when nobody said.
+    pub skins_on: Option<bool>,
     /// Temperatures at filling.
     pub temperatures: Temperatures,
     /// The log of the boil.

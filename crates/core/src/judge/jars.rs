@@ -18,10 +18,20 @@ const SAUCE_MOST_IN: f64 = 0.5;
 pub const THERMAL_GAP_K: f64 = 50.0;
 
 pub(super) fn judge(case: &Case) -> Vec<Finding> {
-    [none(case), kinds(case), lids(case), rims(case), metric(case), headspace(case), gap(case)]
-        .into_iter()
-        .flatten()
-        .collect()
+    [
+        none(case),
+        kinds(case),
+        lids(case),
+        other_lids(case),
+        rims(case),
+        metric(case),
+        skins(case),
+        headspace(case),
+        gap(case),
+    ]
+    .into_iter()
+    .flatten()
+    .collect()
 }
 
 fn none(case: &Case) -> Option<Finding> {
@@ -79,7 +89,44 @@ fn kinds(case: &Case) -> Option<Finding> {
     ))
 }
 
+/// Lids that are not the tested two-piece ones. Common practice, no source: the maker's word decides.
+fn other_lids(case: &Case) -> Option<Finding> {
+    let is_other = |line: &&CaseJar| matches!(line.lid, Some(LidState::OnePiece | LidState::Reusable));
+    let lid = case.jars.iter().flatten().find(is_other)?.lid?;
+    Some(Finding::new(
+        Code::LidOther,
+        format!("The lids are {}.", lid.label()),
+        "The published processes were tested with two-piece metal lids; whether another one seals by itself is its maker's word.",
+        "Follow what came with the lids, and look at every seal with care.",
+        Source::common_practice(),
+    ))
+}
+
+/// Skins on what was tested without. Source: USDA Guide 3, which peels whole and crushed tomatoes, from memory.
+fn skins(case: &Case) -> Option<Finding> {
+    let peeled = matches!(case.product, Some(Product::Whole | Product::Crushed));
+    (peeled && case.skins_on == Some(true)).then(|| {
+        Finding::new(
+            Code::SkinsOn,
+            "The skins were left on.",
+            "Whole and crushed tomatoes were tested peeled: skins carry germs, and nobody tested the time with them.",
+            "Peel the next ones, or mill them to juice or sauce.",
+            Source::usda_guide_3(),
+        )
+    })
+}
+
 fn lids(case: &Case) -> Option<Finding> {
+    let jars = || case.jars.iter().flatten().filter(|line| line.lid == Some(LidState::Reused));
+    if jars().any(|line| line.kind == Some(JarKind::Packer)) {
+        return Some(Finding::new(
+            Code::JarUnsuited,
+            "A used lid is on a mayonnaise-type jar.",
+            "Such a jar is tolerated with a new two-piece lid alone: its rim is narrow, and a used lid has taken another rim's print.",
+            "Put new two-piece lids on, or use canning jars.",
+            Source::usda_guide_1(),
+        ));
+    }
     case.jars.iter().flatten().any(|line| line.lid == Some(LidState::Reused)).then(|| {
         Finding::new(
             Code::LidReused,

@@ -19,7 +19,7 @@ use crate::canner::heat::{food_at, water_before};
 use crate::crates::fruit::{Condition, Fault};
 use crate::jars::acid::{Agent, per_jar, pot_share};
 use crate::jars::claims::Claims;
-use crate::jars::contents::{Added, Addition};
+use crate::jars::contents::{Added, Addition, Ingredient};
 use crate::jars::ph::PH_LINE;
 use crate::jars::size::JarSize;
 use crate::kitchen::altitude::Altitude;
@@ -189,6 +189,12 @@ fn counted(added: Option<&Vec<Added>>) -> Option<Vec<Addition>> {
     added?.iter().map(|item| item.counted().ok()).collect()
 }
 
+/// Names of what has no word of its own.
+pub fn unknown(added: Option<&Vec<Added>>) -> Vec<String> {
+    let others = added.into_iter().flatten().filter(|item| item.what == Ingredient::Other);
+    others.map(|item| item.called().to_owned()).collect()
+}
+
 /// The acid of jars that have their tick, or are still to get it; and of jars that went into the canner without one, which
 /// have only their share of the pot.
 fn acid_of(sizes: &[(JarSize, u32)], agent: Agent, is_dosed: bool, facts: Option<&BatchFacts>) -> CaseAcid {
@@ -237,11 +243,15 @@ pub(super) fn case_of(
         water_cover: load.claims.and_then(|claims| claims.water_over_in).map(inches),
         minutes: Some(Time::new::<minute>(f64::from(clock.required().0))),
         psi: load.psi.map(f64::from),
-        acid: (!like.product.brings_its_acid())
-            .then(|| acid_of(&sizes, like.agent, is_dosed(load, like), facts)),
+        acid: (!like.product.brings_its_acid()).then(|| CaseAcid {
+            source: load.claims.map_or(Some(AcidSource::Bottled), |claims| Some(claims.acid_source)),
+            ..acid_of(&sizes, like.agent, is_dosed(load, like), facts)
+        }),
+        skins_on: load.claims.map(|claims| claims.skins_on),
         jars: Some(seen_jars(&sizes, load.claims)),
         all_jars: facts.map(|facts| facts.sizes.clone()),
         additions: counted(facts.and_then(|facts| facts.batch.additions.as_ref())),
+        unknown_additions: unknown(facts.and_then(|facts| facts.batch.additions.as_ref())),
         fruit: CaseFruit { weight, frozen: facts.map(|facts| facts.frozen), ..CaseFruit::default() },
         boil: boil_log(clock),
         load: load.also.iter().map(of_something_else).collect(),
@@ -384,6 +394,7 @@ pub fn judge_plan(
         jars: Some(case_jars(&sizes)),
         acid: Some(planned_acid(wish.agent, &sizes, bottle_age_months)),
         additions: counted(additions),
+        unknown_additions: unknown(additions),
         fruit: CaseFruit { weight: Some(weight), ..CaseFruit::default() },
         ..Case::default()
     };

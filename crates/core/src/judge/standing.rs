@@ -9,7 +9,7 @@ use super::against::{Against, JarStanding, ends};
 use super::case::{Case, LogEvent, LogLine};
 use super::records::{BatchFacts, case_of, is_dosed};
 use super::time::time_not_full;
-use super::{Ask, Code, Finding, Question, Ruling, Subject, judge};
+use super::{Ask, Code, Finding, Question, Ruling, Severity, Subject, judge};
 use crate::canner::events::Fate;
 use crate::kitchen::altitude::Altitude;
 use crate::kitchen::altitudes::{AltitudeSaid, altitude_of_day};
@@ -85,7 +85,11 @@ fn of_like_jars(
         stops.map(|found| against(found, since(found, jars, facts, lifted_at))).collect();
     // What was not asked when the jar was recorded is no alarm and no claim: it is not open.
     let ruling = Ruling::of(&verdict.findings, !open.is_empty());
-    JarStanding { ruling, against, open }
+    // What stands for a question is asked by it.
+    let untold =
+        |found: &&Finding| found.severity == Severity::Stop && found.cannot_tell && found.names.is_some();
+    let untold = verdict.findings.iter().filter(untold).map(Finding::brief).collect();
+    JarStanding { ruling, against, open, untold }
 }
 
 /// A jar that was lifted by itself has the time that it had, whatever became of the others.

@@ -11,7 +11,7 @@ use crate::measures::moment::Minutes;
 use crate::measures::words::{capital, with_article};
 use crate::recipe::process::NoRecipeTime;
 use crate::tables::process::{
-    self, Medium, Method, Pack, ProcessOption, Product, Query, Refusal, RefusalCode, at_pounds,
+    self, Medium, Method, Pack, ProcessOption, Product, Query, Refusal, RefusalCode, STEAM_LIMIT, at_pounds,
 };
 use crate::tables::source::Source;
 
@@ -117,6 +117,7 @@ pub(super) fn judge(case: &Case) -> Vec<Finding> {
     let others = case.load.iter().filter_map(|other| other_need(other, &place)).fold(0.0, f64::max);
     found.extend(minutes_short(case, own, others, &place));
     found.extend(boil_short(case, own, others, place.method));
+    found.extend(steam_gone(case, f64::from(own.least.0).max(others)));
     found
 }
 
@@ -339,6 +340,45 @@ fn longest_stretch(log: &[LogLine]) -> Option<(f64, bool)> {
         }
     }
     Some((longest.filter(|_| since.is_none())?, lost))
+}
+
+/// Minutes of steam in all, stretch after stretch, until one was as long as it has to be: what runs on after that harms nothing.
+fn steamed_in_all(log: &[LogLine], needed: f64) -> f64 {
+    let mut in_order: Vec<&LogLine> = log.iter().collect();
+    in_order.sort_by(|a, b| a.at.get::<minute>().total_cmp(&b.at.get::<minute>()));
+    let (mut since, mut all) = (None, 0.0);
+    for line in in_order {
+        let at = line.at.get::<minute>();
+        match line.event {
+            LogEvent::In => {}
+            LogEvent::Boil => since = since.or(Some(at)),
+            LogEvent::Lost | LogEvent::End => {
+                let stretch = since.take().map_or(0.0, |start| at - start);
+                all += stretch.min(needed);
+                if stretch + SLACK_MIN >= needed {
+                    break;
+                }
+            }
+        }
+    }
+    all
+}
+
+/// A steam canner holds water for so many minutes and cannot be topped up: begun again, they add up. Source: university extension
+/// guidance on atmospheric steam canners, 2015, from memory.
+fn steam_gone(case: &Case, needed: f64) -> Option<Finding> {
+    let limit = f64::from(STEAM_LIMIT.0);
+    let all = steamed_in_all(&case.boil, needed);
+    (case.heating == Some(Heating::AtmosphericSteam) && all > limit + SLACK_MIN).then(|| {
+        Finding::new(
+            Code::SteamLimit,
+            format!("The canner steamed for {all:.0} minutes in all; its water lasts for {limit:.0}."),
+            "A steam canner cannot be topped up: once its water is gone the jars stand in hot air, which heats far less.",
+            "Begin again with a full base of water, or process the jars in boiling water.",
+            Source::steam_guidance(),
+        )
+        .with_fix(Fix::UseBoilingWater)
+    })
 }
 
 /// The words of a process for its log.

@@ -57,7 +57,8 @@ fn boil(case: &mut Case, lines: &[(f64, LogEvent)]) {
 
 const EDGES: &[Edge] = &[
     // Two tablespoons of lemon juice a quart are 6 tsp; seven quarts need 42. USDA Guide 3, from memory.
-    (Code::AcidShort, per_quart, &[6.0, 6.000_1, 5.999_999_5, 12.0], &[5.99, 5.999, 3.0]),
+    (Code::AcidShort, per_quart, &[6.0, 6.000_1, 5.999_999_5, 11.9], &[5.99, 5.999, 3.0]),
+    (Code::AcidMore, per_quart, &[6.0, 11.9], &[12.0, 60.0]),
     (Code::PotDoseShort, in_pot, &[42.0, 41.999_999_5, 50.0], &[41.9, 41.999, 6.0]),
     // 50 minutes at 2,000 ft.
     (

@@ -47,10 +47,17 @@ fn what_cannot_be_counted_names_its_field() {
     assert!(matches!(added(Ingredient::Garlic, None, Some(3.0)), Err(NotCounted::OnlyBasil)));
     assert!(added(Ingredient::BasilLeaf, None, Some(3.0)).is_ok());
     // Dried spices, salt and sugar need no amount; what is low in acid does.
-    for what in Ingredient::ALL {
-        assert_eq!(added(*what, None, None).is_ok(), what.is_free(), "{what}");
+    for what in Ingredient::ALL.iter().filter(|what| **what != Ingredient::Other) {
+        assert_eq!(added(*what, None, None).is_ok(), !what.is_measured(), "{what}");
         assert!(added(*what, Some(1.0), None).is_ok(), "{what}");
     }
+    // Something else has a name, and nothing else has.
+    let named = |what, name: &str| Added { name: Some(name.to_owned()), ..Added::free(what) }.counted();
+    assert!(named(Ingredient::Other, "cocoa").is_ok());
+    for (what, name) in [(Ingredient::Other, "  "), (Ingredient::Salt, "sea salt")] {
+        assert_eq!(named(what, name).unwrap_err().field(), "name");
+    }
+    assert_eq!(field(Ingredient::Other, None, None), "name");
 }
 
 #[test]

@@ -3,7 +3,7 @@
 use std::collections::BTreeMap;
 
 use bodega_core::jars::acid::{Agent, per_jar};
-use bodega_core::jars::contents::leaves;
+use bodega_core::jars::contents::{Added, leaves};
 use bodega_core::jars::size::JarSize;
 use bodega_core::judge::case::{
     AcidSource, Addition, Case, CaseAcid, CaseJar, CaseRecipe, Damage, Heating, Ingredient, JarKind,
@@ -70,6 +70,8 @@ fn done_right(day: &Day) -> Case {
         headspace: headspace(day.product),
         water_cover: Some(Length::new::<inch>(2.0)),
         all_jars: None,
+        skins_on: None,
+        unknown_additions: Vec::new(),
         jars: Some(
             day.jars
                 .iter()
@@ -254,6 +256,11 @@ fn in_pints(mut recipe: CaseRecipe) -> CaseRecipe {
     recipe
 }
 
+/// Some of something that nobody measures.
+fn add(case: &mut Case, what: Ingredient) {
+    case.additions = Some(vec![Added::free(what).counted().unwrap()]);
+}
+
 const MISTAKES: &[Mistake] = &[
     (Code::NoAcid, |case| case.acid = None),
     (Code::NoAcid, |case| acid(case).per_jar_tsp = Some(BTreeMap::from([(JarSize::Quart, 0.0)]))),
@@ -281,6 +288,44 @@ const MISTAKES: &[Mistake] = &[
     (Code::NoTestedProcess, |case| case.altitude = Some(Altitude::from_feet(11_000.0).unwrap())),
     (Code::NoTestedProcess, |case| {
         case.additions = Some(vec![Addition { what: Ingredient::Wine, amount: cups(1.0) }]);
+    }),
+    (Code::LowAcidAddition, |case| add(case, Ingredient::Corn)),
+    (Code::LowAcidAddition, |case| add(case, Ingredient::Beans)),
+    (Code::LowAcidAddition, |case| add(case, Ingredient::Zucchini)),
+    (Code::LowAcidAddition, |case| add(case, Ingredient::OtherVegetable)),
+    (Code::LowAcidAddition, |case| add(case, Ingredient::FreshHerb)),
+    (Code::LowAcidAddition, |case| add(case, Ingredient::Butter)),
+    (Code::LowAcidAddition, |case| add(case, Ingredient::Dairy)),
+    (Code::LowAcidAddition, |case| add(case, Ingredient::Pesto)),
+    (Code::LowAcidAddition, |case| add(case, Ingredient::BakingSoda)),
+    (Code::NoTestedProcess, |case| add(case, Ingredient::TinnedPaste)),
+    (Code::NoTestedProcess, |case| add(case, Ingredient::Aspirin)),
+    (Code::Thickener, |case| add(case, Ingredient::Starch)),
+    (Code::Thickener, |case| add(case, Ingredient::Pasta)),
+    (Code::Thickener, |case| add(case, Ingredient::Rice)),
+    // Water over whole tomatoes is what they lie in; in crushed ones it thins the acid.
+    (Code::NoTestedProcess, |case| {
+        (case.product, case.medium, case.pack) = (Some(Product::Crushed), None, Some(Pack::Hot));
+        add(case, Ingredient::Water);
+    }),
+    (Code::NoAcid, |case| {
+        (acid(case).agent, acid(case).source) = (Some(Agent::Vinegar5Pct), Some(AcidSource::Weak));
+        acid(case).per_jar_tsp = Some(BTreeMap::from([(JarSize::Quart, 12.0)]));
+    }),
+    (Code::AcidMore, |case| acid(case).per_jar_tsp = Some(BTreeMap::from([(JarSize::Quart, 12.0)]))),
+    (Code::LidOther, |case| jar(case).lid = Some(LidState::OnePiece)),
+    (Code::LidOther, |case| jar(case).lid = Some(LidState::Reusable)),
+    (Code::SkinsOn, |case| case.skins_on = Some(true)),
+    // Fifteen minutes, then the full forty-five: the base of a steam canner holds no water for an hour.
+    (Code::SteamLimit, |case| {
+        case.heating = Some(Heating::AtmosphericSteam);
+        (case.altitude, case.minutes) = (Altitude::from_feet(500.0).ok(), Some(minutes(45.0)));
+        case.boil = log(&[
+            (0.0, LogEvent::Boil),
+            (15.0, LogEvent::Lost),
+            (20.0, LogEvent::Boil),
+            (65.0, LogEvent::End),
+        ]);
     }),
     (Code::AltitudeMissing, |case| case.altitude = None),
     (Code::SteamLimit, |case| case.heating = Some(Heating::AtmosphericSteam)),

@@ -11,6 +11,7 @@ use bodega_core::judge::case::{
     AcidSource, Case, CaseAcid, CaseFruit, CaseJar, CaseRecipe, Damage, Heating, JarKind, LidState, LogEvent,
     LogLine, OtherJars, PhReading, PhSample, Ripeness, Temperatures, Vine,
 };
+use bodega_core::judge::records::unknown;
 use bodega_core::judge::{Verdict, judge};
 use bodega_core::kitchen::altitude::Altitude;
 use bodega_core::measures::limits::{
@@ -61,6 +62,8 @@ pub struct AuditRequest {
     pub fruit: Option<AuditFruit>,
     /// What else is in it; an empty list for nothing, left out when nobody can tell.
     pub additions: Option<Vec<Added>>,
+    /// Whether skins were left on.
+    pub skins_on: Option<bool>,
     /// Temperatures at filling.
     pub temperatures_c: Option<AuditTemperatures>,
     /// The log of the boil.
@@ -122,7 +125,7 @@ pub struct AuditJar {
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct AuditAcid {
-    /// Which; judged as bottled lemon juice while it is left out, and asked for.
+    /// Which; asked for while it is left out.
     pub agent: Option<Agent>,
     /// Where it comes from.
     pub source: Option<AcidSource>,
@@ -338,6 +341,7 @@ impl AuditRequest {
             all_jars: None,
             acid: self.acid.map(AuditAcid::checked).transpose()?,
             fruit: self.fruit.map(AuditFruit::checked).transpose()?.unwrap_or_default(),
+            unknown_additions: unknown(self.additions.as_ref()),
             additions: self
                 .additions
                 .map(|items| {
@@ -348,6 +352,7 @@ impl AuditRequest {
                     })
                 })
                 .transpose()?,
+            skins_on: self.skins_on,
             temperatures: self
                 .temperatures_c
                 .map(AuditTemperatures::checked)

@@ -65,6 +65,11 @@ fn raised_by(code: Code) -> (Value, Option<(&'static str, &'static str, &'static
         Code::JarUnsuited => (jar(json!({"kind": "antique"})), claims("kind")),
         Code::RimNicked => (jar(json!({"nicked": true})), claims("nicked")),
         Code::LidReused => (jar(json!({"lid": "reused"})), claims("lid")),
+        Code::LidOther => (jar(json!({"lid": "one_piece"})), claims("lid")),
+        Code::SkinsOn => (json!({ "skins_on": true }), claims("skins_on")),
+        Code::AcidMore => {
+            (acid(json!({"per_jar_tsp": {"quart": 12}})), Some(("put", "/api/batches/{id}/pot_dose", "said")))
+        }
         Code::LitreAsQuart => (
             json!({"jars": [{"jar": "litre", "count": 7}], "acid": {"agent": "bottled_lemon_juice",
                 "source": "bottled", "per_jar_tsp": {"litre": 6.5}}}),
