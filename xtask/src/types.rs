@@ -77,5 +77,12 @@ fn words(description: &Value) -> anyhow::Result<String> {
         }
         writeln!(text, "  }},")?;
     }
-    Ok(text + "} as const;\n")
+    text.push_str(
+        "} as const;\n\n/** What goes in besides that has to be measured. */\nexport const MEASURED = [\n",
+    );
+    let measured = schemas["Ingredient"]["x-measured"].as_array().context("nothing is measured")?;
+    for word in measured {
+        writeln!(text, "  {word},")?;
+    }
+    Ok(text + "] as const;\n")
 }

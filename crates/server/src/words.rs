@@ -100,4 +100,7 @@ pub fn describe(description: &mut Value) {
             found["x-labels"] = Value::Object(labels);
         }
     }
+    // A form asks how much only where that decides anything.
+    let measured = Ingredient::ALL.iter().filter(|what| what.is_measured()).map(|what| what.word());
+    description["components"]["schemas"]["Ingredient"]["x-measured"] = measured.collect();
 }

@@ -2159,7 +2159,7 @@ export interface components {
          * @description Where the lemon juice comes from.
          * @enum {string}
          */
-        AcidSource: "bottled" | "fresh";
+        AcidSource: "bottled" | "fresh" | "lime" | "weak";
         /** @description One kind of acid. */
         AcidStock: {
             /** @description Which. */
@@ -2197,6 +2197,8 @@ export interface components {
              * @description Leaves in the whole batch instead of cups, for basil, 0 to 48,000.
              */
             leaves?: number | null;
+            /** @description What it is called, of something that has no word here; 1 to 80 letters. */
+            name?: string | null;
             unit?: components["schemas"]["Unit"] | null;
             /** @description What. */
             what: components["schemas"]["Ingredient"];
@@ -2533,6 +2535,8 @@ export interface components {
              * @description Hours between lifting and the check of the seals, 0 to 10,000.
              */
             seal_check_hours?: number | null;
+            /** @description Whether skins were left on. */
+            skins_on?: boolean | null;
             temperatures_c?: components["schemas"]["AuditTemperatures"] | null;
             /**
              * Format: double
@@ -3148,6 +3152,8 @@ export interface components {
         };
         /** @description The card of a load. Nothing of it is preset: a load has none until somebody looked. */
         Claims: {
+            /** @description Where the acid came from; bottled, or vinegar of 5 %, until somebody says otherwise. */
+            acid_source?: components["schemas"]["AcidSource"];
             /** @description Of whole tomatoes in water or juice: whether the liquid covers them. `false`: none went in. */
             covered: boolean;
             /**
@@ -3163,6 +3169,8 @@ export interface components {
             nicked: boolean;
             /** @description Of food that is to be packed boiling hot: whether it went in raw after all. */
             packed_raw?: boolean;
+            /** @description Of whole and crushed tomatoes: whether the skins were left on. */
+            skins_on?: boolean;
             /**
              * Format: double
              * @description Temperature of the canner's water when the jars go in, in degrees Celsius, -30 to 200; `null` while nobody looked.
@@ -3178,7 +3186,7 @@ export interface components {
          * @description What can be found; the word is stable.
          * @enum {string}
          */
-        Code: "no_acid" | "acid_short" | "fresh_citrus" | "pot_dose_short" | "process_short" | "no_tested_process" | "altitude_missing" | "steam_limit" | "boil_lost" | "mixed_load_short" | "not_processed" | "jar_fragile" | "jar_unsuited" | "frost_killed_vine" | "overripe" | "mouldy" | "low_acid_addition" | "recipe_ratio" | "recipe_untested" | "recipe_jar" | "thickener" | "recipe_swap" | "vegetable_ratio" | "reprocess_late" | "ph_high" | "lid_reused" | "rim_nicked" | "headspace" | "water_cover" | "water_low" | "thermal_gap" | "ph_uncalibrated" | "ph_uncompensated" | "litre_as_quart" | "bruised" | "rest_short" | "seal_check_early" | "rings_on" | "bottle_old" | "underripe" | "medium_missing";
+        Code: "no_acid" | "acid_short" | "fresh_citrus" | "pot_dose_short" | "process_short" | "no_tested_process" | "altitude_missing" | "steam_limit" | "boil_lost" | "mixed_load_short" | "not_processed" | "jar_fragile" | "jar_unsuited" | "frost_killed_vine" | "overripe" | "mouldy" | "low_acid_addition" | "recipe_ratio" | "recipe_untested" | "recipe_jar" | "thickener" | "recipe_swap" | "vegetable_ratio" | "reprocess_late" | "ph_high" | "lid_reused" | "lid_other" | "skins_on" | "rim_nicked" | "headspace" | "water_cover" | "water_low" | "thermal_gap" | "ph_uncalibrated" | "ph_uncompensated" | "litre_as_quart" | "bruised" | "rest_short" | "seal_check_early" | "rings_on" | "acid_more" | "bottle_old" | "underripe" | "medium_missing";
         /** @description Food in the refrigerator or the freezer, with what is left of it. */
         ColdFood: {
             /** @description When. */
@@ -4385,7 +4393,7 @@ export interface components {
          * @description What else goes into the jar or the pot.
          * @enum {string}
          */
-        Ingredient: "onion" | "pepper" | "mushroom" | "garlic" | "carrot" | "celery" | "beet" | "spinach" | "parsley" | "meat" | "oil" | "wine" | "dried_herb" | "basil_leaf" | "salt" | "sugar";
+        Ingredient: "onion" | "pepper" | "mushroom" | "garlic" | "carrot" | "celery" | "beet" | "spinach" | "parsley" | "meat" | "oil" | "wine" | "corn" | "beans" | "zucchini" | "other_vegetable" | "fresh_herb" | "butter" | "dairy" | "pesto" | "pasta" | "rice" | "starch" | "tinned_paste" | "water" | "baking_soda" | "aspirin" | "dried_herb" | "garlic_powder" | "chili_flakes" | "firming_salt" | "basil_leaf" | "salt" | "sugar" | "other";
         /** @description One jar, what it is and what has been done to it. */
         Jar: {
             /** @description Acid is in: its own dose, seen by somebody, and not found to be missing later. */
@@ -4535,6 +4543,8 @@ export interface components {
             open: components["schemas"]["Question"][];
             /** @description Fine, not fine, or cannot tell. Only what is not fine keeps a jar off the shelf. */
             ruling: components["schemas"]["Ruling"];
+            /** @description What nobody can tell, in three words each: "cocoa in it". */
+            untold: string[];
         };
         /**
          * @description A step on the bench, in working order.
@@ -5102,7 +5112,7 @@ export interface components {
          * @description Whether the lid has sealed before.
          * @enum {string}
          */
-        LidState: "new" | "reused";
+        LidState: "new" | "reused" | "one_piece" | "reusable";
         /** @description New lids of one mouth. */
         LidStock: {
             /**
@@ -5186,10 +5196,13 @@ export interface components {
         LoadView: {
             /** @description Jars of something else in the same canner. */
             also: components["schemas"]["AlsoIn"][];
+            asks_acid?: components["schemas"]["Agent"] | null;
             /** @description Whether the card asks how the food was packed. */
             asks_hot: boolean;
             /** @description Whether any of its jars is to be covered with a liquid. */
             asks_liquid: boolean;
+            /** @description Whether the card asks about skins. */
+            asks_skins: boolean;
             /** @description The batch it is counted with. */
             batch: components["schemas"]["Batch"];
             /** @description Number of its canner. */

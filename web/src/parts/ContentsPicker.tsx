@@ -7,16 +7,18 @@ import {
   type Group,
   GROUPS,
   groupOf,
-  isFree,
+  isMeasured,
   LEAVES,
   MEASURES,
   type Measures,
   measuresOf,
+  NAMED,
   typedOf,
 } from "./contents";
 import { INGREDIENT } from "./format";
 import { NumberField } from "./NumberField";
 import { Pick } from "./Pick";
+import { TextField } from "./TextField";
 
 const MEASURE = { cup: "cups", piece: "pieces", lb: "lb", oz: "oz", kg: "kg", g: "g" } as const;
 
@@ -94,28 +96,33 @@ export function ContentsPicker({
           ))}
         </div>
       )}
+      {NAMED in typed && (
+        <TextField
+          label="What is it called?"
+          typed={typed[NAMED] ?? ""}
+          onType={(text) => change({ ...typed, [NAMED]: text })}
+        />
+      )}
       <div className="flex flex-wrap gap-x-4 gap-y-2 empty:hidden">
-        {(Object.keys(typed) as Ingredient[])
-          .filter((what) => !isFree(what))
-          .map((what) => (
-            <div key={what} className="flex flex-wrap items-end gap-2">
-              <NumberField
-                label={what === LEAVES ? "Basil leaves in all" : `${INGREDIENT[what]}, chopped, in all`}
-                typed={typed[what] ?? ""}
-                unit={what === LEAVES ? "leaves" : ""}
-                step={what === LEAVES ? 1 : 0.5}
-                onType={(text) => change({ ...typed, [what]: text })}
+        {(Object.keys(typed) as Ingredient[]).filter(isMeasured).map((what) => (
+          <div key={what} className="flex flex-wrap items-end gap-2">
+            <NumberField
+              label={what === LEAVES ? "Basil leaves in all" : `${INGREDIENT[what]}, chopped, in all`}
+              typed={typed[what] ?? ""}
+              unit={what === LEAVES ? "leaves" : ""}
+              step={what === LEAVES ? 1 : 0.5}
+              onType={(text) => change({ ...typed, [what]: text })}
+            />
+            {what !== LEAVES && (
+              <Pick
+                label={`${INGREDIENT[what]} measured in`}
+                value={measures[what] ?? "cup"}
+                options={MEASURES.map((unit) => ({ value: unit, text: MEASURE[unit] }))}
+                onChoose={(unit) => change(typed, { ...measures, [what]: unit })}
               />
-              {what !== LEAVES && (
-                <Pick
-                  label={`${INGREDIENT[what]} measured in`}
-                  value={measures[what] ?? "cup"}
-                  options={MEASURES.map((unit) => ({ value: unit, text: MEASURE[unit] }))}
-                  onChoose={(unit) => change(typed, { ...measures, [what]: unit })}
-                />
-              )}
-            </div>
-          ))}
+            )}
+          </div>
+        ))}
       </div>
     </div>
   );

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import type { Claims, LoadView, Units } from "../api/client";
+import type { Agent, Claims, LoadView, Units } from "../api/client";
 import { WORDS } from "../api/words.generated";
 import { Choice } from "./Choice";
 import { Note, Trouble } from "./Note";
@@ -20,6 +20,29 @@ import { useClaims } from "./useClaims";
 
 const words = <T extends string>(of: Record<T, string>) =>
   (Object.keys(of) as T[]).map((value) => ({ value, text: of[value].replace(/^./, (c) => c.toUpperCase()) }));
+
+/** Where an acid may come from, by what it is. */
+const ACID_ASK: Record<
+  Agent,
+  { label: string; options: { value: NonNullable<Claims["acid_source"]>; text: string }[] }
+> = {
+  bottled_lemon_juice: {
+    label: "The lemon juice is",
+    options: [
+      { value: "bottled", text: "From a bottle" },
+      { value: "fresh", text: "From fresh lemons" },
+      { value: "lime", text: "Lime juice" },
+    ],
+  },
+  vinegar_5pct: {
+    label: "The vinegar is",
+    options: [
+      { value: "bottled", text: "5 % or more" },
+      { value: "weak", text: "Weaker, or home-made" },
+    ],
+  },
+  citric_acid: { label: "The citric acid is", options: [{ value: "bottled", text: "Citric acid" }] },
+};
 
 /** Where the card differs: each line a choice, nothing chosen before somebody looked. */
 function Differs({ load, units, onSay }: { load: LoadView; units: Units; onSay: (claims: Claims) => void }) {
@@ -68,6 +91,25 @@ function Differs({ load, units, onSay }: { load: LoadView; units: Units; onSay: 
             { value: "raw", text: "Raw" },
           ]}
           onChoose={(pack) => say({ packed_raw: pack === "raw" })}
+        />
+      )}
+      {load.asks_skins && (
+        <Choice
+          label="The tomatoes are"
+          value={claims == null ? "" : claims.skins_on === true ? "on" : "off"}
+          options={[
+            { value: "off", text: "Peeled" },
+            { value: "on", text: "With their skins" },
+          ]}
+          onChoose={(skins) => say({ skins_on: skins === "on" })}
+        />
+      )}
+      {load.asks_acid != null && (
+        <Choice
+          label={ACID_ASK[load.asks_acid].label}
+          value={claims?.acid_source ?? ""}
+          options={ACID_ASK[load.asks_acid].options}
+          onChoose={(source) => say({ acid_source: source })}
         />
       )}
       <Choice

@@ -7,6 +7,8 @@ export const USUAL: Claims = {
   nicked: false,
   covered: true,
   packed_raw: false,
+  skins_on: false,
+  acid_source: "bottled",
   headspace_in: null,
   water_over_in: null,
   water_c: null,
@@ -19,12 +21,23 @@ export const changed = (claims: Claims | null | undefined, part: Partial<Claims>
 });
 
 /** Whether all is as it should be, so that the card may say so. */
-export const isUsual = ({ kind, lid, nicked, covered, packed_raw = false, headspace_in }: Claims): boolean =>
+export const isUsual = ({
+  kind,
+  lid,
+  nicked,
+  covered,
+  packed_raw = false,
+  skins_on = false,
+  acid_source = "bottled",
+  headspace_in,
+}: Claims): boolean =>
   kind === USUAL.kind &&
   lid === USUAL.lid &&
   nicked === USUAL.nicked &&
   covered === USUAL.covered &&
   packed_raw === USUAL.packed_raw &&
+  skins_on === USUAL.skins_on &&
+  acid_source === USUAL.acid_source &&
   headspace_in == null;
 
 /** How an eye or a finger measures headspace, and the inches that stands for. */

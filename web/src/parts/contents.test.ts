@@ -18,6 +18,15 @@ describe("what else goes in", () => {
     ]);
   });
 
+  test("is called by its name where it has no word, and never nothing", () => {
+    expect(addedOf({ other: " " })).toBeNull();
+    expect(addedOf({ other: " cocoa ", corn: "" })).toEqual([
+      { what: "other", name: "cocoa" },
+      { what: "corn" },
+    ]);
+    expect(contentsText([{ what: "other", name: "cocoa" }], INGREDIENT)).toBe("cocoa");
+  });
+
   test("is weighed or counted where that is what there is", () => {
     const said = addedOf({ onion: "2", pepper: "300" }, { onion: "piece", pepper: "g" });
     expect(said).toEqual([
@@ -34,6 +43,7 @@ describe("what else goes in", () => {
     expect(groupOf([])).toBe("nothing");
     expect(groupOf([{ what: "celery", cups: 1 }])).toBe("vegetables");
     expect(groupOf([{ what: "salt" }])).toBe("else");
+    expect(typedOf([{ what: "other", name: "cocoa" }])).toEqual({ other: "cocoa" });
     expect(typedOf([{ what: "celery", cups: 1 }, { what: "dried_herb" }])).toEqual({
       celery: "1",
       dried_herb: "",

@@ -1,5 +1,5 @@
 import type { Added, Ingredient, RecipeUnit } from "../api/client";
-import { WORDS } from "../api/words.generated";
+import { MEASURED, WORDS } from "../api/words.generated";
 import { parseNumber } from "./number";
 
 /** What may go in, by what people think of first. */
@@ -7,18 +7,49 @@ export const GROUPS = ["nothing", "herbs", "vegetables", "else"] as const;
 export type Group = (typeof GROUPS)[number];
 
 export const ELSE: Record<Exclude<Group, "nothing">, readonly Ingredient[]> = {
-  herbs: ["dried_herb", "basil_leaf", "parsley"],
-  vegetables: ["onion", "pepper", "carrot", "celery"],
-  else: ["garlic", "mushroom", "spinach", "beet", "meat", "oil", "wine", "sugar"],
+  herbs: ["dried_herb", "garlic_powder", "chili_flakes", "basil_leaf", "fresh_herb", "parsley"],
+  vegetables: [
+    "onion",
+    "pepper",
+    "carrot",
+    "celery",
+    "garlic",
+    "mushroom",
+    "corn",
+    "beans",
+    "zucchini",
+    "spinach",
+    "beet",
+    "other_vegetable",
+  ],
+  else: [
+    "sugar",
+    "firming_salt",
+    "water",
+    "oil",
+    "butter",
+    "dairy",
+    "pesto",
+    "meat",
+    "wine",
+    "pasta",
+    "rice",
+    "starch",
+    "tinned_paste",
+    "baking_soda",
+    "aspirin",
+    "other",
+  ],
 };
 
 /** Counted in leaves instead of cups. */
 export const LEAVES: Ingredient = "basil_leaf";
 
-const FREE: readonly Ingredient[] = ["dried_herb", "salt", "sugar"];
+/** Called by its name, and not by a word. */
+export const NAMED: Ingredient = "other";
 
-/** Whether nobody has to measure it. */
-export const isFree = (what: Ingredient) => FREE.includes(what);
+/** Whether it has to be measured: of what is free, and of what may not go in at all, nobody has to say how much. */
+export const isMeasured = (what: Ingredient) => MEASURED.some((measured) => measured === what);
 
 type Typed = Partial<Record<Ingredient, string>>;
 /** What each is measured in; cups, chopped, until somebody says otherwise. */
@@ -34,7 +65,10 @@ export function addedOf(typed: Typed, measures: Measures = {}): Added[] | null {
   const added: Added[] = [];
   for (const [what, text] of lines) {
     const amount = parseNumber(text, what === LEAVES ? "leaves" : "");
-    if (isFree(what)) added.push({ what });
+    if (what === NAMED) {
+      if (text.trim() === "") return null;
+      added.push({ what, name: text.trim() });
+    } else if (!isMeasured(what)) added.push({ what });
     else if (text.trim() === "" || amount === null) return null;
     else if (what === LEAVES) added.push({ what, leaves: amount });
     else {
@@ -48,7 +82,10 @@ export function addedOf(typed: Typed, measures: Measures = {}): Added[] | null {
 /** The same the other way round, to begin with. */
 export function typedOf(additions: Added[] | null): Typed {
   return Object.fromEntries(
-    (additions ?? []).map((item) => [item.what, String(item.leaves ?? item.cups ?? item.amount ?? "")]),
+    (additions ?? []).map((item) => [
+      item.what,
+      String(item.name ?? item.leaves ?? item.cups ?? item.amount ?? ""),
+    ]),
   );
 }
 
@@ -69,8 +106,8 @@ export function groupOf(additions: Added[] | null): Group | "" {
 
 /** "2 cups of onion, dried herbs" */
 export function contentsText(additions: readonly Added[], words: Record<Ingredient, string>): string {
-  const line = ({ what, cups, leaves, amount, unit }: Added) => {
-    const word = words[what].toLowerCase();
+  const line = ({ what, name, cups, leaves, amount, unit }: Added) => {
+    const word = name ?? words[what].toLowerCase();
     if (amount != null && unit != null)
       return unit === "piece" ? `${amount} ${word}` : `${amount} ${WORDS.Unit[unit]} of ${word}`;
     if (leaves != null) return `${leaves} basil ${leaves === 1 ? "leaf" : "leaves"}`;

@@ -8,8 +8,9 @@ use bodega_core::canner::pot::{COVER_IN, Filling, topping_up};
 use bodega_core::canner::probe::{Suggestion, suggestion};
 use bodega_core::canner::standing::{Place, standing};
 use bodega_core::canner::water::{OVERHANG, come_up_of, filling, outline, pace_of, stands_over};
+use bodega_core::jars::acid::Agent;
 use bodega_core::jars::bench::{BenchStep, JarStep, bench_steps, last_step, next_step, state_of};
-use bodega_core::jars::claims::{Claims, asks_hot, asks_liquid};
+use bodega_core::jars::claims::{Claims, asks_acid, asks_hot, asks_liquid, asks_skins};
 use bodega_core::jars::doses::{Dose, DosedPot, doses, has_acid};
 use bodega_core::jars::size::JarSize;
 use bodega_core::judge::Ruling;
@@ -155,6 +156,10 @@ pub struct LoadView {
     pub asks_liquid: bool,
     /// Whether the card asks how the food was packed.
     pub asks_hot: bool,
+    /// Whether the card asks about skins.
+    pub asks_skins: bool,
+    /// The acid whose strength the card asks for; `null` when it asks for none.
+    pub asks_acid: Option<Agent>,
     /// Where it stands now.
     pub now: Phase,
     /// What that says.
@@ -329,6 +334,8 @@ impl LoadView {
             claims_words: load.claims.unwrap_or(Claims::USUAL).words(&load.jars),
             asks_liquid: asks_liquid(&load.jars),
             asks_hot: asks_hot(&load.jars),
+            asks_skins: asks_skins(&load.jars),
+            asks_acid: asks_acid(&load.jars),
             now: load.clock.phase(now),
             says,
             then,

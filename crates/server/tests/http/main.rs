@@ -20,3 +20,4 @@ mod plans;
 mod recipe;
 mod recipe_batch;
 mod shelf;
+mod wrong_ways;

@@ -40,7 +40,7 @@ test("jars are sorted by what is to be done with them, and each stands in one pl
   expect(sealed.map((one) => one.id)).toEqual([2]);
 });
 
-const CLEAR = { ruling: "fine", against: [], open: [] } as Jar["standing"];
+const CLEAR: Jar["standing"] = { ruling: "fine", against: [], open: [], untold: [] };
 const GARLIC = {
   ...CLEAR,
   ruling: "not_fine",
