@@ -47,7 +47,11 @@ impl Topic {
             Self::Everything => return None,
             Self::Probe => &["batches", "counter", "loads", "wash_up"],
             Self::Reading => &["batches", "books", "cooks", "counter", "day", "kettles"],
-            Self::Bench => &["batches", "counter", "day", "jars", "loads", "shelf", "towel", "wash_up"],
+            // What is said of a pot reaches jars that are out already.
+            Self::Bench => &[
+                "batches", "cold", "counter", "day", "jars", "labels", "loads", "pantry", "plan", "shelf",
+                "towel", "wash_up",
+            ],
             Self::Canner => &[
                 "batches", "books", "cold", "cooks", "counter", "day", "jars", "kettles", "labels", "loads",
                 "pantry", "plan", "recipes", "shelf", "towel", "wash_up",
@@ -62,7 +66,10 @@ impl Topic {
             ],
             Self::Day => &["counter", "day"],
             Self::Checklist => &["batches"],
-            Self::Ph => &["batches", "loads", "ph_bench", "recipes", "wash_up"],
+            Self::Ph => &[
+                "batches", "cold", "counter", "jars", "labels", "loads", "pantry", "ph_bench", "plan",
+                "recipes", "shelf", "towel", "wash_up",
+            ],
             Self::Stock => &["plan", "recipes", "stock"],
             Self::Goals => &["goals", "plan"],
             Self::Network => &["network"],

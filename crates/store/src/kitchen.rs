@@ -158,7 +158,6 @@ fn say_altitude(
 ) -> Result<(), StoreError> {
     let was_ft: Option<f64> =
         connection.query_row("SELECT altitude_ft FROM kitchen", [], |row| row.get(0))?;
-    #[expect(clippy::float_cmp, reason = "the same number said again is the same number")]
     if was_ft == Some(altitude_ft) {
         return Ok(());
     }

@@ -16,22 +16,38 @@ pub(super) fn judge(case: &Case) -> Vec<Finding> {
     [cover(case), rest(case), seal_check(case), reprocess(case), rings(case)].into_iter().flatten().collect()
 }
 
+/// Longest process, in minutes, that one inch of water over the lids is enough for. Source: USDA Guide 1, 2015, from memory.
+const SHORT_PROCESS: f64 = 30.0;
+
+/// Inches of water over the lids that a process of so many minutes takes.
+fn cover_for(minutes: f64) -> f64 {
+    if minutes <= SHORT_PROCESS { LEAST_COVER_IN } else { COVER_IN }
+}
+
 fn cover(case: &Case) -> Option<Finding> {
     let under_water = matches!(case.heating, None | Some(Heating::BoilingWater));
     let given = case.water_cover?.get::<inch>();
+    // Nobody said how long: as for the longer ones, which every process of plain tomatoes is.
+    let minutes = case.minutes.map_or(f64::INFINITY, |minutes| minutes.get::<minute>());
+    let needed = cover_for(minutes);
     let code = match given {
-        _ if !under_water || given >= COVER_IN - 1e-9 => return None,
+        _ if !under_water || given >= needed - 1e-9 => return None,
         low if low < LEAST_COVER_IN - 1e-9 => Code::WaterLow,
         _ => Code::WaterCover,
     };
+    let of = if needed > LEAST_COVER_IN {
+        format!("a process of more than {SHORT_PROCESS} minutes")
+    } else {
+        "any process".to_owned()
+    };
     Some(Finding::new(
         code,
-        format!(
-            "{} in of water over the lids is too little for a process of more than 30 minutes.",
-            short(given)
-        ),
+        format!("{} in of water over the lids is too little for {of}.", short(given)),
         "Water boils away; lids that come out of it heat unevenly and leave the top of the jar cool.",
-        "Top up with boiling water to 2 in over the lids, and look again when it boils.",
+        format!(
+            "Top up with boiling water to {} in over the lids, and look again when it boils.",
+            short(needed)
+        ),
         Source::usda_guide_1(),
     ))
 }
@@ -93,4 +109,36 @@ fn rings(case: &Case) -> Option<Finding> {
             Source::usda_guide_1(),
         )
     })
+}
+
+#[cfg(test)]
+mod tests {
+    use super::{Case, Code, cover};
+    use crate::measures::units::{Time, inches};
+    use uom::si::time::minute;
+
+    #[test]
+    fn an_inch_of_water_is_enough_up_to_thirty_minutes_and_two_beyond() {
+        let found = |over: f64, minutes: Option<f64>| {
+            let case = Case {
+                water_cover: Some(inches(over)),
+                minutes: minutes.map(Time::new::<minute>),
+                ..Case::default()
+            };
+            cover(&case).map(|found| found.code)
+        };
+        for (over, minutes, expected) in [
+            (1.0, Some(15.0), None),
+            (1.0, Some(30.0), None),
+            (0.9, Some(15.0), Some(Code::WaterLow)),
+            (1.0, Some(30.1), Some(Code::WaterCover)),
+            (1.9, Some(85.0), Some(Code::WaterCover)),
+            (2.0, Some(85.0), None),
+            (0.5, Some(85.0), Some(Code::WaterLow)),
+            // Nobody said how long.
+            (1.0, None, Some(Code::WaterCover)),
+        ] {
+            assert_eq!(found(over, minutes), expected, "{over} in for {minutes:?}");
+        }
+    }
 }

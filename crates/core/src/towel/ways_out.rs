@@ -55,6 +55,7 @@ fn who(jars: &[&TowelJar], towel: &Towel) -> String {
     let numbers: Vec<String> = jars.iter().map(|jar| jar.number.to_string()).collect();
     match numbers.as_slice() {
         [one] => format!("Jar {one}"),
+        [_, _] if towel.jars.len() == 2 => "Both jars".to_owned(),
         all if all.len() == towel.jars.len() => format!("All {} jars", all.len()),
         _ => format!("Jars {}", numbers.join(", ")),
     }
@@ -360,7 +361,7 @@ pub fn alarm(towel: &Towel, ways_out: &[WaysOut]) -> Option<Alarm> {
     let first = stopped.first()?.jars.first()?;
     let brief = towel.jars.iter().find(|jar| jar.id == *first).and_then(|jar| jar.standing.brief())?;
     Some(Alarm {
-        figure: "Not for the shelf",
+        figure: "Do not eat",
         unit: unit(&stopped),
         words: format!("{}. A lid that seals does not make up for it.", capital(&brief)),
     })

@@ -120,7 +120,7 @@ async fn garlic_said_at_the_plan_is_a_stop_at_every_station_after_it() -> anyhow
     is_out(&phone).await?;
     // It goes with its jars: no lid of theirs is said to hold, and all six are chilled by one touch.
     phone.page.goto(format!("{}/towel", bodega.address)).await?;
-    phone.sees("Not for the shelf").await?;
+    phone.sees("Do not eat").await?;
     phone.sees("Garlic in it: low in acid").await?;
     assert_eq!(phone.figure("towel").await?, "6");
     let offers = |words: &str| format!("//button[contains(normalize-space(.), \"{words}\")]");

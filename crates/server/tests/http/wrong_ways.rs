@@ -384,7 +384,7 @@ async fn moving_condemns_nothing_and_an_altitude_that_was_wrong_does() {
     assert_eq!(patch(&shared, "/api/kitchen", say(4000, "corrected")).await.0, 200);
     assert_eq!(shelved().await, 0);
     let towel = get(&shared, "/api/towel").await;
-    assert_eq!(towel[0]["alarm"]["figure"], "Not for the shelf", "{towel}");
+    assert_eq!(towel[0]["alarm"]["figure"], "Do not eat", "{towel}");
     let record = get(&shared, "/api/batches/1/record").await;
     assert_eq!(record["altitudes"].as_array().unwrap().len(), 4, "{record}");
     assert_eq!(patch(&shared, "/api/kitchen", say(2640, "corrected")).await.0, 200);

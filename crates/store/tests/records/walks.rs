@@ -7,11 +7,17 @@ use std::panic::resume_unwind;
 use bodega_core::canner::events::BoilEvent;
 use bodega_core::crates::fruit::Condition;
 use bodega_core::jars::bench::JarStep;
+use bodega_core::jars::claims::Claims;
+use bodega_core::jars::contents::{Added, Ingredient};
 use bodega_core::jars::size::JarSize;
+use bodega_core::judge::case::JarKind;
+use bodega_core::judge::standing::standings;
+use bodega_core::kitchen::altitudes::AltitudeReason;
 use bodega_core::measures::ids::{BatchId, JarId, LoadId};
 use bodega_core::measures::moment::{Moment, Touched};
 use bodega_core::records::batch::Draw;
 use bodega_core::records::jar::JarRecord;
+use bodega_core::records::kitchen::KitchenChange;
 use bodega_core::records::load::JarMoment;
 use bodega_core::records::shelf::ShelfSearch;
 use bodega_core::towel::seal::{LidVerdict, Rescue};
@@ -52,6 +58,12 @@ struct Books {
     loads: BTreeMap<LoadId, Vec<(BoilEvent, i64, Option<JarId>)>>,
     jars: BTreeMap<JarId, Known>,
     pot_tsp: f64,
+    /// Loads whose card says that the jars are food jars.
+    food_jars: BTreeMap<LoadId, bool>,
+    /// Garlic was said to be in it.
+    garlic: bool,
+    /// What the altitude was corrected to, where fifty minutes are too short.
+    too_high: bool,
 }
 
 impl Books {
@@ -118,6 +130,15 @@ impl Books {
         if !(known.acid_at.is_some() && !known.undosed || pot_is_enough) {
             faults.push("without its acid");
         }
+        if self.food_jars.get(&jar.load).copied().unwrap_or(false) {
+            faults.push("in a food jar");
+        }
+        if self.garlic {
+            faults.push("with garlic in it");
+        }
+        if self.too_high {
+            faults.push("timed for a lower kitchen");
+        }
         if settled.is_none_or(|(lifted, seen)| seen - lifted < 12 * 60 * MINUTE) {
             faults.push("its lid was not looked at after twelve hours");
         }
@@ -139,6 +160,8 @@ impl Walk {
         let store = Store::in_memory().unwrap();
         let id = lot(&store, 10_000, Condition::FirmRipe);
         let batch = store.add_batch(&batch(vec![Draw { lot: id, weight_g: 4_000 }]), NOW).unwrap().id;
+        let kitchen = KitchenChange { altitude_ft: Some(2640.0), ..KitchenChange::default() };
+        store.change_kitchen(&kitchen, &ToldBy::here(NOW)).unwrap();
         let chance = Chance(seed.wrapping_mul(0x9E37_79B9_7F4A_7C15) | 1);
         Self { store, batch, books: Books::default(), chance, now: NOW.0 }
     }
@@ -370,6 +393,57 @@ impl Walk {
         }
     }
 
+    /// Says something of the jars that may be wrong, and corrects it later: what they are in, what is in them, how high it was.
+    fn told(&mut self) {
+        let told = ToldBy::here(self.moment());
+        match self.chance.below(4) {
+            0 | 1 => {
+                let loads = self.loads();
+                let Some(load) = self.chance.of(&loads) else { return };
+                let is_food_jar = self.chance.once_in(8);
+                let kind = if is_food_jar { JarKind::Other } else { JarKind::Mason };
+                let claims = Claims { kind, water_over_in: Some(2.0), ..Claims::USUAL };
+                self.store.set_claims(load, &claims, &told).unwrap();
+                self.books.food_jars.insert(load, is_food_jar);
+            }
+            2 => {
+                let garlic = self.chance.once_in(8);
+                let said = if garlic { vec![Added::in_cups(Ingredient::Garlic, 1.0)] } else { Vec::new() };
+                self.store.set_additions(self.batch, &said, &told).unwrap();
+                self.books.garlic = garlic;
+            }
+            _ => {
+                // Fifty minutes are for 1,001 to 3,000 ft.
+                let too_high = self.chance.once_in(8);
+                let change = KitchenChange {
+                    altitude_ft: Some(if too_high { 4000.0 } else { 2640.0 }),
+                    altitude_reason: Some(AltitudeReason::Corrected),
+                    ..KitchenChange::default()
+                };
+                self.store.change_kitchen(&change, &told).unwrap();
+                self.books.too_high = too_high;
+            }
+        }
+    }
+
+    /// What is kept about the jars at home is what the rule says of their records now.
+    fn check_kept(&self, seed: u64, step: u32) {
+        let kept = self.store.standings().unwrap();
+        let altitudes = self.store.altitudes().unwrap();
+        for jar in self.jars().iter().filter(|jar| jar.lifted_at.is_some() && !jar.broke) {
+            let load = self.store.load(jar.load).unwrap();
+            let facts = [self.store.facts(self.batch).unwrap()];
+            let found = standings(&load, &facts, &altitudes).into_iter().find(|(id, _)| *id == jar.id);
+            if let Some(was) = kept.at_home(jar.id) {
+                assert_eq!(
+                    Some(was),
+                    found.as_ref().map(|(_, standing)| standing),
+                    "walk {seed}, step {step}"
+                );
+            }
+        }
+    }
+
     fn step(&mut self) {
         let minutes = match self.chance.below(10) {
             0..=4 => self.chance.below(4),
@@ -380,7 +454,9 @@ impl Walk {
         self.now += i64::try_from(minutes).unwrap() * MINUTE + 1;
         match self.chance.below(10) {
             0..=2 => self.bench(),
-            3..=6 => self.canner(),
+            3..=5 => self.canner(),
+            6 if self.chance.once_in(9) => self.told(),
+            6 => self.canner(),
             _ => self.towel(),
         }
     }
@@ -433,6 +509,7 @@ fn whatever_is_said_only_what_was_done_right_reaches_the_shelf() {
             for step in 0..STEPS {
                 walk.step();
                 most = most.max(walk.check(seed, step));
+                walk.check_kept(seed, step);
             }
             reached += u64::from(most > 0);
         }

@@ -56,12 +56,16 @@ export function JarStation() {
           ))}
           {jar.standing != null && <Questions items={jar.standing.open} load={jar.load} />}
           <Trouble error={undosed.error} />
-          <h3 className="text-xl">Before you open it</h3>
-          <ul className="grid list-disc gap-1 pl-6">
-            {data.before_opening.map((line) => (
-              <li key={line}>{line}</li>
-            ))}
-          </ul>
+          {stops.length === 0 && (
+            <>
+              <h3 className="text-xl">Before you open it</h3>
+              <ul className="grid list-disc gap-1 pl-6">
+                {data.before_opening.map((line) => (
+                  <li key={line}>{line}</li>
+                ))}
+              </ul>
+            </>
+          )}
           <div className="flex flex-wrap gap-3">
             {there && (stops.length === 0 || jar.rescue != null) && (
               <Leave which={{ jar: jar.id }} title={`Jar ${jar.number} of ${jar.code}`}>
