@@ -198,6 +198,7 @@ fn store_parts(error: &StoreError) -> (StatusCode, &'static str, Option<String>)
         StoreError::NotOnTowel { .. } => conflict("not_on_towel", None),
         StoreError::NotProcessed { .. } => conflict("not_processed", Some("holds")),
         StoreError::NotDosed { .. } => conflict("not_dosed", Some("verdict")),
+        StoreError::SayHow(_) => (StatusCode::UNPROCESSABLE_ENTITY, "say_how", Some("how".to_owned())),
         StoreError::Stopped { .. } => conflict("stopped", Some("verdict")),
         StoreError::WhyAltitude => {
             (StatusCode::UNPROCESSABLE_ENTITY, "why_altitude", Some("altitude_reason".to_owned()))

@@ -1,5 +1,6 @@
 //! The words of every vocabulary as people read them, in the API's description: the front end takes its own from there.
 
+use bodega_core::canner::beside::AlsoHow;
 use bodega_core::canner::events::BoilEvent;
 use bodega_core::crates::fruit::{Condition, Fault, Kind};
 use bodega_core::day::work::Work;
@@ -41,6 +42,7 @@ macro_rules! words {
 pub fn all() -> Vec<Words> {
     words![
         Agent,
+        AlsoHow,
         AltitudeReason,
         BoilEvent,
         Condition,

@@ -1,5 +1,6 @@
 //! Canner loads and what happened to them; the clock is derived from the events, never stored.
 
+use bodega_core::canner::beside::{AlsoHow, beside_changed};
 use bodega_core::canner::events::{BoilEvent, OutOfOrder};
 use bodega_core::jars::claims::Claims;
 use bodega_core::measures::ids::{BatchId, CannerId, JarId, LoadId};
@@ -195,14 +196,27 @@ impl Store {
         Ok(load)
     }
 
-    /// Says what else stands in a load's canner, and gives the load the longest time of all of it.
+    /// Says what else stands in a load's canner, and gives the load the longest time of all of it. What is lifted out or put in
+    /// while the clock counts stops the boil.
     ///
     /// # Errors
-    /// [`StoreError::CannerFull`] and [`StoreError::NoRoom`] when it does not fit; [`StoreError::NotFound`].
-    pub fn set_also(&self, id: LoadId, also: &[AlsoIn]) -> Result<CannerLoad, StoreError> {
+    /// [`StoreError::SayHow`] when the clock counts and nobody says how; [`StoreError::CannerFull`] and [`StoreError::NoRoom`]
+    /// when it does not fit; [`StoreError::NotFound`].
+    pub fn set_also(
+        &self,
+        id: LoadId,
+        also: &[AlsoIn],
+        how: Option<AlsoHow>,
+        touched: impl Into<Touched>,
+    ) -> Result<CannerLoad, StoreError> {
         let text = to_json(also)?;
+        let touched: Touched = touched.into();
         let mut connection = self.lock();
         let transaction = connection.transaction()?;
+        let before = one(&transaction, id)?;
+        if let Some(event) = beside_changed(&before, also, how, touched.at)? {
+            write_event(&transaction, before, event, None, touched)?;
+        }
         transaction.execute("UPDATE canner_load SET also = ?2 WHERE id = ?1", params![id.0, text])?;
         let load = one(&transaction, id)?;
         check_room(&transaction, &load.canner, &load.stands())?;

@@ -267,6 +267,9 @@ pub enum StoreError {
         "jars stand here that were put up at the altitude before: say whether the kitchen moved or that altitude was wrong"
     )]
     WhyAltitude,
+    /// Other jars of something else, while the clock counts.
+    #[error(transparent)]
+    SayHow(#[from] bodega_core::canner::beside::SayHow),
     /// There are records already.
     #[error("there are records here already; bring a document into an empty kitchen only")]
     NotEmpty,

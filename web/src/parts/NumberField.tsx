@@ -90,6 +90,11 @@ export function NumberField(props: Props) {
         {unit !== "" && <span className="ml-1 font-semibold text-muted">{unit}</span>}
       </span>
       {says !== null && <p className="mt-1 text-sm font-semibold text-muted">= {says}</p>}
+      {wrong !== undefined && (
+        <p id={`${id}-wrong`} className="mt-1.5 text-sm font-semibold text-alarm">
+          {wrong}
+        </p>
+      )}
       {read.is === "asked" && (
         <span className="mt-1 flex flex-wrap gap-1.5">
           {read.values.map((one) => (
@@ -98,11 +103,6 @@ export function NumberField(props: Props) {
             </Touch>
           ))}
         </span>
-      )}
-      {wrong !== undefined && (
-        <p id={`${id}-wrong`} className="mt-1 text-sm font-semibold text-alarm">
-          {wrong}
-        </p>
       )}
     </div>
   );

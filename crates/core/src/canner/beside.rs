@@ -1,8 +1,58 @@
 //! What stands beside a load: jars of something else in the same canner, and filled jars on the bench that wait for it.
 
+use crate::canner::events::{BoilEvent, Phase};
 use crate::measures::moment::{Minutes, Moment};
+use crate::measures::vocabulary::vocabulary;
 use crate::measures::words::counted;
-use crate::records::load::CannerLoad;
+use crate::records::jar::sum_sizes;
+use crate::records::load::{AlsoIn, CannerLoad};
+use crate::tables::process::Method;
+
+vocabulary! {
+    /// Why other jars than before stand in a canner that counts.
+    "how", AlsoHow {
+        /// They were lifted out under way: the boil stops for it.
+        LiftedNow = "lifted_now", "lifted out just now";
+        /// They were put in under way: the boil stops for it.
+        PutInNow = "put_in_now", "put in just now";
+        /// It was said wrongly before; nobody opened the canner.
+        SaidWrongly = "said_wrongly", "it was said wrongly before";
+    }
+}
+
+/// Why a change of what rides along is not written down.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, thiserror::Error)]
+#[error(
+    "the clock counts: say whether they were lifted out or put in just now, which stops the boil for every jar and starts the \
+     time again, or whether it was said wrongly before"
+)]
+pub struct SayHow;
+
+/// What happens to the boil of a load when something else rides along than before: nothing while it does not count, or when it
+/// was only said wrongly. A lid that is opened for a jar stops the boil, whoever's jar it is.
+///
+/// # Errors
+/// [`SayHow`] when the clock counts and other jars stand there without a word of how.
+pub fn beside_changed(
+    load: &CannerLoad,
+    also: &[AlsoIn],
+    how: Option<AlsoHow>,
+    now: Moment,
+) -> Result<Option<BoilEvent>, SayHow> {
+    let counts = |also: &[AlsoIn]| sum_sizes(also.iter().map(|also| (also.size, also.count)));
+    let phase = load.clock.phase(now);
+    if !matches!(phase, Phase::Counting { .. } | Phase::Unwatched { .. }) || counts(&load.also) == counts(also) {
+        return Ok(None);
+    }
+    // A closed canner was opened for it, and nobody watched it meanwhile: either is a boil that was lost.
+    let in_sight = load.batch.method == Method::BoilingWater && matches!(phase, Phase::Counting { .. });
+    let opened = |event| if in_sight { event } else { BoilEvent::BoilLost };
+    match how.ok_or(SayHow)? {
+        AlsoHow::LiftedNow => Ok(Some(opened(BoilEvent::JarOut))),
+        AlsoHow::PutInNow => Ok(Some(opened(BoilEvent::JarAdded))),
+        AlsoHow::SaidWrongly => Ok(None),
+    }
+}
 
 /// How long a filled jar may wait on the bench. Common practice, no source.
 pub const MOST_WAIT: Minutes = Minutes(10);

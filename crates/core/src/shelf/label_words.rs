@@ -4,7 +4,7 @@ use std::fmt::Display;
 
 use crate::judge::against::JarStanding;
 
-/// Until when a jar is at its best; of one that something stands against, that it is not eaten; and what nobody has said yet.
+/// Until when a jar is at its best; of one that something stands against, that it is not eaten.
 ///
 /// ```
 /// use bodega_core::judge::against::JarStanding;
@@ -13,9 +13,15 @@ use crate::judge::against::JarStanding;
 /// ```
 #[must_use]
 pub fn best_line(standing: &JarStanding, best_before: impl Display) -> String {
-    match (standing.brief(), standing.open_brief()) {
-        (Some(stops), _) => format!("do not eat: {stops}"),
-        (None, Some(open)) => format!("best before {best_before} · not said: {open}"),
-        (None, None) => format!("best before {best_before}"),
+    match standing.brief() {
+        Some(stops) => format!("do not eat: {stops}"),
+        None => format!("best before {best_before}"),
     }
+}
+
+/// What nobody has said of a jar yet, for the line of what is in it; nothing when all was said, or when it is not eaten anyway.
+#[must_use]
+pub fn open_words(standing: &JarStanding) -> Option<String> {
+    let open = standing.open_brief().filter(|_| !standing.is_stopped())?;
+    Some(format!("not said: {open}"))
 }

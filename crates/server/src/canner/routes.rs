@@ -186,6 +186,8 @@ pub async fn retime_load(
 pub struct AlsoRequest {
     /// Jars of something else; empty for none.
     pub also: Vec<AlsoIn>,
+    /// How there come to be other jars than before; asked for while the clock counts.
+    pub how: Option<AlsoHow>,
 }
 
 /// Says what else stands in a load's canner: it takes room and water, and everything gets the longest time. Bodega neither
@@ -203,7 +205,10 @@ pub async fn set_also(
         ALSO_COUNT.check(f64::from(line.count)).named(format_args!("also[{place}].count"))?;
         ALSO_MINUTES.check(f64::from(line.minutes.0)).named(format_args!("also[{place}].minutes"))?;
     }
-    changed(&shared, Topic::Canner, move |shared, _| shared.store.set_also(*id, &request.also)).await
+    changed(&shared, Topic::Canner, move |shared, now| {
+        shared.store.set_also(*id, &request.also, request.how, now)
+    })
+    .await
 }
 
 /// Which canner a load goes into.

@@ -7,7 +7,7 @@ use bodega_core::records::batch::Batch;
 use bodega_core::records::jar::JarRecord;
 use bodega_core::records::lot::Lot;
 use bodega_core::shelf::label_sheet::Spot;
-use bodega_core::shelf::label_words::best_line;
+use bodega_core::shelf::label_words::{best_line, open_words};
 use bodega_core::tables::process::{Medium, Pack, Product};
 use bodega_core::towel::seal::BEST_MONTHS;
 use qrcode::QrCode;
@@ -128,7 +128,7 @@ pub(crate) fn label(
             .join(", "),
     };
     let note = batch.note.as_deref().and_then(|note| note.lines().next()).map(str::to_owned);
-    let contents = std::iter::once(contents).chain(note).collect::<Vec<_>>().join(" · ");
+    let contents = std::iter::once(contents).chain(open_words(standing)).chain(note).collect::<Vec<_>>().join(" · ");
     let day = day_of(lifted);
     let address = format!("{host}/jar/{}", jar.id);
     let code = qr::code(&address).map_err(ApiError::Internal)?;

@@ -369,6 +369,37 @@ async fn what_rides_along_takes_room_and_the_longest_time_and_filled_jars_call_w
 }
 
 #[actix_web::test]
+async fn something_else_that_is_lifted_out_under_way_stops_the_boil_and_is_asked_about_first() {
+    let pint = json!([{"size": "pint", "count": 1, "minutes": 20}]);
+    for (how, also, phase, lost) in [
+        ("said_wrongly", json!([]), "counting", 0),
+        ("lifted_now", json!([]), "boil_lost", 1),
+        ("put_in_now", json!([{"size": "pint", "count": 2, "minutes": 20}]), "boil_lost", 1),
+    ] {
+        let shared = with_load().await;
+        let say = async |body: Value| put(&shared, "/api/loads/1/also", body).await;
+        put(&shared, "/api/loads/1/jars", json!({"jar": "quart", "count": 4})).await;
+        for step in ["acid", "lid"] {
+            post(&shared, "/api/loads/1/steps", json!({ "step": step })).await;
+        }
+        // While it only heats it is noted, and nothing is asked.
+        post(&shared, "/api/loads/1/events", json!({"event": "jars_in"})).await;
+        assert_eq!(say(json!({ "also": pint })).await.0, 200);
+        post(&shared, "/api/loads/1/events", json!({"event": "boils"})).await;
+        let (status, problem) = say(json!({ "also": also })).await;
+        assert_eq!((status, problem["field"].as_str()), (422, Some("how")), "{how}: {problem}");
+        assert!(problem["detail"].as_str().unwrap().contains("stops the boil"), "{problem}");
+        assert_eq!(first_load(&shared).await["also"], pint, "what was told before stays");
+        // Other minutes for the same jars open no canner.
+        let longer = json!([{"size": "pint", "count": 1, "minutes": 25}]);
+        assert_eq!(say(json!({ "also": longer })).await.0, 200);
+        let (status, load) = say(json!({ "also": also, "how": how })).await;
+        assert_eq!((status, &load["now"]["phase"]), (200, &json!(phase)), "{how}: {load}");
+        assert_eq!((&load["times_lost"], &load["also"]), (&json!(lost), &also), "{how}");
+    }
+}
+
+#[actix_web::test]
 async fn after_the_machine_was_off_it_is_asked_whether_the_boil_held() {
     let shared = with_load().await;
     post(&shared, "/api/loads/1/steps", json!({"step": "acid"})).await;

@@ -120,7 +120,7 @@ async fn what_is_called_stale_is_all_that_changed() {
             Topic::Canner,
             Method::PUT,
             format!("/api/loads/{}/also", inside.id),
-            json!({"also": [{"size": "half_pint", "count": 1, "minutes": 20}]}),
+            json!({"also": [{"size": "half_pint", "count": 1, "minutes": 20}], "how": "said_wrongly"}),
         ),
         (
             Topic::Everything,

@@ -1,12 +1,13 @@
 import { useState } from "react";
 import * as v from "valibot";
-import { api, take, type AlsoIn as Also, type JarSize, type LoadView } from "../../api/client";
+import { api, Refused, take, type AlsoIn as Also, type JarSize, type LoadView } from "../../api/client";
 import { useChange } from "../../api/queries";
 import { WORDS } from "../../api/words.generated";
 import { number, useFields, useRefusal } from "../../parts/fields";
 import { NumberOf, PickOf } from "../../parts/FormFields";
 import { capital, jarText } from "../../parts/format";
-import { Trouble } from "../../parts/Note";
+import { Note, Trouble } from "../../parts/Note";
+import { sentence } from "../../parts/sentence";
 import { Touch } from "../../parts/Touch";
 import { plain } from "../../parts/units";
 
@@ -17,19 +18,40 @@ const schema = v.object({
   minutes: number("AlsoIn.minutes"),
 });
 
+type How = keyof typeof WORDS.AlsoHow;
+
+/** Whether the clock counts, so that it has to be said how there come to be other jars. */
+const asksHow = (error: Error | null) => error instanceof Refused && error.problem.code === "say_how";
+
+const jarsIn = (also: readonly Also[]) => also.reduce((sum, { count }) => sum + count, 0);
+
 /** Jars of something else that ride along: said before they go in, taken out again when they do not. */
 export function AlsoIn({ load }: { load: LoadView }) {
   const [open, setOpen] = useState(false);
   const form = useFields(schema, { size: "pint", count: "", minutes: "" });
   const { control, handleSubmit, reset } = form;
+  const [waits, setWaits] = useState<Also[] | null>(null);
   const save = useChange(
-    (also: Also[]) =>
-      take(api.PUT("/api/loads/{id}/also", { params: { path: { id: load.id } }, body: { also } })),
+    ({ also, how }: { also: Also[]; how?: How }) =>
+      take(
+        api.PUT("/api/loads/{id}/also", {
+          params: { path: { id: load.id } },
+          body: { also, ...(how === undefined ? {} : { how }) },
+        }),
+      ),
     () => {
       reset({ size: "pint", count: "", minutes: "" });
       setOpen(false);
+      setWaits(null);
     },
   );
+  const say = (also: Also[], how?: How) =>
+    save.mutate(how === undefined ? { also } : { also, how }, {
+      onError: (error) => {
+        if (asksHow(error)) setWaits(also);
+      },
+    });
+  const fewer = waits !== null && jarsIn(waits) < jarsIn(load.also);
   const place = load.also.length;
   const left = useRefusal(form, save.error, {
     [`also[${place}].count`]: "count",
@@ -42,7 +64,7 @@ export function AlsoIn({ load }: { load: LoadView }) {
           <span>
             {also.count} {jarText(also.size, also.count)} of something else, {also.minutes} min
           </span>
-          <Touch onPress={() => save.mutate(load.also.filter((_, other) => other !== index))}>
+          <Touch onPress={() => say(load.also.filter((_, other) => other !== index))}>
             Not in it
           </Touch>
         </div>
@@ -51,7 +73,7 @@ export function AlsoIn({ load }: { load: LoadView }) {
       {open && (
         <form
           className="grid gap-2 rounded-xl border-2 border-line p-3"
-          onSubmit={(event) => void handleSubmit((also) => save.mutate([...load.also, also]))(event)}
+          onSubmit={(event) => void handleSubmit((also) => say([...load.also, also]))(event)}
         >
           <PickOf
             control={control}
@@ -77,7 +99,25 @@ export function AlsoIn({ load }: { load: LoadView }) {
           </div>
         </form>
       )}
-      <Trouble error={left} />
+      {waits !== null && save.error !== null && (
+        <Note tone="warn">
+          <div className="grid gap-2" data-question="how">
+            <p>{sentence(save.error.message)}</p>
+            <div className="flex flex-wrap gap-2">
+              {(["said_wrongly", fewer ? "lifted_now" : "put_in_now"] as const).map((how) => (
+                <Touch
+                  key={how}
+                  look={how === "said_wrongly" ? "plain" : "heat"}
+                  onPress={() => say(waits, how)}
+                >
+                  {capital(WORDS.AlsoHow[how])}
+                </Touch>
+              ))}
+            </div>
+          </div>
+        </Note>
+      )}
+      <Trouble error={waits === null ? left : null} />
     </div>
   );
 }
