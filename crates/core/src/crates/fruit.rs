@@ -48,6 +48,8 @@ vocabulary! {
         Bruised = "bruised", "bruised";
         /// Picked from a dead or frost-killed vine.
         DeadVine = "dead_vine", "dead vine";
+        /// Picked from a vine with blight.
+        Blight = "blight", "blighted vine";
     }
 }
 

@@ -121,6 +121,10 @@ vocabulary! {
         FrostKilled = "frost_killed", "killed by frost";
         /// Dead of something else.
         Dead = "dead", "dead";
+        /// With blight.
+        Blighted = "blighted", "blighted";
+        /// Alive after a light frost.
+        LightFrost = "light_frost", "living after a light frost";
     }
 }
 

@@ -2,7 +2,7 @@
 
 use super::case::{Case, Damage, Ripeness, Vine};
 use super::frozen::{FROZEN_INSTEAD, FROZEN_WHOLE};
-use super::{Code, Finding, Subject};
+use super::{Code, Finding, Severity, Subject};
 use crate::measures::words::capital;
 use crate::tables::process::Product;
 use crate::tables::source::Source;
@@ -36,6 +36,14 @@ pub(super) fn judge(case: &Case) -> Vec<Finding> {
         }
         Some(Vine::Dead) => {
             found.push(stop(Code::FrostKilledVine, "The fruit was picked from a dead vine."));
+        }
+        Some(Vine::Blighted) => {
+            found.push(stop(Code::FrostKilledVine, "The fruit was picked from a blighted vine."));
+        }
+        Some(Vine::LightFrost) => {
+            let lives = stop(Code::FrostKilledVine, "The vine had a light frost and lives.");
+            let do_now = "Sort with care: can what is firm and sound, and give it its full acid.".to_owned();
+            found.push(Finding { do_now, ..lives }.lighter(Severity::Warn));
         }
         Some(Vine::Living) | None => {}
     }

@@ -415,9 +415,13 @@ pub fn lot_findings(lot: &Lot) -> Vec<Finding> {
     let damage = match lot.fault {
         Some(Fault::Mouldy) => Some(Damage::Mouldy),
         Some(Fault::Bruised) => Some(Damage::Bruised),
-        Some(Fault::Overripe | Fault::DeadVine) | None => None,
+        Some(Fault::Overripe | Fault::DeadVine | Fault::Blight) | None => None,
     };
-    let vine = (lot.fault == Some(Fault::DeadVine)).then_some(Vine::Dead);
+    let vine = match lot.fault {
+        Some(Fault::DeadVine) => Some(Vine::Dead),
+        Some(Fault::Blight) => Some(Vine::Blighted),
+        _ => None,
+    };
     let case =
         Case { fruit: CaseFruit { ripeness, damage, vine, ..CaseFruit::default() }, ..Case::default() };
     judge(&case).findings.into_iter().filter(|finding| finding.subject == Subject::Fruit).collect()

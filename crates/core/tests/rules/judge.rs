@@ -363,6 +363,8 @@ const MISTAKES: &[Mistake] = &[
     (Code::JarUnsuited, |case| jar(case).kind = Some(JarKind::WireBail)),
     (Code::FrostKilledVine, |case| case.fruit.vine = Some(Vine::FrostKilled)),
     (Code::FrostKilledVine, |case| case.fruit.vine = Some(Vine::Dead)),
+    (Code::FrostKilledVine, |case| case.fruit.vine = Some(Vine::Blighted)),
+    (Code::FrostKilledVine, |case| case.fruit.vine = Some(Vine::LightFrost)),
     (Code::Overripe, |case| case.fruit.ripeness = Some(Ripeness::Overripe)),
     (Code::Mouldy, |case| case.fruit.damage = Some(Damage::Mouldy)),
     (Code::LowAcidAddition, |case| {

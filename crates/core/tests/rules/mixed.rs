@@ -643,6 +643,7 @@ fn a_lots_fruit_is_judged_by_what_was_seen() {
     assert_eq!(codes(Condition::FirmRipe, Some(Fault::Mouldy)), [Code::Mouldy]);
     assert_eq!(codes(Condition::FirmRipe, Some(Fault::Bruised)), [Code::Bruised]);
     assert_eq!(codes(Condition::FirmRipe, Some(Fault::DeadVine)), [Code::FrostKilledVine]);
+    assert_eq!(codes(Condition::FirmRipe, Some(Fault::Blight)), [Code::FrostKilledVine]);
     assert_eq!(codes(Condition::Unripe, Some(Fault::DeadVine)), [Code::FrostKilledVine, Code::Underripe]);
 }
 

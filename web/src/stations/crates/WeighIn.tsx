@@ -180,7 +180,7 @@ export function WeighIn({ units }: { units: Units }) {
             control={control}
             name="fault"
             label="Reason"
-            options={optionsOf(["overripe", "mouldy", "bruised", "dead_vine"], FAULT)}
+            options={optionsOf(["overripe", "mouldy", "bruised", "dead_vine", "blight"], FAULT)}
           />
         )}
         <div className="flex flex-wrap items-end gap-x-6 gap-y-3">
