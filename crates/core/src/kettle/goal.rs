@@ -3,9 +3,10 @@
 
 use super::{CookWhat, TargetKind};
 use crate::kitchen::altitude::Altitude;
-use crate::measures::moment::Moment;
+use crate::measures::moment::{Minutes, Moment};
 use crate::measures::units::{Temperature, celsius, in_celsius};
 use crate::records::cook::Cook;
+use crate::tables::process::{Pack, Product};
 
 /// Juice is held from 190 °F on, in degrees Celsius. Common practice, no source.
 const HOLD_FROM_C: f64 = 87.8;
@@ -13,6 +14,20 @@ const HOLD_FROM_C: f64 = 87.8;
 const HOLD_TO_C: f64 = 96.1;
 /// Held juice does not boil: it stays so far below the boil, in degrees Celsius. Ours.
 const BELOW_BOIL_C: f64 = 1.0;
+
+/// How long a hot pack of whole or crushed tomatoes boils gently from its first boil, before it is filled. Source: USDA Guide 3,
+/// from memory.
+pub const HOT_PACK_BOIL: Minutes = Minutes(5);
+
+/// A goal as the product asks for it: what is packed hot is not filled at its first bubble, but after its minutes of gentle boil.
+#[must_use]
+pub fn as_packed(goal: (TargetKind, f64), product: Product, pack: Pack) -> (TargetKind, f64) {
+    let boils_on = matches!((product, pack), (Product::Crushed, _) | (Product::Whole, Pack::Hot));
+    match goal {
+        (TargetKind::ToBoil, _) if boils_on => (TargetKind::BoilMinutes, f64::from(HOT_PACK_BOIL.0)),
+        other => other,
+    }
+}
 
 impl TargetKind {
     /// What somebody says that starts the clock of a goal which has one.
@@ -93,5 +108,29 @@ pub fn held(read: Temperature, between: (Temperature, Temperature)) -> Held {
         Held::Hot
     } else {
         Held::Cool
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::{TargetKind, as_packed};
+    use crate::tables::process::{Pack, Product};
+
+    #[test]
+    fn a_hot_pack_boils_for_five_minutes_before_it_is_filled() {
+        let boil = (TargetKind::ToBoil, 1.0);
+        for (product, pack, minutes) in [
+            (Product::Crushed, Pack::Hot, Some(5.0)),
+            (Product::Whole, Pack::Hot, Some(5.0)),
+            (Product::Whole, Pack::Raw, None),
+            (Product::Juice, Pack::Hot, None),
+            (Product::Sauce, Pack::Hot, None),
+        ] {
+            let asked = minutes.map_or(boil, |minutes| (TargetKind::BoilMinutes, minutes));
+            assert_eq!(as_packed(boil, product, pack), asked, "{product} {pack}");
+        }
+        // What somebody asked for otherwise stays.
+        let simmered = (TargetKind::BoilMinutes, 20.0);
+        assert_eq!(as_packed(simmered, Product::Crushed, Pack::Hot), simmered);
     }
 }

@@ -4,6 +4,7 @@ use actix_web::{post, web};
 use bodega_core::crates::fruit::{Kind, common_kind};
 use bodega_core::kettle::contents::Target;
 use bodega_core::kettle::cooking::{thickens, vessel};
+use bodega_core::kettle::goal::as_packed;
 use bodega_core::kettle::{HeatSetting, TargetKind, Warmth};
 use bodega_core::measures::ids::{BatchId, KettleId};
 use bodega_core::measures::limits::{BRIX, COOK_MINUTES, KETTLE_VOLUME, WEIGHT};
@@ -15,7 +16,7 @@ use bodega_core::recipe::bowls::planned;
 use bodega_core::recipe::scale::raw_volume;
 use bodega_core::records::cook::{Cook, NewCook};
 use bodega_core::records::lot::Lot;
-use bodega_core::tables::process::Product;
+use bodega_core::tables::process::{Pack, Product};
 use bodega_store::StoreError;
 use serde::Deserialize;
 use uom::si::volume::liter;
@@ -110,6 +111,8 @@ struct ForBatch {
     /// Of a recipe, all of its parts raw.
     raw: Option<Volume>,
     cooks: Vec<Cook>,
+    product: Product,
+    pack: Pack,
 }
 
 impl ForBatch {
@@ -142,9 +145,12 @@ pub async fn start_cook(
         let of = batch
             .map(|id| {
                 let raw = |bowls| Ok::<_, StoreError>(raw_volume(&planned(&store.any_bowls(bowls)?)));
-                let raw = store.batch(id)?.bowls.map(raw).transpose()?;
+                let batch = store.batch(id)?;
+                let raw = batch.bowls.map(raw).transpose()?;
                 Ok::<_, StoreError>(ForBatch {
                     raw,
+                    product: batch.product,
+                    pack: batch.pack,
                     fruit: store.batch_lots(id)?,
                     cooks: store.batch_cooks(id)?,
                 })
@@ -186,7 +192,8 @@ pub async fn start_cook(
     }
     let kind = request.kind.or_else(|| of.as_ref().and_then(ForBatch::kind)).unwrap_or(Kind::Mixed);
     let brix = BRIX.check(request.brix.unwrap_or_else(|| juice_brix(kind))).named("brix")?;
-    let (target, target_value) = goal(request.target)?;
+    let asked = goal(request.target)?;
+    let (target, target_value) = of.as_ref().map_or(asked, |of| as_packed(asked, of.product, of.pack));
     let setting = request.setting.unwrap_or(HeatSetting::High);
     let start = request.start.unwrap_or(Warmth::Room);
     let new = NewCook {
