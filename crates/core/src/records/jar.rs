@@ -117,6 +117,8 @@ pub struct JarRecord {
     pub judged_at: Option<Moment>,
     /// What was decided when it failed.
     pub rescue: Option<Rescue>,
+    /// When that was decided.
+    pub rescued_at: Option<Moment>,
     /// Ring off, washed and dry.
     pub tidy: bool,
     /// When it left.
@@ -128,6 +130,18 @@ pub struct JarRecord {
 }
 
 impl JarRecord {
+    /// Whether it is kept cold: what stood against it was ended by that, in its time and with its days.
+    #[must_use]
+    pub const fn is_cold(&self) -> bool {
+        matches!(self.rescue, Some(Rescue::Refrigerator | Rescue::Freezer))
+    }
+
+    /// Whether what stands against it is still to be told: it is at home, and not in the cold.
+    #[must_use]
+    pub const fn stands(&self) -> bool {
+        self.gone_at.is_none() && !self.is_cold()
+    }
+
     /// Where the jar is, in words: one that something stands against is on no shelf.
     #[must_use]
     pub fn whereabouts(&self, standing: Option<&JarStanding>) -> String {

@@ -19,6 +19,18 @@ pub fn best_line(standing: &JarStanding, best_before: impl Display) -> String {
     }
 }
 
+/// Of a jar that is kept cold: until when it is eaten, or that it is frozen.
+///
+/// ```
+/// use bodega_core::shelf::label_words::cold_line;
+/// assert_eq!(cold_line(Some("2026-09-16")), "refrigerator: eat by 2026-09-16");
+/// assert_eq!(cold_line(None::<&str>), "frozen");
+/// ```
+#[must_use]
+pub fn cold_line(eat_by: Option<impl Display>) -> String {
+    eat_by.map_or_else(|| "frozen".to_owned(), |day| format!("refrigerator: eat by {day}"))
+}
+
 /// What nobody has said of a jar yet, for the line of what is in it; nothing when all was said, or when it is not eaten anyway.
 #[must_use]
 pub fn open_words(standing: &JarStanding) -> Option<String> {

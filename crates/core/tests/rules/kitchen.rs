@@ -153,6 +153,7 @@ pub fn on_the_towel() -> JarRecord {
         verdict: None,
         judged_at: None,
         rescue: None,
+        rescued_at: None,
         tidy: false,
         gone_at: None,
         gone_how: None,

@@ -274,6 +274,18 @@ pub(crate) fn facts(shared: &Shared, load: &CannerLoad) -> Result<Vec<BatchFacts
     Ok(known.collect::<Result<Vec<_>, _>>()?.into_iter().flatten().collect())
 }
 
+/// The altitude that a load is judged by: what was said of it over time is asked only of one that was lifted.
+fn altitude_of(
+    shared: &Shared,
+    load: &CannerLoad,
+    today: Option<Altitude>,
+) -> Result<Option<Altitude>, StoreError> {
+    match load.lifted_at() {
+        None => Ok(today),
+        Some(_) => Ok(altitude_for(load, today, &shared.store.altitudes()?)),
+    }
+}
+
 /// Those of them whose pot was dosed.
 pub(crate) fn dosed_pots(facts: &[BatchFacts]) -> Vec<DosedPot> {
     let pot = |facts: &BatchFacts| {
@@ -360,7 +372,7 @@ impl LoadView {
             unbroken_minutes: load.clock.unbroken_ms(now) / Minutes(1).ms(),
             processed: load.clock.is_processed(now),
             not_processed: load.clock.ended_short(now),
-            judged: judge_load(&load, &facts, altitude_for(&load, altitude, &shared.store.altitudes()?)),
+            judged: judge_load(&load, &facts, altitude_of(shared, &load, altitude)?),
             come_up_minutes: come_up.map(|time| time.get::<minute>()),
             topping_up_l: (method == Method::BoilingWater)
                 .then(|| topping_up(load.clock.required()).get::<liter>()),

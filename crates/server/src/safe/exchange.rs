@@ -152,7 +152,7 @@ pub async fn export_jars(shared: web::Data<Shared>) -> HttpResponse {
     streamed::csv_file::<_, JarLine>(&shared, "jars.csv", |shared, tell| {
         let at_home = shared.store.standings()?;
         shared.store.all_jars(|jar| {
-            let standing = at_home.at_home(jar.id).filter(|_| jar.gone_at.is_none());
+            let standing = at_home.at_home(jar.id).filter(|_| jar.stands());
             let standing = standing.map(JarStanding::in_a_line);
             tell((jar, standing))
         })

@@ -7,9 +7,9 @@ use bodega_core::records::batch::Batch;
 use bodega_core::records::jar::JarRecord;
 use bodega_core::records::lot::Lot;
 use bodega_core::shelf::label_sheet::Spot;
-use bodega_core::shelf::label_words::{best_line, open_words};
+use bodega_core::shelf::label_words::{best_line, cold_line, open_words};
 use bodega_core::tables::process::{Medium, Pack, Product};
-use bodega_core::towel::seal::BEST_MONTHS;
+use bodega_core::towel::seal::{BEST_MONTHS, Rescue, fridge_until};
 use qrcode::QrCode;
 
 use crate::clock::{day_after_months, day_of};
@@ -130,6 +130,12 @@ pub(crate) fn label(
     let note = batch.note.as_deref().and_then(|note| note.lines().next()).map(str::to_owned);
     let contents = std::iter::once(contents).chain(open_words(standing)).chain(note).collect::<Vec<_>>().join(" · ");
     let day = day_of(lifted);
+    let eat_by = jar.rescued_at.filter(|_| jar.rescue == Some(Rescue::Refrigerator));
+    let best = if jar.is_cold() {
+        cold_line(eat_by.map(|at| day_of(fridge_until(at))))
+    } else {
+        best_line(standing, day_after_months(lifted, BEST_MONTHS))
+    };
     let address = format!("{host}/jar/{}", jar.id);
     let code = qr::code(&address).map_err(ApiError::Internal)?;
     Ok(Label {
@@ -138,7 +144,7 @@ pub(crate) fn label(
             clipped(&packed),
             clipped(&contents),
             format!("{day} · batch {} · {}", jar.code, jar.number),
-            clipped(&best_line(standing, day_after_months(lifted, BEST_MONTHS))),
+            clipped(&best),
             household.to_owned(),
         ],
         code,

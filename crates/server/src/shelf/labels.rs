@@ -92,7 +92,8 @@ pub(crate) async fn drawn(
             let lots = shared.store.batch_lots(jar.batch)?;
             let variety = variety(lots.iter().map(|(lot, _)| lot));
             let batch = shared.store.batch(jar.batch)?;
-            Ok(Labelled { standing: at_home.of(jar.id), batch, variety, jar })
+            let standing = if jar.stands() { at_home.of(jar.id) } else { JarStanding::CLEAR };
+            Ok(Labelled { standing, batch, variety, jar })
         };
         let jars = ids.iter().map(with_contents).collect::<Result<Vec<_>, StoreError>>()?;
         Ok((shared.store.kitchen()?, jars))

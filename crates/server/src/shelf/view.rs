@@ -14,13 +14,14 @@ pub struct JarRecordView {
     pub jar: JarRecord,
     /// Where it is, in words.
     pub whereabouts: String,
-    /// What stands against it, and what nobody has said of it yet; `null` of one that is not out of the canner or has left.
+    /// What stands against it, and what nobody has said of it yet; `null` of one that is not out of the canner, is kept cold or
+    /// has left.
     pub standing: Option<JarStanding>,
 }
 
 impl JarRecordView {
     pub(crate) fn new(jar: JarRecord, at_home: &AtHome) -> Self {
-        let standing = at_home.at_home(jar.id).filter(|_| jar.gone_at.is_none()).cloned();
+        let standing = at_home.at_home(jar.id).filter(|_| jar.stands()).cloned();
         Self { whereabouts: jar.whereabouts(standing.as_ref()), standing, jar }
     }
 }

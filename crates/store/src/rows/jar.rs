@@ -84,6 +84,7 @@ pub(crate) fn read_record(row: &Row<'_>) -> rusqlite::Result<JarRecord> {
         verdict: read_verdict(row)?,
         judged_at: moment(row, "seal_at")?,
         rescue: optional_word(row, "rescue")?,
+        rescued_at: moment(row, "rescue_at")?,
         tidy: moment(row, "tidy_at")?.is_some(),
         gone_at: moment(row, "gone_at")?,
         gone_how: optional_word(row, "gone_how")?,

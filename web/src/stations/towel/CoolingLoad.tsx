@@ -38,14 +38,18 @@ export function CoolingLoad({ load, now }: { load: Towel; now: number }) {
     (_, { jars, done }, again) => done && say("Washed and dry", () => again({ jars, done: false })),
   );
   const undosed = useUndosed();
-  const press = (jar: Towel["jars"][number]) => {
-    if (mark === "undosed") undosed.mutate({ jars: [jar.id], undosed: jar.dosed });
-    else judge.mutate({ jars: [jar.id], verdict: jar.verdict === mark ? null : mark });
-  };
   const early = now < load.check_from;
   const { open, sealed } = sorted(load.jars);
   const batches = batchesOf(load.jars);
   const untidy = sealed.filter((jar) => !jar.tidy);
+  // No lid is said to hold over what stands against every jar of the load.
+  const mayHold = load.jars.some((jar) => !isStopped(jar));
+  const offered = mayHold ? ORDER : ORDER.filter((word) => word !== "holds");
+  const marking = offered.includes(mark) ? mark : "failed";
+  const press = (jar: Towel["jars"][number]) => {
+    if (marking === "undosed") undosed.mutate({ jars: [jar.id], undosed: jar.dosed });
+    else judge.mutate({ jars: [jar.id], verdict: jar.verdict === marking ? null : marking });
+  };
   const said = headline(load, now);
   return (
     <Plate
@@ -74,8 +78,8 @@ export function CoolingLoad({ load, now }: { load: Towel; now: number }) {
       <div className="mt-4">
         <Choice
           label="Mark tapped jars as"
-          value={mark}
-          options={optionsOf(ORDER, MARKS)}
+          value={marking}
+          options={optionsOf(offered, MARKS)}
           onChoose={setMark}
         />
       </div>
