@@ -76,3 +76,87 @@ async fn an_empty_kitchen_says_at_every_station_what_comes_first() -> anyhow::Re
     }
     browser.close().await
 }
+
+/// What stands in the field with this label.
+async fn typed_in(browser: &Browser, label: &str) -> anyhow::Result<Option<String>> {
+    let field = browser.find(&format!("//input[@id=//label[contains(., \"{label}\")]/@for]")).await?;
+    Ok(field.prop("value").await?)
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn thousands_are_read_as_they_are_written_and_no_digit_is_lost_on_the_way() -> anyhow::Result<()> {
+    let bodega = Bodega::start(&["demo", "--bare"])?;
+    let phone = Browser::open(390, 844).await?;
+    phone.page.goto(format!("{}/kitchen", bodega.address)).await?;
+    // Half of it could be two numbers, and is asked; the whole of it is one, and is said.
+    phone.fill("New altitude", "6,5").await?;
+    phone.sees("Which is it: 6.5 ft or 65 ft?").await?;
+    phone.fill("New altitude", "6,500").await?;
+    phone.sees("= 6,500 ft").await?;
+    phone.press("Set altitude").await?;
+    phone.sees("Altitude is 6,500").await?;
+    // Six and a half feet that were typed with a sign are asked about once.
+    phone.fill("New altitude", "6.5").await?;
+    phone.press("Set altitude").await?;
+    phone.press("6,500 ft").await?;
+    phone.sees("Altitude is 6,500").await?;
+
+    phone.page.goto(format!("{}/crates", bodega.address)).await?;
+    phone.weigh_in("1,000", "Paste").await?;
+    phone.sees("1,000 lb").await?;
+    phone.page.goto(format!("{}/plan", bodega.address)).await?;
+    phone.press("Herbs").await?;
+    phone.press("Basil leaf").await?;
+    phone.fill("Basil leaves in all", "96").await?;
+    assert_eq!(typed_in(&phone, "Basil leaves in all").await?.as_deref(), Some("96"));
+    phone.press("Vegetables").await?;
+    phone.press("Carrot").await?;
+    phone.fill("Carrot, chopped, in all", "12").await?;
+    phone.press("Celery").await?;
+    assert_eq!(typed_in(&phone, "Carrot, chopped, in all").await?.as_deref(), Some("12"));
+    assert_eq!(typed_in(&phone, "Basil leaves in all").await?.as_deref(), Some("96"));
+    phone.close().await
+}
+
+/// Two taps at one place, as far apart as a finger that is not sure: an answer comes in between.
+async fn tap_twice(phone: &Browser, words: &str) -> anyhow::Result<()> {
+    let xpath = format!("//button[not(@disabled)][not(@data-fresh)][contains(normalize-space(.), \"{words}\")]");
+    let touch = phone.find(&xpath).await?;
+    touch.scroll_into_view().await?;
+    phone.page.action_chain().move_to_element_center(&touch).click().perform().await?;
+    for _ in 0..2 {
+        tokio::time::sleep(std::time::Duration::from_millis(150)).await;
+        phone.page.action_chain().click().perform().await?;
+    }
+    Ok(())
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn two_taps_at_one_place_are_one_from_the_bench_to_the_towel() -> anyhow::Result<()> {
+    let bodega = Bodega::start(&["demo", "--bare", "--pace", "200"])?;
+    let phone = Browser::open(390, 844).await?;
+    phone.page.goto(format!("{}/crates", bodega.address)).await?;
+    phone.weigh_in("18", "Paste").await?;
+    phone.sees("6 whole").await?;
+    phone.page.goto(format!("{}/plan", bodega.address)).await?;
+    phone.press("Nothing").await?;
+    phone.press("Set out 6 jars").await?;
+    phone.page.goto(format!("{}/jars", bodega.address)).await?;
+    // Acid fills no jar.
+    tap_twice(&phone, "All acid in").await?;
+    phone.find("//button[@data-jar][contains(@data-state, \"acid\")]").await?;
+    assert!(!phone.has("//button[@data-jar][contains(@data-state, \"filled\")]").await?);
+    for step in ["All filled", "All bubbles out", "All rims wiped", "All lids on", "To the canner"] {
+        phone.press(step).await?;
+    }
+    // The jars that go in do not boil yet, nothing that boils is lost, and what is off is not lifted.
+    tap_twice(&phone, "Jars are in").await?;
+    phone.find("//button[contains(normalize-space(.), \"It boils\")]").await?;
+    tap_twice(&phone, "It boils").await?;
+    phone.sees("The full 50 minutes are done").await?;
+    assert!(!phone.text().await?.contains("lost"), "the boil went on");
+    tap_twice(&phone, "Heat off, lid off").await?;
+    phone.find("//button[contains(normalize-space(.), \"Jars are out\")]").await?;
+    assert!(phone.processed_minutes().await? >= 50);
+    phone.close().await
+}
