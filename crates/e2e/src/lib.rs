@@ -292,10 +292,12 @@ impl Browser {
         // meanwhile has another one there.
         for _ in 0..5 {
             let found = self.find(xpath).await?;
-            // What newly appears under a finger takes no touch for a moment; whoever looks first touches it after that.
+            // What newly appears under a finger takes no touch for a moment. Whoever looks first touches it after that; the
+            // moment itself is not waited for.
             let pressed = async {
-                while found.attr("data-fresh").await?.is_some() {
-                    tokio::time::sleep(GLANCE).await;
+                if found.attr("data-fresh").await?.is_some() {
+                    let looked = "arguments[0].removeAttribute('data-fresh')";
+                    self.page.execute(looked, vec![found.to_json()?]).await?;
                 }
                 found.scroll_into_view().await.and(found.click().await)
             };

@@ -2309,6 +2309,11 @@ export interface components {
             /** @description Its rows. */
             water: components["schemas"]["WaterLine"][];
         };
+        /**
+         * @description Why other jars than before stand in a canner that counts.
+         * @enum {string}
+         */
+        AlsoHow: "lifted_now" | "put_in_now" | "said_wrongly";
         /** @description Like jars of something else that ride along in a load: neither approved nor timed here. */
         AlsoIn: {
             /**
@@ -2325,6 +2330,7 @@ export interface components {
         AlsoRequest: {
             /** @description Jars of something else; empty for none. */
             also: components["schemas"]["AlsoIn"][];
+            how?: components["schemas"]["AlsoHow"] | null;
         };
         /**
          * @description Why the altitude is another one.
@@ -4028,7 +4034,7 @@ export interface components {
          * @description Why fruit is not for jars.
          * @enum {string}
          */
-        Fault: "overripe" | "mouldy" | "bruised" | "dead_vine";
+        Fault: "overripe" | "mouldy" | "bruised" | "dead_vine" | "blight";
         /** @description The figure that a phase shows. */
         Figure: {
             /** @description The time. */
@@ -4512,6 +4518,7 @@ export interface components {
             /** @description What is in it. */
             product: components["schemas"]["Product"];
             rescue?: components["schemas"]["Rescue"] | null;
+            rescued_at?: components["schemas"]["Moment"] | null;
             /** @description Size. */
             size: components["schemas"]["JarSize"];
             thickness?: components["schemas"]["Thickness"] | null;
@@ -7318,7 +7325,7 @@ export interface components {
          * @description State of the vine when the fruit was picked.
          * @enum {string}
          */
-        Vine: "living" | "frost_killed" | "dead";
+        Vine: "living" | "frost_killed" | "dead" | "blighted" | "light_frost";
         /** @description Until when something waits, and what is then to be done. */
         Wait: {
             /**

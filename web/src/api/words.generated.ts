@@ -5,6 +5,11 @@ export const WORDS = {
     citric_acid: "citric acid",
     vinegar_5pct: "vinegar (5 %)",
   },
+  AlsoHow: {
+    lifted_now: "lifted out just now",
+    put_in_now: "put in just now",
+    said_wrongly: "it was said wrongly before",
+  },
   AltitudeReason: {
     moved: "we can somewhere else now",
     corrected: "it was wrong",
@@ -90,6 +95,7 @@ export const WORDS = {
     mouldy: "mouldy",
     bruised: "bruised",
     dead_vine: "dead vine",
+    blight: "blighted vine",
   },
   FigureName: {
     dose: "acid in each jar",

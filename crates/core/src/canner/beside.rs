@@ -41,7 +41,9 @@ pub fn beside_changed(
 ) -> Result<Option<BoilEvent>, SayHow> {
     let counts = |also: &[AlsoIn]| sum_sizes(also.iter().map(|also| (also.size, also.count)));
     let phase = load.clock.phase(now);
-    if !matches!(phase, Phase::Counting { .. } | Phase::Unwatched { .. }) || counts(&load.also) == counts(also) {
+    if !matches!(phase, Phase::Counting { .. } | Phase::Unwatched { .. })
+        || counts(&load.also) == counts(also)
+    {
         return Ok(None);
     }
     // A closed canner was opened for it, and nobody watched it meanwhile: either is a boil that was lost.

@@ -364,7 +364,6 @@ const MISTAKES: &[Mistake] = &[
     (Code::FrostKilledVine, |case| case.fruit.vine = Some(Vine::FrostKilled)),
     (Code::FrostKilledVine, |case| case.fruit.vine = Some(Vine::Dead)),
     (Code::FrostKilledVine, |case| case.fruit.vine = Some(Vine::Blighted)),
-    (Code::FrostKilledVine, |case| case.fruit.vine = Some(Vine::LightFrost)),
     (Code::Overripe, |case| case.fruit.ripeness = Some(Ripeness::Overripe)),
     (Code::Mouldy, |case| case.fruit.damage = Some(Damage::Mouldy)),
     (Code::LowAcidAddition, |case| {
@@ -962,4 +961,13 @@ fn one_refusal_is_said_once_however_many_sizes_it_is_about() {
     case.jars.as_mut().unwrap().push(pint);
     let refused = judge(&case).findings.into_iter().filter(|found| found.code == Code::NoTestedProcess);
     assert_eq!(refused.count(), 1);
+}
+
+#[test]
+fn a_vine_that_outlived_a_light_frost_is_a_warning() {
+    let mut case = Case::default();
+    case.fruit.vine = Some(Vine::LightFrost);
+    let found = judge(&case).findings;
+    let frost = found.iter().find(|found| found.code == Code::FrostKilledVine).unwrap();
+    assert_eq!(frost.severity, Severity::Warn);
 }

@@ -102,7 +102,7 @@ async fn garlic_said_at_the_plan_is_a_stop_at_every_station_after_it() -> anyhow
     let phone = Browser::open(390, 844).await?;
     plan_six_quarts(&phone, &bodega).await?;
     let stop = "//*[@data-finding=\"low_acid_addition\"]";
-    phone.press("Something else").await?;
+    phone.press("Vegetables").await?;
     phone.press("Garlic").await?;
     phone.fill("Garlic, chopped, in all", "1").await?;
     phone.find(stop).await?;

@@ -120,7 +120,8 @@ async fn thousands_are_read_as_they_are_written_and_no_digit_is_lost_on_the_way(
 
 /// Two taps at one place, as far apart as a finger that is not sure: an answer comes in between.
 async fn tap_twice(phone: &Browser, words: &str) -> anyhow::Result<()> {
-    let xpath = format!("//button[not(@disabled)][not(@data-fresh)][contains(normalize-space(.), \"{words}\")]");
+    let xpath =
+        format!("//button[not(@disabled)][not(@data-fresh)][contains(normalize-space(.), \"{words}\")]");
     let touch = phone.find(&xpath).await?;
     touch.scroll_into_view().await?;
     phone.page.action_chain().move_to_element_center(&touch).click().perform().await?;

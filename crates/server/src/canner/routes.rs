@@ -1,6 +1,7 @@
 //! Loads over HTTP: what is seen and done at the canner.
 
 use actix_web::{delete, get, post, put, web};
+use bodega_core::canner::beside::AlsoHow;
 use bodega_core::canner::events::BoilEvent;
 use bodega_core::jars::size::JarSize;
 use bodega_core::measures::ids::{CannerId, JarId, LoadId};

@@ -128,7 +128,8 @@ pub(crate) fn label(
             .join(", "),
     };
     let note = batch.note.as_deref().and_then(|note| note.lines().next()).map(str::to_owned);
-    let contents = std::iter::once(contents).chain(open_words(standing)).chain(note).collect::<Vec<_>>().join(" · ");
+    let contents =
+        std::iter::once(contents).chain(open_words(standing)).chain(note).collect::<Vec<_>>().join(" · ");
     let day = day_of(lifted);
     let eat_by = jar.rescued_at.filter(|_| jar.rescue == Some(Rescue::Refrigerator));
     let best = if jar.is_cold() {

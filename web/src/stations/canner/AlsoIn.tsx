@@ -64,9 +64,7 @@ export function AlsoIn({ load }: { load: LoadView }) {
           <span>
             {also.count} {jarText(also.size, also.count)} of something else, {also.minutes} min
           </span>
-          <Touch onPress={() => say(load.also.filter((_, other) => other !== index))}>
-            Not in it
-          </Touch>
+          <Touch onPress={() => say(load.also.filter((_, other) => other !== index))}>Not in it</Touch>
         </div>
       ))}
       {!open && <Touch onPress={() => setOpen(true)}>Also in this canner: something else</Touch>}
