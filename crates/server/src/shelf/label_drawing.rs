@@ -123,13 +123,13 @@ pub(crate) fn label(
     let contents = match &batch.recipe {
         Some(recipe) => format!("by {}", recipe.source),
         None => std::iter::once(format!("with {}", jar.agent.label()))
-            .chain(batch.additions.iter().flatten().map(|added| added.what.to_string()))
+            .chain(batch.additions.iter().flatten().map(|added| added.called().to_owned()))
             .collect::<Vec<_>>()
             .join(", "),
     };
     let note = batch.note.as_deref().and_then(|note| note.lines().next()).map(str::to_owned);
     let contents =
-        std::iter::once(contents).chain(open_words(standing)).chain(note).collect::<Vec<_>>().join(" · ");
+        std::iter::once(contents).chain(note).chain(open_words(standing)).collect::<Vec<_>>().join(" · ");
     let day = day_of(lifted);
     let eat_by = jar.rescued_at.filter(|_| jar.rescue == Some(Rescue::Refrigerator));
     let best = if jar.is_cold() {
