@@ -963,11 +963,15 @@ fn one_refusal_is_said_once_however_many_sizes_it_is_about() {
     assert_eq!(refused.count(), 1);
 }
 
-#[test]
-fn a_vine_that_outlived_a_light_frost_is_a_warning() {
+/// What is said of a vine that outlived a light frost: the one finding of its code that only warns.
+pub fn outlived_a_light_frost() -> Finding {
     let mut case = Case::default();
     case.fruit.vine = Some(Vine::LightFrost);
-    let found = judge(&case).findings;
-    let frost = found.iter().find(|found| found.code == Code::FrostKilledVine).unwrap();
-    assert_eq!(frost.severity, Severity::Warn);
+    let mut found = judge(&case).findings.into_iter();
+    found.find(|found| found.code == Code::FrostKilledVine).unwrap()
+}
+
+#[test]
+fn a_vine_that_outlived_a_light_frost_is_a_warning() {
+    assert_eq!(outlived_a_light_frost().severity, Severity::Warn);
 }

@@ -39,7 +39,7 @@ use bodega_core::tables::process::{
 use bodega_core::towel::seal::{LidVerdict, NoRescue, Rescue, Wrong, window};
 use bodega_core::towel::ways_out::ways_out;
 
-use super::judge::every_mistake_judged;
+use super::judge::{every_mistake_judged, outlived_a_light_frost};
 use super::kitchen::{START, at, jar, load, on_the_towel};
 
 /// A heading and its lines, each once, in the order they first come.
@@ -62,7 +62,7 @@ fn findings() -> Vec<String> {
             finding.do_now
         )
     };
-    every_mistake_judged().into_iter().map(text).collect()
+    every_mistake_judged().into_iter().chain([outlived_a_light_frost()]).map(text).collect()
 }
 
 fn queries() -> impl Iterator<Item = Query> {
