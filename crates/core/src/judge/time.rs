@@ -319,14 +319,18 @@ fn mixed_short(given: f64, others: f64) -> Finding {
     )
 }
 
-/// What a log of a boil says once it is over: the longest unbroken boil in minutes, and whether one was lost. `None` while
-/// the boil still runs, or when nothing began.
-fn longest_stretch(log: &[LogLine]) -> Option<(f64, bool)> {
-    let mut since = None;
-    let mut longest = None;
-    let mut lost = false;
+/// A log of a boil, read in the order of its minutes.
+struct Stretches {
+    /// Minutes of each stretch that ended, in turn; a second end after an end is a stretch of none.
+    ended: Vec<f64>,
+    lost: bool,
+    runs_on: bool,
+}
+
+fn stretches(log: &[LogLine]) -> Stretches {
     let mut in_order: Vec<&LogLine> = log.iter().collect();
     in_order.sort_by(|a, b| a.at.get::<minute>().total_cmp(&b.at.get::<minute>()));
+    let (mut since, mut ended, mut lost) = (None, Vec::new(), false);
     for line in in_order {
         let at = line.at.get::<minute>();
         match line.event {
@@ -334,34 +338,26 @@ fn longest_stretch(log: &[LogLine]) -> Option<(f64, bool)> {
             LogEvent::Boil => since = since.or(Some(at)),
             LogEvent::Lost | LogEvent::End => {
                 lost |= line.event == LogEvent::Lost;
-                let stretch = since.take().map_or(0.0, |start| at - start);
-                longest = Some(f64::max(longest.unwrap_or(0.0), stretch));
+                ended.push(since.take().map_or(0.0, |start| at - start));
             }
         }
     }
-    Some((longest.filter(|_| since.is_none())?, lost))
+    Stretches { ended, lost, runs_on: since.is_some() }
+}
+
+/// What a log of a boil says once it is over: the longest unbroken boil in minutes, and whether one was lost. `None` while
+/// the boil still runs, or when nothing began.
+fn longest_stretch(log: &[LogLine]) -> Option<(f64, bool)> {
+    let Stretches { ended, lost, runs_on } = stretches(log);
+    (!runs_on && !ended.is_empty()).then(|| (ended.into_iter().fold(0.0, f64::max), lost))
 }
 
 /// Minutes of steam in all, stretch after stretch, until one was as long as it has to be: what runs on after that harms nothing.
 fn steamed_in_all(log: &[LogLine], needed: f64) -> f64 {
-    let mut in_order: Vec<&LogLine> = log.iter().collect();
-    in_order.sort_by(|a, b| a.at.get::<minute>().total_cmp(&b.at.get::<minute>()));
-    let (mut since, mut all) = (None, 0.0);
-    for line in in_order {
-        let at = line.at.get::<minute>();
-        match line.event {
-            LogEvent::In => {}
-            LogEvent::Boil => since = since.or(Some(at)),
-            LogEvent::Lost | LogEvent::End => {
-                let stretch = since.take().map_or(0.0, |start| at - start);
-                all += stretch.min(needed);
-                if stretch + SLACK_MIN >= needed {
-                    break;
-                }
-            }
-        }
-    }
-    all
+    let ended = stretches(log).ended;
+    let until =
+        ended.iter().position(|stretch| stretch + SLACK_MIN >= needed).map_or(ended.len(), |full| full + 1);
+    ended[..until].iter().map(|stretch| stretch.min(needed)).sum()
 }
 
 /// A steam canner holds water for so many minutes and cannot be topped up: begun again, they add up. Source: university extension
