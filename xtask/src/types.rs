@@ -77,12 +77,27 @@ fn words(description: &Value) -> anyhow::Result<String> {
         }
         writeln!(text, "  }},")?;
     }
-    text.push_str(
-        "} as const;\n\n/** What goes in besides that has to be measured. */\nexport const MEASURED = [\n",
-    );
-    let measured = schemas["Ingredient"]["x-measured"].as_array().context("nothing is measured")?;
-    for word in measured {
-        writeln!(text, "  {word},")?;
+    text.push_str("} as const;\n\n/** Jars in numbers. */\nexport const JAR_PLURAL = {\n");
+    let plurals = schemas["JarSize"]["x-plurals"].as_object().context("jars have no plurals")?;
+    for word in schemas["JarSize"]["enum"].as_array().context("jars have no words")? {
+        let word = word.as_str().context("a word is not a text")?;
+        writeln!(text, "  {word}: {},", plurals[word])?;
     }
-    Ok(text + "] as const;\n")
+    text.push_str("} as const;\n");
+    let lists = [
+        (
+            "Jars that tomatoes were tested in, or that stand for one",
+            "CANNED",
+            &schemas["JarSize"]["x-canned"],
+        ),
+        ("What goes in besides that has to be measured", "MEASURED", &schemas["Ingredient"]["x-measured"]),
+    ];
+    for (says, name, list) in lists {
+        writeln!(text, "\n/** {says}. */\nexport const {name} = [")?;
+        for word in list.as_array().with_context(|| format!("{name} is no list"))? {
+            writeln!(text, "  {word},")?;
+        }
+        text.push_str("] as const;\n");
+    }
+    Ok(text)
 }

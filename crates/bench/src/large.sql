@@ -19,8 +19,8 @@ FROM day;
 
 INSERT INTO batch_lot (batch_id, lot_id, weight_g) SELECT batch, lot, 40000 FROM day;
 
-INSERT INTO canner_load (id, canner_id, batch_id, position, minutes, claims_asked)
-SELECT batch * 4 + load.value, (SELECT min(id) FROM canner), batch, load.value + 1, 50, 0
+INSERT INTO canner_load (id, canner_id, batch_id, position, minutes, claims_asked, water_asked)
+SELECT batch * 4 + load.value, (SELECT min(id) FROM canner), batch, load.value + 1, 50, 0, 0
 FROM day, json_each('[0, 1, 2, 3]') AS load ORDER BY 1;
 
 INSERT INTO load_event (load_id, event, at)

@@ -7,6 +7,7 @@ pub mod heat;
 pub mod loads;
 pub mod moment;
 pub mod outline;
+pub mod over;
 pub mod pot;
 pub mod probe;
 pub mod regroup;

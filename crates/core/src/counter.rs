@@ -63,8 +63,12 @@ pub fn of_canner(load: &CannerLoad, suggests: Option<Suggestion>, is_one: bool, 
     };
     let name = |text: &str| if is_one { text.to_owned() } else { format!("{}: {text}", load.canner.name) };
     let at_once = here.call.into_iter().chain(probe).map(|text| Call::new(Station::Canner, name(text), now));
+    let look = here.look_again.filter(|_| load.water_asked);
+    let look = look
+        .map(|from| Call::once(Station::Canner, name("Half time: look at the water over the lids"), from));
     let later = then.and_then(|then| then.call).zip(ends(phase));
-    at_once.chain(later.map(|(text, ends)| Call::new(Station::Canner, name(text), ends))).collect()
+    let later = later.map(|(text, ends)| Call::new(Station::Canner, name(text), ends));
+    at_once.chain(later).chain(look).collect()
 }
 
 /// Filled jars on the bench: hot packs go in at once.
@@ -114,7 +118,11 @@ pub fn of_kettle(
     let done = done.map(|text| Call::new(Station::Kettle, name(text.to_owned()), cooking.finish));
     let holds = cooking.goal == TargetKind::HoldMinutes;
     let probe = cooking.temp.filter(|_| holds).and_then(|temp| match held(temp, between) {
-        Held::Cool => None,
+        // Its clock runs, and it is not as hot as it was.
+        Held::Cool => cooking
+            .timer
+            .is_some_and(|timer| timer.since.is_some())
+            .then(|| format!("The juice fell under {}: turn it up", heat.text(between.0))),
         Held::Hot => {
             // Once its clock runs it is known to be hot.
             let is_news = cooking.timer.is_some_and(|timer| timer.since.is_none());

@@ -9,3 +9,4 @@ pub mod ph;
 pub mod salt;
 pub mod size;
 pub mod spoons;
+pub mod unknown;

@@ -15,8 +15,8 @@ mod acid;
 mod additions;
 pub mod against;
 mod asks;
+mod canner;
 pub mod case;
-pub mod frozen;
 mod fruit;
 mod handling;
 mod jars;
@@ -25,8 +25,10 @@ mod recipe;
 pub mod records;
 pub mod standing;
 mod time;
+pub mod unlike;
 
 pub use asks::{Ask, Question};
+pub use canner::CaseCanner;
 pub use case::Case;
 
 vocabulary! {
@@ -150,6 +152,16 @@ codes! {
     Headspace = "headspace", Warn, Jars, "headspace";
     /// Lids too near the surface.
     WaterCover = "water_cover", Warn, Canner, "more water";
+    /// No canner that a process was tested in.
+    CannerUnsuited = "canner_unsuited", Stop, Canner, "wrong canner";
+    /// Half of a jar's liquid or more was lost in the canner.
+    LiquidGone = "liquid_gone", Stop, Towel, "half its liquid gone";
+    /// A dial gauge that nobody tested this year.
+    GaugeUntested = "gauge_untested", Warn, Canner, "gauge not tested";
+    /// Jars on the bare bottom of the pot.
+    BareBottom = "bare_bottom", Warn, Canner, "no rack";
+    /// Some of a jar's liquid was lost in the canner.
+    LiquidLow = "liquid_low", Note, Towel, "liquid lost";
     /// Lids at or out of the surface.
     WaterLow = "water_low", Stop, Canner, "water too low";
     /// Glass that may break.
@@ -160,6 +172,8 @@ codes! {
     PhUncompensated = "ph_uncompensated", Warn, Acid, "pH read hot or cold";
     /// A metric jar on a US jar's time.
     LitreAsQuart = "litre_as_quart", Warn, Jars, "metric jar";
+    /// A jar between two sizes, with the time of the larger.
+    NextSizeUp = "next_size_up", Note, Jars, "next size's time";
     /// Bruised fruit.
     Bruised = "bruised", Warn, Fruit, "bruised";
     /// Lifted before five minutes.
@@ -333,11 +347,19 @@ pub struct Verdict {
 }
 
 /// Every rule, in the order of the work.
-const RULES: &[fn(&Case) -> Vec<Finding>] =
-    &[fruit::judge, acid::judge, additions::judge, jars::judge, time::judge, handling::judge, ph::judge];
+const RULES: &[fn(&Case) -> Vec<Finding>] = &[
+    fruit::judge,
+    acid::judge,
+    additions::judge,
+    jars::judge,
+    time::judge,
+    canner::judge,
+    handling::judge,
+    ph::judge,
+];
 /// The rules of a recipe: its proportions stand for the dose of plain tomatoes and for what else may be in them.
 const RECIPE_RULES: &[fn(&Case) -> Vec<Finding>] =
-    &[fruit::judge, recipe::judge, jars::judge, time::judge, handling::judge, ph::judge];
+    &[fruit::judge, recipe::judge, jars::judge, time::judge, canner::judge, handling::judge, ph::judge];
 
 /// Judges a batch by every rule.
 #[must_use]

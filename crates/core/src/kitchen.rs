@@ -3,5 +3,6 @@
 pub mod altitude;
 pub mod altitudes;
 pub mod cupboard;
+pub mod number;
 pub mod places;
 pub mod ways;

@@ -4,6 +4,7 @@ pub mod acid;
 pub mod audit;
 pub mod canner;
 pub mod day;
+pub mod jar;
 pub mod kettle;
 pub mod loads;
 pub mod process;

@@ -6,7 +6,7 @@ use bodega_core::jars::claims::Claims;
 use bodega_core::jars::size::JarSize;
 use bodega_core::jars::spoons::Measured;
 use bodega_core::measures::ids::{BatchId, JarId, LoadId};
-use bodega_core::measures::limits::{CELSIUS, HEADSPACE, JAR_COUNT, WATER_COVER};
+use bodega_core::measures::limits::{CELSIUS, HEADSPACE, JAR_COUNT};
 use bodega_core::measures::moment::Moment;
 use bodega_core::records::batch::Batch;
 use bodega_core::records::jar::Jar;
@@ -200,7 +200,6 @@ pub async fn set_claims(
     Json(claims): Json<Claims>,
 ) -> Result<web::Json<LoadView>, ApiError> {
     claims.headspace_in.map(|inches| HEADSPACE.check(inches).named("headspace_in")).transpose()?;
-    claims.water_over_in.map(|inches| WATER_COVER.check(inches).named("water_over_in")).transpose()?;
     claims.water_c.map(|degrees| CELSIUS.check(degrees).named("water_c")).transpose()?;
     // Of jars that are out it decides whether they stand on the shelf.
     changed(&shared, Topic::Everything, move |shared, now| {

@@ -206,6 +206,7 @@ fn store_parts(error: &StoreError) -> (StatusCode, &'static str, Option<String>)
         StoreError::OnBench { .. } => conflict("on_bench", Some("jars")),
         StoreError::PotShort { .. } => conflict("pot_short", Some("jars")),
         StoreError::InRecipe { .. } => conflict("in_recipe", Some("jars")),
+        StoreError::NoWaterOver => conflict("no_water_over", Some("water")),
         StoreError::InPot { .. } => conflict("in_pot", Some("jars")),
         StoreError::NoRescue { reason, .. } => match reason {
             NoRescue::NothingWrong => conflict("not_failed", Some("rescue")),

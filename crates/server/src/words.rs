@@ -2,6 +2,7 @@
 
 use bodega_core::canner::beside::AlsoHow;
 use bodega_core::canner::events::BoilEvent;
+use bodega_core::canner::over::{UnderJars, WaterOver};
 use bodega_core::crates::fruit::{Condition, Fault, Kind};
 use bodega_core::day::work::Work;
 use bodega_core::figures::FigureName;
@@ -25,6 +26,7 @@ use bodega_core::recipe::part::{Role, Side};
 use bodega_core::shelf::label_sheet::{Paper, Shape};
 use bodega_core::shelf::pantry::{Discard, Leaving};
 use bodega_core::tables::process::{Medium, Method, Pack, Product};
+use bodega_core::towel::liquid::LiquidLost;
 use bodega_core::towel::seal::{LidVerdict, Rescue};
 use serde_json::{Map, Value, json};
 
@@ -71,6 +73,7 @@ pub fn all() -> Vec<Words> {
         Leaving,
         LidState,
         LidVerdict,
+        LiquidLost,
         Medium,
         Method,
         Mouth,
@@ -88,7 +91,9 @@ pub fn all() -> Vec<Words> {
         Spoons,
         Station,
         Thickness,
+        UnderJars,
         Unit,
+        WaterOver,
         Work,
     ]
 }
@@ -102,6 +107,10 @@ pub fn describe(description: &mut Value) {
             found["x-labels"] = Value::Object(labels);
         }
     }
+    // Jars are named one by one and in numbers, and offered only where tomatoes were tested in them.
+    let jars = &mut description["components"]["schemas"]["JarSize"];
+    jars["x-plurals"] = JarSize::ALL.iter().map(|jar| (jar.word().to_owned(), json!(jar.plural()))).collect();
+    jars["x-canned"] = JarSize::ALL.iter().filter(|jar| jar.is_canned()).map(|jar| jar.word()).collect();
     // A form asks how much only where that decides anything.
     let measured = Ingredient::ALL.iter().filter(|what| what.is_measured()).map(|what| what.word());
     description["components"]["schemas"]["Ingredient"]["x-measured"] = measured.collect();

@@ -2,12 +2,13 @@
 
 use bodega_core::canner::beside::{AlsoHow, beside_changed};
 use bodega_core::canner::events::{BoilEvent, OutOfOrder};
+use bodega_core::canner::over::{UnderJars, WaterOver};
 use bodega_core::jars::claims::Claims;
 use bodega_core::measures::ids::{BatchId, CannerId, JarId, LoadId};
 use bodega_core::measures::moment::{Moment, Touched};
 use bodega_core::records::kitchen::Kitchen;
 use bodega_core::records::load::{AlsoIn, CannerLoad, CannerReading, JarMoment, NewGroup};
-use bodega_core::tables::process::ProcessOption;
+use bodega_core::tables::process::{Method, ProcessOption};
 use rusqlite::{Connection, params};
 
 use crate::corrections::{ToldBy, corrected};
@@ -45,6 +46,28 @@ fn write_event(
         params![load.id.0, event.word(), at.0, jar.map(|jar| jar.0)],
     )?;
     Ok(CannerLoad { clock, ..load })
+}
+
+/// Writes down an event of a whole load; the first of them only of jars that are ready, into a canner that is free.
+fn begin(
+    connection: &Connection,
+    id: LoadId,
+    event: BoilEvent,
+    touched: Touched,
+) -> Result<CannerLoad, StoreError> {
+    let load = one(connection, id)?;
+    if !load.clock.has_begun() {
+        check_ready(&load)?;
+        check_room(connection, &load.canner, &load.stands())?;
+        check_canner_free(connection, &load)?;
+    }
+    write_event(connection, load, event, None, touched)
+}
+
+fn write_water(connection: &Connection, id: LoadId, water: WaterOver, at: Moment) -> Result<(), StoreError> {
+    let sql = "UPDATE canner_load SET water_over = ?2, water_at = ?3 WHERE id = ?1";
+    connection.execute(sql, params![id.0, water.word(), at.0])?;
+    Ok(())
 }
 
 impl Store {
@@ -97,15 +120,66 @@ impl Store {
     ) -> Result<CannerLoad, StoreError> {
         let mut connection = self.lock();
         let transaction = connection.transaction()?;
-        let load = one(&transaction, id)?;
-        if !load.clock.has_begun() {
-            check_ready(&load)?;
-            check_room(&transaction, &load.canner, &load.stands())?;
-            check_canner_free(&transaction, &load)?;
-        }
-        let load = write_event(&transaction, load, event, None, touched.into())?;
+        let load = begin(&transaction, id, event, touched.into())?;
         transaction.commit()?;
         Ok(load)
+    }
+
+    /// The jars are in, with as much water over their lids as somebody saw: both are written, or neither.
+    ///
+    /// # Errors
+    /// As [`Self::add_event`].
+    pub fn jars_in(
+        &self,
+        id: LoadId,
+        water: WaterOver,
+        touched: impl Into<Touched>,
+    ) -> Result<CannerLoad, StoreError> {
+        let touched: Touched = touched.into();
+        let mut connection = self.lock();
+        let transaction = connection.transaction()?;
+        let load = begin(&transaction, id, BoilEvent::JarsIn, touched)?;
+        if load.water_over.is_none() || load.water_at.is_none_or(|at| at <= touched.at) {
+            write_water(&transaction, id, water, touched.at)?;
+        }
+        let load = one(&transaction, id)?;
+        transaction.commit()?;
+        Ok(load)
+    }
+
+    /// Says how much water stands over the lids. Once the jars are out of the canner, what was said before stays in sight.
+    ///
+    /// # Errors
+    /// [`StoreError::NoWaterOver`] in steam and under pressure; [`StoreError::NotFound`].
+    pub fn set_water(&self, id: LoadId, water: WaterOver, told: &ToldBy) -> Result<CannerLoad, StoreError> {
+        let mut connection = self.lock();
+        let transaction = connection.transaction()?;
+        let load = one(&transaction, id)?;
+        if load.batch.method != Method::BoilingWater {
+            return Err(StoreError::NoWaterOver);
+        }
+        if let Some(was) = load.water_over.filter(|_| load.lifted_at().is_some()) {
+            for batch in load.batches() {
+                let words = ("water over the lids", was.label(), water.label());
+                corrected(&transaction, batch, told, words)?;
+            }
+        }
+        write_water(&transaction, id, water, told.at)?;
+        let load = one(&transaction, id)?;
+        transaction.commit()?;
+        Ok(load)
+    }
+
+    /// Says what a load's jars stand on.
+    ///
+    /// # Errors
+    /// [`StoreError::NotFound`].
+    pub fn set_under_jars(&self, id: LoadId, under: UnderJars) -> Result<CannerLoad, StoreError> {
+        let connection = self.lock();
+        one(&connection, id)?;
+        let sql = "UPDATE canner_load SET under_jars = ?2 WHERE id = ?1";
+        connection.execute(sql, params![id.0, under.word()])?;
+        one(&connection, id)
     }
 
     /// Records what happened to one jar in the canner.

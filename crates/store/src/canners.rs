@@ -80,7 +80,8 @@ impl Store {
         let pot = change.pot.or(before.pot);
         transaction.execute(
             "UPDATE canner SET name = ?2, method = ?3, inner_diameter_mm = ?4, inner_height_mm = ?5,
-             rack_height_mm = ?6, power_w = ?7, burner_mm = ?8, inner_length_mm = ?9 WHERE id = ?1",
+             rack_height_mm = ?6, power_w = ?7, burner_mm = ?8, inner_length_mm = ?9, multi_cooker = ?10, gauge_tested_in = ?11
+             WHERE id = ?1",
             params![
                 id.0,
                 change.name.as_ref().unwrap_or(&before.name),
@@ -91,6 +92,8 @@ impl Store {
                 change.power_w.or(before.power_w),
                 change.burner_mm.or(before.burner_mm),
                 pot.and_then(|pot| pot.inner_length_mm),
+                change.multi_cooker.unwrap_or(before.multi_cooker),
+                change.gauge_tested_in.or(before.gauge_tested_in),
             ],
         )?;
         if let Some(capacity) = &change.capacity {

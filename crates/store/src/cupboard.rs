@@ -76,7 +76,7 @@ fn whole(amount: f64) -> u32 {
 fn cupboard(connection: &Connection) -> Result<Cupboard, StoreError> {
     let mut known = BTreeMap::new();
     let mut jars = Vec::new();
-    for jar in JarSize::ALL.iter().copied().filter(|jar| *jar != JarSize::HalfGallon) {
+    for jar in JarSize::ALL.iter().copied().filter(|jar| jar.is_canned()) {
         let count = count_of(connection, Item::Jar(jar))?;
         let used = match &count {
             None => 0,

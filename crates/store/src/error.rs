@@ -165,6 +165,9 @@ pub enum StoreError {
         /// Number of the jar in its batch.
         number: u32,
     },
+    /// Water over the lids is said of a canner that has none there.
+    #[error("only in boiling water does water stand over the lids; this load is in steam or under pressure")]
+    NoWaterOver,
     /// A jar whose acid is a part of its recipe is said to be without it.
     #[error("jar {number} has its acid from its recipe; say at the bowls what went in")]
     InRecipe {

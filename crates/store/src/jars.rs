@@ -6,12 +6,14 @@ use bodega_core::jars::size::JarSize;
 use bodega_core::measures::ids::{BatchId, JarId, LoadId};
 use bodega_core::measures::moment::Moment;
 use bodega_core::records::jar::Jar;
+use bodega_core::towel::liquid::LiquidLost;
 use rusqlite::{Connection, params};
 
 use crate::corrections::{ToldBy, corrected};
 use crate::pot::{dosed_pot, settle_pot};
 use crate::rows::jar::{of_load, one};
 use crate::rows::{batch as batches, found, load};
+use crate::towel::lifted;
 use crate::{Store, StoreError, lineup};
 
 /// Column of a step.
@@ -204,6 +206,41 @@ impl Store {
             if !undosed && jar.undosed_at.is_some() {
                 let about = format!("acid of jar {number}");
                 corrected(&transaction, jar.batch, told, (&about, "not in it", "in it"))?;
+            }
+        }
+        Ok(transaction.commit()?)
+    }
+}
+
+impl Store {
+    /// Says how much of their liquid jars lost in the canner, or takes that back with `None`; all of them or none.
+    ///
+    /// # Errors
+    /// [`StoreError::NotOnTowel`] while one is not out of the canner; [`StoreError::AlreadyGone`]; [`StoreError::NotFound`].
+    pub fn set_liquid_lost(
+        &self,
+        jars: &[JarId],
+        lost: Option<LiquidLost>,
+        told: &ToldBy,
+    ) -> Result<(), StoreError> {
+        let words = |lost: Option<LiquidLost>| lost.map_or("none of it", LiquidLost::label);
+        let mut connection = self.lock();
+        let transaction = connection.transaction()?;
+        for id in jars {
+            let jar = one(&transaction, *id)?;
+            lifted(&transaction, *id)?;
+            let sql = "SELECT gone_at IS NOT NULL FROM jar WHERE id = ?1";
+            if transaction.query_row(sql, [id.0], |row| row.get(0))? {
+                return Err(StoreError::AlreadyGone { number: jar.number });
+            }
+            transaction.execute(
+                "UPDATE jar SET liquid_lost = ?2, liquid_lost_at = ?3 WHERE id = ?1",
+                params![id.0, lost.map(LiquidLost::word), lost.map(|_| told.at.0)],
+            )?;
+            // The first time it is seen; what is said otherwise later may end a stop.
+            if jar.liquid_lost.is_some() {
+                let about = format!("liquid that jar {} lost", jar.number);
+                corrected(&transaction, jar.batch, told, (&about, words(jar.liquid_lost), words(lost)))?;
             }
         }
         Ok(transaction.commit()?)

@@ -9,8 +9,18 @@ use bodega_core::measures::ids::{BatchId, JarId, LoadId};
 use rusqlite::Connection;
 
 /// Tables whose rows decide what stands against a jar.
-pub(crate) const DECIDING: [&str; 8] =
-    ["jar", "canner_load", "load_event", "batch", "ph_reading", "bench_ph", "bowls", "altitude_said"];
+pub(crate) const DECIDING: [&str; 10] = [
+    "jar",
+    "canner_load",
+    "load_event",
+    "batch",
+    "ph_reading",
+    "bench_ph",
+    "bowls",
+    "altitude_said",
+    "canner",
+    "canner_capacity",
+];
 
 /// Rows that are remembered one by one; when more are written at once, everything is asked anew.
 const MOST_ROWS: usize = 5_000;

@@ -3,7 +3,9 @@
 use bodega_core::measures::ids::{BatchId, JarId, LoadId};
 use bodega_core::measures::moment::Moment;
 use bodega_core::records::towel::{Rescued, Towel, TowelJar};
-use bodega_core::towel::seal::{Cooling, LidVerdict, Rescue, fridge_until, is_provisional, window};
+use bodega_core::towel::seal::{
+    Cooling, LidVerdict, Mending, Rescue, fridge_days, fridge_until, is_provisional, window,
+};
 use rusqlite::{Connection, OptionalExtension, Row, params};
 
 use crate::rows::jar::read_verdict;
@@ -153,14 +155,14 @@ impl Store {
                 })?;
             let was_in = load::one(&transaction, load)?;
             let standing = at_home::of_jar(&transaction, *jar, load)?;
-            let cooling = Cooling {
+            let cooling = standing.weighs(Cooling {
                 verdict,
                 processed: was_in.is_processed(*jar, now),
-                dosed: !is_undosed(&transaction, *jar)? && !standing.lacks_acid(),
-                mending: standing.mending(),
+                dosed: !is_undosed(&transaction, *jar)?,
+                mending: Mending::Nothing,
                 lifted_at,
                 chilled_at,
-            };
+            });
             cooling.may(rescue, kept_cold, now).map_err(|reason| StoreError::NoRescue { number, reason })?;
             if rescue != Rescue::Reprocess {
                 transaction.execute(
@@ -197,6 +199,7 @@ impl Store {
         )?;
         let rows = statement.query_map([], |row| {
             let (rescue, since) = (word(row, "rescue")?, Moment(row.get("rescue_at")?));
+            let days = fridge_days(optional_word(row, "liquid_lost")?);
             Ok(Rescued {
                 id: JarId(row.get("id")?),
                 code: row.get("code")?,
@@ -207,7 +210,7 @@ impl Store {
                 load: LoadId(row.get("load_id")?),
                 verdict: read_verdict(row)?,
                 dosed: row.get::<_, Option<i64>>("undosed_at")?.is_none(),
-                until: (rescue == Rescue::Refrigerator).then(|| fridge_until(since)),
+                until: (rescue == Rescue::Refrigerator).then(|| fridge_until(since, days)),
             })
         })?;
         self.readable(rows)
@@ -244,12 +247,13 @@ fn is_undosed(connection: &Connection, jar: JarId) -> Result<bool, StoreError> {
 /// Takes a jar on to the load that it is processed again in. One that goes back for its dose comes to the bench without it.
 fn move_on(connection: &Connection, jar: JarId, load: LoadId, keeps_its_lid: bool) -> Result<(), StoreError> {
     connection.execute(
-        "INSERT INTO jar_past (jar_id, load_id, judged_at, seal_detail, undosed_at)
-         SELECT id, load_id, seal_at, seal_detail, undosed_at FROM jar WHERE id = ?1",
+        "INSERT INTO jar_past (jar_id, load_id, judged_at, seal_detail, undosed_at, liquid_lost, liquid_lost_at)
+         SELECT id, load_id, seal_at, seal_detail, undosed_at, liquid_lost, liquid_lost_at FROM jar WHERE id = ?1",
         [jar.0],
     )?;
     connection.execute(
         "UPDATE jar SET load_id = ?2, seal = NULL, seal_detail = NULL, seal_at = NULL, provisional = 0, tidy_at = NULL,
+         liquid_lost = NULL, liquid_lost_at = NULL,
          acid_at = iif(undosed_at IS NULL, acid_at, NULL), acid_from_pot = iif(undosed_at IS NULL, acid_from_pot, 0),
          bubbles_at = iif(undosed_at IS NULL, bubbles_at, NULL), undosed_at = NULL,
          rim_at = CASE WHEN ?3 THEN rim_at END, lid_at = CASE WHEN ?3 THEN lid_at END WHERE id = ?1",
@@ -277,6 +281,7 @@ fn take_rescue_back(connection: &Connection, jar: JarId) -> Result<(), StoreErro
     connection.execute(
         "UPDATE jar SET load_id = past.load_id, seal = iif(past.judged_at IS NULL, NULL, 'failed'),
          seal_detail = past.seal_detail, seal_at = past.judged_at, undosed_at = past.undosed_at,
+         liquid_lost = past.liquid_lost, liquid_lost_at = past.liquid_lost_at,
          acid_at = coalesce(acid_at, filled_at), bubbles_at = filled_at, rim_at = filled_at, lid_at = filled_at
          FROM jar_past AS past WHERE jar.id = ?1 AND past.id = ?2",
         params![jar.0, past],
@@ -311,6 +316,7 @@ fn read_towel_jar(row: &Row<'_>, at_home: &AtHome) -> rusqlite::Result<TowelJar>
         named: row.get("name")?,
         number: row.get("number")?,
         size: word(row, "size")?,
+        liquid_lost: optional_word(row, "liquid_lost")?,
         verdict: read_verdict(row)?,
         second_look: second_look(row)?,
         judged_at: moment(row, "seal_at")?,

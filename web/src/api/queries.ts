@@ -202,6 +202,13 @@ export const ask = {
       enabled: body.jars.length > 0,
       staleTime: Infinity,
     }),
+  jarByWater: (waterKg: number | null) =>
+    queryOptions({
+      queryKey: ["compute", "jar", waterKg],
+      queryFn: () => take(api.POST("/api/compute/jar", { body: { water_kg: waterKg ?? 1 } })),
+      enabled: waterKg !== null,
+      staleTime: Infinity,
+    }),
   yield: (product: Product, thickness: Thickness | null, weightG: number) =>
     queryOptions({
       queryKey: ["compute", "yield", product, thickness, weightG],

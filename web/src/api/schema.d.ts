@@ -502,6 +502,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/jar": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Finds the size whose time and dose a jar of unknown size gets. */
+        post: operations["compute_jar"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/kettle": {
         parameters: {
             query?: never;
@@ -1161,6 +1178,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/liquids": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Says how much of their liquid jars lost in the canner, for all of them or none. With half of it gone or more they are not for
+         *     the shelf.
+         */
+        put: operations["set_liquid_lost"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/live": {
         parameters: {
             query?: never;
@@ -1426,6 +1463,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/loads/{id}/under_jars": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Says what stands under the jars of a load. */
+        put: operations["set_under_jars"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/loads/{id}/warmth": {
         parameters: {
             query?: never;
@@ -1436,6 +1490,23 @@ export interface paths {
         get?: never;
         /** Says how warm the empty jars are, so that cold glass and hot food are warned of. */
         put: operations["set_warmth"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/loads/{id}/water": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Says how much water stands over the lids of a load, now or, once it is out, while it boiled. */
+        put: operations["set_water"];
         post?: never;
         delete?: never;
         options?: never;
@@ -2318,11 +2389,18 @@ export interface components {
         AlsoIn: {
             /**
              * Format: int32
+             * @description How many of them broke in the canner; they stand in it until the others are out.
+             */
+            broken?: number;
+            /**
+             * Format: int32
              * @description How many, 1 to 1,000.
              */
             count: number;
             /** @description Minutes that they need by their own recipe, 1 to 1,440. */
             minutes: components["schemas"]["Minutes"];
+            /** @description What is in them, as the household calls it, 1 to 80 letters; `null` while nobody said. */
+            name?: string | null;
             /** @description Size. */
             size: components["schemas"]["JarSize"];
         };
@@ -2379,7 +2457,7 @@ export interface components {
          * @description Something that the process depends on, in the order of the work.
          * @enum {string}
          */
-        Ask: "product" | "medium" | "pack" | "additions" | "weight" | "amounts" | "jars" | "agent" | "dose" | "method" | "altitude" | "minutes" | "pounds" | "claims" | "other_jars";
+        Ask: "product" | "medium" | "pack" | "additions" | "weight" | "amounts" | "jars" | "agent" | "dose" | "method" | "altitude" | "minutes" | "pounds" | "claims" | "water" | "other_jars";
         /**
          * @description What may have happened when a reading disagrees with all that is known.
          * @enum {string}
@@ -2403,6 +2481,19 @@ export interface components {
              */
             pot_dose_tsp?: number | null;
             source?: components["schemas"]["AcidSource"] | null;
+        };
+        /** @description The canner. */
+        AuditCanner: {
+            /** @description Whether its dial gauge was tested this year. */
+            gauge_tested?: boolean | null;
+            /** @description Whether it is an electric multi-cooker. */
+            multi_cooker?: boolean | null;
+            /**
+             * Format: int32
+             * @description Quart jars that stand in it, 0 to 1,000.
+             */
+            quarts?: number | null;
+            under_jars?: components["schemas"]["UnderJars"] | null;
         };
         /** @description The fruit. */
         AuditFruit: {
@@ -2496,6 +2587,7 @@ export interface components {
             altitude_ft?: number | null;
             /** @description The log of the boil. */
             boil?: components["schemas"]["AuditLogLine"][] | null;
+            canner?: components["schemas"]["AuditCanner"] | null;
             fruit?: components["schemas"]["AuditFruit"] | null;
             /**
              * Format: double
@@ -2506,6 +2598,7 @@ export interface components {
             jars?: components["schemas"]["AuditJar"][] | null;
             /** @description Whether jars that are processed again after more than a day were kept cold all that time. */
             kept_cold?: boolean | null;
+            liquid_lost?: components["schemas"]["LiquidLost"] | null;
             /** @description Other jars in the same load. */
             load?: components["schemas"]["AuditOther"][] | null;
             medium?: components["schemas"]["Medium"] | null;
@@ -2900,7 +2993,7 @@ export interface components {
          * @description Something a person saw or did at the canner.
          * @enum {string}
          */
-        BoilEvent: "jars_in" | "vents" | "boils" | "boil_lost" | "unwatched" | "held_on" | "clock_set" | "pounds_raised" | "topped_up_boiling" | "topped_up_cold" | "jar_broken" | "jar_out" | "jar_added" | "heat_off" | "heat_again" | "pressure_down" | "lifted";
+        BoilEvent: "jars_in" | "vents" | "boils" | "boil_lost" | "ran_dry" | "unwatched" | "held_on" | "clock_set" | "pounds_raised" | "topped_up_boiling" | "topped_up_cold" | "jar_broken" | "jar_out" | "jar_added" | "heat_off" | "heat_again" | "pressure_down" | "lifted";
         /** @description The altitude that goes with the reading. */
         BoilTestAnswer: {
             /** @description If it reads right. */
@@ -3049,10 +3142,17 @@ export interface components {
             capacity: {
                 [key: string]: number;
             };
+            /**
+             * Format: int32
+             * @description Year in which its dial gauge was tested last; `null` when nobody said.
+             */
+            gauge_tested_in?: number | null;
             /** @description Number of the record. */
             id: components["schemas"]["CannerId"];
             /** @description How it heats. */
             method: components["schemas"]["Method"];
+            /** @description Whether it is an electric multi-cooker. */
+            multi_cooker: boolean;
             /** @description What the household calls it. */
             name: string;
             pot?: components["schemas"]["PotSize"] | null;
@@ -3099,7 +3199,14 @@ export interface components {
             capacity?: {
                 [key: string]: number | null;
             } | null;
+            /**
+             * Format: int32
+             * @description Year in which its dial gauge was tested last, 1900 to this one.
+             */
+            gauge_tested_in?: number | null;
             method?: components["schemas"]["Method"] | null;
+            /** @description Whether it is an electric multi-cooker. */
+            multi_cooker?: boolean | null;
             /** @description New name, 1 to 80 letters. */
             name?: string | null;
             pot?: components["schemas"]["PotSize"] | null;
@@ -3182,17 +3289,12 @@ export interface components {
              * @description Temperature of the canner's water when the jars go in, in degrees Celsius, -30 to 200; `null` while nobody looked.
              */
             water_c?: number | null;
-            /**
-             * Format: double
-             * @description Water over the lids that was measured, in inches, 0 to 20; `null` while nobody looked.
-             */
-            water_over_in?: number | null;
         };
         /**
          * @description What can be found; the word is stable.
          * @enum {string}
          */
-        Code: "no_acid" | "acid_short" | "fresh_citrus" | "pot_dose_short" | "process_short" | "no_tested_process" | "altitude_missing" | "steam_limit" | "boil_lost" | "mixed_load_short" | "not_processed" | "jar_fragile" | "jar_unsuited" | "frost_killed_vine" | "overripe" | "mouldy" | "low_acid_addition" | "recipe_ratio" | "recipe_untested" | "recipe_jar" | "thickener" | "recipe_swap" | "vegetable_ratio" | "reprocess_late" | "ph_high" | "lid_reused" | "lid_other" | "skins_on" | "rim_nicked" | "headspace" | "water_cover" | "water_low" | "thermal_gap" | "ph_uncalibrated" | "ph_uncompensated" | "litre_as_quart" | "bruised" | "rest_short" | "seal_check_early" | "rings_on" | "acid_more" | "bottle_old" | "underripe" | "medium_missing";
+        Code: "no_acid" | "acid_short" | "fresh_citrus" | "pot_dose_short" | "process_short" | "no_tested_process" | "altitude_missing" | "steam_limit" | "boil_lost" | "mixed_load_short" | "not_processed" | "jar_fragile" | "jar_unsuited" | "frost_killed_vine" | "overripe" | "mouldy" | "low_acid_addition" | "recipe_ratio" | "recipe_untested" | "recipe_jar" | "thickener" | "recipe_swap" | "vegetable_ratio" | "reprocess_late" | "ph_high" | "lid_reused" | "lid_other" | "skins_on" | "rim_nicked" | "headspace" | "water_cover" | "canner_unsuited" | "liquid_gone" | "gauge_untested" | "bare_bottom" | "liquid_low" | "water_low" | "thermal_gap" | "ph_uncalibrated" | "ph_uncompensated" | "litre_as_quart" | "next_size_up" | "bruised" | "rest_short" | "seal_check_early" | "rings_on" | "acid_more" | "bottle_old" | "underripe" | "medium_missing";
         /** @description Food in the refrigerator or the freezer, with what is left of it. */
         ColdFood: {
             /** @description When. */
@@ -4010,6 +4112,7 @@ export interface components {
             event: components["schemas"]["BoilEvent"];
             jar?: components["schemas"]["JarId"] | null;
             size?: components["schemas"]["JarSize"] | null;
+            water?: components["schemas"]["WaterOver"] | null;
         };
         /** @description One thing that happened to a load. */
         EventView: {
@@ -4418,6 +4521,8 @@ export interface components {
             id: components["schemas"]["JarId"];
             /** @description Lid and ring are on: ready for the canner. */
             lid: boolean;
+            liquid_lost?: components["schemas"]["LiquidLost"] | null;
+            liquid_lost_at?: components["schemas"]["Moment"] | null;
             medium?: components["schemas"]["Medium"] | null;
             /** @description What its batch is called, when it has a name. */
             named?: string | null;
@@ -4439,6 +4544,12 @@ export interface components {
             undosed_at?: components["schemas"]["Moment"] | null;
             /** @description Whether salt is wanted. */
             wants_salt: boolean;
+        };
+        /** @description What a jar of unknown size is taken for. */
+        JarByWater: {
+            jar?: components["schemas"]["JarSize"] | null;
+            /** @description That in words. */
+            says: string;
         };
         /** @description One jar, as its label's code opens it. */
         JarCard: {
@@ -4503,6 +4614,7 @@ export interface components {
             id: components["schemas"]["JarId"];
             judged_at?: components["schemas"]["Moment"] | null;
             lifted_at?: components["schemas"]["Moment"] | null;
+            liquid_lost?: components["schemas"]["LiquidLost"] | null;
             /** @description The load it was processed in. */
             load: components["schemas"]["LoadId"];
             medium?: components["schemas"]["Medium"] | null;
@@ -4534,11 +4646,19 @@ export interface components {
             /** @description Where it is, in words. */
             whereabouts: string;
         };
+        /** @description Water that fills a jar to the rim. */
+        JarRequest: {
+            /**
+             * Format: double
+             * @description Its weight in kilograms, 0.02 to 20.
+             */
+            water_kg: number;
+        };
         /**
          * @description Size of a jar, from smallest to largest.
          * @enum {string}
          */
-        JarSize: "quarter_pint" | "half_pint" | "three_quarter_pint" | "pint" | "half_litre" | "pint_and_half" | "quart" | "litre" | "half_gallon";
+        JarSize: "quarter_pint" | "half_pint" | "ml_250" | "three_quarter_pint" | "ml_370" | "pint" | "half_litre" | "pint_and_half" | "ml_720" | "quart" | "litre" | "half_gallon" | "two_litre" | "gallon";
         /**
          * @description What stands against a jar, and what is still to be said of it. It is worked out whenever it is asked for and never kept, so
          *     that it cannot differ from what the records say.
@@ -4902,7 +5022,7 @@ export interface components {
          * @description Kind of tomato; decides what the fruit is good for.
          * @enum {string}
          */
-        Kind: "paste" | "slicer" | "cherry" | "mixed";
+        Kind: "paste" | "slicer" | "cherry" | "mixed" | "tomatillo";
         /** @description The kitchen and its canner. */
         Kitchen: {
             /** @description Acid that was reached for last. */
@@ -5157,6 +5277,17 @@ export interface components {
             /** @description Place of the stop it went to. */
             to: number;
         };
+        /**
+         * @description How much of its liquid a jar lost in the canner.
+         * @enum {string}
+         */
+        LiquidLost: "some" | "half";
+        /** @description Jars that lost some of their liquid in the canner. */
+        LiquidRequest: {
+            /** @description The jars. */
+            jars: components["schemas"]["JarId"][];
+            lost?: components["schemas"]["LiquidLost"] | null;
+        };
         /** @description One load. */
         LoadAnswer: {
             /** @description What goes in. */
@@ -5210,8 +5341,14 @@ export interface components {
             asks_liquid: boolean;
             /** @description Whether the card asks about skins. */
             asks_skins: boolean;
+            /** @description Whether that is asked: of a pot's first load of the day, before it goes in. */
+            asks_under: boolean;
+            /** @description Whether that is still to be said. */
+            asks_water: boolean;
             /** @description The batch it is counted with. */
             batch: components["schemas"]["Batch"];
+            /** @description What is said of juice before it is filled; `null` when none of the jars is juice, or all of them are filled. */
+            before_filling?: string | null;
             /** @description Number of its canner. */
             canner: components["schemas"]["CannerId"];
             /** @description Name of its canner. */
@@ -5241,6 +5378,8 @@ export interface components {
             jars_c?: number | null;
             /** @description What the judge has to say. */
             judged: components["schemas"]["Judged"];
+            /** @description What is said when it is looked at again; `null` where it need not be. */
+            look_again_words?: string | null;
             /** @description How that heats. */
             method: components["schemas"]["Method"];
             /** @description Minutes one unbroken boil must last. */
@@ -5301,8 +5440,12 @@ export interface components {
              * @description Minutes the last unbroken boil has lasted, rounded down.
              */
             unbroken_minutes: number;
+            under_jars?: components["schemas"]["UnderJars"] | null;
             waits_too_long_from?: components["schemas"]["Moment"] | null;
             water?: components["schemas"]["WaterView"] | null;
+            water_over?: components["schemas"]["WaterOver"] | null;
+            /** @description What is said of the water where the inside is not known; `null` where it is. */
+            water_says?: string | null;
         };
         /** @description The loads. */
         LoadsAnswer: {
@@ -5339,7 +5482,7 @@ export interface components {
          * @description A line in the log of a boil.
          * @enum {string}
          */
-        LogEvent: "in" | "boil" | "lost" | "end";
+        LogEvent: "in" | "boil" | "lost" | "dry" | "end";
         /**
          * @description How much a touch stands out.
          * @enum {string}
@@ -6821,6 +6964,7 @@ export interface components {
             figure: components["schemas"]["Figure"];
             /** @description What was done well. */
             good?: string | null;
+            look_again?: components["schemas"]["Moment"] | null;
             /** @description What to keep in mind meanwhile. */
             mind?: string | null;
             /** @description Whether a clock or a flame runs, so that the screen stays awake. */
@@ -6983,6 +7127,8 @@ export interface components {
             loads: components["schemas"]["SplitLoad"][];
             /** @description Whether it is proven that no other split is worth more. */
             proven: boolean;
+            /** @description Why some of the fruit becomes none of some products, and what would do. */
+            refused: string[];
         };
         /** @description What limits the split. */
         SplitLimit: {
@@ -7162,6 +7308,8 @@ export interface components {
         };
         /** @description A clock that starts when it boils or is hot enough. */
         TimerView: {
+            /** @description What is said of juice before it is filled; `null` of anything else. */
+            before_filling?: string | null;
             /**
              * Format: double
              * @description Juice is held from so many degrees Celsius on, when it is to be held.
@@ -7219,6 +7367,7 @@ export interface components {
             look: components["schemas"]["Look"];
             /** @description The words on it, in this canner's language. */
             says: string;
+            water?: components["schemas"]["WaterOver"] | null;
         };
         /** @description A load that cools on the towel. */
         Towel: {
@@ -7248,6 +7397,7 @@ export interface components {
             /** @description Number of the record. */
             id: components["schemas"]["JarId"];
             judged_at?: components["schemas"]["Moment"] | null;
+            liquid_lost?: components["schemas"]["LiquidLost"] | null;
             /** @description What its batch is called, when it has a name. */
             named?: string | null;
             /**
@@ -7292,6 +7442,16 @@ export interface components {
             lon: number;
             /** @description `Town, Region, CC`. */
             place: string;
+        };
+        /**
+         * @description What stands between the jars and the bottom of the pot.
+         * @enum {string}
+         */
+        UnderJars: "rack" | "towel" | "nothing";
+        /** @description What a load's jars stand on. */
+        UnderRequest: {
+            /** @description What is under them. */
+            under_jars: components["schemas"]["UnderJars"];
         };
         /** @description Jars that were found to be without their dose. */
         UndosedRequest: {
@@ -7372,13 +7532,23 @@ export interface components {
             product: components["schemas"]["Product"];
             timed_alike?: components["schemas"]["JarSize"] | null;
         };
+        /**
+         * @description How much water stands over the lids, as an eye judges it.
+         * @enum {string}
+         */
+        WaterOver: "well" | "some" | "low" | "unknown";
+        /** @description Water over the lids, as somebody sees it. */
+        WaterRequest: {
+            /** @description How much. */
+            water: components["schemas"]["WaterOver"];
+        };
         /** @description Water to have in the canner before the jars go in. */
         WaterView: {
             /** @description What to mind. */
             cautions: string[];
             /**
              * Format: double
-             * @description Water over the lids that this gives, in inches.
+             * @description Water over the lids that this gives when the jars are in, in inches.
              */
             cover_in: number;
             /** @description Whether the jars stand side by side and under water; if not, there is nothing to fill. */
@@ -7388,6 +7558,11 @@ export interface components {
              * @description From the water to the rim once the jars are in, in millimetres.
              */
             headroom_mm: number;
+            /**
+             * Format: double
+             * @description Water over the lids that the process takes to its end, in inches.
+             */
+            least_cover_in: number;
             /**
              * Format: double
              * @description Level to fill to before the jars go in, in millimetres.
@@ -10537,6 +10712,127 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DayAnswer"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the home network that is not let in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such address, or no such record */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It does not go with what the records say */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is larger than what is taken */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not what the address takes */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A name that the server does not go by */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk refuses to read or write */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full; nothing was written */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    compute_jar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JarRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JarByWater"];
                 };
             };
             /** @description The body cannot be read */
@@ -14802,6 +15098,124 @@ export interface operations {
             };
         };
     };
+    set_liquid_lost: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LiquidRequest"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the home network that is not let in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is larger than what is taken */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not what the address takes */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A name that the server does not go by */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is missing, unknown, of the wrong kind, or breaks a rule */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk refuses to read or write */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full; nothing was written */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     live: {
         parameters: {
             query?: never;
@@ -16354,6 +16768,129 @@ export interface operations {
             };
         };
     };
+    set_under_jars: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UnderRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LoadView"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the home network that is not let in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It does not go with what the records say */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is larger than what is taken */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not what the address takes */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A name that the server does not go by */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is missing, unknown, of the wrong kind, or breaks a rule */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk refuses to read or write */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full; nothing was written */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     set_warmth: {
         parameters: {
             query?: never;
@@ -16448,6 +16985,130 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk refuses to read or write */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full; nothing was written */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    set_water: {
+        parameters: {
+            query?: never;
+            header?: {
+                "bodega-age-ms"?: number | null;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WaterRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LoadView"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the home network that is not let in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is larger than what is taken */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not what the address takes */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A name that the server does not go by */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is missing, unknown, of the wrong kind, or breaks a rule */
             422: {
                 headers: {
                     [name: string]: unknown;

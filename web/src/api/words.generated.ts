@@ -24,6 +24,7 @@ export const WORDS = {
     vents: "Steam streams out",
     boils: "It boils",
     boil_lost: "Boil lost",
+    ran_dry: "It ran dry",
     unwatched: "The machine was off",
     held_on: "It boiled all the time",
     clock_set: "The machine's clock was set",
@@ -205,13 +206,18 @@ export const WORDS = {
   JarSize: {
     quarter_pint: "quarter-pint",
     half_pint: "half-pint",
+    ml_250: "jar of 250 mL",
     three_quarter_pint: "¾ pint",
+    ml_370: "jar of 370 mL",
     pint: "pint",
     half_litre: "half-litre",
     pint_and_half: "1½ pint",
+    ml_720: "jar of 720 mL",
     quart: "quart",
     litre: "litre",
     half_gallon: "half-gallon",
+    two_litre: "two-litre jar",
+    gallon: "gallon jar",
   },
   JarStep: {
     acid: "Acid in",
@@ -230,6 +236,7 @@ export const WORDS = {
     slicer: "slicer",
     cherry: "cherry",
     mixed: "mixed",
+    tomatillo: "tomatillo",
   },
   Leaving: {
     eaten: "eaten",
@@ -247,6 +254,10 @@ export const WORDS = {
     failed: "lid failed",
     broken: "jar broken",
     doubtful: "doubtful",
+  },
+  LiquidLost: {
+    some: "less than half of its liquid",
+    half: "half of its liquid or more",
   },
   Medium: {
     water: "in water",
@@ -340,6 +351,11 @@ export const WORDS = {
     thin: "thin",
     thick: "thick",
   },
+  UnderJars: {
+    rack: "a rack",
+    towel: "a folded towel",
+    nothing: "nothing",
+  },
   Unit: {
     tsp: "teaspoon",
     Tbsp: "tablespoon",
@@ -364,6 +380,12 @@ export const WORDS = {
     mill: "hot from the mill",
     boiling: "boiling already",
   },
+  WaterOver: {
+    well: "2 in or more",
+    some: "1 to 2 in",
+    low: "less than 1 in",
+    unknown: "nobody looked",
+  },
   Work: {
     wash: "wash",
     core: "core and cut",
@@ -379,6 +401,39 @@ export const WORDS = {
     pause: "break",
   },
 } as const;
+
+/** Jars in numbers. */
+export const JAR_PLURAL = {
+  quarter_pint: "quarter-pints",
+  half_pint: "half-pints",
+  ml_250: "jars of 250 mL",
+  three_quarter_pint: "¾ pints",
+  ml_370: "jars of 370 mL",
+  pint: "pints",
+  half_litre: "half-litres",
+  pint_and_half: "1½ pints",
+  ml_720: "jars of 720 mL",
+  quart: "quarts",
+  litre: "litres",
+  half_gallon: "half-gallons",
+  two_litre: "two-litre jars",
+  gallon: "gallon jars",
+} as const;
+
+/** Jars that tomatoes were tested in, or that stand for one. */
+export const CANNED = [
+  "quarter_pint",
+  "half_pint",
+  "ml_250",
+  "three_quarter_pint",
+  "ml_370",
+  "pint",
+  "half_litre",
+  "pint_and_half",
+  "ml_720",
+  "quart",
+  "litre",
+] as const;
 
 /** What goes in besides that has to be measured. */
 export const MEASURED = [

@@ -4,13 +4,18 @@ import type { JarSize, Product } from "../api/client";
 const SHAPE: Record<JarSize, [number, number]> = {
   quarter_pint: [16, 24],
   half_pint: [16, 34],
+  ml_250: [16, 35],
   three_quarter_pint: [16, 46],
+  ml_370: [17, 46],
   pint: [18, 48],
   half_litre: [19, 50],
   pint_and_half: [19, 62],
+  ml_720: [20, 62],
   quart: [22, 66],
   litre: [23, 70],
   half_gallon: [28, 84],
+  two_litre: [28, 84],
+  gallon: [30, 86],
 };
 
 export const FOOD: Record<Product, string> = {

@@ -4,17 +4,7 @@ import { WORDS } from "../api/words.generated";
 import { Choice } from "./Choice";
 import { Note, Trouble } from "./Note";
 import { Touch } from "./Touch";
-import {
-  changed,
-  HEADSPACE,
-  headspaceWord,
-  isUsual,
-  USUAL,
-  WATER_OVER,
-  WATER_WARMTH,
-  waterOver,
-  waterWarmth,
-} from "./claims";
+import { changed, HEADSPACE, headspaceWord, isUsual, USUAL, WATER_WARMTH, waterWarmth } from "./claims";
 import { headspaceText } from "./format";
 import { useClaims } from "./useClaims";
 
@@ -159,25 +149,6 @@ export function LoadCard({ load, units }: { load: LoadView; units: Units }) {
         <Trouble error={save.error} />
       </div>
     </Note>
-  );
-}
-
-/** How high the water stands over the lids, once somebody has looked. */
-export function WaterOver({ load }: { load: LoadView }) {
-  const save = useClaims(load.id);
-  if (load.method !== "boiling_water" || load.claims == null) return null;
-  return (
-    <>
-      <Choice
-        label="Water over the lids"
-        value={waterOver(load.claims)}
-        options={Object.entries(WATER_OVER).map(([value, { text }]) => ({ value, text }))}
-        onChoose={(word) =>
-          save.mutate(changed(load.claims, { water_over_in: WATER_OVER[word]?.inches ?? null }))
-        }
-      />
-      <Trouble error={save.error} />
-    </>
   );
 }
 

@@ -6,6 +6,7 @@ import { USUAL } from "./claims";
 import { ContentsPicker } from "./ContentsPicker";
 import { Note, Trouble } from "./Note";
 import { Touch } from "./Touch";
+import { SayWater } from "./WaterOver";
 import { useClaims } from "./useClaims";
 
 /** What else goes in, said where it was found to be missing. */
@@ -54,6 +55,9 @@ function SayOfBatch({ batch }: { batch: number }) {
   );
 }
 
+/** What is said of a load as a whole. */
+const ON_LOAD: readonly Question["ask"][] = ["claims", "water"];
+
 /** What has to be said before anybody can tell whether these jars are done right. */
 export function Questions({
   items,
@@ -61,12 +65,12 @@ export function Questions({
   onContents,
 }: {
   items: readonly Question[];
-  /** The load whose card can be confirmed here; where the card itself stands, it is not asked again. */
+  /** The load whose card and water can be said here; where they stand themselves, they are not asked again. */
   load?: number;
   /** What is done with what goes in, of a plan that is no batch yet. */
   onContents?: (additions: Added[]) => void;
 }) {
-  const asked = items.filter((item) => item.ask !== "claims" || load !== undefined);
+  const asked = items.filter((item) => !ON_LOAD.includes(item.ask) || load !== undefined);
   return asked.map((item) => (
     <Note key={item.ask + String(item.batch)} tone="warn">
       <div data-question={item.ask} className="grid gap-2">
@@ -78,6 +82,7 @@ export function Questions({
           <SayContents onSave={onContents} />
         )}
         {item.ask === "claims" && load !== undefined && <SayUsual load={load} />}
+        {item.ask === "water" && load !== undefined && <SayWater load={load} />}
         {item.ask === "altitude" && <AltitudeHere />}
       </div>
     </Note>

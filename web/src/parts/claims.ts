@@ -10,7 +10,6 @@ export const USUAL: Claims = {
   skins_on: false,
   acid_source: "bottled",
   headspace_in: null,
-  water_over_in: null,
   water_c: null,
 };
 
@@ -70,18 +69,4 @@ export function waterWarmth(claims: Pick<Claims, "water_c">): string {
   const degrees = claims.water_c;
   if (degrees == null) return "";
   return degrees < 35 ? "cold" : degrees < 70 ? "warm" : degrees < 90 ? "hot" : "boiling";
-}
-
-/** How an eye judges the water over the lids, and the inches that stands for: the least of each. */
-export const WATER_OVER: Record<string, { text: string; inches: number }> = {
-  well: { text: "2 in or more", inches: 2 },
-  some: { text: "1 to 2 in", inches: 1 },
-  low: { text: "Less than 1 in", inches: 0.5 },
-};
-
-/** The word for water that was judged or measured; none while nobody looked. */
-export function waterOver(claims: Pick<Claims, "water_over_in">): string {
-  const inches = claims.water_over_in;
-  if (inches == null) return "";
-  return inches >= 2 ? "well" : inches >= 1 ? "some" : "low";
 }

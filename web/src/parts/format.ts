@@ -18,7 +18,7 @@ import type {
   Verdict,
   Warmth,
 } from "../api/client";
-import { WORDS } from "../api/words.generated";
+import { CANNED, JAR_PLURAL, WORDS } from "../api/words.generated";
 import { KG_PER_LB, L_PER_QUART, M_PER_FT, MM_PER_IN } from "./units";
 import { numberText, waysNow } from "./ways";
 import { dateWriter } from "./writers";
@@ -160,11 +160,11 @@ function capitals<Word extends string>(words: Record<Word, string>): Record<Word
 
 export const JAR_SIZES = Object.keys(WORDS.JarSize) as JarSize[];
 /** Those that have a tested process for tomatoes. */
-export const CANNED_SIZES = JAR_SIZES.filter((size) => size !== "half_gallon");
+export const CANNED_SIZES: readonly JarSize[] = CANNED;
 
 /** "quart", or "quarts" for any number but one. */
 export function jarText(jar: JarSize, count = 1): string {
-  return count === 1 ? WORDS.JarSize[jar] : `${WORDS.JarSize[jar]}s`;
+  return count === 1 ? WORDS.JarSize[jar] : JAR_PLURAL[jar];
 }
 
 /** "1 load", "3 loads". */

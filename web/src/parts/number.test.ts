@@ -1,4 +1,5 @@
 import { afterEach, describe, expect, test } from "vitest";
+import table from "../../../crates/core/tests/data/numbers.json";
 import { notANumber, parseNumber, readNumber, stepped, typedOf, understood } from "./number";
 import { showWays, usualWays } from "./ways";
 
@@ -154,4 +155,10 @@ test("a number is stepped within its bounds, and an empty one starts at the leas
   expect(stepped("0", -1, 0, 9)).toBe("0");
   expect(stepped("", 1, 1, 9)).toBe("1");
   expect(stepped("what", -10, 0, 100)).toBe("0");
+});
+
+test.each(table)("core reads %o in the same way", ({ typed, decimal, values }) => {
+  if (decimal === "comma") inCommas();
+  const read = readNumber(typed);
+  expect(read.is === "number" ? [read.value] : read.is === "asked" ? read.values : []).toEqual(values);
 });

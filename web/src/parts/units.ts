@@ -32,6 +32,9 @@ export const volumeScale = (units: Units): Scale =>
   units === "us" ? times("qt", L_PER_QUART) : times("L", 1);
 /** A weight, sent in kilograms. */
 export const massScale = (units: Units): Scale => (units === "us" ? times("lb", KG_PER_LB) : times("kg", 1));
+/** A small weight on a kitchen scale, sent in kilograms. */
+export const ounceScale = (units: Units): Scale =>
+  units === "us" ? times("oz", KG_PER_LB / 16) : times("g", 1 / 1000);
 /** A height above the sea, sent in feet. */
 export const heightScale = (): Scale =>
   waysNow().height === "feet" ? times("ft", 1) : times("m", 1 / M_PER_FT);

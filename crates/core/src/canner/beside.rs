@@ -67,14 +67,20 @@ pub fn rides_along(load: &CannerLoad) -> Option<String> {
         .iter()
         .map(|also| {
             let size = if also.count == 1 { also.size.label().to_owned() } else { also.size.plural() };
-            format!("{} {size} ({} min)", also.count, also.minutes.0)
+            let name = also.name.as_deref().unwrap_or("something else");
+            let broken = match also.broken {
+                0 => String::new(),
+                1 if also.count == 1 => ", broken".to_owned(),
+                broken => format!(", {broken} broken"),
+            };
+            format!("{} {size} of {name} ({} min{broken})", also.count, also.minutes.0)
         })
         .collect();
     let longest = load.clock.required();
     (!also.is_empty()).then(|| {
         format!(
-            "Also in it: {} of something else, which Bodega neither approves nor times. All of it stays in for the {}: \
-             lifting anything out early stops the boil for the rest.",
+            "Also in it: {}, which Bodega neither approves nor times. All of it stays in for the {}: lifting anything out \
+             early stops the boil for the rest.",
             also.join(", "),
             counted(f64::from(longest.0), "minute")
         )

@@ -113,11 +113,12 @@ impl BoilClock {
     fn allowed(&self, now: Moment) -> (&'static [BoilEvent], &'static str) {
         use BoilEvent::{
             BoilLost, Boils, HeatAgain, HeatOff, HeldOn, JarAdded, JarBroken, JarOut, JarsIn, Lifted,
-            PressureDown, ToppedUpBoiling, ToppedUpCold, Vents,
+            PressureDown, RanDry, ToppedUpBoiling, ToppedUpCold, Vents,
         };
         const AGAIN: &str = "\"Boil it again\", or \"Jars are out\"";
         let pressure = self.method.is_pressure();
         let water = self.method == Method::BoilingWater;
+        let steam = self.method == Method::AtmosphericSteam;
         match self.phase(now) {
             Phase::Waiting if water => (&[JarsIn, Boils], "\"Jars are in\""),
             Phase::Waiting => (&[JarsIn], "\"Jars are in\""),
@@ -125,9 +126,12 @@ impl BoilClock {
             Phase::Heating { .. } if water => {
                 (&[Boils, ToppedUpBoiling, ToppedUpCold, JarBroken, JarOut, JarAdded], "\"It boils\"")
             }
-            Phase::Heating { .. } => (&[Boils, JarBroken, JarOut, JarAdded], "\"Full steam\""),
+            Phase::Heating { .. } => (&[Boils, RanDry, JarBroken, JarOut, JarAdded], "\"Full steam\""),
             Phase::Venting { .. } => (&[JarBroken], "the full 10 minutes of venting, then the weight"),
             Phase::Vented { .. } => (&[Boils, JarBroken], "\"Pressure is up\""),
+            Phase::Counting { .. } if steam => {
+                (&[BoilLost, RanDry, HeatOff, JarBroken], "the end of the time, or \"lost\" when it falls")
+            }
             // A closed pressure or steam canner is not opened while it counts.
             Phase::Counting { .. } if !water => {
                 (&[BoilLost, HeatOff, JarBroken], "the end of the time, or \"lost\" when it falls")
@@ -136,7 +140,13 @@ impl BoilClock {
                 &[BoilLost, HeatOff, ToppedUpBoiling, ToppedUpCold, JarBroken, JarOut, JarAdded],
                 "\"Boil lost\" or \"Heat off\"",
             ),
+            Phase::Unwatched { .. } if steam => {
+                (&[HeldOn, BoilLost, RanDry, HeatOff, JarBroken], HELD_OR_NOT)
+            }
             Phase::Unwatched { .. } => (&[HeldOn, BoilLost, HeatOff, JarBroken], HELD_OR_NOT),
+            Phase::BoilLost { .. } if steam => {
+                (&[Boils, RanDry, HeatOff, JarBroken], "the return of it, or \"Heat off\"")
+            }
             Phase::BoilLost { .. } if !water => {
                 (&[Boils, HeatOff, JarBroken], "the return of it, or \"Heat off\"")
             }
@@ -191,6 +201,7 @@ impl BoilClock {
             (
                 Stage::Counting(_) | Stage::Unwatched(..),
                 BoilEvent::BoilLost
+                | BoilEvent::RanDry
                 | BoilEvent::PoundsRaised
                 | BoilEvent::ToppedUpCold
                 | BoilEvent::JarOut

@@ -16,6 +16,8 @@ vocabulary! {
         Boils = "boils", "It boils";
         /// The boil, the steam or the pressure fell before the time was up.
         BoilLost = "boil_lost", "Boil lost";
+        /// A steam canner ran dry.
+        RanDry = "ran_dry", "It ran dry";
         /// The machine that counts was off for a while: nobody knows whether the boil held.
         Unwatched = "unwatched", "The machine was off";
         /// Somebody knows that the boil held all the while.

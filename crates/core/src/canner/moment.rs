@@ -6,6 +6,8 @@
 use serde::Serialize;
 
 use super::events::{BoilEvent, Phase};
+use super::over::{WaterOver, cover_of, look_again_from};
+use super::pot::COVER_IN;
 use crate::measures::moment::{Minutes, Moment};
 use crate::measures::units::Time;
 use crate::records::load::CannerLoad;
@@ -81,6 +83,8 @@ pub struct Touch {
     pub look: Look,
     /// What of the time it would leave out; `null` when nothing.
     pub lacks: Option<Lacks>,
+    /// How much water over the lids it says there is; `null` when it says nothing of it.
+    pub water: Option<WaterOver>,
 }
 
 /// What a phase says.
@@ -101,6 +105,8 @@ pub struct Said {
     pub mind: Option<&'static str>,
     /// What calls somebody back to the stove.
     pub call: Option<&'static str>,
+    /// From when on somebody looks at the water over the lids again; `null` when nobody has to.
+    pub look_again: Option<Moment>,
     /// Whether it boils.
     pub boiling: bool,
     /// Whether a clock or a flame runs, so that the screen stays awake.
@@ -172,6 +178,10 @@ pub const fn unbroken(method: Method) -> &'static str {
     words_of(method).unbroken
 }
 
+/// What a steam canner that ran dry is told.
+const RAN_DRY: &str = "It ran dry. Heat off, and let it cool before water goes in. Then a full base of water, back to full \
+    steam, and the whole time counts again from there.";
+
 /// The letter that works a touch of the canner, which means nothing else at any station; `X` for what is said in a sheet of its
 /// own and has no touch.
 #[must_use]
@@ -189,6 +199,7 @@ pub const fn key(event: BoilEvent) -> char {
         BoilEvent::Lifted => 'O',
         BoilEvent::PoundsRaised => 'P',
         BoilEvent::HeldOn => 'Y',
+        BoilEvent::RanDry => 'E',
         BoilEvent::JarBroken
         | BoilEvent::JarOut
         | BoilEvent::JarAdded
@@ -207,7 +218,14 @@ struct Speaker<'a> {
 
 impl Speaker<'_> {
     fn touch(&self, event: BoilEvent, look: Look) -> Touch {
-        Touch { event, says: event.says(self.load.batch.method), key: key(event), look, lacks: None }
+        Touch {
+            event,
+            says: event.says(self.load.batch.method),
+            key: key(event),
+            look,
+            lacks: None,
+            water: None,
+        }
     }
 
     /// A phase in which turning the heat off leaves some of the time out, and the touch says so.
@@ -230,9 +248,48 @@ impl Speaker<'_> {
             good: None,
             mind: None,
             call: None,
+            look_again: None,
             boiling: false,
             running: false,
         }
+    }
+
+    /// The touch that says the jars are in: under water it says how much stands over the lids as well, enough first.
+    fn goes_in(&self) -> Vec<Touch> {
+        let plain = self.touch(BoilEvent::JarsIn, Look::Main);
+        if self.load.batch.method != Method::BoilingWater {
+            return vec![plain];
+        }
+        let with = |water: WaterOver, says: &'static str, key: char, look: Look| Touch {
+            says,
+            key,
+            look,
+            water: Some(water),
+            ..plain
+        };
+        let less = [
+            with(WaterOver::Low, "Jars are in, less than 1 in", 'W', Look::Plain),
+            with(WaterOver::Unknown, "Jars are in, nobody looked at the water", 'Q', Look::Plain),
+        ];
+        let enough = if cover_of(self.load) < COVER_IN {
+            vec![with(WaterOver::Some, "Jars are in, 1 in over the lids", 'J', Look::Main)]
+        } else {
+            vec![
+                with(WaterOver::Well, "Jars are in, 2 in over the lids", 'J', Look::Main),
+                with(WaterOver::Some, "Jars are in, only 1 to 2 in", 'K', Look::Plain),
+            ]
+        };
+        enough.into_iter().chain(less).collect()
+    }
+
+    /// What may be said of a boil that counts or was lost, beside what comes first: topping up where water takes it, and a steam
+    /// canner that ran dry.
+    fn with_water(&self, first: &[(BoilEvent, Look)]) -> Vec<(BoilEvent, Look)> {
+        let mut all = self.with_top_ups(first);
+        if self.load.batch.method == Method::AtmosphericSteam {
+            all.push((BoilEvent::RanDry, Look::Plain));
+        }
+        all
     }
 
     fn whole(&self) -> Figure {
@@ -273,12 +330,13 @@ impl Speaker<'_> {
         let said = Said {
             at: Some(at),
             mind: Some(self.words().keep),
+            look_again: look_again_from(self.load, self.now),
             boiling: true,
             running: true,
             ..self.still(
                 Figure::Left { since, ends },
                 format!("{}{after}", self.words().counts),
-                &self.with_top_ups(&[(BoilEvent::BoilLost, Look::Heat), (BoilEvent::HeatOff, Look::Plain)]),
+                &self.with_water(&[(BoilEvent::BoilLost, Look::Heat), (BoilEvent::HeatOff, Look::Plain)]),
             )
         };
         self.off_too_early(said, Lacks::Until { ends })
@@ -380,8 +438,8 @@ impl Speaker<'_> {
     fn said(&self, phase: Phase) -> (Said, Option<Said>) {
         match phase {
             Phase::Waiting => {
-                let touches = [(BoilEvent::JarsIn, Look::Main)];
-                (self.still(self.whole(), self.words().goes_in, &touches), None)
+                let said = self.still(self.whole(), self.words().goes_in, &[]);
+                (Said { touches: self.goes_in(), ..said }, None)
             }
             Phase::Heating { since } => (self.heating(since), None),
             Phase::Venting { since, ends } => {
@@ -395,7 +453,9 @@ impl Speaker<'_> {
             Phase::Unwatched { since, .. } => (self.unwatched(since), None),
             Phase::BoilLost { .. } => {
                 let first = [(BoilEvent::Boils, Look::Heat), (BoilEvent::HeatOff, Look::Plain)];
-                let lost = self.still(self.whole(), self.words().lost, &self.with_top_ups(&first));
+                let is_dry = self.load.clock.last_said().is_some_and(|last| last.event == BoilEvent::RanDry);
+                let words = if is_dry { RAN_DRY } else { self.words().lost };
+                let lost = self.still(self.whole(), words, &self.with_water(&first));
                 let lacks = Lacks::All { minutes: self.load.clock.required() };
                 (self.off_too_early(Said { running: true, ..lost }, lacks), None)
             }

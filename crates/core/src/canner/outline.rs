@@ -20,13 +20,18 @@ pub fn usual_outside(jar: JarSize) -> JarOutside {
     let (diameter, height) = match jar {
         JarSize::QuarterPint => (73.0, 62.0),
         JarSize::HalfPint => (73.0, 98.0),
+        JarSize::Ml250 => (74.0, 100.0),
         JarSize::ThreeQuarterPint => (78.0, 133.0),
+        JarSize::Ml370 => (78.0, 136.0),
         JarSize::Pint => (83.0, 130.0),
         JarSize::HalfLitre => (88.0, 137.0),
         JarSize::PintAndHalf => (89.0, 176.0),
+        JarSize::Ml720 => (90.0, 176.0),
         JarSize::Quart => (95.0, 178.0),
         JarSize::Litre => (100.0, 190.0),
         JarSize::HalfGallon => (117.0, 230.0),
+        JarSize::TwoLitre => (120.0, 235.0),
+        JarSize::Gallon => (155.0, 260.0),
     };
     JarOutside { diameter: millimetres(diameter), height: millimetres(height) }
 }

@@ -59,6 +59,8 @@ pub struct Filling {
     pub level_before: Length,
     /// From the water to the rim once the jars are in.
     pub headroom: Length,
+    /// Water over the tallest lid beyond what its process takes: what may boil away.
+    pub spare: Length,
     /// What to mind.
     pub cautions: Vec<Crowding>,
 }
@@ -70,9 +72,19 @@ const PUSHES_ASIDE: f64 = 1.24;
 /// common practice, no source.
 const INCH_MM: f64 = 25.4;
 
+/// How far the tallest lid is under water.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Cover {
+    /// When the jars are in.
+    pub at_start: Length,
+    /// What the process takes at the least.
+    pub least: Length,
+}
+
 /// How much water to put in so that the tallest jar ends so far under it.
 #[must_use]
-pub fn fill(pot: &Pot, jars: &[(JarSize, u32)], cover: Length, outsides: &Outsides) -> Filling {
+pub fn fill(pot: &Pot, jars: &[(JarSize, u32)], cover: Cover, outsides: &Outsides) -> Filling {
+    let Cover { at_start: cover, least } = cover;
     let inch = millimetres(INCH_MM);
     let in_use = || jars.iter().filter(|(_, count)| *count > 0);
     let tallest = in_use().map(|(jar, _)| outsides.of(*jar).height).fold(Length::default(), Length::max);
@@ -91,22 +103,20 @@ pub fn fill(pot: &Pot, jars: &[(JarSize, u32)], cover: Length, outsides: &Outsid
     } else if headroom < inch {
         cautions.push(Crowding::BoilsOver);
     }
-    if cover < inch * (COVER_IN * (1.0 - 1e-9)) {
+    if cover < least * (1.0 - 1e-9) {
         cautions.push(Crowding::LowCover);
     }
     let fits = !cautions.iter().any(|caution| matches!(caution, Crowding::TooMany | Crowding::TooTall));
-    Filling { fits, water, level_before: water / floor, headroom, cautions }
+    let spare = (cover - least).max(Length::default());
+    Filling { fits, water, level_before: water / floor, headroom, spare, cautions }
 }
 
 /// Water that boils away under a lid in an hour at a rolling boil, in litres. Common practice, no source.
 const BOILS_AWAY_COVERED_L_PER_H: f64 = 1.0;
-/// Least to keep boiling for topping up, in litres: a splash is no help.
-const LEAST_TOPPING_UP_L: f64 = 1.0;
-
-/// How much water to keep boiling beside the canner for topping up over a process.
+/// How much water boils away over a process.
 #[must_use]
-pub fn topping_up(minutes: Minutes) -> Volume {
-    litres((BOILS_AWAY_COVERED_L_PER_H * f64::from(minutes.0) / 60.0).max(LEAST_TOPPING_UP_L))
+pub fn boils_away(minutes: Minutes) -> Volume {
+    litres(BOILS_AWAY_COVERED_L_PER_H * f64::from(minutes.0) / 60.0)
 }
 
 /// How far a canner may stand over its burner on each side. Common practice, no source.

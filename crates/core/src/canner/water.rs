@@ -5,9 +5,10 @@ use uom::si::power::watt;
 use super::events::BoilEvent;
 use super::heat::{Charge, USUAL_EFFICIENCY, USUAL_POWER_W, come_up, food_at, tap_water, water_before};
 use super::outline::Outline;
-use super::pot::{COVER_IN, Filling, fill, overhangs};
+use super::over::cover_of;
+use super::pot::{Cover, Filling, boils_away, fill, overhangs};
 use crate::kitchen::altitude::Altitude;
-use crate::measures::units::{Power, Time, Volume, inches, litres, millimetres};
+use crate::measures::units::{Length, Power, Time, Volume, inches, litres, millimetres};
 use crate::records::canner::{Canner, PotSize};
 use crate::records::kitchen::Kitchen;
 use crate::records::load::CannerLoad;
@@ -37,12 +38,52 @@ pub fn stands_over(canner: &Canner) -> bool {
     overhangs(millimetres(pot.inner_diameter_mm + WALLS_MM), millimetres(burner))
 }
 
-/// The canner filled for a load; `None` in steam and under pressure, and while nobody has measured the pot.
+/// The canner filled for a load, so that what boils away over its time still leaves the lids as far under water as the process
+/// asks; as far as the pot has room for it. `None` in steam and under pressure, and while nobody has measured the pot.
 #[must_use]
 pub fn filling(load: &CannerLoad, kitchen: &Kitchen) -> Option<Filling> {
-    let pot = load.canner.pot.filter(|_| load.batch.method == Method::BoilingWater)?;
-    let cover = inches(COVER_IN);
-    Some(fill(&pot.inside(), &load.stands(), cover, &kitchen.outsides()))
+    let pot = load.canner.pot.filter(|_| load.batch.method == Method::BoilingWater)?.inside();
+    let (stands, outsides) = (load.stands(), kitchen.outsides());
+    let least = inches(cover_of(load));
+    let (away, floor) = (boils_away(load.clock.required()), pot.outline.floor());
+    let tight = fill(&pot, &stands, Cover { at_start: least, least }, &outsides);
+    // An inch under the rim is left for the boil.
+    let room = (tight.headroom - inches(1.0)).max(Length::default());
+    let more = (away / floor).min(room);
+    Some(fill(&pot, &stands, Cover { at_start: least + more, least }, &outsides))
+}
+
+/// Water to keep boiling beside a load for topping up: what boils away and does not stand in the pot from the start. Nothing in
+/// steam and under pressure, and where it is all in.
+#[must_use]
+pub fn topping_up(load: &CannerLoad, filling: Option<&Filling>) -> Option<Volume> {
+    if load.batch.method != Method::BoilingWater {
+        return None;
+    }
+    let stands = match (filling, load.canner.pot) {
+        (Some(filling), Some(pot)) => filling.spare * pot.outline().floor(),
+        _ => Volume::default(),
+    };
+    let missing = boils_away(load.clock.required()) - stands;
+    (missing > litres(SPLASH_L)).then(|| missing.max(litres(LEAST_TOPPING_UP_L)))
+}
+
+/// Less than this is not worth a kettle, in litres.
+const SPLASH_L: f64 = 0.05;
+/// Least to keep boiling for topping up, in litres: a splash is no help.
+const LEAST_TOPPING_UP_L: f64 = 1.0;
+
+/// What is said of a load's water where nobody measured the pot.
+#[must_use]
+pub fn unmeasured(load: &CannerLoad) -> String {
+    match load.batch.method {
+        Method::BoilingWater => {
+            format!("Water to {} in over the lids, a rack or towel under the jars.", cover_of(load))
+        }
+        Method::AtmosphericSteam | Method::PressureDial | Method::PressureWeighted => {
+            "Water as the maker says, a rack under the jars; it must last the whole time.".to_owned()
+        }
+    }
 }
 
 /// What the canner has to heat once the jars are in; a usual canner's water when its own is not known.

@@ -14,13 +14,25 @@ vocabulary! {
         Cherry = "cherry", "cherry";
         /// More than one kind in the crate.
         Mixed = "mixed", "mixed";
+        /// Tomatillos, which are no tomatoes: they go into recipes that have them.
+        Tomatillo = "tomatillo", "tomatillo";
     }
 }
 
-/// The kind of fruit from several crates: theirs when it is the same, else mixed; `None` of nothing.
+impl Kind {
+    /// Those that are tomatoes.
+    pub const TOMATOES: [Self; 4] = [Self::Paste, Self::Slicer, Self::Cherry, Self::Mixed];
+}
+
+/// The kind of fruit from several crates: theirs when it is the same, else mixed; `None` of nothing. Tomatillos among others
+/// make it theirs, so that nobody cans them as tomatoes.
 #[must_use]
 pub fn common_kind(kinds: impl IntoIterator<Item = Kind>) -> Option<Kind> {
-    kinds.into_iter().reduce(|one, other| if one == other { one } else { Kind::Mixed })
+    kinds.into_iter().reduce(|one, other| match (one, other) {
+        (Kind::Tomatillo, _) | (_, Kind::Tomatillo) => Kind::Tomatillo,
+        (one, other) if one == other => one,
+        _ => Kind::Mixed,
+    })
 }
 
 vocabulary! {
@@ -95,3 +107,16 @@ pub const KNOWN_CONTAINERS: &[KnownContainer] = &[
     KnownContainer { name: "peck", pounds: BUSHEL_LB / 4.0 },
     KnownContainer { name: "five-gallon bucket", pounds: 15.0 },
 ];
+
+#[cfg(test)]
+mod tests {
+    use super::{Kind, common_kind};
+
+    #[test]
+    fn tomatillos_are_never_lost_among_tomatoes() {
+        assert_eq!(common_kind([]), None);
+        assert_eq!(common_kind([Kind::Paste, Kind::Paste]), Some(Kind::Paste));
+        assert_eq!(common_kind([Kind::Paste, Kind::Slicer]), Some(Kind::Mixed));
+        assert_eq!(common_kind([Kind::Paste, Kind::Tomatillo, Kind::Paste]), Some(Kind::Tomatillo));
+    }
+}

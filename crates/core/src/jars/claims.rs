@@ -4,6 +4,7 @@ use serde::{Deserialize, Serialize};
 
 use crate::jars::acid::Agent;
 use crate::judge::case::{AcidSource, JarKind, LidState};
+use crate::kettle::goal::{BOIL_BEFORE_FILLING, boils_before_filling};
 use crate::measures::words::short;
 use crate::records::jar::Jar;
 use crate::tables::process::{Medium, Pack, Product};
@@ -33,9 +34,6 @@ pub struct Claims {
     /// Headspace that was measured, in inches, 0 to 6; `null` when it is as asked.
     #[serde(default)]
     pub headspace_in: Option<f64>,
-    /// Water over the lids that was measured, in inches, 0 to 20; `null` while nobody looked.
-    #[serde(default)]
-    pub water_over_in: Option<f64>,
     /// Temperature of the canner's water when the jars go in, in degrees Celsius, -30 to 200; `null` while nobody looked.
     #[serde(default)]
     pub water_c: Option<f64>,
@@ -52,7 +50,6 @@ impl Claims {
         skins_on: false,
         acid_source: usual_source(),
         headspace_in: None,
-        water_over_in: None,
         water_c: None,
     };
 
@@ -126,6 +123,13 @@ pub fn asks_acid(jars: &[Jar]) -> Option<Agent> {
 #[must_use]
 pub fn asks_hot(jars: &[Jar]) -> bool {
     jars.iter().any(|jar| jar.pack == Pack::Hot)
+}
+
+/// What is said of juice that is still to be filled.
+#[must_use]
+pub fn before_filling(jars: &[Jar]) -> Option<&'static str> {
+    let waits = |jar: &Jar| !jar.filled && boils_before_filling(jar.product);
+    jars.iter().any(waits).then_some(BOIL_BEFORE_FILLING)
 }
 
 /// Whether any of the jars is to be covered with a liquid.

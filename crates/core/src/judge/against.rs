@@ -5,7 +5,7 @@ use serde::Serialize;
 use super::{Code, Finding, Fix, Question, Ruling, Subject};
 use crate::measures::moment::Moment;
 use crate::measures::vocabulary::vocabulary;
-use crate::towel::seal::Mending;
+use crate::towel::seal::{Cooling, Mending};
 
 vocabulary! {
     /// What really ends a stop that stands against a jar.
@@ -82,6 +82,12 @@ impl JarStanding {
         }
     }
 
+    /// A jar on the towel or in the cold with what stands against it: what it lacks and whether that can be put right.
+    #[must_use]
+    pub fn weighs(&self, cooling: Cooling) -> Cooling {
+        Cooling { dosed: cooling.dosed && !self.lacks_acid(), mending: self.mending(), ..cooling }
+    }
+
     /// What stands against it in a few words, each once: "garlic in it, too little acid". Nothing when nothing does.
     #[must_use]
     pub fn brief(&self) -> Option<String> {
@@ -125,6 +131,8 @@ pub(super) fn ends(found: &Finding) -> Vec<End> {
         | Code::FrostKilledVine
         | Code::Overripe
         | Code::Mouldy => true,
+        // Food that lay dry in the canner is not put back into it.
+        Code::LiquidGone => true,
         _ => matches!(found.subject, Subject::Contents | Subject::Fruit),
     };
     let is_clock = found.code == Code::BoilLost || found.fix == Some(Fix::BringBackBoil);
@@ -138,9 +146,29 @@ pub(super) fn ends(found: &Finding) -> Vec<End> {
     ends
 }
 
+/// The same of the jars that lost their liquid, by their numbers.
+pub(super) fn out_of(finding: Finding, numbers: &[u32]) -> Finding {
+    if !matches!(finding.code, Code::LiquidGone | Code::LiquidLow) {
+        return finding;
+    }
+    let names: Vec<String> = numbers.iter().map(u32::to_string).collect();
+    let message = match names.as_slice() {
+        [one] => finding.message.replacen("A jar", &format!("Jar {one}"), 1),
+        _ => {
+            let jars = finding.message.replacen("A jar", &format!("Jars {}", names.join(", ")), 1);
+            jars.replacen("its liquid", "their liquid", 1)
+        }
+    };
+    Finding { message, ..finding }
+}
+
 /// A finding in words for jars that are filled, closed and out of the canner: what is said at the bench would come too late.
 pub(super) fn once_out(found: Finding) -> Finding {
     if !found.is_told_stop() {
+        return found;
+    }
+    // It was seen on the towel, and says what to do there.
+    if found.code == Code::LiquidGone {
         return found;
     }
     let do_now = if ends(&found).contains(&End::Reprocess) {

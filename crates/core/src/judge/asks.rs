@@ -39,6 +39,8 @@ vocabulary! {
         Pounds = "pounds", "How many pounds does the gauge show?";
         /// The card of a load.
         Claims = "claims", "Canning jars, new lids, no nicked rim, filled as asked?";
+        /// How much water stood over the lids of a load.
+        Water = "water", "How much water stood over the lids while it boiled?";
         /// Other jars in the load.
         OtherJars = "other_jars", "How many minutes do the other jars in the canner need?";
     }
@@ -63,6 +65,7 @@ impl Ask {
             Self::Minutes => "how many minutes",
             Self::Pounds => "how many pounds of pressure",
             Self::Claims => "jars, lids and filling",
+            Self::Water => "the water over the lids",
             Self::OtherJars => "the other jars' minutes",
         }
     }
@@ -119,8 +122,8 @@ fn is_open_of_plain(case: &Case, ask: Ask) -> bool {
         Ask::Altitude => case.altitude.is_none(),
         Ask::Minutes => case.heating != Some(Heating::None) && case.minutes.is_none(),
         Ask::Pounds => case.is_pressure() && case.psi.is_none(),
-        // It stands on a load of the records, and a case has its answers.
-        Ask::Claims => false,
+        // They stand on a load of the records, and a case has their answers.
+        Ask::Claims | Ask::Water => false,
         Ask::OtherJars => time::unknown_others(case),
         // Of a recipe only.
         Ask::Amounts => false,

@@ -2,6 +2,7 @@
 
 use std::collections::BTreeMap;
 
+use super::canner::CaseCanner;
 use crate::crates::fruit::Kind;
 use crate::jars::acid::Agent;
 pub use crate::jars::contents::{Addition, Ingredient};
@@ -14,6 +15,7 @@ use crate::recipe::part::Part;
 use crate::recipe::process::RecipeProcess;
 use crate::records::recipe::Makes;
 use crate::tables::process::{Medium, Method, Pack, Product};
+use crate::towel::liquid::LiquidLost;
 
 vocabulary! {
     /// How the filled jars were heated, if at all.
@@ -151,6 +153,8 @@ vocabulary! {
         Boil = "boil", "it boils";
         /// The boil was lost.
         Lost = "lost", "boil lost";
+        /// The canner ran dry, which ends it too.
+        Dry = "dry", "ran dry";
         /// Heat off.
         End = "end", "heat off";
     }
@@ -274,6 +278,10 @@ pub struct Case {
     pub headspace: Option<Length>,
     /// Water over the lids.
     pub water_cover: Option<Length>,
+    /// The canner.
+    pub canner: CaseCanner,
+    /// Liquid that the jars lost in the canner; `None` when none was seen to be.
+    pub liquid_lost: Option<LiquidLost>,
     /// The batch's jars; `None` when nothing was said.
     pub jars: Option<Vec<CaseJar>>,
     /// Every jar of the batch, when more are than stand here: what was said of the whole batch is shared by all of them.

@@ -1,8 +1,9 @@
 //! Fruit that must not be canned, or needs a knife.
 
 use super::case::{Case, Damage, Ripeness, Vine};
-use super::frozen::{FROZEN_INSTEAD, FROZEN_WHOLE};
+use super::unlike::{FROZEN_INSTEAD, FROZEN_WHOLE, TOMATILLOS, TOMATILLOS_INSTEAD};
 use super::{Code, Finding, Severity, Subject};
+use crate::crates::fruit::Kind;
 use crate::measures::words::capital;
 use crate::tables::process::Product;
 use crate::tables::source::Source;
@@ -27,6 +28,19 @@ pub(super) fn judge(case: &Case) -> Vec<Finding> {
             )
             .about(Subject::Fruit)
             .naming("frozen fruit"),
+        );
+    }
+    if fruit.kind == Some(Kind::Tomatillo) && case.recipe.is_none() {
+        found.push(
+            Finding::new(
+                Code::NoTestedProcess,
+                format!("{}.", capital(TOMATILLOS)),
+                "Their acid, their flesh and how they heat through are others than the tested fruit's.",
+                TOMATILLOS_INSTEAD,
+                Source::usda_guide_3(),
+            )
+            .about(Subject::Fruit)
+            .naming("tomatillos"),
         );
     }
     match fruit.vine {

@@ -6,22 +6,18 @@ use uom::si::time::minute;
 use super::case::{Case, Heating};
 use super::{Code, Finding};
 use crate::canner::clock::REST;
-use crate::canner::pot::COVER_IN;
+use crate::canner::over::{SHORT_PROCESS, cover_in};
 use crate::canner::room::LEAST_COVER_IN;
 use crate::measures::words::{counted, short};
 use crate::tables::source::Source;
+use crate::towel::liquid::{HALF_GONE_DAYS, LiquidLost};
 use crate::towel::seal::{CHECK_BY, CHECK_FROM};
 
 pub(super) fn judge(case: &Case) -> Vec<Finding> {
-    [cover(case), rest(case), seal_check(case), reprocess(case), rings(case)].into_iter().flatten().collect()
-}
-
-/// Longest process, in minutes, that one inch of water over the lids is enough for. Source: USDA Guide 1, 2015, from memory.
-const SHORT_PROCESS: f64 = 30.0;
-
-/// Inches of water over the lids that a process of so many minutes takes.
-fn cover_for(minutes: f64) -> f64 {
-    if minutes <= SHORT_PROCESS { LEAST_COVER_IN } else { COVER_IN }
+    [cover(case), rest(case), liquid(case), seal_check(case), reprocess(case), rings(case)]
+        .into_iter()
+        .flatten()
+        .collect()
 }
 
 fn cover(case: &Case) -> Option<Finding> {
@@ -29,7 +25,7 @@ fn cover(case: &Case) -> Option<Finding> {
     let given = case.water_cover?.get::<inch>();
     // Nobody said how long: as for the longer ones, which every process of plain tomatoes is.
     let minutes = case.minutes.map_or(f64::INFINITY, |minutes| minutes.get::<minute>());
-    let needed = cover_for(minutes);
+    let needed = cover_in(minutes);
     let code = match given {
         _ if !under_water || given >= needed - 1e-9 => return None,
         low if low < LEAST_COVER_IN - 1e-9 => Code::WaterLow,
@@ -62,6 +58,26 @@ fn rest(case: &Case) -> Option<Finding> {
             "Look at these jars' seals with care, and let the next load stand 5 minutes with the lid off.",
             Source::usda_guide_1(),
         )
+    })
+}
+
+/// Liquid that siphoned out of the jars. Source: USDA Guide 1, from memory.
+fn liquid(case: &Case) -> Option<Finding> {
+    Some(match case.liquid_lost? {
+        LiquidLost::Some => Finding::new(
+            Code::LiquidLow,
+            "A jar lost less than half of its liquid in the canner.",
+            "It keeps as the others do when its lid holds; the food above the liquid darkens.",
+            "Eat it before the others. Next time: bubbles out, the full headspace, and let it rest before it is lifted.",
+            Source::usda_guide_1(),
+        ),
+        LiquidLost::Half => Finding::new(
+            Code::LiquidGone,
+            "A jar lost half of its liquid or more in the canner.",
+            "Food that lay dry did not get the heat that was tested, and it spoils first.",
+            format!("Into the refrigerator, and eat it within 2 to {HALF_GONE_DAYS} days."),
+            Source::usda_guide_1(),
+        ),
     })
 }
 

@@ -25,6 +25,7 @@ pub(super) fn judge(case: &Case) -> Vec<Finding> {
         other_lids(case),
         rims(case),
         metric(case),
+        next_size_up(case),
         skins(case),
         headspace(case),
         gap(case),
@@ -157,6 +158,21 @@ fn metric(case: &Case) -> Option<Finding> {
         Caution::MetricJar(jar).to_string(),
         "A larger jar heats through more slowly, and nobody has tested by how much.",
         "Decide for yourself, or fill quarts and pints.",
+        Source::common_practice(),
+    ))
+}
+
+/// Jars between two sizes: they get the time of the larger, which is longer than they need.
+fn next_size_up(case: &Case) -> Option<Finding> {
+    let (jar, timed_as) = case.sizes().find_map(|(jar, _)| match jar.table_jar() {
+        TableJar::NextSizeUp(timed_as) if case.recipe.is_none() => Some((jar, timed_as)),
+        _ => None,
+    })?;
+    Some(Finding::new(
+        Code::NextSizeUp,
+        Caution::SmallJar { jar, timed_as }.to_string(),
+        "A smaller jar heats through sooner, so the time of a larger one is never too short.",
+        "Nothing; the food cooks a little longer.",
         Source::common_practice(),
     ))
 }

@@ -9,11 +9,13 @@ use crate::recipe::back::{instead, ways_back, ways_in_words};
 use crate::recipe::compare::{Comparison, compare};
 use crate::recipe::part::{Part, Role};
 use crate::recipe::process::RecipeProcess;
+use crate::tables::process::Pack;
 use crate::tables::source::Source;
 
 pub(super) fn judge(case: &Case) -> Vec<Finding> {
     let Some(recipe) = &case.recipe else { return Vec::new() };
     let mut found = untested(recipe);
+    found.extend(packed_raw(case, recipe));
     if let Some(actual) = &recipe.actual {
         let seen = compare(&recipe.base, actual);
         found.extend(thinner(case, recipe, &seen));
@@ -78,6 +80,20 @@ fn untested(recipe: &CaseRecipe) -> Vec<Finding> {
         source(),
     );
     vec![if recipe.checked.is_none() { unchecked.untold() } else { unchecked }]
+}
+
+/// A recipe is packed as its page says: its time begins with food that is boiling hot.
+fn packed_raw(case: &Case, recipe: &CaseRecipe) -> Option<Finding> {
+    let is_hot = recipe.process.as_ref().is_some_and(|process| process.pack == Pack::Hot);
+    (is_hot && case.pack == Some(Pack::Raw)).then(|| {
+        Finding::new(
+            Code::NoTestedProcess,
+            "The recipe is packed hot, and this went in raw.",
+            "Its minutes begin with food that is boiling hot in the jar; cold food is still cold in the middle when they end.",
+            "Heat it to the boil and pack it hot, or keep it cold and eat it within days.",
+            source(),
+        )
+    })
 }
 
 /// A jar that is larger than the recipe was tested in.

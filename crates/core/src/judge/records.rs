@@ -7,7 +7,8 @@ use serde::Serialize;
 use uom::si::time::minute;
 
 use super::acid::under_lids;
-use super::against::once_out;
+use super::against::{once_out, out_of};
+use super::canner::CaseCanner;
 use super::case::{
     AcidSource, Case, CaseAcid, CaseFruit, CaseJar, CaseRecipe, Damage, LogEvent, LogLine, OtherJars,
     PhReading, PhSample, Ripeness, Temperatures, Vine,
@@ -16,6 +17,9 @@ use super::{Ask, Code, Finding, Question, Ruling, Severity, Subject, judge};
 use crate::canner::clock::BoilClock;
 use crate::canner::events::{BoilEvent, Happened};
 use crate::canner::heat::{food_at, water_before};
+use crate::canner::outline::Outsides;
+use crate::canner::over::{WaterOver, is_cover_open};
+use crate::canner::room::{NoRoom, Room};
 use crate::crates::fruit::{Condition, Fault};
 use crate::jars::acid::{Agent, per_jar, pot_share};
 use crate::jars::claims::Claims;
@@ -27,11 +31,13 @@ use crate::measures::moment::Moment;
 use crate::measures::units::{Mass, Time, celsius, grams, inches};
 use crate::plan::batch::{BatchPlan, Wish};
 use crate::records::batch::Batch;
+use crate::records::canner::Canner;
 use crate::records::jar::{Jar, PhRecord, count_sizes};
 use crate::records::load::{AlsoIn, CannerLoad};
 use crate::records::lot::Lot;
 use crate::records::recipe::{BatchRecipe, Bowls};
 use crate::records::towel::Towel;
+use crate::towel::liquid::LiquidLost;
 
 /// What is known of a batch beside its jars in a load.
 #[derive(Debug, Clone, PartialEq)]
@@ -133,6 +139,7 @@ fn boil_log(clock: &BoilClock) -> Vec<LogLine> {
             | BoilEvent::ToppedUpCold
             | BoilEvent::JarOut
             | BoilEvent::JarAdded => Some(LogEvent::Lost),
+            BoilEvent::RanDry => Some(LogEvent::Dry),
             BoilEvent::Unwatched => (!held_on(&happened[place + 1..])).then_some(LogEvent::Lost),
             BoilEvent::Vents
             | BoilEvent::ClockSet
@@ -212,6 +219,21 @@ fn acid_of(sizes: &[(JarSize, u32)], agent: Agent, is_dosed: bool, facts: Option
     }
 }
 
+/// What is known of a canner in the year of a batch. How many quarts it holds decides under pressure alone.
+fn canner_of(canner: &Canner, year: Option<i16>) -> CaseCanner {
+    let quarts = || match canner.room(&Outsides::default()).most_of(JarSize::Quart) {
+        Ok(most) => Some(most),
+        Err(NoRoom::NotCounted(_)) => None,
+        Err(NoRoom::TooTall(_) | NoRoom::TooWide(_)) => Some(0),
+    };
+    CaseCanner {
+        multi_cooker: Some(canner.multi_cooker),
+        quarts: if canner.method.is_pressure() { quarts() } else { None },
+        gauge_tested: canner.gauge_tested_in.zip(year).map(|(tested, year)| tested >= year),
+        under_jars: None,
+    }
+}
+
 /// Jars of one batch in a load, as the judge sees them; `jars` is not empty.
 pub(super) fn case_of(
     load: &CannerLoad,
@@ -240,7 +262,9 @@ pub(super) fn case_of(
         heating: Some(load.batch.method.into()),
         altitude,
         headspace: load.claims.and_then(|claims| claims.headspace_in).map(inches),
-        water_cover: load.claims.and_then(|claims| claims.water_over_in).map(inches),
+        water_cover: load.water_over.and_then(WaterOver::inches).map(inches),
+        canner: CaseCanner { under_jars: load.under_jars, ..canner_of(&load.canner, load.batch.year()) },
+        liquid_lost: like.liquid_lost,
         minutes: Some(Time::new::<minute>(f64::from(clock.required().0))),
         psi: load.psi.map(f64::from),
         acid: (!like.product.brings_its_acid()).then(|| CaseAcid {
@@ -306,8 +330,10 @@ fn over_batches(
     for batch in &batches {
         let facts = facts.iter().find(|facts| facts.batch.id == *batch);
         let was_asked = facts.is_none_or(|facts| facts.batch.additions_asked);
-        for dosed in [true, false] {
-            let of_batch = |jar: &&Jar| jar.batch == *batch && is_dosed(load, jar) == dosed;
+        for (dosed, liquid_lost) in kinds_of_jars() {
+            let of_batch = |jar: &&Jar| {
+                jar.batch == *batch && is_dosed(load, jar) == dosed && jar.liquid_lost == liquid_lost
+            };
             let jars: Vec<&Jar> = load.jars.iter().filter(of_batch).collect();
             let (Some(case), Some(code)) =
                 (case_of(load, &jars, facts, altitude), jars.first().map(|jar| &jar.code))
@@ -318,6 +344,7 @@ fn over_batches(
             let numbers: Vec<u32> = jars.iter().map(|jar| jar.number).collect();
             for finding in verdict.findings {
                 let finding = if dosed { finding } else { under_lids(finding, &numbers) };
+                let finding = out_of(finding, &numbers);
                 let finding = if is_out { once_out(finding) } else { finding };
                 match judged.findings.iter_mut().find(|other| other.is_same(&finding)) {
                     // Said of several batches, it is about the load.
@@ -344,8 +371,17 @@ fn over_batches(
         let list = if load.claims_asked { &mut judged.questions } else { &mut judged.not_asked };
         list.push(question);
     }
+    if is_cover_open(load) {
+        judged.questions.push(Question { ask: Ask::Water, says: Ask::Water.label(), batch: None });
+    }
     judged.settle();
     judged
+}
+
+/// The jars of a load that the same is said of: with their dose or without, and by what they lost of their liquid.
+fn kinds_of_jars() -> impl Iterator<Item = (bool, Option<LiquidLost>)> {
+    let lost = || [None, Some(LiquidLost::Some), Some(LiquidLost::Half)].into_iter();
+    [true, false].into_iter().flat_map(move |dosed| lost().map(move |lost| (dosed, lost)))
 }
 
 /// What is said of a load, by the kitchen's altitude of today: a load planned before it was corrected must say so.
@@ -367,7 +403,7 @@ pub fn judge_towel(
     over_batches(load, facts, altitude, |case| Case { seal_check_after, ..case })
 }
 
-/// What is said of a plan. A plan of no jars yet is not a mistake, and nothing is asked of it.
+/// What is said of a plan for a canner in this year. A plan of no jars yet is not a mistake, and nothing is asked of it.
 #[must_use]
 pub fn judge_plan(
     plan: &BatchPlan,
@@ -375,6 +411,7 @@ pub fn judge_plan(
     bottle_age_months: Option<f64>,
     additions: Option<&Vec<Added>>,
     weight: Mass,
+    canner: (&Canner, i16),
 ) -> Judged {
     let sizes: Vec<(JarSize, u32)> = plan.mix.iter().map(|line| (line.jar, line.count)).collect();
     let mut judged = Judged::nothing();
@@ -391,6 +428,7 @@ pub fn judge_plan(
         altitude: Some(wish.altitude),
         minutes: minutes.map(|minutes| Time::new::<minute>(f64::from(minutes))),
         psi: psi.map(f64::from),
+        canner: canner_of(canner.0, Some(canner.1)),
         jars: Some(case_jars(&sizes)),
         acid: Some(planned_acid(wish.agent, &sizes, bottle_age_months)),
         additions: counted(additions),

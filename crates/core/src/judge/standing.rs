@@ -5,12 +5,13 @@
 //! day. It is a pure function of what the records say; nobody keeps what it answers.
 
 use super::acid::under_lids;
-use super::against::{Against, JarStanding, ends};
+use super::against::{Against, JarStanding, ends, out_of};
 use super::case::{Case, LogEvent, LogLine};
 use super::records::{BatchFacts, case_of, is_dosed};
 use super::time::time_not_full;
 use super::{Ask, Code, Finding, Question, Ruling, Severity, Subject, judge};
 use crate::canner::events::Fate;
+use crate::canner::over::is_cover_open;
 use crate::kitchen::altitude::Altitude;
 use crate::kitchen::altitudes::{AltitudeSaid, altitude_of_day};
 use crate::measures::ids::JarId;
@@ -41,7 +42,8 @@ pub fn standings(
     let mut groups: Vec<Vec<&Jar>> = Vec::new();
     for jar in load.jars.iter().filter(|jar| load.fate(jar) != Fate::Broken) {
         let is_like = |other: &Jar| {
-            (other.batch, is_dosed(load, other)) == (jar.batch, is_dosed(load, jar))
+            (other.batch, is_dosed(load, other), other.liquid_lost)
+                == (jar.batch, is_dosed(load, jar), jar.liquid_lost)
                 && load.fate(jar) == Fate::Stayed
                 && load.fate(other) == Fate::Stayed
         };
@@ -73,6 +75,8 @@ fn of_like_jars(
         let numbers: Vec<u32> = jars.iter().map(|jar| jar.number).collect();
         verdict.findings = verdict.findings.into_iter().map(|found| under_lids(found, &numbers)).collect();
     }
+    let numbers: Vec<u32> = jars.iter().map(|jar| jar.number).collect();
+    verdict.findings = verdict.findings.into_iter().map(|found| out_of(found, &numbers)).collect();
     let is_time =
         |found: &Finding| found.is_told_stop() && matches!(found.subject, Subject::Time | Subject::Canner);
     if !load.is_processed(jars[0].id, lifted_at) && !verdict.findings.iter().any(is_time) {
@@ -116,6 +120,9 @@ fn open_questions(load: &CannerLoad, facts: Option<&BatchFacts>, questions: Vec<
     if load.claims.is_none() && load.claims_asked {
         open.push(Question { ask: Ask::Claims, says: Ask::Claims.label(), batch: None });
     }
+    if is_cover_open(load) {
+        open.push(Question { ask: Ask::Water, says: Ask::Water.label(), batch: None });
+    }
     open
 }
 
@@ -125,6 +132,7 @@ fn since(found: &Finding, jars: &[&Jar], facts: Option<&BatchFacts>, lifted_at: 
         Code::NoAcid | Code::AcidShort | Code::PotDoseShort => {
             jars.iter().filter_map(|jar| jar.undosed_at).min()
         }
+        Code::LiquidGone => jars.iter().filter_map(|jar| jar.liquid_lost_at).min(),
         Code::PhHigh => facts.and_then(|facts| facts.ph.last()).map(|reading| reading.at),
         _ => None,
     };

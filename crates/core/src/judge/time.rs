@@ -324,37 +324,56 @@ struct Stretches {
     /// Minutes of each stretch that ended, in turn; a second end after an end is a stretch of none.
     ended: Vec<f64>,
     lost: bool,
+    /// How many of them had ended when the canner last ran dry; it was filled anew after that.
+    dry: Option<usize>,
     runs_on: bool,
 }
 
 fn stretches(log: &[LogLine]) -> Stretches {
     let mut in_order: Vec<&LogLine> = log.iter().collect();
     in_order.sort_by(|a, b| a.at.get::<minute>().total_cmp(&b.at.get::<minute>()));
-    let (mut since, mut ended, mut lost) = (None, Vec::new(), false);
+    let (mut since, mut ended, mut lost, mut dry) = (None, Vec::new(), false, None);
     for line in in_order {
         let at = line.at.get::<minute>();
         match line.event {
             LogEvent::In => {}
             LogEvent::Boil => since = since.or(Some(at)),
-            LogEvent::Lost | LogEvent::End => {
-                lost |= line.event == LogEvent::Lost;
+            LogEvent::Lost | LogEvent::Dry | LogEvent::End => {
+                lost |= line.event != LogEvent::End;
                 ended.push(since.take().map_or(0.0, |start| at - start));
+                if line.event == LogEvent::Dry {
+                    dry = Some(ended.len());
+                }
             }
         }
     }
-    Stretches { ended, lost, runs_on: since.is_some() }
+    Stretches { ended, lost, dry, runs_on: since.is_some() }
 }
 
 /// What a log of a boil says once it is over: the longest unbroken boil in minutes, and whether one was lost. `None` while
 /// the boil still runs, or when nothing began.
-fn longest_stretch(log: &[LogLine]) -> Option<(f64, bool)> {
-    let Stretches { ended, lost, runs_on } = stretches(log);
-    (!runs_on && !ended.is_empty()).then(|| (ended.into_iter().fold(0.0, f64::max), lost))
+fn longest_stretch(log: &[LogLine]) -> Option<(f64, Option<Loss>)> {
+    let Stretches { ended, lost, dry, runs_on } = stretches(log);
+    let loss = match dry {
+        Some(_) => Some(Loss::RanDry),
+        None => lost.then_some(Loss::Fell),
+    };
+    (!runs_on && !ended.is_empty()).then(|| (ended.into_iter().fold(0.0, f64::max), loss))
 }
 
-/// Minutes of steam in all, stretch after stretch, until one was as long as it has to be: what runs on after that harms nothing.
+/// How a boil was lost.
+#[derive(Clone, Copy, PartialEq, Eq)]
+enum Loss {
+    /// It fell.
+    Fell,
+    /// The canner ran dry.
+    RanDry,
+}
+
+/// Minutes of steam in all since the canner was last filled, stretch after stretch, until one was as long as it has to be: what runs on after that harms nothing.
 fn steamed_in_all(log: &[LogLine], needed: f64) -> f64 {
-    let ended = stretches(log).ended;
+    let Stretches { ended, dry, .. } = stretches(log);
+    let ended = &ended[dry.unwrap_or(0)..];
     let until =
         ended.iter().position(|stretch| stretch + SLACK_MIN >= needed).map_or(ended.len(), |full| full + 1);
     ended[..until].iter().map(|stretch| stretch.min(needed)).sum()
@@ -419,13 +438,13 @@ fn boil_short(case: &Case, own: Need, others: f64, method: Method) -> Option<Fin
         return None;
     }
     let words = log_words(method);
-    if lost {
+    if let Some(loss) = lost {
+        let was_lost = if loss == Loss::RanDry { "The canner ran dry" } else { words.was_lost };
         return Some(
             Finding::new(
                 Code::BoilLost,
                 format!(
-                    "{}, and the longest unbroken stretch was {stretch:.0} of {needed:.0} minutes.",
-                    words.was_lost
+                    "{was_lost}, and the longest unbroken stretch was {stretch:.0} of {needed:.0} minutes.",
                 ),
                 "Heat that reached the middle of the jar is gone; minutes before and after a break do not add up.",
                 format!("{} and count the full {needed:.0} minutes again from zero.", words.back),

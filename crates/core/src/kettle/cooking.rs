@@ -145,7 +145,7 @@ pub const fn usual_pulp(kind: Kind) -> f64 {
         Kind::Paste => 0.40,
         Kind::Slicer => 0.25,
         Kind::Cherry => 0.30,
-        Kind::Mixed => 0.33,
+        Kind::Mixed | Kind::Tomatillo => 0.33,
     }
 }
 

@@ -19,6 +19,15 @@ const BELOW_BOIL_C: f64 = 1.0;
 /// from memory.
 pub const HOT_PACK_BOIL: Minutes = Minutes(5);
 
+/// What is said of juice at the kettle and at the bench: the tested pack goes into the jar boiling. Source: USDA Guide 3, from memory.
+pub const BOIL_BEFORE_FILLING: &str = "Bring the juice to a full boil before it goes into the jars, however long it was held hot, and fill them at once.";
+
+/// Whether a product is told that before it is filled.
+#[must_use]
+pub const fn boils_before_filling(product: Product) -> bool {
+    matches!(product, Product::Juice | Product::VegetableJuice)
+}
+
 /// A goal as the product asks for it: what is packed hot is not filled at its first bubble, but after its minutes of gentle boil.
 #[must_use]
 pub fn as_packed(goal: (TargetKind, f64), product: Product, pack: Pack) -> (TargetKind, f64) {

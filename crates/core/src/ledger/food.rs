@@ -42,10 +42,9 @@ impl Food {
     #[must_use]
     pub const fn note(self) -> Option<&'static str> {
         match self {
-            Self::ThinJuice => Some(
-                "No published process names thin juice: the time and the acid of tomato juice are used, and it is heated to \
-                 the boil before it is filled.",
-            ),
+            Self::ThinJuice => {
+                Some("No published process names thin juice: the time and the acid of tomato juice are used.")
+            }
             _ => None,
         }
     }

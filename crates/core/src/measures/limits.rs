@@ -86,6 +86,9 @@ pub const PACKS: Limit =
 /// Jars of one size in one question.
 pub const JAR_COUNT: Limit =
     Limit { name: "count", unit: "jars", min: 0.0, max: 1000.0, why: "a season's work" };
+/// Water that fills a jar of unknown size.
+pub const JAR_WATER: Limit =
+    Limit { name: "water", unit: "kg", min: 0.02, max: 20.0, why: "a spice glass; a demijohn" };
 /// Jars of one size that a canner holds.
 pub const CAPACITY: Limit = Limit {
     name: "capacity",

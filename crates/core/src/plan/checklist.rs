@@ -5,12 +5,13 @@
 use serde::Serialize;
 use uom::si::length::inch;
 
-use crate::canner::pot::COVER_IN;
+use crate::canner::over::cover_in;
 use crate::jars::acid::{self, Agent};
 use crate::jars::contents::{self, Added};
 use crate::jars::salt::salt_per_jar;
 use crate::jars::size::JarSize;
 use crate::jars::spoons::Spoons;
+use crate::kettle::goal::{BOIL_BEFORE_FILLING, boils_before_filling};
 use crate::ledger::food::Food;
 use crate::measures::moment::Minutes;
 use crate::measures::vocabulary::vocabulary;
@@ -175,7 +176,7 @@ fn kettle(sheet: &Sheet) -> Vec<String> {
             "Crush a sixth of it and boil fast, add the rest in pieces, boil gently for 5 minutes. No water."
         }
         (Product::Juice | Product::VegetableJuice, _) => {
-            "Heat the first pound fast while crushing, so that the juice does not separate; bring all of it to the boil."
+            "Heat the first pound fast while crushing, so that the juice does not separate; then all of it."
         }
         (Product::Sauce, _) if making.thickness == Some(Thickness::Thick) => {
             "Boil down by half. Stir more as it thickens."
@@ -215,6 +216,9 @@ fn kettle(sheet: &Sheet) -> Vec<String> {
             "Thin juice may be ladled off before it thickens: say so at the kettle, and it waits for jars of its own."
                 .to_owned(),
         );
+    }
+    if boils_before_filling(making.product) {
+        list.push(BOIL_BEFORE_FILLING.to_owned());
     }
     // Juice that was milled is only heated.
     if !(through && matches!(making.product, Product::Juice | Product::VegetableJuice | Product::Crushed)) {
@@ -290,7 +294,9 @@ fn canner(sheet: &Sheet) -> Vec<String> {
         .join("; then ");
     let start = match sheet.method {
         Method::BoilingWater => {
-            format!("Water at {water}, rack in. Jars in, water {COVER_IN} in over the lids, lid on.")
+            let longest = sheet.loads.iter().map(|(_, minutes, _)| minutes.0).max().unwrap_or_default();
+            let cover = cover_in(f64::from(longest));
+            format!("Water at {water}, rack in. Jars in, water {cover} in over the lids, lid on.")
         }
         Method::AtmosphericSteam => "Full water in, rack in. Jars in, dome on.".to_owned(),
         Method::PressureDial | Method::PressureWeighted => {

@@ -84,7 +84,7 @@ pub fn first_answer(making: Making, mass: Mass, ground: &FirstGround<'_>) -> Fir
     let heights = heights(ground.altitude);
     let by_height: Vec<Outlook> = heights.iter().map(|altitude| seen(Kind::Mixed, *altitude)).collect();
     let middle = &by_height[0];
-    let kinds: Vec<Outlook> = Kind::ALL.iter().map(|kind| seen(*kind, heights[0])).collect();
+    let kinds: Vec<Outlook> = Kind::TOMATOES.iter().map(|kind| seen(*kind, heights[0])).collect();
     let jars = Range {
         low: kinds.iter().map(|one| one.jars.low).min().unwrap_or(0),
         expected: middle.jars.expected,

@@ -46,6 +46,7 @@ pub const fn juice_brix(kind: Kind) -> f64 {
         Kind::Slicer => 4.2,
         Kind::Cherry => 5.5,
         Kind::Mixed => 4.6,
+        Kind::Tomatillo => 4.0,
     }
 }
 

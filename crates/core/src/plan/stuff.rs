@@ -3,8 +3,9 @@
 use uom::si::mass::gram;
 use uom::si::ratio::ratio;
 
+use crate::crates::fruit::Kind;
 use crate::jars::size::JarSize;
-use crate::judge::frozen::{FROZEN_INSTEAD, FROZEN_WHOLE};
+use crate::judge::unlike::{FROZEN_INSTEAD, FROZEN_WHOLE, TOMATILLOS, TOMATILLOS_INSTEAD};
 use crate::kettle::contents::density;
 use crate::ledger::food::{Food, Stuff, WATER_BRIX, weight_by_volume};
 use crate::measures::units::{Mass, Volume, in_pounds, in_quarts, pounds, quarts};
@@ -21,7 +22,7 @@ const TOLD: f64 = 0.1;
 /// no tested process.
 #[must_use]
 pub const fn can_become(stuff: &Stuff, product: Product) -> bool {
-    if is_frozen_whole(stuff, product) {
+    if is_refused(stuff, product) {
         return false;
     }
     match stuff.food {
@@ -40,16 +41,29 @@ pub const fn can_become(stuff: &Stuff, product: Product) -> bool {
     }
 }
 
+/// Whether it is refused in words, and not only of no use: a household may well think that it can be done.
+#[must_use]
+pub const fn is_refused(stuff: &Stuff, product: Product) -> bool {
+    is_frozen_whole(stuff, product) || (is_tomatillo(stuff) && !matches!(product, Product::Recipe))
+}
+
 /// Whether it is what has no tested process at all: whole tomatoes from frozen fruit. Source: USDA Guide 3, which has rows for
 /// fresh fruit alone, from memory; common practice, no source, for what it becomes instead.
-#[must_use]
-pub const fn is_frozen_whole(stuff: &Stuff, product: Product) -> bool {
+const fn is_frozen_whole(stuff: &Stuff, product: Product) -> bool {
     stuff.frozen && matches!((stuff.food, product), (Food::Fruit, Product::Whole))
+}
+
+/// Whether it is no tomato at all: it goes into recipes that have it, and into nothing else.
+const fn is_tomatillo(stuff: &Stuff) -> bool {
+    matches!(stuff.kind, Kind::Tomatillo)
 }
 
 /// Why something cannot become a product, and what would do.
 #[must_use]
 pub fn cannot_become(named: &str, stuff: &Stuff, product: Product) -> String {
+    if is_tomatillo(stuff) {
+        return format!("{named}: {TOMATILLOS}. {TOMATILLOS_INSTEAD}");
+    }
     if is_frozen_whole(stuff, product) {
         return format!("{named}: {FROZEN_WHOLE}. {FROZEN_INSTEAD}");
     }

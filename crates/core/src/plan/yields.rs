@@ -83,8 +83,8 @@ pub(crate) fn parse_table() -> Result<Vec<YieldRow>, TableError> {
 
 /// Pounds of raw tomatoes that go into one quart of product; `low` is the thrifty end.
 ///
-/// Published for whole, crushed, juice and sauce (USDA Guide 3, from memory): the mean, and the range from the quarts a
-/// bushel gives. Paste is worked out from solids: juice at 4½ to 5½ °Brix reduced to 16 to 18 °Brix (common practice,
+/// Published for whole, crushed, juice and sauce (USDA Guide 3, from memory): the mean, and the range from the quarts that a
+/// bushel gives and the pounds that a canner load takes: 22 lb of crushed are a load of 7 quarts. Paste is worked out from solids: juice at 4½ to 5½ °Brix reduced to 16 to 18 °Brix (common practice,
 /// no source), 3¼ lb a quart of juice.
 ///
 /// Sauce without a thickness is asked for as thin. A recipe fills what its source says; asked for here, its fruit is weighed
@@ -100,10 +100,11 @@ pub fn pounds_per_quart(product: Product, thickness: Option<Thickness>) -> Range
         (Product::Paste, _) => return paste_pounds_per_quart(),
     };
     let row = TABLE.iter().find(|row| row.product == line).expect("every line has a row, checked by a test");
+    let loads = [row.lb_per_7_quarts / 7.0, row.lb_per_9_pints / 4.5];
     Range {
-        low: BUSHEL_LB / row.quarts_per_bushel_high,
+        low: loads.into_iter().fold(BUSHEL_LB / row.quarts_per_bushel_high, f64::min),
         expected: row.lb_per_quart,
-        high: BUSHEL_LB / row.quarts_per_bushel_low,
+        high: loads.into_iter().fold(BUSHEL_LB / row.quarts_per_bushel_low, f64::max),
     }
 }
 

@@ -8,9 +8,10 @@ use num_traits::Zero;
 use serde::Serialize;
 
 use self::tokens::{Token, Tokens};
-use super::measure::{Unit, decimal, in_words};
+use super::measure::{Unit, in_words};
 use super::part::Role;
-use super::weights;
+use super::{measure, weights};
+use crate::kitchen::ways::Decimal;
 
 mod tokens;
 
@@ -157,8 +158,20 @@ fn sizes(tokens: &mut Tokens, amount: &mut Amount) {
     }
 }
 
+/// "1000 or 1"
+fn which(numbers: &[BigRational]) -> String {
+    numbers.iter().map(in_words).collect::<Vec<_>>().join(" or ")
+}
+
 fn amount(tokens: &mut Tokens) -> Amount {
     skip_empty(tokens);
+    if let Some(Token::Which(numbers)) = tokens.0.first().cloned() {
+        tokens.0.remove(0);
+        let unit = tokens.unit();
+        let behind = unit.zip(numbers.first()).map(|(unit, number)| unit.behind(number)).unwrap_or_default();
+        let asks = vec![format!("Which is it: {}{behind}?", which(&numbers))];
+        return Amount { unit, asks, ..Amount::default() };
+    }
     let (first, up_to) = numbers(tokens);
     let mut amount = Amount { first, up_to, ..Amount::default() };
     if amount.first.is_none() {
@@ -197,6 +210,7 @@ fn name(tokens: Tokens, asides: Vec<String>) -> (String, Option<String>) {
             }
             Token::Word(word) => word,
             Token::Number(number) => in_words(&number),
+            Token::Which(numbers) => which(&numbers),
             Token::Dash => "-".to_owned(),
         };
         if after { preparation.push(word) } else { name.push(word) }
@@ -204,10 +218,10 @@ fn name(tokens: Tokens, asides: Vec<String>) -> (String, Option<String>) {
     (name.join(" "), Some(preparation.join(" ")).filter(|text| !text.is_empty()))
 }
 
-/// Reads a line.
+/// Reads a line as a household writes its numbers.
 #[must_use]
-pub fn read(line: &str) -> ReadLine {
-    let mut tokens = Tokens(tokens::tokens(line));
+pub fn read(line: &str, decimal: Decimal) -> ReadLine {
+    let mut tokens = Tokens(tokens::tokens(line, decimal));
     let Amount { first: amount, up_to, mut unit, asides, mut asks } = amount(&mut tokens);
     let (name, preparation) = name(tokens, asides);
     let first = name.split(' ').next().unwrap_or_default().to_lowercase();
@@ -223,7 +237,8 @@ pub fn read(line: &str) -> ReadLine {
         asks.push(format!("Is that so: {name}?"));
     }
     match (&amount, &up_to) {
-        (None, _) => asks.push(format!("How much {name}?")),
+        (None, _) if asks.is_empty() => asks.push(format!("How much {name}?")),
+        (None, _) => {}
         (Some(low), Some(high)) => asks.push(format!("{} or {} {name}?", in_words(low), in_words(high))),
         (Some(_), None) if is_vague => asks.push(format!("How much is a {first}?")),
         (Some(_), None) if SIZED.contains(&first) && preparation.is_none() => {
@@ -236,8 +251,8 @@ pub fn read(line: &str) -> ReadLine {
     }
     ReadLine {
         line: line.trim().to_owned(),
-        amount: amount.as_ref().map(decimal),
-        up_to: up_to.as_ref().map(decimal),
+        amount: amount.as_ref().map(measure::decimal),
+        up_to: up_to.as_ref().map(measure::decimal),
         unit: unit.filter(|_| !is_vague),
         name,
         preparation,

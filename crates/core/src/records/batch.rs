@@ -76,6 +76,13 @@ impl Batch {
         format!("{}, {thickness}{}", self.code, self.product.called(self.name.as_deref()))
     }
 
+    /// The year in which it was begun: its code starts with the day. `None` of a code that does not.
+    #[must_use]
+    pub fn year(&self) -> Option<i16> {
+        let of_century: i16 = self.code.get(..2)?.parse().ok()?;
+        Some(2_000 + of_century)
+    }
+
     /// What its fruit becomes.
     #[must_use]
     pub const fn making(&self) -> Making {

@@ -30,6 +30,10 @@ pub struct Canner {
     pub power_w: Option<f64>,
     /// Width of that burner in millimetres, when it is known.
     pub burner_mm: Option<f64>,
+    /// Whether it is an electric multi-cooker.
+    pub multi_cooker: bool,
+    /// Year in which its dial gauge was tested last; `null` when nobody said.
+    pub gauge_tested_in: Option<i16>,
 }
 
 /// A canner from inside, in millimetres.
@@ -83,17 +87,24 @@ pub struct CannerChange {
     pub power_w: Option<f64>,
     /// Width of its burner in millimetres.
     pub burner_mm: Option<f64>,
+    /// Whether it is an electric multi-cooker.
+    pub multi_cooker: Option<bool>,
+    /// Year in which its dial gauge was tested last.
+    pub gauge_tested_in: Option<i16>,
 }
 
 /// Jars of each size a usual household canner holds. Quart and pint: USDA Guide 1, from memory; the rest common
 /// practice, no source, to be corrected by the person.
-pub const USUAL_CAPACITY: [(JarSize, u32); 8] = [
+pub const USUAL_CAPACITY: [(JarSize, u32); 11] = [
     (JarSize::QuarterPint, 12),
     (JarSize::HalfPint, 12),
+    (JarSize::Ml250, 12),
     (JarSize::ThreeQuarterPint, 9),
+    (JarSize::Ml370, 9),
     (JarSize::Pint, 9),
     (JarSize::HalfLitre, 8),
     (JarSize::PintAndHalf, 8),
+    (JarSize::Ml720, 7),
     (JarSize::Quart, 7),
     (JarSize::Litre, 6),
 ];

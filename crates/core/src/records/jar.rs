@@ -11,6 +11,7 @@ use crate::measures::moment::Moment;
 use crate::plan::yields::Thickness;
 use crate::shelf::pantry::{Discard, History, Leaving};
 use crate::tables::process::{Medium, Pack, Product};
+use crate::towel::liquid::LiquidLost;
 use crate::towel::seal::{LidVerdict, Rescue};
 
 /// One jar, what it is and what has been done to it.
@@ -43,6 +44,10 @@ pub struct Jar {
     pub acid: bool,
     /// When it was found to be without its dose; `null` when it was not.
     pub undosed_at: Option<Moment>,
+    /// Liquid that it lost in the canner, and when that was seen; `null` when nobody saw any.
+    pub liquid_lost: Option<LiquidLost>,
+    /// When somebody saw that.
+    pub liquid_lost_at: Option<Moment>,
     /// Salt is in.
     pub salt: bool,
     /// Filled to the headspace.
@@ -111,6 +116,8 @@ pub struct JarRecord {
     pub acid_after_food: bool,
     /// It was found to be without its dose of acid.
     pub undosed: bool,
+    /// Liquid that it lost in the canner; `null` when nobody saw any.
+    pub liquid_lost: Option<LiquidLost>,
     /// What was found at its lid.
     pub verdict: Option<LidVerdict>,
     /// When.

@@ -4,6 +4,7 @@ use serde::{Deserialize, Serialize};
 
 use crate::canner::clock::BoilClock;
 use crate::canner::events::{BoilEvent, Fate};
+use crate::canner::over::{UnderJars, WaterOver};
 use crate::jars::claims::Claims;
 use crate::jars::size::JarSize;
 use crate::kitchen::altitude::Altitude;
@@ -35,6 +36,14 @@ pub struct CannerLoad {
     pub claims: Option<Claims>,
     /// Whether that is asked of it: loads from before it was asked make no claim and raise no alarm.
     pub claims_asked: bool,
+    /// How much water stands over its lids, as somebody saw it last; `None` while nobody was asked.
+    pub water_over: Option<WaterOver>,
+    /// When somebody looked at it last.
+    pub water_at: Option<Moment>,
+    /// Whether that is asked of it: loads from before it was asked make no claim and raise no alarm.
+    pub water_asked: bool,
+    /// What its jars stand on; `None` when nobody said.
+    pub under_jars: Option<UnderJars>,
     /// Jars of something else in the same canner.
     pub also: Vec<AlsoIn>,
     /// When the first of its jars was filled.
@@ -173,7 +182,7 @@ impl CannerLoad {
 }
 
 /// Like jars of something else that ride along in a load: neither approved nor timed here.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(deny_unknown_fields)]
 pub struct AlsoIn {
@@ -183,6 +192,12 @@ pub struct AlsoIn {
     pub count: u32,
     /// Minutes that they need by their own recipe, 1 to 1,440.
     pub minutes: Minutes,
+    /// What is in them, as the household calls it, 1 to 80 letters; `null` while nobody said.
+    #[serde(default)]
+    pub name: Option<String>,
+    /// How many of them broke in the canner; they stand in it until the others are out.
+    #[serde(default)]
+    pub broken: u32,
 }
 
 /// A jar that did not stay with its load.

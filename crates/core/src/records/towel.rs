@@ -7,6 +7,7 @@ use crate::judge::against::JarStanding;
 use crate::measures::ids::{BatchId, JarId, LoadId};
 use crate::measures::moment::Moment;
 use crate::tables::process::Product;
+use crate::towel::liquid::LiquidLost;
 use crate::towel::seal::{LidVerdict, Rescue};
 
 /// A load that cools on the towel.
@@ -47,6 +48,8 @@ pub struct TowelJar {
     pub number: u32,
     /// Size.
     pub size: JarSize,
+    /// Liquid that it lost in the canner; `null` when nobody saw any.
+    pub liquid_lost: Option<LiquidLost>,
     /// What was found at its lid; `null` while nobody has looked.
     pub verdict: Option<LidVerdict>,
     /// It was judged before the lid could settle, and is looked at a second time from then on.

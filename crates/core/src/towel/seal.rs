@@ -3,6 +3,7 @@
 use crate::measures::moment::{Minutes, Moment};
 use crate::measures::units::{Length, inches};
 use crate::measures::vocabulary::vocabulary;
+use crate::towel::liquid::{HALF_GONE_DAYS, LiquidLost};
 
 vocabulary! {
     /// What was found at a lid.
@@ -65,10 +66,19 @@ pub const fn window(lifted_at: Moment) -> (Moment, Moment) {
     (lifted_at.plus(CHECK_FROM), lifted_at.plus(CHECK_BY))
 }
 
-/// Until when a jar in the refrigerator is eaten.
+/// Days that a jar is kept in the refrigerator, by what it lost of its liquid.
 #[must_use]
-pub const fn fridge_until(since: Moment) -> Moment {
-    since.plus_minutes(FRIDGE_DAYS * 24 * 60)
+pub const fn fridge_days(lost: Option<LiquidLost>) -> i64 {
+    match lost {
+        Some(LiquidLost::Half) => HALF_GONE_DAYS,
+        Some(LiquidLost::Some) | None => FRIDGE_DAYS,
+    }
+}
+
+/// Until when a jar in the refrigerator is eaten that is kept there for so many days.
+#[must_use]
+pub const fn fridge_until(since: Moment, days: i64) -> Moment {
+    since.plus_minutes(days * 24 * 60)
 }
 
 /// How long jars straight from the canner stay hot enough to go back with their lids on. Common practice, no source.

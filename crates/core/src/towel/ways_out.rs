@@ -15,6 +15,7 @@ use crate::measures::words::{capital, counted};
 use crate::records::load::CannerLoad;
 use crate::records::towel::{Towel, TowelJar};
 use crate::tables::process::Method;
+use crate::towel::liquid::{HALF_GONE_DAYS, LiquidLost};
 
 /// Jars that something has to be done about.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]
@@ -73,14 +74,14 @@ fn late(jars: usize, hours: u32) -> String {
 #[must_use]
 pub fn cooling(jar: &TowelJar, towel: &Towel, load: &CannerLoad, now: Moment) -> Cooling {
     let chilled_at = jar.rescued_at.filter(|_| jar.rescue == Some(Rescue::Refrigerator));
-    Cooling {
+    jar.standing.weighs(Cooling {
         verdict: jar.verdict,
         processed: load.is_processed(jar.id, now),
-        dosed: jar.dosed && !jar.standing.lacks_acid(),
-        mending: jar.standing.mending(),
+        dosed: jar.dosed,
+        mending: Mending::Nothing,
         lifted_at: towel.lifted_at,
         chilled_at,
-    }
+    })
 }
 
 /// What is said of some like jars: who they are, what is wrong, until when it can be put right.
@@ -216,11 +217,17 @@ fn of_undosed(said: Said<'_>) -> WaysOut {
     said.ways_out(Wrong::Undosed, words)
 }
 
-/// What stays in the food leaves the cold and nothing else.
+/// What stays in the food, or was lost of it, leaves the cold and nothing else.
 fn chill_only(said: &Said<'_>) -> String {
+    let is_dry = said.jars.iter().any(|jar| jar.liquid_lost == Some(LiquidLost::Half));
+    let (nothing, days) = if is_dry {
+        ("Nothing puts it back", format!("2 to {HALF_GONE_DAYS}"))
+    } else {
+        ("Nothing takes that out again", FRIDGE_DAYS.to_string())
+    };
     format!(
-        "Nothing takes that out again, and a lid that seals does not make up for it. Before {{at}}: into the refrigerator, \
-         and eat {them} within {FRIDGE_DAYS} days, or freeze {them} with 1½ in headspace. Later: discard {them} without tasting.",
+        "{nothing}, and a lid that seals does not make up for it. Before {{at}}: into the refrigerator, \
+         and eat {them} within {days} days, or freeze {them} with 1½ in headspace. Later: discard {them} without tasting.",
         them = said.them()
     )
 }
@@ -235,7 +242,7 @@ const fn put_right(code: Code) -> Option<&'static str> {
         Code::SteamLimit => Some("use boiling water and not steam"),
         Code::NoTestedProcess => Some("pack it in a way that has a tested process"),
         Code::WaterLow => Some("have enough water over the lids"),
-        Code::LidReused => Some("use lids that were never sealed"),
+        Code::CannerUnsuited => Some("use a canner that is made for it"),
         _ => None,
     }
 }
@@ -244,7 +251,10 @@ const fn put_right(code: Code) -> Option<&'static str> {
 fn of_stopped(said: Said<'_>) -> WaysOut {
     let standing = &said.jars[0].standing;
     let found: Vec<&str> = standing.against.iter().map(|stop| stop.message.as_str()).collect();
-    let named = format!("{}: {}", who(said.jars, said.towel), found.join(" "));
+    let found = found.join(" ");
+    // What was seen on the towel names its jars by itself.
+    let named =
+        if found.starts_with("Jar") { found } else { format!("{}: {found}", who(said.jars, said.towel)) };
     let words = if said.is_late() {
         format!("{named} {}", said.late())
     } else if standing.mending() == Mending::Never {

@@ -16,7 +16,8 @@ use bodega_core::measures::units::{
 };
 use bodega_core::records::stock::{AcidStock, Cupboard, JarStock, LidStock};
 use bodega_core::tables::process::Method;
-use bodega_core::towel::seal::{Cooling, LidVerdict, Mending, Rescue, fridge_until, window};
+use bodega_core::towel::liquid::LiquidLost;
+use bodega_core::towel::seal::{Cooling, LidVerdict, Mending, Rescue, fridge_days, fridge_until, window};
 use uom::si::mass::gram;
 use uom::si::volume::milliliter;
 
@@ -270,7 +271,9 @@ fn what_is_left_never_falls_below_nothing() {
 #[test]
 fn lids_are_judged_between_twelve_and_twenty_four_hours() {
     assert_eq!(window(START), (at(12 * 60), at(24 * 60)));
-    assert_eq!(fridge_until(START), at(4 * 24 * 60));
+    assert_eq!(fridge_until(START, fridge_days(None)), at(4 * 24 * 60));
+    assert_eq!(fridge_until(START, fridge_days(Some(LiquidLost::Some))), at(4 * 24 * 60));
+    assert_eq!(fridge_until(START, fridge_days(Some(LiquidLost::Half))), at(3 * 24 * 60));
     let again = |verdict: LidVerdict, ms: i64| {
         let jar = Cooling {
             verdict: Some(verdict),
@@ -302,6 +305,7 @@ fn a_jar_on_the_towel_is_open_until_it_is_judged_and_dealt_with() {
             code: String::new(),
             number: 1,
             size: JarSize::Quart,
+            liquid_lost: None,
             verdict,
             second_look: None,
             judged_at: None,

@@ -3,7 +3,7 @@
 use bodega_core::canner::events::BoilEvent;
 use bodega_core::canner::heat::{Charge, come_up, food_at, heat_to_boil, tap_water, water_before};
 use bodega_core::canner::outline::{Outline, Outsides, usual_outside};
-use bodega_core::canner::pot::{Crowding, Pot, fill, overhangs, topping_up};
+use bodega_core::canner::pot::{COVER_IN, Cover, Crowding, Pot, boils_away, fill, overhangs};
 use bodega_core::canner::probe::{Suggestion, suggestion};
 use bodega_core::canner::water::{come_up_of, filling, outline, stands_over, warm_up_of};
 use bodega_core::counter::{Cooking, of_canner, of_kettle, of_lids};
@@ -13,7 +13,7 @@ use bodega_core::kettle::goal::{Timer, hold_between};
 use bodega_core::kitchen::altitude::Altitude;
 use bodega_core::kitchen::ways::HeatIn;
 use bodega_core::measures::moment::Minutes;
-use bodega_core::measures::units::{Power, Volume, celsius, in_celsius, litres, millimetres};
+use bodega_core::measures::units::{Power, Volume, celsius, in_celsius, inches, litres, millimetres};
 use bodega_core::records::canner::PotSize;
 use bodega_core::records::load::{CannerLoad, CannerReading};
 use bodega_core::tables::process::{Method, Pack};
@@ -86,9 +86,11 @@ fn a_loads_water_is_what_its_pot_holds_around_its_jars() {
     let kitchen = house(Some(2000.0));
     let water = with_pot(Method::BoilingWater);
     let found = filling(&water, &kitchen).unwrap();
-    // A floor of 0.0731 m², up to the jars and two inches: about 18 L less what seven quarts push aside, 8.2 L.
+    // A floor of 0.0731 m², up to the jars and two inches and what boils away, as far as an inch is left under the rim: about
+    // 18 L less what seven quarts push aside, 8.2 L.
     let tall = usual_outside(JarSize::Quart).height.get::<millimeter>();
-    let up_to = 12.0 + tall + 50.8;
+    let up_to = 270.0 - 25.4;
+    assert!((found.spare.get::<millimeter>() - (up_to - 12.0 - tall - 50.8)).abs() < 0.01);
     let expected = 305.0_f64.powi(2) * std::f64::consts::PI / 4.0 * up_to / 1e6 - 7.0 * 0.946_353 * 1.24;
     assert!((found.water.get::<liter>() - expected).abs() < 0.01, "{found:?}");
     assert!((found.headroom.get::<millimeter>() - (270.0 - up_to)).abs() < 0.01);
@@ -134,9 +136,10 @@ fn a_pot_says_what_does_not_fit() {
         rack_height: millimetres(10.0),
     };
     let tall = usual_outside(JarSize::Quart).height.get::<millimeter>();
+    let over = |cover: f64| Cover { at_start: millimetres(cover), least: inches(COVER_IN) };
     let said = |high: f64, quarts: u32, cover: f64| {
         let jars = [(JarSize::Quart, quarts), (JarSize::Pint, 0)];
-        let filling = fill(&pot(high), &jars, millimetres(cover), &Outsides::default());
+        let filling = fill(&pot(high), &jars, over(cover), &Outsides::default());
         (filling.fits, filling.cautions)
     };
     let full = 10.0 + tall + 51.0;
@@ -149,10 +152,10 @@ fn a_pot_says_what_does_not_fit() {
     assert_eq!(said(full + 30.0, 7, 50.8), (true, vec![]));
     assert_eq!(said(full + 30.0, 7, 50.0), (true, vec![Crowding::LowCover]));
     let narrow = Pot { outline: Outline::round(millimetres(60.0)), ..pot(400.0) };
-    let none = fill(&narrow, &[(JarSize::Quart, 1)], millimetres(38.0), &Outsides::default());
+    let none = fill(&narrow, &[(JarSize::Quart, 1)], over(38.0), &Outsides::default());
     assert!(!none.fits && none.water == Volume::default(), "{none:?}");
-    for (minutes, litres) in [(0, 1.0), (60, 1.0), (61, 61.0 / 60.0), (120, 2.0)] {
-        assert!((topping_up(Minutes(minutes)).get::<liter>() - litres).abs() < 1e-9, "{minutes}");
+    for (minutes, litres) in [(0, 0.0), (60, 1.0), (120, 2.0)] {
+        assert!((boils_away(Minutes(minutes)).get::<liter>() - litres).abs() < 1e-9, "{minutes}");
     }
 }
 
@@ -189,15 +192,20 @@ fn a_canner_calls_at_the_moment_and_names_itself_beside_others() {
     let boils = [(JarsIn, 0), (Boils, 20)];
     let up = "Time is up: heat off".to_owned();
     assert_eq!(calls(&[], None, true, 0), []);
-    assert_eq!(calls(&boils, None, true, 30), [(up.clone(), at(70), false)], "known before it comes");
+    let half = ("Half time: look at the water over the lids".to_owned(), at(45), true);
+    assert_eq!(
+        calls(&boils, None, true, 30),
+        [(up.clone(), at(70), false), half.clone()],
+        "known before they come"
+    );
     assert_eq!(calls(&boils, None, true, 70), [(up.clone(), at(70), false)]);
     assert_eq!(calls(&boils, None, false, 71), [(format!("Blue canner: {up}"), at(71), false)]);
     let fell = "The probe fell: look for the boil".to_owned();
     assert_eq!(
         calls(&boils, Some(Suggestion::BoilLost), true, 30),
-        [(fell, at(30), false), (up, at(70), false)]
+        [(fell, at(30), false), (up, at(70), false), half]
     );
-    assert_eq!(calls(&boils, Some(Suggestion::Boils), true, 30).len(), 1, "it is known to boil");
+    assert_eq!(calls(&boils, Some(Suggestion::Boils), true, 30).len(), 2, "it is known to boil");
     let holds = "The probe holds the boil: look".to_owned();
     assert_eq!(calls(&boils[..1], Some(Suggestion::Boils), true, 10), [(holds.clone(), at(10), false)]);
     assert_eq!(calls(&boils[..1], Some(Suggestion::BoilLost), true, 10), [], "it does not boil yet");
@@ -237,6 +245,8 @@ fn held_juice_calls_once_when_it_is_hot_when_it_is_too_hot_and_at_its_time() {
     let time = ("The juice was held hot for its time".to_owned(), false);
     assert_eq!(hold(Some(10), Some(90.0)), std::slice::from_ref(&time), "it is known to be hot");
     assert_eq!(hold(Some(10), Some(97.0)).len(), 2);
+    let fell = ("The juice fell under 190 °F: turn it up".to_owned(), true);
+    assert_eq!(hold(Some(10), Some(87.7)), [time, fell], "and again when it falls");
     // High up it boils at 94 °C (9,500 ft) and is held a degree below.
     let high = hold_between(Altitude::from_feet(9500.0).ok());
     assert!(in_celsius(high.1) < 90.5 && in_celsius(high.0) < 87.9, "{high:?}");

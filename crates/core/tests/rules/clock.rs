@@ -115,8 +115,8 @@ fn run(method: Method, events: &[(BoilEvent, i64)]) -> BoilClock {
 #[test]
 fn at_each_phase_only_what_can_happen_there_may_be_said() {
     use BoilEvent::{
-        BoilLost, Boils, HeatOff, JarAdded, JarBroken, JarOut, JarsIn, Lifted, PressureDown, ToppedUpBoiling,
-        ToppedUpCold, Vents,
+        BoilLost, Boils, HeatOff, JarAdded, JarBroken, JarOut, JarsIn, Lifted, PressureDown, RanDry,
+        ToppedUpBoiling, ToppedUpCold, Vents,
     };
     use Method::{AtmosphericSteam, BoilingWater, PressureDial, PressureWeighted};
     let check = |method: Method, so_far: &[(BoilEvent, i64)], now: i64, allowed: &[BoilEvent]| {
@@ -131,13 +131,21 @@ fn at_each_phase_only_what_can_happen_there_may_be_said() {
     check(AtmosphericSteam, &[], 0, &[JarsIn]);
     let heating = [[Boils, ToppedUpBoiling, ToppedUpCold].as_slice(), &water_jars].concat();
     check(BoilingWater, &[(JarsIn, 0)], 5, &heating);
-    check(AtmosphericSteam, &[(JarsIn, 0)], 5, &[[Boils].as_slice(), &water_jars].concat());
+    check(AtmosphericSteam, &[(JarsIn, 0)], 5, &[[Boils, RanDry].as_slice(), &water_jars].concat());
     let counting = [[BoilLost, HeatOff, ToppedUpBoiling, ToppedUpCold].as_slice(), &water_jars].concat();
     check(BoilingWater, &[(JarsIn, 0), (Boils, 10)], 20, &counting);
-    check(AtmosphericSteam, &[(JarsIn, 0), (Boils, 10)], 20, &[BoilLost, HeatOff, JarBroken]);
+    check(AtmosphericSteam, &[(JarsIn, 0), (Boils, 10)], 20, &[BoilLost, RanDry, HeatOff, JarBroken]);
     let lost = [[Boils, HeatOff, ToppedUpBoiling, ToppedUpCold].as_slice(), &water_jars].concat();
     check(BoilingWater, &[(JarsIn, 0), (Boils, 10), (BoilLost, 20)], 25, &lost);
-    check(AtmosphericSteam, &[(JarsIn, 0), (Boils, 10), (BoilLost, 20)], 25, &[Boils, HeatOff, JarBroken]);
+    check(
+        AtmosphericSteam,
+        &[(JarsIn, 0), (Boils, 10), (BoilLost, 20)],
+        25,
+        &[Boils, RanDry, HeatOff, JarBroken],
+    );
+    let dry = [(JarsIn, 0), (Boils, 10), (RanDry, 20)];
+    check(AtmosphericSteam, &dry, 25, &[Boils, RanDry, HeatOff, JarBroken]);
+    assert_eq!(run(AtmosphericSteam, &dry).phase(at(25)), Phase::BoilLost { at: at(20) });
     for method in [BoilingWater, AtmosphericSteam] {
         check(method, &[(JarsIn, 0), (Boils, 10)], 60, &[HeatOff, JarBroken]);
         check(method, &[(JarsIn, 0), (Boils, 10), (HeatOff, 60)], 62, &[Lifted, JarBroken]);

@@ -2,6 +2,8 @@
 
 use std::collections::BTreeMap;
 
+use bodega_core::canner::over::UnderJars;
+use bodega_core::crates::fruit::Kind;
 use bodega_core::jars::acid::{Agent, per_jar};
 use bodega_core::jars::contents::{Added, leaves};
 use bodega_core::jars::size::JarSize;
@@ -9,7 +11,7 @@ use bodega_core::judge::case::{
     AcidSource, Addition, Case, CaseAcid, CaseJar, CaseRecipe, Damage, Heating, Ingredient, JarKind,
     LidState, LogEvent, LogLine, OtherJars, PhReading, PhSample, Ripeness, Vine,
 };
-use bodega_core::judge::{Ask, Code, Finding, Fix, Ruling, Severity, judge};
+use bodega_core::judge::{Ask, CaseCanner, Code, Finding, Fix, Ruling, Severity, judge};
 use bodega_core::kitchen::altitude::Altitude;
 use bodega_core::measures::moment::Minutes;
 use bodega_core::measures::units::{Length, Temperature, Time, cups, pounds};
@@ -18,6 +20,7 @@ use bodega_core::recipe::part::{Part, Role};
 use bodega_core::recipe::process::{PrintedTime, RecipeProcess};
 use bodega_core::records::recipe::Makes;
 use bodega_core::tables::process::{Medium, Method, Pack, Product, Query, headspace, look_up};
+use bodega_core::towel::liquid::LiquidLost;
 use proptest::prelude::*;
 use uom::si::length::inch;
 use uom::si::thermodynamic_temperature::degree_celsius;
@@ -69,6 +72,8 @@ fn done_right(day: &Day) -> Case {
         psi: day.psi,
         headspace: headspace(day.product),
         water_cover: Some(Length::new::<inch>(2.0)),
+        canner: CaseCanner { gauge_tested: Some(true), ..CaseCanner::default() },
+        liquid_lost: None,
         all_jars: None,
         skins_on: None,
         unknown_additions: Vec::new(),
@@ -235,7 +240,8 @@ fn salsa(change: fn(&mut Vec<Part>)) -> CaseRecipe {
         minutes: Minutes(40),
         psi: None,
     };
-    let process = RecipeProcess { pack: Pack::Hot, headspace_in: 0.5, times: vec![time] };
+    // As the quarts of whole tomatoes that it stands in for.
+    let process = RecipeProcess { pack: Pack::Raw, headspace_in: 0.5, times: vec![time] };
     CaseRecipe {
         base,
         actual: Some(bowls),
@@ -327,6 +333,29 @@ const MISTAKES: &[Mistake] = &[
             (65.0, LogEvent::End),
         ]);
     }),
+    // Full for a quarter of an hour, then dry, and nobody filled it.
+    (Code::BoilLost, |case| {
+        case.boil = log(&[(0.0, LogEvent::Boil), (15.0, LogEvent::Dry), (20.0, LogEvent::End)]);
+    }),
+    (Code::CannerUnsuited, |case| case.canner.multi_cooker = Some(true)),
+    (Code::BareBottom, |case| case.canner.under_jars = Some(UnderJars::Nothing)),
+    (Code::GaugeUntested, |case| {
+        (case.product, case.medium, case.pack) = (Some(Product::Crushed), None, Some(Pack::Hot));
+        (case.heating, case.minutes, case.psi) =
+            (Some(Heating::PressureDial), Some(minutes(20.0)), Some(6.0));
+        case.canner.gauge_tested = None;
+    }),
+    (Code::LiquidGone, |case| case.liquid_lost = Some(LiquidLost::Half)),
+    (Code::LiquidLow, |case| case.liquid_lost = Some(LiquidLost::Some)),
+    (Code::NoTestedProcess, |case| case.fruit.kind = Some(Kind::Tomatillo)),
+    (Code::NoTestedProcess, |case| {
+        jar(case).jar = JarSize::Gallon;
+        acid(case).per_jar_tsp = Some(BTreeMap::from([(JarSize::Gallon, 24.0)]));
+    }),
+    (Code::NextSizeUp, |case| {
+        jar(case).jar = JarSize::Ml720;
+        acid(case).per_jar_tsp = Some(BTreeMap::from([(JarSize::Ml720, 5.0)]));
+    }),
     (Code::AltitudeMissing, |case| case.altitude = None),
     (Code::SteamLimit, |case| case.heating = Some(Heating::AtmosphericSteam)),
     (Code::BoilLost, |case| {
@@ -380,6 +409,11 @@ const MISTAKES: &[Mistake] = &[
     }),
     (Code::RecipeUntested, |case| {
         case.recipe = Some(CaseRecipe { checked: Some(false), ..salsa(|_| {}) });
+    }),
+    (Code::NoTestedProcess, |case| {
+        let mut hot = salsa(|_| {});
+        hot.process.iter_mut().for_each(|process| process.pack = Pack::Hot);
+        case.recipe = Some(hot);
     }),
     (Code::RecipeJar, |case| case.recipe = Some(in_pints(salsa(|_| {})))),
     (Code::Thickener, |case| {
@@ -585,6 +619,7 @@ fn pounds_decide_under_pressure() {
         altitude: Altitude::from_feet(3000.0).ok(),
         minutes: Some(minutes(given)),
         psi,
+        canner: CaseCanner { gauge_tested: Some(true), ..CaseCanner::default() },
         ..bare()
     };
     for (psi, given, ruling) in [

@@ -4,6 +4,7 @@ use std::collections::BTreeMap;
 
 use bodega_core::canner::clock::BoilClock;
 use bodega_core::canner::events::{BoilEvent, Happened};
+use bodega_core::canner::over::WaterOver;
 use bodega_core::crates::fruit::{Condition, Fault, Kind};
 use bodega_core::jars::acid::Agent;
 use bodega_core::jars::claims::Claims;
@@ -53,6 +54,8 @@ pub fn jar(number: u32, batch: i64, size: JarSize) -> Jar {
         size,
         acid: false,
         undosed_at: None,
+        liquid_lost: None,
+        liquid_lost_at: None,
         salt: false,
         filled: false,
         bubbles: false,
@@ -105,6 +108,8 @@ pub fn canner(method: Method) -> Canner {
         pot: None,
         power_w: None,
         burner_mm: None,
+        multi_cooker: false,
+        gauge_tested_in: Some(2026),
     }
 }
 
@@ -120,6 +125,10 @@ pub fn load(method: Method, minutes: u32, mut jars: Vec<Jar>, events: &[(BoilEve
         jars_c: None,
         claims: Some(Claims::USUAL),
         claims_asked: true,
+        water_over: (!events.is_empty()).then_some(WaterOver::Well),
+        water_at: None,
+        water_asked: true,
+        under_jars: None,
         also: Vec::new(),
         filled_since: None,
         readings: Vec::new(),
@@ -150,6 +159,7 @@ pub fn on_the_towel() -> JarRecord {
         broke: false,
         acid_after_food: false,
         undosed: false,
+        liquid_lost: None,
         verdict: None,
         judged_at: None,
         rescue: None,

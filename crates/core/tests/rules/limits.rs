@@ -17,6 +17,7 @@ rows!(
     COOK_MINUTES,
     PACKS,
     JAR_COUNT,
+    JAR_WATER,
     CAPACITY,
     POT_DOSE,
     DOSE_AMOUNT,

@@ -292,6 +292,7 @@ fn on_towels() -> Vec<String> {
                 code: "0904-1".to_owned(),
                 number,
                 size: JarSize::Quart,
+                liquid_lost: None,
                 verdict: verdict.filter(|_| number == 1),
                 second_look: None,
                 judged_at: None,
@@ -413,6 +414,7 @@ fn labels() -> Vec<String> {
             all
         }};
     }
+    use bodega_core::canner::over::{UnderJars, WaterOver};
     use bodega_core::crates::fruit::{Condition, Fault, Kind};
     use bodega_core::day::work::Work;
     use bodega_core::jars::ph::{PhSample, Remedy};
@@ -427,6 +429,7 @@ fn labels() -> Vec<String> {
     use bodega_core::plan::checklist::Station;
     use bodega_core::shelf::label_sheet::{Paper, Shape};
     use bodega_core::tables::process::RefusalCode;
+    use bodega_core::towel::liquid::LiquidLost;
     labels!(
         Asks,
         Warmth,
@@ -472,6 +475,9 @@ fn labels() -> Vec<String> {
         Vine,
         Damage,
         Ingredient,
+        LiquidLost,
+        UnderJars,
+        WaterOver,
         LogEvent,
         LidVerdict,
         Rescue,
@@ -479,8 +485,24 @@ fn labels() -> Vec<String> {
     )
 }
 
+/// What is said of a jar of unknown size, and of water at half time.
+fn measured() -> Vec<String> {
+    use bodega_core::canner::over::look_again_words;
+    use bodega_core::canner::water::unmeasured;
+    use bodega_core::jars::unknown::by_water;
+    use bodega_core::measures::units::kilograms;
+    let of = |method, minutes| load(method, minutes, vec![jar(1, 1, JarSize::Quart)], &[]);
+    let mut all: Vec<String> = [0.43, 1.5].map(|kg| by_water(kilograms(kg)).says).to_vec();
+    all.extend(look_again_words(&of(Method::BoilingWater, 90)));
+    all.extend(
+        [(Method::BoilingWater, 90), (Method::BoilingWater, 15), (Method::AtmosphericSteam, 40)]
+            .map(|(method, minutes)| unmeasured(&of(method, minutes))),
+    );
+    all
+}
+
 fn errors() -> Vec<String> {
-    let unknown: UnknownWord = "gallon".parse::<JarSize>().unwrap_err();
+    let unknown: UnknownWord = "bucket".parse::<JarSize>().unwrap_err();
     let mut all = vec![
         unknown.to_string(),
         NoRoom::NotCounted(JarSize::Quart).to_string(),
@@ -532,6 +554,7 @@ fn everything_that_can_be_said() {
     part(&mut text, "Where a jar is", whereabouts());
     part(&mut text, "On the towel", on_towels());
     part(&mut text, "Checklists", checklists());
+    part(&mut text, "Measured", measured());
     part(&mut text, "Errors and advice", errors());
     part(&mut text, "Labels", labels());
     part(

@@ -45,7 +45,8 @@ fn towel_findings(towel: &Towel, load: &CannerLoad, altitude: Option<Altitude>) 
 }
 
 fn plan_findings(plan: &BatchPlan, wish: &Wish, bottle_age_months: Option<f64>) -> Vec<Finding> {
-    judge_plan(plan, wish, bottle_age_months, Some(&Vec::new()), pounds(40.0)).findings
+    judge_plan(plan, wish, bottle_age_months, Some(&Vec::new()), pounds(40.0), (&canner(wish.method), 2026))
+        .findings
 }
 
 fn here() -> Option<Altitude> {
@@ -179,6 +180,7 @@ fn the_towel_is_judged_like_the_load_and_by_its_first_look() {
             code: "0904-1".to_owned(),
             number,
             size: JarSize::Quart,
+            liquid_lost: None,
             verdict: after.map(|_| LidVerdict::Holds),
             second_look: None,
             judged_at: after.map(|hours| at(76 + hours * 60)),
@@ -560,7 +562,7 @@ fn a_plan_tells_the_judge_all_that_is_known_of_it() {
     let capacity = [Capacity { jar: JarSize::Quart, count: 7 }, Capacity { jar: JarSize::Pint, count: 9 }];
     let judged = |wish: &Wish, additions: &Vec<Added>, weight: f64| {
         let plan = work_out(wish, &capacity, Minutes(10)).unwrap();
-        judge_plan(&plan, wish, None, Some(additions), pounds(weight))
+        judge_plan(&plan, wish, None, Some(additions), pounds(weight), (&canner(wish.method), 2026))
     };
     let pressed = Wish { method: Method::PressureDial, ..wish(Product::Crushed, None, Pack::Hot) };
     let found = judged(&pressed, &Vec::new(), 20.0);

@@ -3,10 +3,12 @@
 use bodega_core::jars::size::JarSize;
 use bodega_core::judge::Ruling;
 use bodega_core::kitchen::altitude::Altitude;
+use bodega_core::kitchen::number::{NumberRead, read_number};
+use bodega_core::kitchen::ways::Decimal;
 use bodega_core::recipe::back::{changed, ways_back};
 use bodega_core::recipe::compare::compare;
 use bodega_core::recipe::line;
-use bodega_core::recipe::measure::{Unit, decimal, exact};
+use bodega_core::recipe::measure::{self, Unit, decimal, exact, ratio};
 use bodega_core::recipe::part::{Part, Role};
 use bodega_core::recipe::scale::scaled;
 use bodega_core::recipe::shipped::all;
@@ -202,7 +204,7 @@ fn acids_stand_for_each_other_one_way() {
 
 #[test]
 fn lines_are_read_as_people_write_them() {
-    let read = |text: &str| line::read(text);
+    let read = |text: &str| line::read(text, Decimal::Point);
     let onions = read("6 large onions, chopped");
     assert_eq!(
         (onions.amount, onions.unit, onions.name.as_str()),
@@ -229,7 +231,7 @@ fn lines_that_other_readers_are_tested_with_are_read_or_asked_about() {
     let all: Vec<Expected> = reader.deserialize().map(Result::unwrap).collect();
     let (mut right, mut silently) = (0, Vec::new());
     for expected in &all {
-        let seen = line::read(&expected.line);
+        let seen = line::read(&expected.line, Decimal::Point);
         let near = |seen: Option<f64>, wanted: Option<f64>| match (seen, wanted) {
             (_, None) => true,
             (None, Some(_)) => false,
@@ -282,4 +284,64 @@ fn kitchen_measures_are_those_of_the_handbook_and_of_a_units_crate() {
         assert!((size - printed).abs() < 5e-4, "{unit}: {size} and {printed}");
         assert!((size / crate_says - 1.0).abs() < 1e-6, "{unit}: {size} and {crate_says}");
     }
+}
+
+#[derive(Debug, serde::Deserialize)]
+struct Typed {
+    typed: String,
+    decimal: Decimal,
+    values: Vec<f64>,
+}
+
+#[test]
+fn numbers_are_read_as_the_household_writes_them() {
+    let table: Vec<Typed> = serde_json::from_str(include_str!("../data/numbers.json")).unwrap();
+    for Typed { typed, decimal, values } in table {
+        let found = match read_number(&typed, decimal) {
+            NumberRead::Is(number) => vec![measure::decimal(&number)],
+            NumberRead::Asked(numbers) => numbers.iter().map(measure::decimal).collect(),
+            NumberRead::None => Vec::new(),
+        };
+        assert_eq!(found, values, "{typed:?} with a decimal {decimal:?}");
+    }
+}
+
+#[test]
+fn every_number_from_a_hundredth_to_a_hundred_thousand_is_read_as_it_is_written() {
+    for hundredths in (1_u32..100_000).chain((100_000..=10_000_000).step_by(97)) {
+        let (whole, share) = (hundredths / 100, hundredths % 100);
+        let grouped = |sign: &str| match whole {
+            0..1_000 => whole.to_string(),
+            _ => format!("{}{sign}{:03}", whole / 1_000, whole % 1_000),
+        };
+        for (decimal, point, signs) in
+            [(Decimal::Point, '.', [",", "\u{a0}", "'"]), (Decimal::Comma, ',', [".", "\u{202f}", "’"])]
+        {
+            for sign in signs {
+                let typed = format!("{}{point}{share:02}", grouped(sign));
+                let is = NumberRead::Is(ratio(i64::from(hundredths), 100));
+                assert_eq!(read_number(&typed, decimal), is, "{typed}");
+            }
+        }
+    }
+}
+
+#[test]
+fn a_pasted_line_is_read_by_the_ways_of_the_household() {
+    let read = |text: &str, decimal| {
+        let seen = line::read(text, decimal);
+        (seen.amount, seen.unit, seen.asks)
+    };
+    let grams = |amount| (Some(amount), Some(Unit::Gram), Vec::new());
+    assert_eq!(read("1,000 g tomatoes", Decimal::Point), grams(1000.0));
+    assert_eq!(read("1\u{202f}000 g tomatoes", Decimal::Comma), grams(1000.0));
+    assert_eq!(read("1,5 g salt", Decimal::Comma), grams(1.5));
+    assert_eq!(
+        read("1.000 g tomatoes", Decimal::Comma),
+        (None, Some(Unit::Gram), vec!["Which is it: 1000 or 1 g?".to_owned()])
+    );
+    let (amount, _, asks) = read("1,5 kg tomatoes", Decimal::Point);
+    assert_eq!((amount, asks.len()), (None, 1), "{asks:?}");
+    // What ends in a comma is a number and a pause.
+    assert_eq!(read("2, crushed tomatoes", Decimal::Point).0, Some(2.0));
 }

@@ -172,8 +172,8 @@ fn what_rides_along_counts_for_the_time_the_water_and_the_judge() {
     let mut mixed = load(Method::BoilingWater, 45, quarts, &[]);
     assert_eq!((rides_along(&mixed), mixed.stands()), (None, vec![(JarSize::Quart, 4)]));
     mixed.also = vec![
-        AlsoIn { size: JarSize::Pint, count: 1, minutes: Minutes(20) },
-        AlsoIn { size: JarSize::Quart, count: 2, minutes: Minutes(60) },
+        AlsoIn { size: JarSize::Pint, count: 1, minutes: Minutes(20), name: None, broken: 0 },
+        AlsoIn { size: JarSize::Quart, count: 2, minutes: Minutes(60), name: None, broken: 0 },
     ];
     assert_eq!(mixed.stands(), vec![(JarSize::Quart, 6), (JarSize::Pint, 1)]);
     let more = [(JarSize::Pint, 2), (JarSize::HalfPint, 1)];
@@ -189,7 +189,11 @@ fn what_rides_along_counts_for_the_time_the_water_and_the_judge() {
     mixed.clock = mixed.clock.retimed(Minutes(60));
     assert!(!codes(&mixed).contains(&Code::MixedLoadShort));
     let said = rides_along(&mixed).unwrap();
-    assert!(said.contains("1 pint (20 min), 2 quarts (60 min)") && said.contains("60 minutes"), "{said}");
+    assert!(
+        said.contains("1 pint of something else (20 min), 2 quarts of something else (60 min)")
+            && said.contains("60 minutes"),
+        "{said}"
+    );
     mixed.also.truncate(1);
     assert_eq!(
         mixed.longest_process(altitude).unwrap().unwrap().minutes,

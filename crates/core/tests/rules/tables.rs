@@ -254,7 +254,9 @@ fn yields_give_back_the_published_bushel() {
         let close = |volume: bodega_core::measures::units::Volume, quarts: f64| {
             (in_quarts(volume) - quarts).abs() < 1e-9
         };
-        assert!(close(made.low, low) && close(made.high, high), "{product} {made:?}");
+        // A canner load of crushed takes 22 lb for 7 quarts, a little more than the leanest bushel.
+        let lean = if product == Product::Crushed { 53.0 * 7.0 / 22.0 } else { low };
+        assert!(close(made.low, lean) && lean <= low && close(made.high, high), "{product} {made:?}");
         assert!(close(made.expected, 53.0 / lb_per_quart), "{product}");
     }
 }

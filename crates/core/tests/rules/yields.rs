@@ -1,8 +1,9 @@
 //! Learned yields in households that are not the model's: skewed batches, rounded jars, misuse, another variety halfway.
 
 use bodega_core::crates::fruit::Kind;
-use bodega_core::plan::yields::Thickness;
+use bodega_core::measures::units::{in_quarts, pounds};
 use bodega_core::plan::yields::learn::{Finished, Household};
+use bodega_core::plan::yields::{Thickness, expect};
 use bodega_core::tables::process::Product;
 
 /// A small generator of numbers between 0 and 1, the same on every machine (SplitMix64, Steele et al. 2014, from memory).
@@ -138,4 +139,20 @@ fn rounding_of_jars_does_not_make_the_mean_drift() {
     let (_, early) = coverage(World::Rounded, 5, 3);
     let (_, late) = coverage(World::Rounded, 60, 3);
     assert!(early.abs() < 0.02 && late.abs() < 0.01, "{early} {late}");
+}
+
+/// USDA Guide 3, from memory: pounds for a canner load of 7 quarts.
+#[test]
+fn every_published_load_lies_in_what_is_expected_of_it() {
+    for (product, thickness, pounds_a_load) in [
+        (Product::Crushed, None, 22.0),
+        (Product::Juice, None, 23.0),
+        (Product::Whole, None, 21.0),
+        (Product::Sauce, Some(Thickness::Thin), 35.0),
+        (Product::Sauce, Some(Thickness::Thick), 46.0),
+    ] {
+        let made = expect(product, thickness, pounds(pounds_a_load));
+        let (low, high) = (in_quarts(made.low), in_quarts(made.high));
+        assert!(low <= 7.0 + 1e-9 && high >= 7.0, "{product} of {pounds_a_load} lb: {low} to {high}");
+    }
 }

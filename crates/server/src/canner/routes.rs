@@ -3,6 +3,7 @@
 use actix_web::{delete, get, post, put, web};
 use bodega_core::canner::beside::AlsoHow;
 use bodega_core::canner::events::BoilEvent;
+use bodega_core::canner::over::{UnderJars, WaterOver};
 use bodega_core::jars::size::JarSize;
 use bodega_core::measures::ids::{CannerId, JarId, LoadId};
 use bodega_core::measures::limits::{ALSO_COUNT, ALSO_MINUTES, POUNDS, PROBE};
@@ -18,9 +19,11 @@ use crate::age::Age;
 use crate::canner::view::LoadView;
 use crate::created::Created;
 use crate::json::Json;
+use crate::kitchen::names::clean_name;
 use crate::live::Topic;
 use crate::problem::{ApiError, NameField, Problem};
 use crate::state::{Shared, altitude_of, answer, read};
+use crate::who::Who;
 
 /// Something seen or done at the canner.
 #[derive(Debug, Deserialize, ToSchema)]
@@ -32,6 +35,8 @@ pub struct EventRequest {
     pub jar: Option<JarId>,
     /// Size of the jar that was put in late, with its acid.
     pub size: Option<JarSize>,
+    /// How much water stands over the lids as the jars go in; asked for later while it is left out.
+    pub water: Option<WaterOver>,
 }
 
 /// A change to a load, answered with the load as it is then.
@@ -124,15 +129,67 @@ pub async fn add_event(
     Json(request): Json<EventRequest>,
 ) -> Result<Created<LoadView>, ApiError> {
     let moment = jar_moment(&request)?;
+    if request.water.is_some() && request.event != BoilEvent::JarsIn {
+        return Err(ApiError::field(
+            "water",
+            "leave it out: it goes with jars_in, or by itself to the load's water",
+        ));
+    }
     let touched = age.touched(&shared.clock);
     // A jar that comes to a load or leaves it changes what is in the cupboard and what a pot fills.
     let topic = if moment.is_some() { Topic::Everything } else { Topic::Canner };
-    let web::Json(body) = changed(&shared, topic, move |shared, _| match moment {
-        Some(moment) => shared.store.add_jar_event(*id, moment, touched),
-        None => shared.store.add_event(*id, request.event, touched),
+    let web::Json(body) = changed(&shared, topic, move |shared, _| match (moment, request.water) {
+        (Some(moment), _) => shared.store.add_jar_event(*id, moment, touched),
+        (None, Some(water)) => shared.store.jars_in(*id, water, touched),
+        (None, None) => shared.store.add_event(*id, request.event, touched),
     })
     .await?;
     Ok(Created { at: format!("/api/loads/{}", body.id), body })
+}
+
+/// Water over the lids, as somebody sees it.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct WaterRequest {
+    /// How much.
+    pub water: WaterOver,
+}
+
+/// Says how much water stands over the lids of a load, now or, once it is out, while it boiled.
+#[utoipa::path(params(("id" = i64, Path), ("bodega-age-ms" = Option<i64>, Header)), request_body = WaterRequest,
+    responses((status = 200, body = LoadView), (status = 404, body = Problem), (status = 409, body = Problem)))]
+#[put("/api/loads/{id}/water")]
+pub async fn set_water(
+    shared: web::Data<Shared>,
+    id: web::Path<LoadId>,
+    who: Who,
+    age: Age,
+    Json(request): Json<WaterRequest>,
+) -> Result<web::Json<LoadView>, ApiError> {
+    let told = who.tells(age.touched(&shared.clock).at);
+    changed(&shared, Topic::Everything, move |shared, _| shared.store.set_water(*id, request.water, &told))
+        .await
+}
+
+/// What a load's jars stand on.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct UnderRequest {
+    /// What is under them.
+    pub under_jars: UnderJars,
+}
+
+/// Says what stands under the jars of a load.
+#[utoipa::path(params(("id" = i64, Path)), request_body = UnderRequest,
+    responses((status = 200, body = LoadView), (status = 404, body = Problem)))]
+#[put("/api/loads/{id}/under_jars")]
+pub async fn set_under_jars(
+    shared: web::Data<Shared>,
+    id: web::Path<LoadId>,
+    Json(request): Json<UnderRequest>,
+) -> Result<web::Json<LoadView>, ApiError> {
+    changed(&shared, Topic::Canner, move |shared, _| shared.store.set_under_jars(*id, request.under_jars))
+        .await
 }
 
 /// Takes the event of a moment back, as long as it is the last; said twice, it takes back one.
@@ -202,9 +259,16 @@ pub async fn set_also(
     id: web::Path<LoadId>,
     Json(request): Json<AlsoRequest>,
 ) -> Result<web::Json<LoadView>, ApiError> {
-    for (place, line) in request.also.iter().enumerate() {
+    let mut request = request;
+    for (place, line) in request.also.iter_mut().enumerate() {
         ALSO_COUNT.check(f64::from(line.count)).named(format_args!("also[{place}].count"))?;
         ALSO_MINUTES.check(f64::from(line.minutes.0)).named(format_args!("also[{place}].minutes"))?;
+        let field = format!("also[{place}].name");
+        line.name = line.name.as_deref().map(|name| clean_name(name, &field)).transpose()?;
+        if line.broken > line.count {
+            let message = format!("{} of them are there; give 0 to {}", line.count, line.count);
+            return Err(ApiError::field(format!("also[{place}].broken"), message));
+        }
     }
     changed(&shared, Topic::Canner, move |shared, now| {
         shared.store.set_also(*id, &request.also, request.how, now)

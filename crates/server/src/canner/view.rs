@@ -4,13 +4,16 @@ use bodega_core::canner::beside::{rides_along, waits_too_long_from};
 use bodega_core::canner::events::{BoilEvent, Phase};
 use bodega_core::canner::heat::water_before;
 use bodega_core::canner::moment::{Said, said};
-use bodega_core::canner::pot::{COVER_IN, Filling, topping_up};
+use bodega_core::canner::over::{UnderJars, WaterOver, cover_of, is_cover_open, look_again_words};
+use bodega_core::canner::pot::Filling;
 use bodega_core::canner::probe::{Suggestion, suggestion};
 use bodega_core::canner::standing::{Place, standing};
-use bodega_core::canner::water::{OVERHANG, come_up_of, filling, outline, pace_of, stands_over};
+use bodega_core::canner::water::{
+    OVERHANG, come_up_of, filling, outline, pace_of, stands_over, topping_up, unmeasured,
+};
 use bodega_core::jars::acid::Agent;
 use bodega_core::jars::bench::{BenchStep, JarStep, bench_steps, last_step, next_step, state_of};
-use bodega_core::jars::claims::{Claims, asks_acid, asks_hot, asks_liquid, asks_skins};
+use bodega_core::jars::claims::{Claims, asks_acid, asks_hot, asks_liquid, asks_skins, before_filling};
 use bodega_core::jars::doses::{Dose, DosedPot, doses, has_acid};
 use bodega_core::jars::size::JarSize;
 use bodega_core::judge::Ruling;
@@ -28,12 +31,13 @@ use bodega_core::records::recipe::BatchRecipe;
 use bodega_core::tables::process::Method;
 use bodega_store::{StoreError, if_readable};
 use serde::Serialize;
-use uom::si::length::millimeter;
+use uom::si::length::{inch, millimeter};
 use uom::si::thermodynamic_temperature::degree_celsius;
 use uom::si::time::minute;
 use uom::si::volume::liter;
 use utoipa::ToSchema;
 
+use crate::canner::routes::TODAY;
 use crate::state::Shared;
 
 /// One thing that happened to a load.
@@ -156,6 +160,8 @@ pub struct LoadView {
     pub asks_liquid: bool,
     /// Whether the card asks how the food was packed.
     pub asks_hot: bool,
+    /// What is said of juice before it is filled; `null` when none of the jars is juice, or all of them are filled.
+    pub before_filling: Option<&'static str>,
     /// Whether the card asks about skins.
     pub asks_skins: bool,
     /// The acid whose strength the card asks for; `null` when it asks for none.
@@ -186,6 +192,18 @@ pub struct LoadView {
     pub judged: Judged,
     /// Water in the canner, when its inside is known and the jars stand under water.
     pub water: Option<WaterView>,
+    /// What is said of the water where the inside is not known; `null` where it is.
+    pub water_says: Option<String>,
+    /// How much water somebody saw over its lids; `null` while nobody was asked.
+    pub water_over: Option<WaterOver>,
+    /// Whether that is still to be said.
+    pub asks_water: bool,
+    /// What is said when it is looked at again; `null` where it need not be.
+    pub look_again_words: Option<String>,
+    /// What its jars stand on; `null` while nobody said.
+    pub under_jars: Option<UnderJars>,
+    /// Whether that is asked: of a pot's first load of the day, before it goes in.
+    pub asks_under: bool,
     /// Minutes from the jars going in to the boil, when it can be worked out.
     pub come_up_minutes: Option<f64>,
     /// Litres to keep boiling beside it for topping up; `null` in steam and under pressure.
@@ -240,8 +258,10 @@ pub struct WaterView {
     pub water_l: f64,
     /// From the water to the rim once the jars are in, in millimetres.
     pub headroom_mm: f64,
-    /// Water over the lids that this gives, in inches.
+    /// Water over the lids that this gives when the jars are in, in inches.
     pub cover_in: f64,
+    /// Water over the lids that the process takes to its end, in inches.
+    pub least_cover_in: f64,
     /// How warm it should be when the jars go in, in degrees Celsius.
     pub water_c: f64,
     /// Whether the jars stand side by side and under water; if not, there is nothing to fill.
@@ -260,7 +280,8 @@ impl WaterView {
             level_before_mm: filling.level_before.get::<millimeter>(),
             water_l: filling.water.get::<liter>(),
             headroom_mm: filling.headroom.get::<millimeter>(),
-            cover_in: COVER_IN,
+            cover_in: cover_of(load) + filling.spare.get::<inch>(),
+            least_cover_in: cover_of(load),
             fits: filling.fits,
             water_c: water_before(load.batch.pack).get::<degree_celsius>(),
             cautions,
@@ -303,6 +324,16 @@ pub(crate) fn pace(shared: &Shared, canner: CannerId, kitchen: &Kitchen) -> Resu
     Ok(pace_of(&shared.store.last_of_canner(canner, PACE_FROM)?, kitchen))
 }
 
+/// Whether somebody should look at what stands in the pot before the jars go in: it is their pot's first load of the day.
+fn asks_under(shared: &Shared, load: &CannerLoad, now: Moment) -> Result<bool, StoreError> {
+    if load.batch.method != Method::BoilingWater || load.clock.has_begun() {
+        return Ok(false);
+    }
+    let last = shared.store.last_of_canner(load.canner.id, PACE_FROM)?;
+    let today = |at: Moment| now.since_ms(at) < TODAY.ms();
+    Ok(!last.iter().filter_map(CannerLoad::lifted_at).any(today))
+}
+
 impl LoadView {
     /// A load as its stations show it at a moment.
     pub(crate) fn new(
@@ -315,7 +346,9 @@ impl LoadView {
         let method = load.batch.method;
         let facts = facts(shared, &load)?;
         let pots = dosed_pots(&facts);
-        let water = filling(&load, kitchen).map(|filling| WaterView::new(&load, &filling));
+        let filled = filling(&load, kitchen);
+        let water = filled.as_ref().map(|filling| WaterView::new(&load, filling));
+        let asks_under = asks_under(shared, &load, now)?;
         let heats = matches!(load.clock.phase(now), Phase::Waiting | Phase::Heating { .. });
         let pace = if heats { pace(shared, load.canner.id, kitchen)? } else { 1.0 };
         let come_up = come_up_of(&load, kitchen, pace);
@@ -346,6 +379,7 @@ impl LoadView {
             claims_words: load.claims.unwrap_or(Claims::USUAL).words(&load.jars),
             asks_liquid: asks_liquid(&load.jars),
             asks_hot: asks_hot(&load.jars),
+            before_filling: before_filling(&load.jars),
             asks_skins: asks_skins(&load.jars),
             asks_acid: asks_acid(&load.jars),
             now: load.clock.phase(now),
@@ -374,9 +408,14 @@ impl LoadView {
             not_processed: load.clock.ended_short(now),
             judged: judge_load(&load, &facts, altitude_of(shared, &load, altitude)?),
             come_up_minutes: come_up.map(|time| time.get::<minute>()),
-            topping_up_l: (method == Method::BoilingWater)
-                .then(|| topping_up(load.clock.required()).get::<liter>()),
+            topping_up_l: topping_up(&load, filled.as_ref()).map(|water| water.get::<liter>()),
+            water_says: filled.is_none().then(|| unmeasured(&load)),
             water,
+            water_over: load.water_over,
+            asks_water: is_cover_open(&load),
+            look_again_words: look_again_words(&load),
+            under_jars: load.under_jars,
+            asks_under,
             probe: ProbeView::of(&load, altitude),
             simulated_flame: shared.simulated_canners.flame(load.id),
             jars: load.jars.into_iter().map(|jar| JarView::new(jar, &pots)).collect(),

@@ -3,6 +3,7 @@
 use std::collections::BTreeMap;
 
 use actix_web::{post, web};
+use bodega_core::canner::over::UnderJars;
 use bodega_core::crates::fruit::Kind;
 use bodega_core::jars::acid::Agent;
 use bodega_core::jars::contents::Added;
@@ -12,7 +13,7 @@ use bodega_core::judge::case::{
     LogLine, OtherJars, PhReading, PhSample, Ripeness, Temperatures, Vine,
 };
 use bodega_core::judge::records::unknown;
-use bodega_core::judge::{Verdict, judge};
+use bodega_core::judge::{CaseCanner, Verdict, judge};
 use bodega_core::kitchen::altitude::Altitude;
 use bodega_core::measures::limits::{
     BOTTLE_AGE, CELSIUS, HEADSPACE, HOURS, JAR_COUNT, Limit, MINUTES, PH, POT_DOSE, POUNDS, RECIPE_JARS,
@@ -22,6 +23,7 @@ use bodega_core::measures::units::{Length, Temperature, Time, kilograms};
 use bodega_core::recipe::process::RecipeProcess;
 use bodega_core::records::recipe::Makes;
 use bodega_core::tables::process::{Medium, Pack, Product, check_medium};
+use bodega_core::towel::liquid::LiquidLost;
 use serde::Deserialize;
 use uom::si::length::inch;
 use uom::si::thermodynamic_temperature::degree_celsius;
@@ -54,6 +56,10 @@ pub struct AuditRequest {
     pub headspace_in: Option<f64>,
     /// Water over the lids in inches, 0 to 20.
     pub water_cover_in: Option<f64>,
+    /// The canner.
+    pub canner: Option<AuditCanner>,
+    /// Liquid that the jars lost in the canner; left out when none was seen to be.
+    pub liquid_lost: Option<LiquidLost>,
     /// The jars.
     pub jars: Option<Vec<AuditJar>>,
     /// The acid; `null` for none.
@@ -136,6 +142,20 @@ pub struct AuditAcid {
     pub pot_dose_tsp: Option<f64>,
     /// Months since the bottle was opened, 0 to 600.
     pub bottle_age_months: Option<f64>,
+}
+
+/// The canner.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct AuditCanner {
+    /// Whether it is an electric multi-cooker.
+    pub multi_cooker: Option<bool>,
+    /// Quart jars that stand in it, 0 to 1,000.
+    pub quarts: Option<u32>,
+    /// Whether its dial gauge was tested this year.
+    pub gauge_tested: Option<bool>,
+    /// What its jars stand on.
+    pub under_jars: Option<UnderJars>,
 }
 
 /// The fruit.
@@ -267,6 +287,16 @@ impl AuditFruit {
     }
 }
 
+impl AuditCanner {
+    fn checked(self) -> Result<CaseCanner, ApiError> {
+        if let Some(quarts) = self.quarts {
+            JAR_COUNT.check(f64::from(quarts)).named("canner.quarts")?;
+        }
+        let Self { multi_cooker, quarts, gauge_tested, under_jars } = self;
+        Ok(CaseCanner { multi_cooker, quarts, gauge_tested, under_jars })
+    }
+}
+
 impl AuditTemperatures {
     fn checked(self) -> Result<Temperatures, ApiError> {
         Ok(Temperatures {
@@ -337,6 +367,8 @@ impl AuditRequest {
             psi: within(self.psi, POUNDS, "psi")?,
             headspace: inches(self.headspace_in, HEADSPACE, "headspace_in")?,
             water_cover: inches(self.water_cover_in, WATER_COVER, "water_cover_in")?,
+            canner: self.canner.map(AuditCanner::checked).transpose()?.unwrap_or_default(),
+            liquid_lost: self.liquid_lost,
             jars,
             all_jars: None,
             acid: self.acid.map(AuditAcid::checked).transpose()?,

@@ -4,10 +4,10 @@ use std::collections::BTreeMap;
 
 use actix_web::{post, web};
 use bodega_core::canner::outline::Outsides;
-use bodega_core::canner::pot::{Filling, fill};
+use bodega_core::canner::pot::{COVER_IN, Cover, Filling, fill};
 use bodega_core::jars::size::JarSize;
 use bodega_core::measures::limits::{JAR_COUNT, WATER_COVER};
-use bodega_core::measures::units::Length;
+use bodega_core::measures::units::{Length, inches};
 use bodega_core::records::canner::PotSize;
 use serde::{Deserialize, Serialize};
 use uom::si::length::{inch, millimeter};
@@ -61,7 +61,8 @@ pub async fn compute_canner(Json(request): Json<CannerRequest>) -> Result<web::J
     }
     let cover = Length::new::<inch>(WATER_COVER.check(request.cover_in).named("cover_in")?);
     let outsides = Outsides::default();
-    let Filling { fits, water, level_before, headroom, cautions } = fill(&pot, &jars, cover, &outsides);
+    let Filling { fits, water, level_before, headroom, cautions, .. } =
+        fill(&pot, &jars, Cover { at_start: cover, least: inches(COVER_IN) }, &outsides);
     Ok(web::Json(CannerAnswer {
         fits,
         max_of: JarSize::ALL.iter().map(|jar| (*jar, pot.outline.most_of(*jar, &outsides))).collect(),

@@ -7,7 +7,7 @@ use bodega_core::jars::size::JarSize;
 use bodega_core::jars::spoons::Spoons;
 use bodega_core::kettle::cooking::{DrainFirst, pulp_share, span};
 use bodega_core::kettle::finish::{Asks, Finish};
-use bodega_core::kettle::goal::{Timer, hold_between, timer};
+use bodega_core::kettle::goal::{BOIL_BEFORE_FILLING, Timer, hold_between, timer};
 use bodega_core::kettle::habits::{KettleRate, Promises, settings};
 use bodega_core::kettle::heat::by_volume;
 use bodega_core::kettle::{CookWhat, HeatSetting, TargetKind};
@@ -118,6 +118,8 @@ pub struct TimerView {
     pub hold_from_c: Option<f64>,
     /// And below so many.
     pub hold_to_c: Option<f64>,
+    /// What is said of juice before it is filled; `null` of anything else.
+    pub before_filling: Option<&'static str>,
 }
 
 /// Jars of one size that a batch has set out, and what is expected to fill them.
@@ -254,6 +256,7 @@ fn timer_view(cook: &Cook, altitude: Option<Altitude>) -> Option<TimerView> {
         starts_with,
         hold_from_c: between.map(|between| in_celsius(between.0)),
         hold_to_c: between.map(|between| in_celsius(between.1)),
+        before_filling: between.map(|_| BOIL_BEFORE_FILLING),
     })
 }
 

@@ -45,6 +45,10 @@ pub struct CannerChangeRequest {
     pub power_w: Option<f64>,
     /// Width of its burner, 80 to 1,000 mm.
     pub burner_mm: Option<f64>,
+    /// Whether it is an electric multi-cooker.
+    pub multi_cooker: Option<bool>,
+    /// Year in which its dial gauge was tested last, 1900 to this one.
+    pub gauge_tested_in: Option<i16>,
 }
 
 /// A pot as somebody measured it, when its numbers are those of a pot; `field` names it.
@@ -89,6 +93,11 @@ pub async fn change_canner(
     for (jar, count) in request.capacity.iter().flatten().filter_map(|(jar, count)| Some((jar, (*count)?))) {
         CAPACITY.check(f64::from(count)).named(format_args!("capacity.{}", jar.word()))?;
     }
+    let this_year = shared.clock.today().year();
+    if let Some(year) = request.gauge_tested_in.filter(|year| !(1900..=this_year).contains(year)) {
+        let message = format!("{year} is no year of a test; give 1900 to {this_year}");
+        return Err(ApiError::field("gauge_tested_in", message));
+    }
     request.pot.map(|pot| check_pot(pot, "pot")).transpose()?;
     let wanted = CannerChange {
         name: request.name.map(|name| clean_name(&name, "name")).transpose()?,
@@ -100,6 +109,8 @@ pub async fn change_canner(
             .burner_mm
             .map(|wide| VESSEL_DIAMETER.check(wide).named("burner_mm"))
             .transpose()?,
+        multi_cooker: request.multi_cooker,
+        gauge_tested_in: request.gauge_tested_in,
     };
     Ok(web::Json(
         change(&shared, Topic::Everything, move |shared| shared.store.change_canner(*id, &wanted)).await?,

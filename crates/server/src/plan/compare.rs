@@ -10,7 +10,7 @@ use bodega_core::measures::moment::Minutes;
 use bodega_core::measures::words::capital;
 use bodega_core::plan::making::{Making, usual_jar};
 use bodega_core::plan::outlook::{self, Ground};
-use bodega_core::plan::stuff::{can_become, cannot_become, is_frozen_whole};
+use bodega_core::plan::stuff::{can_become, cannot_become, is_refused};
 use bodega_core::plan::yields::{Range, Thickness};
 use bodega_core::records::lot::Lot;
 use bodega_core::tables::process::{Medium, Pack, Product};
@@ -75,9 +75,9 @@ pub struct Compared {
     pub refused: Option<String>,
 }
 
-/// Why frozen fruit among some lots cannot become a product.
-fn refused(lots: &[Lot], product: Product) -> Option<String> {
-    let lot = lots.iter().find(|lot| is_frozen_whole(&lot.stuff(lot.left_g), product))?;
+/// Why some of the lots cannot become a product.
+pub(crate) fn refused(lots: &[Lot], product: Product) -> Option<String> {
+    let lot = lots.iter().find(|lot| is_refused(&lot.stuff(lot.left_g), product))?;
     Some(capital(&cannot_become(&lot.words(), &lot.stuff(lot.left_g), product)))
 }
 
@@ -102,8 +102,7 @@ pub async fn compare(
     let compared = Making::ALL
         .into_iter()
         .filter(|making| {
-            let may =
-                |stuff: &Stuff| can_become(stuff, making.product) || is_frozen_whole(stuff, making.product);
+            let may = |stuff: &Stuff| can_become(stuff, making.product) || is_refused(stuff, making.product);
             fruit.iter().any(may)
         })
         .map(|making| {

@@ -22,14 +22,21 @@ pub async fn preview_plan(
     Json(request): Json<PlanRequest>,
 ) -> Result<web::Json<PlanPreview>, ApiError> {
     let ground = ground(&shared, &request).await?;
-    let altitude_ft = ground.altitude.feet();
+    let (altitude_ft, year) = (ground.altitude.feet(), shared.clock.today().year());
     // Many jars of many sizes are put together into loads.
     let preview = off_thread(move || {
         Ok::<_, ApiError>(match ground.work_out()? {
             Ok(plan) => {
                 let weight = grams(ground.lots.iter().map(|lot| lot.left_g).sum());
                 let additions = request.additions.as_ref();
-                let judged = judge_plan(&plan, &ground.wish, ground.bottle_age_months, additions, weight);
+                let judged = judge_plan(
+                    &plan,
+                    &ground.wish,
+                    ground.bottle_age_months,
+                    additions,
+                    weight,
+                    (&ground.kitchen.canner, year),
+                );
                 PlanPreview {
                     altitude_ft,
                     plan: Some(ground.answer(plan)),

@@ -16,6 +16,7 @@ use jiff::civil::Date;
 use uom::si::mass::gram;
 use uom::si::volume::liter;
 
+use crate::plan::compare::refused;
 use crate::plan::ground::stuff_of;
 use crate::plan::split_view::{
     Hours, LotShare, Pin, SplitAnswer, SplitLimit, SplitLine, SplitLoad, SplitRequest,
@@ -186,6 +187,7 @@ pub(crate) fn answer(table: &Table, question: &Question<'_>, found: &Split) -> R
         canner_minutes: found.loads.iter().map(|load| load.minutes.0 + question.turnaround.0).sum(),
         loads: found.loads.iter().map(SplitLoad::of).collect(),
         proven: found.proven,
+        refused: refusals(table, question),
         limits: limits(question, found)?
             .into_iter()
             .map(|limit| SplitLimit {
@@ -196,6 +198,18 @@ pub(crate) fn answer(table: &Table, question: &Question<'_>, found: &Split) -> R
             .collect(),
         lines,
     })
+}
+
+/// What is refused in words of the lots and the products that the split had before it, each once.
+fn refusals(table: &Table, question: &Question<'_>) -> Vec<String> {
+    let mut all: Vec<String> = Vec::new();
+    for choice in &question.choices {
+        if let Some(words) = refused(&table.lots, choice.making.product).filter(|words| !all.contains(words))
+        {
+            all.push(words);
+        }
+    }
+    all
 }
 
 /// The loads of the split, by the places of its batches.

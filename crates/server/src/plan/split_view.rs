@@ -138,4 +138,6 @@ pub struct SplitAnswer {
     pub proven: bool,
     /// What limits it, the most gainful first.
     pub limits: Vec<SplitLimit>,
+    /// Why some of the fruit becomes none of some products, and what would do.
+    pub refused: Vec<String>,
 }

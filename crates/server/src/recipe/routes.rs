@@ -1,6 +1,7 @@
 //! The book of recipes over HTTP.
 
 use actix_web::{HttpResponse, get, patch, post, put, web};
+use bodega_core::kitchen::ways::Decimal;
 use bodega_core::measures::ids::RecipeId;
 use bodega_core::measures::limits::{RECIPE_JARS, RECIPE_TIMES, WEIGHT};
 use bodega_core::recipe::line::{ReadLine, read as read_line};
@@ -161,7 +162,8 @@ fn schema_org(document: &Value) -> Option<&Value> {
     }
 }
 
-fn read_text(text: &str) -> Result<ReadText, ApiError> {
+fn read_text(text: &str, decimal: Decimal) -> Result<ReadText, ApiError> {
+    let read_line = |line: &str| read_line(line, decimal);
     let trimmed = text.trim();
     if !trimmed.starts_with(['{', '[']) {
         let lines = trimmed.lines().filter(|line| !line.trim().is_empty());
@@ -178,11 +180,15 @@ fn read_text(text: &str) -> Result<ReadText, ApiError> {
     Ok(ReadText { name: recipe["name"].as_str().map(str::to_owned), lines })
 }
 
-/// Reads lines of a recipe; what cannot be read for certain is asked.
+/// Reads lines of a recipe, their numbers as the household writes them; what cannot be read for certain is asked.
 #[utoipa::path(request_body = TextToRead, responses((status = 200, body = ReadText), (status = 422, body = Problem)))]
 #[post("/api/recipes/read")]
-pub async fn read_recipe(Json(request): Json<TextToRead>) -> Result<web::Json<ReadText>, ApiError> {
-    Ok(web::Json(read_text(&request.text)?))
+pub async fn read_recipe(
+    shared: web::Data<Shared>,
+    Json(request): Json<TextToRead>,
+) -> Result<web::Json<ReadText>, ApiError> {
+    let ways = read(&shared, |shared| shared.store.kitchen()).await?.ways;
+    Ok(web::Json(read_text(&request.text, ways.decimal)?))
 }
 
 /// How many times, and the part that decided it.

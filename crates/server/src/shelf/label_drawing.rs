@@ -9,7 +9,7 @@ use bodega_core::records::lot::Lot;
 use bodega_core::shelf::label_sheet::Spot;
 use bodega_core::shelf::label_words::{best_line, cold_line, open_words};
 use bodega_core::tables::process::{Medium, Pack, Product};
-use bodega_core::towel::seal::{BEST_MONTHS, Rescue, fridge_until};
+use bodega_core::towel::seal::{BEST_MONTHS, Rescue, fridge_days, fridge_until};
 use qrcode::QrCode;
 
 use crate::clock::{day_after_months, day_of};
@@ -133,7 +133,7 @@ pub(crate) fn label(
     let day = day_of(lifted);
     let eat_by = jar.rescued_at.filter(|_| jar.rescue == Some(Rescue::Refrigerator));
     let best = if jar.is_cold() {
-        cold_line(eat_by.map(|at| day_of(fridge_until(at))))
+        cold_line(eat_by.map(|at| day_of(fridge_until(at, fridge_days(jar.liquid_lost)))))
     } else {
         best_line(standing, day_after_months(lifted, BEST_MONTHS))
     };

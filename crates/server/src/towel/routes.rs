@@ -2,6 +2,7 @@
 
 use actix_web::{HttpResponse, get, put, web};
 use bodega_core::measures::ids::JarId;
+use bodega_core::towel::liquid::LiquidLost;
 use bodega_core::towel::seal::{LidVerdict, Rescue};
 use serde::Deserialize;
 use utoipa::ToSchema;
@@ -12,6 +13,7 @@ use crate::live::Topic;
 use crate::problem::{ApiError, Problem};
 use crate::state::{Shared, change, read};
 use crate::towel::view::{ColdView, TowelView, cold, towels};
+use crate::who::Who;
 
 /// What was found at some lids.
 #[derive(Debug, Deserialize, ToSchema)]
@@ -97,6 +99,35 @@ pub async fn rescue_jars(
     let RescueRequest { jars, rescue, kept_cold } = request;
     change(&shared, Topic::Towel, move |shared| {
         shared.store.rescue(&jars, rescue, kept_cold, age.touched(&shared.clock).at)
+    })
+    .await?;
+    Ok(HttpResponse::NoContent().finish())
+}
+
+/// Jars that lost some of their liquid in the canner.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct LiquidRequest {
+    /// The jars.
+    pub jars: Vec<JarId>,
+    /// How much; `null` takes it back.
+    pub lost: Option<LiquidLost>,
+}
+
+/// Says how much of their liquid jars lost in the canner, for all of them or none. With half of it gone or more they are not for
+/// the shelf.
+#[utoipa::path(request_body = LiquidRequest,
+    responses((status = 204), (status = 404, body = Problem), (status = 409, body = Problem)))]
+#[put("/api/liquids")]
+pub async fn set_liquid_lost(
+    shared: web::Data<Shared>,
+    who: Who,
+    age: Age,
+    Json(request): Json<LiquidRequest>,
+) -> Result<HttpResponse, ApiError> {
+    let told = who.tells(age.touched(&shared.clock).at);
+    change(&shared, Topic::Everything, move |shared| {
+        shared.store.set_liquid_lost(&request.jars, request.lost, &told)
     })
     .await?;
     Ok(HttpResponse::NoContent().finish())

@@ -4,7 +4,7 @@ use bodega_core::judge::records::{Judged, judge_towel};
 use bodega_core::judge::standing::altitude_for;
 use bodega_core::measures::moment::Moment;
 use bodega_core::records::towel::{Rescued, Towel};
-use bodega_core::towel::seal::{Cooling, Rescue, Wrong, freezer_headspace};
+use bodega_core::towel::seal::{Cooling, Mending, Rescue, Wrong, freezer_headspace};
 use bodega_core::towel::ways_out::{Alarm, WaysOut, again_until, alarm, ways_out};
 use bodega_store::{StoreError, if_readable};
 use serde::Serialize;
@@ -70,14 +70,14 @@ pub(crate) fn cold(shared: &Shared) -> Result<ColdView, StoreError> {
         };
         let cooling = load.and_then(|load| {
             let standing = at_home.of(jar.id);
-            Some(Cooling {
+            Some(standing.weighs(Cooling {
                 verdict: jar.verdict,
                 processed: load.is_processed(jar.id, now),
-                dosed: jar.dosed && !standing.lacks_acid(),
-                mending: standing.mending(),
+                dosed: jar.dosed,
+                mending: Mending::Nothing,
                 lifted_at: load.lifted_at()?,
                 chilled_at: Some(jar.since),
-            })
+            }))
         });
         Ok(ColdJar { again_until: cooling.and_then(|cooling| again_until(&cooling, now)), jar })
     };

@@ -110,8 +110,29 @@ fn raised_by(code: Code) -> (Value, Option<(&'static str, &'static str, &'static
             ph("compensated"),
         ),
         Code::Headspace => (json!({ "headspace_in": 0.1 }), claims("headspace_in")),
-        Code::WaterCover => (json!({ "water_cover_in": 1 }), claims("water_over_in")),
-        Code::WaterLow => (json!({ "water_cover_in": 0.5 }), claims("water_over_in")),
+        Code::WaterCover => (json!({ "water_cover_in": 1 }), Some(("put", "/api/loads/{id}/water", "water"))),
+        Code::WaterLow => {
+            (json!({ "water_cover_in": 0.5 }), Some(("post", "/api/loads/{id}/events", "water")))
+        }
+        Code::CannerUnsuited => {
+            (json!({"canner": {"multi_cooker": true}}), Some(("patch", "/api/canners/{id}", "multi_cooker")))
+        }
+        Code::GaugeUntested => (
+            json!({"product": "crushed", "medium": null, "pack": "hot", "method": "pressure_dial", "psi": 6,
+                "minutes": 20, "canner": {"gauge_tested": false}}),
+            Some(("patch", "/api/canners/{id}", "gauge_tested_in")),
+        ),
+        Code::BareBottom => (
+            json!({"canner": {"under_jars": "nothing"}}),
+            Some(("put", "/api/loads/{id}/under_jars", "under_jars")),
+        ),
+        Code::LiquidGone => (json!({ "liquid_lost": "half" }), Some(("put", "/api/liquids", "lost"))),
+        Code::LiquidLow => (json!({ "liquid_lost": "some" }), Some(("put", "/api/liquids", "lost"))),
+        Code::NextSizeUp => (
+            json!({"jars": [{"jar": "ml_370", "count": 7}], "acid": {"agent": "bottled_lemon_juice",
+                "source": "bottled", "per_jar_tsp": {"ml_370": 2.5}}}),
+            Some(("post", "/api/plan", "jar")),
+        ),
         Code::ThermalGap => (
             json!({"temperatures_c": {"jar": 15, "food": 90}}),
             Some(("put", "/api/loads/{id}/warmth", "jars_c")),

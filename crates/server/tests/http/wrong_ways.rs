@@ -27,12 +27,37 @@ struct Way {
     additions: Value,
     /// Where the card differs.
     claims: Value,
+    /// Where the canner differs.
+    canner: Value,
+    /// Water over the lids as the jars go in.
+    water: &'static str,
+    /// Liquid that the jars lost in the canner.
+    liquid: Option<&'static str>,
     /// Minutes that it boiled; `None` for all that it should.
     boiled: Option<i64>,
     code: &'static str,
     /// Where it is met first.
     met: &'static str,
     end: End,
+}
+
+impl Way {
+    /// A plan that is done as it should be, with the code that it is to be found by.
+    fn of(what: impl Into<String>, plan: &Value, code: &'static str, met: &'static str, end: End) -> Self {
+        Self {
+            what: what.into(),
+            plan: plan.clone(),
+            additions: json!([]),
+            claims: json!({}),
+            canner: json!({}),
+            water: "well",
+            liquid: None,
+            boiled: None,
+            code,
+            met,
+            end,
+        }
+    }
 }
 
 /// Minutes a product needs at 2,640 ft in pints.
@@ -78,16 +103,7 @@ const IN_IT: [(&str, &str); 25] = [
 ];
 
 fn ways() -> Vec<Way> {
-    let of = |what: String, plan: &Value, code, met, end| Way {
-        what,
-        plan: plan.clone(),
-        additions: json!([]),
-        claims: json!({}),
-        boiled: None,
-        code,
-        met,
-        end,
-    };
+    let of = |what: String, plan: &Value, code, met, end| Way::of(what, plan, code, met, end);
     let mut all = Vec::new();
     for name in ["whole", "crushed", "juice", "sauce"] {
         let (plan, _) = product(name);
@@ -110,11 +126,17 @@ fn ways() -> Vec<Way> {
                 json!({"kind": "packer", "lid": "reused"}),
                 "jar_unsuited",
             ),
-            ("under half an inch of water", json!({"water_over_in": 0.5}), "water_low"),
             ("with the juice of fresh lemons", json!({"acid_source": "fresh"}), "fresh_citrus"),
         ] {
             all.push(Way { claims, ..of(format!("{name} {says}"), &plan, code, "bench", End::Again) });
         }
+        let dry = of(format!("{name} under half an inch of water"), &plan, "water_low", "canner", End::Again);
+        all.push(Way { water: "low", ..dry });
+        let multi =
+            of(format!("{name} in an electric multi-cooker"), &plan, "canner_unsuited", "plan", End::Again);
+        all.push(Way { canner: json!({"multi_cooker": true}), ..multi });
+        let gone = of(format!("{name}, half of its liquid gone"), &plan, "liquid_gone", "towel", End::Never);
+        all.push(Way { liquid: Some("half"), ..gone });
         let short =
             of(format!("{name}, the heat off at half time"), &plan, "process_short", "towel", End::Again);
         all.push(Way { boiled: Some(20), ..short });
@@ -158,7 +180,7 @@ fn codes(judged: &Value) -> Vec<&str> {
 const MINUTE_MS: i64 = 60_000;
 
 fn usual() -> Value {
-    json!({"kind": "mason", "lid": "new", "nicked": false, "covered": true, "water_over_in": 2})
+    json!({"kind": "mason", "lid": "new", "nicked": false, "covered": true})
 }
 
 /// Walks from the crate to the towel; the load came out thirteen hours ago, or a while ago when it is to be put right at once.
@@ -166,6 +188,7 @@ async fn walked(way: &Way, lifted_ago: i64) -> web::Data<Shared> {
     let shared = empty();
     send(&shared, Method::POST, "/api/lots", lot("8")).await;
     patch(&shared, "/api/kitchen", json!({"altitude_ft": 2640})).await;
+    assert_eq!(patch(&shared, "/api/canners/1", way.canner.clone()).await.0, 200, "{}", way.what);
     let mut plan = way.plan.clone();
     plan["additions"] = way.additions.clone();
     let (status, planned) = post(&shared, "/api/plan", plan.clone()).await;
@@ -196,8 +219,21 @@ async fn walked(way: &Way, lifted_ago: i64) -> web::Data<Shared> {
     ];
     for (event, ago) in events {
         let age = (ago * MINUTE_MS).to_string();
-        let (status, said) = late(&shared, "/api/loads/1/events", json!({ "event": event }), &age).await;
+        let mut body = json!({ "event": event });
+        if event == "jars_in" {
+            body["water"] = json!(way.water);
+        }
+        let (status, said) = late(&shared, "/api/loads/1/events", body, &age).await;
         assert_eq!(status, 201, "{}, {event}: {said}", way.what);
+        if event == "jars_in" && way.met == "canner" {
+            let found = codes(&said["judged"]);
+            assert!(found.contains(&way.code), "{} is met at the canner: {found:?}", way.what);
+        }
+    }
+    if let Some(lost) = way.liquid {
+        let jars = ids(&get(&shared, "/api/towel").await[0]["jars"]);
+        let said = put(&shared, "/api/liquids", json!({ "jars": jars, "lost": lost })).await;
+        assert_eq!(said.0, 204, "{}: {}", way.what, said.1);
     }
     shared
 }
@@ -293,15 +329,9 @@ async fn follow(which: fn(&&Way) -> bool) {
 #[actix_web::test]
 async fn what_was_said_by_mistake_is_corrected_and_stays_in_sight() {
     let (whole, _) = product("whole");
-    let way = |additions: Value, claims: Value, code| Way {
-        what: format!("{additions} {claims}"),
-        plan: whole.clone(),
-        additions,
-        claims,
-        boiled: None,
-        code,
-        met: "bench",
-        end: End::Again,
+    let way = |additions: Value, claims: Value, code| {
+        let of = Way::of(format!("{additions} {claims}"), &whole, code, "bench", End::Again);
+        Way { additions, claims, ..of }
     };
     for (wrong, path, right, about) in [
         (
@@ -309,6 +339,12 @@ async fn what_was_said_by_mistake_is_corrected_and_stays_in_sight() {
             "/api/batches/1/additions",
             json!({"additions": []}),
             ("what else went in", "corn", "nothing"),
+        ),
+        (
+            Way { water: "low", ..way(json!([]), json!({}), "water_low") },
+            "/api/loads/1/water",
+            json!({"water": "well"}),
+            ("water over the lids", "less than 1 in", "2 in or more"),
         ),
         (
             way(json!([]), json!({"kind": "other"}), "jar_unsuited"),
@@ -337,14 +373,8 @@ async fn what_was_said_by_mistake_is_corrected_and_stays_in_sight() {
 async fn what_nobody_can_tell_stands_on_the_shelf_with_its_question() {
     let (whole, _) = product("whole");
     let way = Way {
-        what: "cocoa".to_owned(),
-        plan: whole,
         additions: json!([{"what": "other", "name": "cocoa"}]),
-        claims: json!({}),
-        boiled: None,
-        code: "no_tested_process",
-        met: "plan",
-        end: End::Never,
+        ..Way::of("cocoa", &whole, "no_tested_process", "plan", End::Never)
     };
     let shared = walked(&way, 13 * 60).await;
     let jars = ids(&get(&shared, "/api/towel").await[0]["jars"]);
@@ -361,16 +391,7 @@ async fn what_nobody_can_tell_stands_on_the_shelf_with_its_question() {
 #[actix_web::test]
 async fn moving_condemns_nothing_and_an_altitude_that_was_wrong_does() {
     let (plan, _) = product("crushed");
-    let way = Way {
-        what: "crushed".to_owned(),
-        plan,
-        additions: json!([]),
-        claims: json!({}),
-        boiled: None,
-        code: "process_short",
-        met: "shelf",
-        end: End::Again,
-    };
+    let way = Way::of("crushed", &plan, "process_short", "shelf", End::Again);
     let shared = walked(&way, 13 * 60).await;
     let jars = ids(&get(&shared, "/api/towel").await[0]["jars"]);
     assert_eq!(put(&shared, "/api/seals", json!({"jars": jars, "verdict": "holds"})).await.0, 204);

@@ -29,6 +29,8 @@ fn read(row: &Row<'_>) -> rusqlite::Result<Canner> {
         pot,
         power_w: row.get("power_w")?,
         burner_mm: row.get("burner_mm")?,
+        multi_cooker: row.get("multi_cooker")?,
+        gauge_tested_in: row.get("gauge_tested_in")?,
     })
 }
 

@@ -28,6 +28,8 @@ fn read(row: &Row<'_>) -> rusqlite::Result<Jar> {
         size: word(row, "size")?,
         undosed_at: moment(row, "undosed_at")?,
         acid: is("acid_at")? && !is("undosed_at")? && !row.get::<_, bool>("acid_from_pot")?,
+        liquid_lost: optional_word(row, "liquid_lost")?,
+        liquid_lost_at: moment(row, "liquid_lost_at")?,
         salt: is("salt_at")?,
         filled: is("filled_at")?,
         bubbles: is("bubbles_at")?,
@@ -81,6 +83,7 @@ pub(crate) fn read_record(row: &Row<'_>) -> rusqlite::Result<JarRecord> {
         acid_after_food: moment(row, "acid_at")? > moment(row, "filled_at")?
             && moment(row, "filled_at")?.is_some(),
         undosed: moment(row, "undosed_at")?.is_some(),
+        liquid_lost: optional_word(row, "liquid_lost")?,
         verdict: read_verdict(row)?,
         judged_at: moment(row, "seal_at")?,
         rescue: optional_word(row, "rescue")?,

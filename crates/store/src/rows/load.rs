@@ -7,7 +7,7 @@ use bodega_core::measures::moment::{Minutes, Moment};
 use bodega_core::records::load::{CannerLoad, CannerReading};
 use rusqlite::{Connection, params};
 
-use super::{batch, canner, jar, row_of, unsigned, word};
+use super::{batch, canner, jar, optional_word, row_of, unsigned, word};
 use crate::StoreError;
 
 /// Readings that a load carries with it: the latest, enough to see whether a boil holds.
@@ -32,7 +32,8 @@ pub(crate) fn are_open_for(connection: &Connection, canner: CannerId) -> Result<
 }
 
 pub(crate) fn one(connection: &Connection, id: LoadId) -> Result<CannerLoad, StoreError> {
-    let sql = "SELECT batch_id, position, minutes, psi, canner_id, jars_c, claims, claims_asked, also,
+    let sql = "SELECT batch_id, position, minutes, psi, canner_id, jars_c, claims, claims_asked, also, water_over, water_at,
+        water_asked, under_jars,
         (SELECT min(filled_at) FROM jar WHERE load_id = canner_load.id) AS filled_since,
         (SELECT count(*) FROM canner_load AS sister WHERE sister.batch_id = canner_load.batch_id) AS of
         FROM canner_load WHERE id = ?1";
@@ -54,6 +55,10 @@ pub(crate) fn one(connection: &Connection, id: LoadId) -> Result<CannerLoad, Sto
         // A card that cannot be read is no card: it is asked for again.
         claims: row.get::<_, Option<String>>("claims")?.and_then(|text| serde_json::from_str(&text).ok()),
         claims_asked: row.get("claims_asked")?,
+        water_over: optional_word(row, "water_over")?,
+        water_at: row.get::<_, Option<i64>>("water_at")?.map(Moment),
+        water_asked: row.get("water_asked")?,
+        under_jars: optional_word(row, "under_jars")?,
         also: serde_json::from_str(&row.get::<_, String>("also")?).unwrap_or_default(),
         filled_since: row.get::<_, Option<i64>>("filled_since")?.map(Moment),
         readings: readings(connection, id)?,

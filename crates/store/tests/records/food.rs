@@ -357,6 +357,9 @@ fn version_16(store: &Store) -> serde_json::Value {
         ("cook_event", &["lot_id", "lot_g", "sure"]),
         ("cook", &["start_c", "rate_doubt", "thickens", "thickens_doubt"]),
         ("kettle", &["top_diameter_mm"]),
+        ("canner", &["multi_cooker", "gauge_tested_in"]),
+        ("canner_load", &["water_over", "water_at", "water_asked", "under_jars"]),
+        ("jar", &["liquid_lost", "liquid_lost_at"]),
     ];
     for (table, columns) in younger {
         for row in document["records"][table].as_array_mut().unwrap() {

@@ -5,6 +5,7 @@ use std::collections::BTreeMap;
 use std::panic::resume_unwind;
 
 use bodega_core::canner::events::BoilEvent;
+use bodega_core::canner::over::WaterOver;
 use bodega_core::crates::fruit::Condition;
 use bodega_core::jars::bench::JarStep;
 use bodega_core::jars::claims::Claims;
@@ -20,6 +21,7 @@ use bodega_core::records::jar::JarRecord;
 use bodega_core::records::kitchen::KitchenChange;
 use bodega_core::records::load::JarMoment;
 use bodega_core::records::shelf::ShelfSearch;
+use bodega_core::towel::liquid::LiquidLost;
 use bodega_core::towel::seal::{LidVerdict, Rescue};
 use bodega_store::{Store, StoreError, ToldBy};
 
@@ -60,6 +62,10 @@ struct Books {
     pot_tsp: f64,
     /// Loads whose card says that the jars are food jars.
     food_jars: BTreeMap<LoadId, bool>,
+    /// Loads whose lids stood out of the water.
+    low: BTreeMap<LoadId, bool>,
+    /// Jars that lost half of their liquid.
+    dry: BTreeMap<JarId, bool>,
     /// Garlic was said to be in it.
     garlic: bool,
     /// What the altitude was corrected to, where fifty minutes are too short.
@@ -132,6 +138,12 @@ impl Books {
         }
         if self.food_jars.get(&jar.load).copied().unwrap_or(false) {
             faults.push("in a food jar");
+        }
+        if self.low.get(&jar.load).copied().unwrap_or(false) {
+            faults.push("out of the water");
+        }
+        if self.dry.get(&jar.id).copied().unwrap_or(false) {
+            faults.push("half of its liquid gone");
         }
         if self.garlic {
             faults.push("with garlic in it");
@@ -396,13 +408,29 @@ impl Walk {
     /// Says something of the jars that may be wrong, and corrects it later: what they are in, what is in them, how high it was.
     fn told(&mut self) {
         let told = ToldBy::here(self.moment());
-        match self.chance.below(4) {
+        match self.chance.below(7) {
+            4 => {
+                let loads = self.loads();
+                let Some(load) = self.chance.of(&loads) else { return };
+                let low = self.chance.once_in(4);
+                let water = if low { WaterOver::Low } else { WaterOver::Well };
+                self.store.set_water(load, water, &told).unwrap();
+                self.books.low.insert(load, low);
+            }
+            5 | 6 => {
+                let ids: Vec<JarId> = self.jars().iter().map(|jar| jar.id).collect();
+                let Some(jar) = self.chance.of(&ids) else { return };
+                let lost = self.chance.of(&[None, Some(LiquidLost::Some), Some(LiquidLost::Half)]).unwrap();
+                if self.store.set_liquid_lost(&[jar], lost, &told).is_ok() {
+                    self.books.dry.insert(jar, lost == Some(LiquidLost::Half));
+                }
+            }
             0 | 1 => {
                 let loads = self.loads();
                 let Some(load) = self.chance.of(&loads) else { return };
                 let is_food_jar = self.chance.once_in(8);
                 let kind = if is_food_jar { JarKind::Other } else { JarKind::Mason };
-                let claims = Claims { kind, water_over_in: Some(2.0), ..Claims::USUAL };
+                let claims = Claims { kind, ..Claims::USUAL };
                 self.store.set_claims(load, &claims, &told).unwrap();
                 self.books.food_jars.insert(load, is_food_jar);
             }

@@ -4,7 +4,7 @@ import { api, Refused, take, type AlsoIn as Also, type JarSize, type LoadView } 
 import { useChange } from "../../api/queries";
 import { WORDS } from "../../api/words.generated";
 import { number, useFields, useRefusal } from "../../parts/fields";
-import { NumberOf, PickOf } from "../../parts/FormFields";
+import { NumberOf, PickOf, TextOf } from "../../parts/FormFields";
 import { capital, jarText } from "../../parts/format";
 import { Note, Trouble } from "../../parts/Note";
 import { sentence } from "../../parts/sentence";
@@ -16,7 +16,9 @@ const schema = v.object({
   size: v.picklist(SIZES),
   count: number("AlsoIn.count"),
   minutes: number("AlsoIn.minutes"),
+  name: v.pipe(v.string(), v.trim(), v.maxLength(80, "A name has at most 80 letters")),
 });
+const EMPTY = { size: "pint", count: "", minutes: "", name: "" } as const;
 
 type How = keyof typeof WORDS.AlsoHow;
 
@@ -25,10 +27,68 @@ const asksHow = (error: Error | null) => error instanceof Refused && error.probl
 
 const jarsIn = (also: readonly Also[]) => also.reduce((sum, { count }) => sum + count, 0);
 
+/** One kind of jars that ride along: what became of them, and their minutes, put right. */
+function Beside({
+  also,
+  place,
+  error,
+  onSay,
+  onOut,
+}: {
+  also: Also;
+  place: number;
+  error: Error | null;
+  onSay: (also: Also) => void;
+  onOut: () => void;
+}) {
+  const [open, setOpen] = useState(false);
+  const form = useFields(v.object({ minutes: number("AlsoIn.minutes") }), { minutes: String(also.minutes) });
+  useRefusal(form, open ? error : null, { [`also[${place}].minutes`]: "minutes" });
+  const broken = also.broken ?? 0;
+  return (
+    <div className="grid gap-2">
+      <p>
+        {also.count} {jarText(also.size, also.count)} of {also.name ?? "something else"}, {also.minutes} min
+        {broken > 0 && `, ${broken} broken`}
+      </p>
+      <div className="flex flex-wrap gap-2">
+        {broken < also.count && (
+          <Touch onPress={() => onSay({ ...also, broken: broken + 1 })}>One broke</Touch>
+        )}
+        {broken > 0 && <Touch onPress={() => onSay({ ...also, broken: broken - 1 })}>It did not break</Touch>}
+        <Touch onPress={() => setOpen(!open)}>Other minutes</Touch>
+        <Touch onPress={onOut}>Not in it</Touch>
+      </div>
+      {open && (
+        <form
+          className="flex flex-wrap items-end gap-2"
+          onSubmit={(event) =>
+            void form.handleSubmit(({ minutes }) => {
+              onSay({ ...also, minutes });
+              setOpen(false);
+            })(event)
+          }
+        >
+          <NumberOf
+            control={form.control}
+            name="minutes"
+            label="They need"
+            bound="AlsoIn.minutes"
+            scale={plain("min")}
+          />
+          <Touch submit look="main">
+            Set the minutes
+          </Touch>
+        </form>
+      )}
+    </div>
+  );
+}
+
 /** Jars of something else that ride along: said before they go in, taken out again when they do not. */
 export function AlsoIn({ load }: { load: LoadView }) {
   const [open, setOpen] = useState(false);
-  const form = useFields(schema, { size: "pint", count: "", minutes: "" });
+  const form = useFields(schema, { ...EMPTY });
   const { control, handleSubmit, reset } = form;
   const [waits, setWaits] = useState<Also[] | null>(null);
   const save = useChange(
@@ -40,7 +100,7 @@ export function AlsoIn({ load }: { load: LoadView }) {
         }),
       ),
     () => {
-      reset({ size: "pint", count: "", minutes: "" });
+      reset({ ...EMPTY });
       setOpen(false);
       setWaits(null);
     },
@@ -56,22 +116,29 @@ export function AlsoIn({ load }: { load: LoadView }) {
   const left = useRefusal(form, save.error, {
     [`also[${place}].count`]: "count",
     [`also[${place}].minutes`]: "minutes",
+    [`also[${place}].name`]: "name",
   });
   return (
     <div className="grid gap-2">
       {load.also.map((also, index) => (
-        <div key={index} className="flex flex-wrap items-center justify-between gap-2">
-          <span>
-            {also.count} {jarText(also.size, also.count)} of something else, {also.minutes} min
-          </span>
-          <Touch onPress={() => say(load.also.filter((_, other) => other !== index))}>Not in it</Touch>
-        </div>
+        <Beside
+          key={index}
+          also={also}
+          place={index}
+          error={save.error}
+          onSay={(next) => say(load.also.map((other, at) => (at === index ? next : other)))}
+          onOut={() => say(load.also.filter((_, other) => other !== index))}
+        />
       ))}
       {!open && <Touch onPress={() => setOpen(true)}>Also in this canner: something else</Touch>}
       {open && (
         <form
           className="grid gap-2 rounded-xl border-2 border-line p-3"
-          onSubmit={(event) => void handleSubmit((also) => say([...load.also, also]))(event)}
+          onSubmit={(event) =>
+            void handleSubmit(({ name, ...also }) =>
+              say([...load.also, { ...also, name: name === "" ? null : name, broken: 0 }]),
+            )(event)
+          }
         >
           <PickOf
             control={control}
@@ -88,6 +155,7 @@ export function AlsoIn({ load }: { load: LoadView }) {
               bound="AlsoIn.minutes"
               scale={plain("min")}
             />
+            <TextOf control={control} name="name" label="What is in them" />
           </div>
           <div className="flex flex-wrap gap-2">
             <Touch submit look="main">

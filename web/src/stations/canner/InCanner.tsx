@@ -9,17 +9,19 @@ import { CannerPicture } from "../../parts/CannerPicture";
 import { Choice } from "../../parts/Choice";
 import { Findings } from "../../parts/Findings";
 import { useKeys } from "../../parts/keys";
-import { LoadCard, WaterOver, WaterWarmth } from "../../parts/LoadCard";
+import { LoadCard, WaterWarmth } from "../../parts/LoadCard";
 import { Note, Trouble } from "../../parts/Note";
 import { Plate } from "../../parts/Plate";
 import { Questions } from "../../parts/Questions";
 import { Share } from "../../parts/Share";
 import { Touch } from "../../parts/Touch";
+import { WaterOver } from "../../parts/WaterOver";
 import { WaitNote } from "../../parts/WaitNote";
 import { allowNotifications } from "../../parts/useAlarm";
 import { AlsoIn } from "./AlsoIn";
 import { JarTrouble } from "./JarTrouble";
 import { figureText, saidNow, shareOver, touchText, wordsText } from "./model";
+import { UnderJars } from "./UnderJars";
 import { ProbeNote } from "./ProbeNote";
 import { useWays } from "./useWays";
 import { lastOf, useUndo } from "./useUndo";
@@ -63,6 +65,15 @@ const GONE = {
 
 type Touches = LoadView["says"]["touches"];
 
+const keyOf = (touch: Touches[number]) => touch.event + (touch.water ?? "");
+
+/** At half time of a long process somebody looks at the water again. */
+function LookAgain({ load, from }: { load: LoadView; from: number | null }) {
+  const isDue = useAtMoment((now) => from !== null && now >= from);
+  if (!isDue || load.look_again_words == null) return null;
+  return <Note tone="warn">{load.look_again_words}</Note>;
+}
+
 /** The clock of the moment: of all that is drawn only its digits change every second. */
 function Clock({ figure, notProcessed }: { figure: LoadView["says"]["figure"]; notProcessed: boolean }) {
   const text = useAtMoment((now) => figureText(figure, now));
@@ -94,7 +105,7 @@ function Touches({
         <div className="grid grid-cols-2 gap-2 sm:gap-3">
           {big.map((touch, place) => (
             <Touch
-              key={touch.event}
+              key={keyOf(touch)}
               big
               className="leading-tight only:col-span-2 max-sm:px-2 max-sm:text-lg"
               look={touch.look}
@@ -109,7 +120,7 @@ function Touches({
       {small.length > 0 && (
         <div className="mt-3 flex flex-wrap gap-2">
           {small.map((touch, place) => (
-            <Touch key={touch.event} shortcut={touch.key} onPress={() => onPress(touch)}>
+            <Touch key={keyOf(touch)} shortcut={touch.key} onPress={() => onPress(touch)}>
               {texts[place + big.length]}
             </Touch>
           ))}
@@ -127,8 +138,14 @@ export function InCanner({ load }: { load: LoadView }) {
   const words = (event: BoilEvent) => load.sayings.find((saying) => saying.event === event)?.says ?? event;
   const undo = useUndo(load.id);
   const happen = useChange(
-    (event: BoilEvent) => take(api.POST("/api/loads/{id}/events", { ...path, body: { event } })),
-    (changed, event) => say(words(event), () => undo.mutate(lastOf(changed))),
+    ({ event, water }: Pick<Touches[number], "event" | "water">) =>
+      take(
+        api.POST("/api/loads/{id}/events", {
+          ...path,
+          body: water == null ? { event } : { event, water },
+        }),
+      ),
+    (changed, { event }) => say(words(event), () => undo.mutate(lastOf(changed))),
   );
   const { ways, error: notTaken } = useWays(load.id);
   const move = useChange((canner: number) =>
@@ -139,7 +156,7 @@ export function InCanner({ load }: { load: LoadView }) {
   const texts = useAtMoment((now) => said.touches.map((touch) => touchText(touch, now)));
   const press = (touch: LoadView["says"]["touches"][number]) => {
     allowNotifications();
-    if (!happen.isPending) happen.mutate(touch.event);
+    if (!happen.isPending) happen.mutate(touch);
   };
   useKeys(
     said.touches.map((touch, place) => ({
@@ -225,7 +242,9 @@ export function InCanner({ load }: { load: LoadView }) {
           {!["lifted", "rested", "resting"].includes(load.now.phase) && <AlsoIn load={load} />}
           <LoadCard load={load} units={units} />
           {waiting && <WaterWarmth load={load} />}
-          {said.running && <WaterOver load={load} />}
+          {waiting && <UnderJars load={load} />}
+          <LookAgain load={load} from={said.look_again ?? null} />
+          <WaterOver load={load} />
           {waiting && others.length > 1 && (
             <Choice
               label="Goes into"

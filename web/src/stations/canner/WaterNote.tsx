@@ -1,18 +1,13 @@
 import type { LoadView, Units } from "../../api/client";
 import { depthText, temperatureText, volumeText } from "../../parts/format";
 import { Note } from "../../parts/Note";
+import { MM_PER_IN } from "../../parts/units";
 
 /** Water before the jars go in, how much to keep boiling beside it, and when it will boil. */
 export function WaterNote({ load, units }: { load: LoadView; units: Units }) {
   const { water, topping_up_l: spare, come_up_minutes: comeUp } = load;
   if (water == null) {
-    return (
-      <Note tone="note">
-        {load.method === "boiling_water"
-          ? "Water to 2 in over the lids, a rack or towel under the jars."
-          : "Water as the maker says, a rack under the jars; it must last the whole time."}
-      </Note>
-    );
+    return <Note tone="note">{load.water_says}</Note>;
   }
   return (
     <>
@@ -21,7 +16,11 @@ export function WaterNote({ load, units }: { load: LoadView; units: Units }) {
           <p>
             <strong>Fill to {depthText(water.level_before_mm, units)} before the jars go in</strong>,{" "}
             {volumeText(water.water_l, units)} at about {temperatureText(water.water_c)}. They lift it to{" "}
-            {water.cover_in} in over the lids, {depthText(water.headroom_mm, units)} under the rim.
+            {depthText(water.cover_in * MM_PER_IN, units)} over the lids,{" "}
+            {depthText(water.headroom_mm, units)} under the rim
+            {water.cover_in > water.least_cover_in
+              ? `; what boils away leaves ${depthText(water.least_cover_in * MM_PER_IN, units)} at the end.`
+              : "."}
             {spare != null && ` Keep ${volumeText(spare, units)} boiling beside it for topping up.`}
             {comeUp != null && ` It boils about ${Math.round(comeUp)} min after the jars go in.`}
           </p>

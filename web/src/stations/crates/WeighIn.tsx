@@ -165,7 +165,7 @@ export function WeighIn({ units }: { units: Units }) {
           control={control}
           name="kind"
           label="Kind"
-          options={optionsOf(["paste", "slicer", "cherry", "mixed"], KIND)}
+          options={optionsOf(["paste", "slicer", "cherry", "mixed", "tomatillo"], KIND)}
         />
         {isFruit && (
           <ChoiceOf

@@ -116,6 +116,7 @@ function Bench({ load }: { load: LoadView }) {
             before it is filled.
           </Note>
         ))}
+        {load.before_filling != null && <Note tone="note">{load.before_filling}</Note>}
         {load.jars.some((jar) => jar.filled) && <LoadCard load={load} units={counter.kitchen.units} />}
         <WaitNote load={load} />
         <Findings items={load.judged.findings} />

@@ -109,7 +109,7 @@ function ToTime({ cook, reached, onStart }: { cook: CookView; reached: boolean; 
     <Answer value={reached ? "Take it off" : left}>
       {reached
         ? holds
-          ? `It was held hot for ${timer.minutes} minutes. Fill it hot.`
+          ? `It was held hot for ${timer.minutes} minutes. ${timer.before_filling ?? ""}`
           : "Its time is full. Fill it hot."
         : holds
           ? `Held between ${between} since ${clockText(timer.since)}.`
@@ -235,6 +235,9 @@ export function CookPlate({ cook, units, now }: { cook: CookView; units: Units; 
               {volumeText(together.target_l, units)} at the end, the last at {clockText(together.finish)}.
               Pour them together before you fill.
             </Note>
+          )}
+          {cook.timer?.before_filling != null && !reached && (
+            <Note tone="note">{cook.timer.before_filling}</Note>
           )}
           {cook.stir && <Note tone="warn">It thickens: stir often and turn the heat down.</Note>}
           {!reached && drain != null && drain.spares_minutes > 15 && (

@@ -6,7 +6,9 @@ import { useSay } from "../../counter/notices";
 import { Choice, optionsOf } from "../../parts/Choice";
 import { CountField } from "../../parts/CountField";
 import { named, useFields, useRefusal } from "../../parts/fields";
-import { CANNED_SIZES, jarText, METHOD } from "../../parts/format";
+import { useKitchenNow } from "../../counter/clock";
+import { CANNED_SIZES, dayOf, jarText, METHOD, MINUTE } from "../../parts/format";
+import { Tick } from "../../parts/Tick";
 import { Fold } from "../../parts/Fold";
 import { TextOf } from "../../parts/FormFields";
 import { Trouble } from "../../parts/Note";
@@ -15,6 +17,7 @@ import { Touch } from "../../parts/Touch";
 import { BurnerForm } from "./BurnerForm";
 import { PotForm } from "./PotForm";
 
+const HOUR = 60 * MINUTE;
 const METHODS = Object.keys(METHOD) as Method[];
 
 interface CannerPatch {
@@ -23,6 +26,8 @@ interface CannerPatch {
   capacity?: Record<string, number>;
   power_w?: number;
   burner_mm?: number;
+  multi_cooker?: boolean;
+  gauge_tested_in?: number;
 }
 
 /** Another canner of the household. */
@@ -71,6 +76,7 @@ export function CannerList({
     },
   );
   const capacity = canner.capacity;
+  const year = Number(dayOf(useKitchenNow(HOUR)).slice(0, 4));
   return (
     <Plate title="Your canners">
       {kitchen.canners.length > 1 && (
@@ -97,6 +103,24 @@ export function CannerList({
         options={optionsOf(METHODS, METHOD)}
         onChoose={(method) => change.mutate({ method })}
       />
+      <div className="mt-4 flex flex-wrap gap-x-6 gap-y-3">
+        <Tick
+          label="It is an electric multi-cooker"
+          on={canner.multi_cooker}
+          onTick={(on) => change.mutate({ multi_cooker: on })}
+        />
+        {canner.method === "pressure_dial" && (
+          <Choice
+            label="Its dial gauge was tested"
+            value={canner.gauge_tested_in == null ? "" : canner.gauge_tested_in >= year ? "now" : "before"}
+            options={[
+              { value: "now", text: `This year, ${year}` },
+              { value: "before", text: "Longer ago, or never" },
+            ]}
+            onChoose={(when) => change.mutate({ gauge_tested_in: when === "now" ? year : year - 1 })}
+          />
+        )}
+      </div>
       <ul className="mt-4 grid gap-2 sm:grid-cols-2">
         {CANNED_SIZES.map((jar) => {
           const count = capacity[jar] ?? 0;

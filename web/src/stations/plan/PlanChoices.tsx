@@ -14,6 +14,7 @@ import { Choice, optionsOf } from "../../parts/Choice";
 import { ContentsPicker } from "../../parts/ContentsPicker";
 import { JAR_SIZES, jarText, MEDIUM, PACK, PRODUCT } from "../../parts/format";
 import { LotPicker } from "./LotPicker";
+import { UnknownJar } from "./UnknownJar";
 import { packsText, startWith } from "./model";
 import { Pick } from "../../parts/Pick";
 import { Tick } from "../../parts/Tick";
@@ -111,6 +112,7 @@ export function PlanChoices({
           />
         </div>
       </div>
+      <UnknownJar units={units} onJar={(jar) => onWish({ jar })} />
       <Choice
         label="Acid in every jar"
         value={wish.agent}

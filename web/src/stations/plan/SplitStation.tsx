@@ -160,6 +160,11 @@ export function SplitStation() {
                 }
               />
               <SplitLoads answer={answer} />
+              {answer.refused.map((words) => (
+                <Note key={words} tone="warn">
+                  {words}
+                </Note>
+              ))}
               <Limits answer={answer} />
               <Sources of={["split", "yields", "turnaround"]} />
               <Dock>

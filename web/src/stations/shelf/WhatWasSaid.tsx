@@ -4,7 +4,8 @@ import { api, take, type Added, type BatchRecord, type Units } from "../../api/c
 import { useChange } from "../../api/queries";
 import { ContentsPicker } from "../../parts/ContentsPicker";
 import { altitudeText, clockText, dayText } from "../../parts/format";
-import { LoadCard, WaterOver } from "../../parts/LoadCard";
+import { LoadCard } from "../../parts/LoadCard";
+import { WaterOver } from "../../parts/WaterOver";
 import { Trouble } from "../../parts/Note";
 import { Touch } from "../../parts/Touch";
 import { WORDS } from "../../api/words.generated";

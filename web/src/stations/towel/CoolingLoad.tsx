@@ -1,7 +1,8 @@
 import { useState } from "react";
 import { Link } from "react-router";
-import { api, take, type Towel, type Verdict } from "../../api/client";
+import { api, take, type LiquidLost, type Towel, type Verdict } from "../../api/client";
 import { useChange } from "../../api/queries";
+import { WORDS } from "../../api/words.generated";
 import { useSay } from "../../counter/notices";
 import { Choice, optionsOf } from "../../parts/Choice";
 import { batchesOf, sizesText } from "../../parts/batches";
@@ -18,9 +19,14 @@ import { WaysOut } from "./WaysOut";
 import { Dock } from "../../parts/Dock";
 import { Sources } from "../../parts/Sources";
 
-type Mark = Verdict | "undosed";
-const MARKS = { ...VERDICT, undosed: "Without acid" } satisfies Record<Mark, string>;
-const ORDER: readonly Mark[] = ["holds", "failed", "broken", "doubtful", "undosed"];
+type Mark = Verdict | "undosed" | LiquidLost;
+const MARKS = {
+  ...VERDICT,
+  undosed: "Without acid",
+  some: `Lost ${WORDS.LiquidLost.some}`,
+  half: `Lost ${WORDS.LiquidLost.half}`,
+} satisfies Record<Mark, string>;
+const ORDER: readonly Mark[] = ["holds", "failed", "broken", "doubtful", "undosed", "some", "half"];
 
 /** One load on the towel: when to look, what was found, what is left to do. */
 export function CoolingLoad({ load, now }: { load: Towel; now: number }) {
@@ -38,6 +44,10 @@ export function CoolingLoad({ load, now }: { load: Towel; now: number }) {
     (_, { jars, done }, again) => done && say("Washed and dry", () => again({ jars, done: false })),
   );
   const undosed = useUndosed();
+  const liquid = useChange(
+    (body: { jars: number[]; lost: LiquidLost | null }) => take(api.PUT("/api/liquids", { body })),
+    (_, { jars, lost }, again) => lost !== null && say(MARKS[lost], () => again({ jars, lost: null })),
+  );
   const early = now < load.check_from;
   const { open, sealed } = sorted(load.jars);
   const batches = batchesOf(load.jars);
@@ -48,6 +58,8 @@ export function CoolingLoad({ load, now }: { load: Towel; now: number }) {
   const marking = offered.includes(mark) ? mark : "failed";
   const press = (jar: Towel["jars"][number]) => {
     if (marking === "undosed") undosed.mutate({ jars: [jar.id], undosed: jar.dosed });
+    else if (marking === "some" || marking === "half")
+      liquid.mutate({ jars: [jar.id], lost: jar.liquid_lost === marking ? null : marking });
     else judge.mutate({ jars: [jar.id], verdict: jar.verdict === marking ? null : marking });
   };
   const said = headline(load, now);
@@ -117,7 +129,7 @@ export function CoolingLoad({ load, now }: { load: Towel; now: number }) {
           items={load.judged.findings.filter((found) => found.severity !== "stop" || found.cannot_tell)}
         />
         <Questions items={load.judged.questions} load={load.load_id} />
-        <Trouble error={judge.error ?? tidy.error ?? undosed.error} />
+        <Trouble error={judge.error ?? tidy.error ?? undosed.error ?? liquid.error} />
         {open.length === 0 && untidy.length > 0 && (
           <div data-main className="grid gap-3 sm:grid-cols-2">
             <Link

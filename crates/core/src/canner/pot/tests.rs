@@ -3,16 +3,21 @@ use uom::si::power::watt;
 use uom::si::thermodynamic_temperature::degree_celsius;
 use uom::si::volume::liter;
 
-use super::{Crowding, Pot, fill, overhangs, topping_up};
+use super::{COVER_IN, Cover, Crowding, Pot, boils_away, fill, overhangs};
 use crate::canner::heat::{Charge, come_up};
 use crate::canner::outline::{JarOutside, Outline, Outsides, usual_outside};
 use crate::jars::size::JarSize;
 use crate::kitchen::altitude::Altitude;
 use crate::measures::moment::Minutes;
-use crate::measures::units::{Power, Temperature, litres, millimetres as mm};
+use crate::measures::units::{Power, Temperature, inches, litres, millimetres as mm};
 
 fn standard() -> Pot {
     Pot { outline: Outline::round(mm(305.0)), inner_height: mm(255.0), rack_height: mm(12.0) }
+}
+
+/// So many millimetres over the lids, where two inches are asked for.
+fn over(cover: f64) -> Cover {
+    Cover { at_start: mm(cover), least: inches(COVER_IN) }
 }
 
 #[test]
@@ -25,7 +30,7 @@ fn standard_canner_holds_what_is_published() {
 
 #[test]
 fn water_rises_by_what_the_jars_push_aside() {
-    let filling = fill(&standard(), &[(JarSize::Quart, 7)], mm(38.0), &Outsides::default());
+    let filling = fill(&standard(), &[(JarSize::Quart, 7)], over(38.0), &Outsides::default());
     assert!(filling.fits, "{filling:?}");
     // 228 mm of water over 730.6 cm² less seven quarts of 1.17 L.
     let expected = 0.228 * 730.62e-4 * 1000.0 - 7.0 * 0.946_353 * 1.24;
@@ -37,12 +42,12 @@ fn water_rises_by_what_the_jars_push_aside() {
 #[test]
 fn too_many_too_tall_and_too_little_water_are_said() {
     let high = Pot { inner_height: mm(300.0), ..standard() };
-    let crowded = fill(&high, &[(JarSize::Quart, 5), (JarSize::Pint, 4)], mm(51.0), &Outsides::default());
+    let crowded = fill(&high, &[(JarSize::Quart, 5), (JarSize::Pint, 4)], over(51.0), &Outsides::default());
     assert_eq!((crowded.fits, crowded.cautions), (false, vec![Crowding::TooMany]));
     let low = Pot { inner_height: mm(200.0), ..standard() };
-    let tall = fill(&low, &[(JarSize::Quart, 7)], mm(51.0), &Outsides::default());
+    let tall = fill(&low, &[(JarSize::Quart, 7)], over(51.0), &Outsides::default());
     assert_eq!((tall.fits, tall.cautions), (false, vec![Crowding::TooTall]));
-    let thin = fill(&standard(), &[(JarSize::Pint, 9)], mm(10.0), &Outsides::default());
+    let thin = fill(&standard(), &[(JarSize::Pint, 9)], over(10.0), &Outsides::default());
     assert_eq!((thin.fits, thin.cautions), (true, vec![Crowding::LowCover]));
 }
 
@@ -62,8 +67,7 @@ fn come_up_is_heat_over_power() {
 #[test]
 fn a_canner_stands_at_most_two_inches_over_its_burner_on_a_side() {
     assert!(!overhangs(mm(330.0), mm(230.0)) && overhangs(mm(332.0), mm(230.0)));
-    assert!((topping_up(Minutes(90)).get::<liter>() - 1.5).abs() < 1e-9);
-    assert!((topping_up(Minutes(35)).get::<liter>() - 1.0).abs() < 1e-9, "less is no help");
+    assert!((boils_away(Minutes(90)).get::<liter>() - 1.5).abs() < 1e-9);
 }
 
 #[test]
@@ -71,7 +75,7 @@ fn a_measured_jar_counts_as_it_was_measured() {
     let wide = JarOutside { diameter: mm(110.0), height: mm(178.0) };
     let outsides = Outsides([(JarSize::Quart, wide)].into());
     let high = Pot { inner_height: mm(300.0), ..standard() };
-    let filling = fill(&high, &[(JarSize::Quart, 7)], mm(51.0), &outsides);
+    let filling = fill(&high, &[(JarSize::Quart, 7)], over(51.0), &outsides);
     assert_eq!((filling.fits, filling.cautions), (false, vec![Crowding::TooMany]));
     assert_eq!(outsides.of(JarSize::Pint), usual_outside(JarSize::Pint));
 }

@@ -2,12 +2,16 @@
 
 use num_rational::BigRational;
 
-use crate::recipe::measure::{Unit, exact, ratio};
+use crate::kitchen::number::{NumberRead, read_number};
+use crate::kitchen::ways::Decimal;
+use crate::recipe::measure::{Unit, ratio};
 
 /// A word or a sign of the line.
 #[derive(Debug, Clone, PartialEq)]
 pub(super) enum Token {
     Number(BigRational),
+    /// It could be one of these, in this household.
+    Which(Vec<BigRational>),
     Word(String),
     /// From one number to another.
     Dash,
@@ -88,22 +92,20 @@ fn unit(word: &str) -> Option<Unit> {
     })
 }
 
-fn number(text: &str) -> Option<BigRational> {
-    let decimal_number = |text: &str| {
-        let is =
-            !text.is_empty() && text.chars().all(|sign| sign.is_ascii_digit() || sign == '.' || sign == ',');
-        let dots = text.matches(['.', ',']).count();
-        let comma_for_thousands = text.split(',').nth(1).is_some_and(|rest| rest.len() == 3);
-        (is && dots <= 1 && !text.ends_with(['.', ',']) && !comma_for_thousands)
-            .then(|| text.replace(',', ".").parse::<f64>().ok().map(exact))
-            .flatten()
-    };
+/// A word that is a number, or could be one of two.
+fn number(text: &str, decimal: Decimal) -> Option<Token> {
     match text.split_once('/') {
         Some((above, below)) => {
             let (above, below) = (above.trim().parse::<i64>().ok()?, below.trim().parse::<i64>().ok()?);
-            (below != 0).then(|| ratio(above, below))
+            (below != 0).then(|| Token::Number(ratio(above, below)))
         }
-        None => decimal_number(text),
+        // A number that ends a sentence.
+        None if text.ends_with(['.', ',']) => None,
+        None => match read_number(text, decimal) {
+            NumberRead::Is(number) => Some(Token::Number(number)),
+            NumberRead::Asked(numbers) => Some(Token::Which(numbers)),
+            NumberRead::None => None,
+        },
     }
 }
 
@@ -155,8 +157,25 @@ fn spaced(line: &str) -> String {
     out
 }
 
+/// Where a word ends; a space that holds digits together is none.
+fn end_of_word(rest: &str) -> usize {
+    let mut before = None;
+    for (place, sign) in rest.char_indices() {
+        let digit_follows =
+            || rest[place + sign.len_utf8()..].starts_with(|next: char| next.is_ascii_digit());
+        let holds = matches!(sign, '\u{a0}' | '\u{202f}' | '\u{2009}')
+            && before.is_some_and(|before: char| before.is_ascii_digit())
+            && digit_follows();
+        if (sign.is_whitespace() && !holds) || sign == '(' {
+            return place;
+        }
+        before = Some(sign);
+    }
+    rest.len()
+}
+
 /// The line, word by word.
-pub(super) fn tokens(line: &str) -> Vec<Token> {
+pub(super) fn tokens(line: &str, decimal: Decimal) -> Vec<Token> {
     let line = spaced(line);
     let mut tokens = Vec::new();
     let mut rest = line.trim().trim_start_matches(['-', '*', '•', '·', '▢', '□']).trim();
@@ -172,7 +191,7 @@ pub(super) fn tokens(line: &str) -> Vec<Token> {
             rest = after.trim_start();
             continue;
         }
-        let end = rest.find(|sign: char| sign.is_whitespace() || sign == '(').unwrap_or(rest.len());
+        let end = end_of_word(rest);
         let (word, after) = rest.split_at(end);
         rest = after.trim_start();
         let (word, comma) = match word.strip_suffix([',', ';']) {
@@ -189,8 +208,8 @@ pub(super) fn tokens(line: &str) -> Vec<Token> {
         };
         if word == "-" || (word.eq_ignore_ascii_case("to") && measured) {
             tokens.push(Token::Dash);
-        } else if let Some(number) = number(word) {
-            tokens.push(Token::Number(number));
+        } else if let Some(number) = number(word, decimal) {
+            tokens.push(number);
         } else if !word.is_empty() {
             tokens.push(Token::Word(word.to_owned()));
         }

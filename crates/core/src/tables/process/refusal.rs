@@ -3,7 +3,6 @@
 use serde::Serialize;
 
 use super::{Method, Pack, Product, Query, STEAM_LIMIT};
-use crate::jars::size::JarSize;
 use crate::measures::moment::Minutes;
 use crate::measures::vocabulary::vocabulary;
 use crate::measures::words::capital;
@@ -83,10 +82,11 @@ impl Refusal {
                 &["Fill half-pints.", "Freeze the paste in any container."],
             );
         }
-        debug_assert_eq!(query.jar, JarSize::HalfGallon, "every other jar has a row to read");
+        debug_assert!(!query.jar.is_canned(), "every other jar has a row to read");
+        let jars = capital(&query.jar.plural());
         Self::new(
             code,
-            "Half-gallons have no tested process for tomatoes: heat may not reach the middle in time.",
+            format!("{jars} have no tested process for tomatoes: heat may not reach the middle in time."),
             &["Fill quarts or pints.", "Freeze it in any container."],
         )
     }
