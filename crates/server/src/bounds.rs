@@ -4,12 +4,12 @@
 use bodega_core::measures::limits::{
     ACID_STOCK, ADDED_BRIX, ADDITION, ALSO_COUNT, ALSO_MINUTES, ALTITUDE, BOTTLE, BOTTLE_AGE, BRIX, CELSIUS,
     CHOICE, COOK_MINUTES, DAY_LAG, DAY_LENGTH, DAY_MINUTES, DAY_RESOURCE, DAY_SLIP, DEPTH_READ, DOSE_AMOUNT,
-    EFFICIENCY, EVAPORATION, FILLED_AT, FOOD_AMOUNT, FRACTION_LEFT, HEADSPACE, HELP, HOURS, JAR_COUNT,
-    JAR_DIAMETER, JAR_HEIGHT, JAR_STOCK, JAR_WATER, KETTLE_VOLUME, LABEL_GAP, LABEL_SIDE, LABEL_START,
-    LATITUDE, LEAVES, LOG_MINUTE, LONGITUDE, Limit, MINUTES, PACKS, PH, PLANT_YIELD, POT_DOSE, POUNDS,
-    PREFERENCE, PROBE, RACK_HEIGHT, RECIPE_AMOUNT, RECIPE_JARS, RECIPE_TIMES, RIPE_SHARE, SEARCH_TIME,
-    SHELF_YEAR, THERMOMETER_ERROR, TURNAROUND, VESSEL_DIAMETER, VESSEL_HEIGHT, WATER_COVER, WATTS, WEIGHT,
-    WEIGHT_READ,
+    EFFICIENCY, EVAPORATION, FILLED_AT, FOOD_AMOUNT, FRACTION_LEFT, GAUGE_YEAR, HEADSPACE, HELP, HOURS,
+    JAR_COUNT, JAR_DIAMETER, JAR_HEIGHT, JAR_STOCK, JAR_WATER, KETTLE_VOLUME, LABEL_GAP, LABEL_SIDE,
+    LABEL_START, LATITUDE, LEAVES, LOG_MINUTE, LONGITUDE, Limit, MINUTES, PACKS, PH, PLANT_YIELD, POT_DOSE,
+    POUNDS, PREFERENCE, PROBE, RACK_HEIGHT, RECIPE_AMOUNT, RECIPE_JARS, RECIPE_TIMES, RIPE_SHARE,
+    SEARCH_TIME, SHELF_YEAR, THERMOMETER_ERROR, TURNAROUND, VESSEL_DIAMETER, VESSEL_HEIGHT, WATER_COVER,
+    WATTS, WEIGHT, WEIGHT_READ,
 };
 use serde_json::{Value, json};
 
@@ -20,7 +20,7 @@ type Fields = &'static [(&'static str, Limit)];
 const OF_SCHEMAS: &[(&str, Fields)] = &[
     ("AcidRequest", &[("bottle_ml", BOTTLE), ("pot_dose_tsp", POT_DOSE)]),
     ("Added", &[("cups", ADDITION), ("leaves", LEAVES), ("amount", RECIPE_AMOUNT)]),
-    ("AlsoIn", &[("count", ALSO_COUNT), ("minutes", ALSO_MINUTES)]),
+    ("AlsoIn", &[("broken", JAR_COUNT), ("count", ALSO_COUNT), ("minutes", ALSO_MINUTES)]),
     ("JarRequest", &[("water_kg", JAR_WATER)]),
     ("AuditAcid", &[("bottle_age_months", BOTTLE_AGE), ("pot_dose_tsp", POT_DOSE)]),
     ("AuditFruit", &[("weight_kg", WEIGHT)]),
@@ -57,7 +57,10 @@ const OF_SCHEMAS: &[(&str, Fields)] = &[
     ("RecipeRequest", &[("factor", RECIPE_TIMES)]),
     ("BoilTestRequest", &[("boils_at_c", CELSIUS), ("thermometer_error_c", THERMOMETER_ERROR)]),
     ("CalibrationRequest", &[("depths_mm", DEPTH_READ), ("pour_l", KETTLE_VOLUME)]),
-    ("CannerChangeRequest", &[("burner_mm", VESSEL_DIAMETER), ("power_w", WATTS)]),
+    (
+        "CannerChangeRequest",
+        &[("burner_mm", VESSEL_DIAMETER), ("gauge_tested_in", GAUGE_YEAR), ("power_w", WATTS)],
+    ),
     ("CannerRequest", &[("cover_in", WATER_COVER)]),
     (
         "CookEventRequest",

@@ -1852,7 +1852,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Reads lines of a recipe; what cannot be read for certain is asked. */
+        /** Reads lines of a recipe, their numbers as the household writes them; what cannot be read for certain is asked. */
         post: operations["read_recipe"];
         delete?: never;
         options?: never;

@@ -162,6 +162,9 @@ pub const SEARCH_TIME: Limit =
 /// A year on a jar.
 pub const SHELF_YEAR: Limit =
     Limit { name: "year", unit: "", min: 1990.0, max: 2200.0, why: "a cellar's depth; far ahead" };
+/// Year in which a gauge was tested; that it is not to come is checked against the clock.
+pub const GAUGE_YEAR: Limit =
+    Limit { name: "year", unit: "", min: 1900.0, max: 2200.0, why: "an old dial; far ahead" };
 /// Width or height of a label.
 pub const LABEL_SIDE: Limit =
     Limit { name: "label", unit: "mm", min: 25.0, max: 150.0, why: "smaller is not read; larger than a jar" };

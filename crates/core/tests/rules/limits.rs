@@ -38,6 +38,7 @@ rows!(
     DAY_LAG,
     SEARCH_TIME,
     SHELF_YEAR,
+    GAUGE_YEAR,
     LABEL_SIDE,
     LABEL_GAP,
     LABEL_START,

@@ -5,7 +5,9 @@ use std::collections::BTreeMap;
 use actix_web::{get, patch, post, web};
 use bodega_core::jars::size::JarSize;
 use bodega_core::measures::ids::CannerId;
-use bodega_core::measures::limits::{CAPACITY, RACK_HEIGHT, VESSEL_DIAMETER, VESSEL_HEIGHT, WATTS};
+use bodega_core::measures::limits::{
+    CAPACITY, GAUGE_YEAR, RACK_HEIGHT, VESSEL_DIAMETER, VESSEL_HEIGHT, WATTS,
+};
 use bodega_core::records::canner::{Canner, CannerChange, PotSize};
 use bodega_core::tables::process::Method;
 use serde::Deserialize;
@@ -94,9 +96,12 @@ pub async fn change_canner(
         CAPACITY.check(f64::from(count)).named(format_args!("capacity.{}", jar.word()))?;
     }
     let this_year = shared.clock.today().year();
-    if let Some(year) = request.gauge_tested_in.filter(|year| !(1900..=this_year).contains(year)) {
-        let message = format!("{year} is no year of a test; give 1900 to {this_year}");
-        return Err(ApiError::field("gauge_tested_in", message));
+    if let Some(year) = request.gauge_tested_in {
+        GAUGE_YEAR.check(f64::from(year)).named("gauge_tested_in")?;
+        if year > this_year {
+            let message = format!("{year} is still to come; give a year up to {this_year}");
+            return Err(ApiError::field("gauge_tested_in", message));
+        }
     }
     request.pot.map(|pot| check_pot(pot, "pot")).transpose()?;
     let wanted = CannerChange {

@@ -116,8 +116,10 @@ async fn a_batch_walks_through_the_api_in_order_only() {
     let pot = json!({"pot": {"inner_diameter_mm": 305, "inner_height_mm": 270, "rack_height_mm": 12}});
     send(&shared, Method::PATCH, "/api/canners/1", pot.to_string()).await;
     let (_, loads) = send(&shared, Method::GET, "/api/loads", String::new()).await;
-    // 12 mm of rack, a quart of 178 mm and 1½ in of water over it, less what seven quarts push aside.
-    assert!((loads[0]["water"]["level_before_mm"].as_f64().unwrap() - 128.4).abs() < 1.0, "{loads}");
+    // Up to an inch under the rim, so that what boils away leaves two inches over the lids; less what seven quarts push aside.
+    assert!((loads[0]["water"]["level_before_mm"].as_f64().unwrap() - 132.2).abs() < 1.0, "{loads}");
+    let water = &loads[0]["water"];
+    assert_eq!((&water["least_cover_in"], water["cover_in"].as_f64().unwrap() > 2.1), (&json!(2.0), true));
     let (_, fewer) = put(&shared, "/api/loads/1/jars", json!({"jar": "quart", "count": 6})).await;
     assert_eq!(fewer["jars"].as_array().unwrap().len(), 6);
     let (_, problem) = put(&shared, "/api/loads/1/jars", json!({"jar": "half_gallon", "count": 1})).await;
@@ -747,4 +749,66 @@ async fn a_kettle_is_read_drained_undone_and_taken_off() {
     let raw = json!({"kettle": 1, "weight_kg": 17.690_102, "kind": "paste", "target": {"fraction_left": 0.666_666_67}});
     let (_, cook) = post(&shared, "/api/cooks", raw).await;
     assert!((cook["mark_mm"].as_f64().unwrap() - 107.1).abs() < 0.1, "{cook}");
+}
+
+#[actix_web::test]
+async fn fruit_that_cannot_become_a_product_is_refused_in_words_wherever_it_is_asked() {
+    for (change, product, says) in [
+        (json!({"frozen": true}), "whole", "frozen fruit have no tested process"),
+        (json!({"kind": "tomatillo"}), "sauce", "tomatillos are not tomatoes"),
+    ] {
+        let shared = empty();
+        let mut lot: Value = serde_json::from_str(&lot("22")).unwrap();
+        lot.as_object_mut().unwrap().extend(change.as_object().unwrap().clone());
+        assert_eq!(send(&shared, Method::POST, "/api/lots", lot.to_string()).await.0, 201);
+        send(&shared, Method::PATCH, "/api/kitchen", r#"{"altitude_ft": 500}"#.to_owned()).await;
+        let split = json!({"lots": [1], "agent": "citric_acid",
+            "hours": {"canner_minutes": 600, "stove_minutes": 600, "hands_minutes": 600}});
+        let (status, answer) = post(&shared, "/api/plan/split", split).await;
+        assert_eq!(status, 200, "{answer}");
+        let refused = answer["refused"].as_array().unwrap();
+        assert!(
+            refused.iter().any(|words| words.as_str().unwrap().to_lowercase().contains(says)),
+            "{answer}"
+        );
+        let (_, compared) =
+            post(&shared, "/api/plan/compare", json!({"lots": [1], "agent": "citric_acid"})).await;
+        let line = compared.as_array().unwrap().iter().find(|line| line["product"] == product).unwrap();
+        assert!(line["refused"].as_str().unwrap().to_lowercase().contains(says), "{line}");
+        let mut plan = json!({"product": "whole", "medium": "water", "pack": "raw", "thickness": null,
+            "jar": "quart", "jars": null, "agent": "citric_acid", "lots": [1], "additions": []});
+        plan["product"] = json!(product);
+        if product == "sauce" {
+            (plan["medium"], plan["pack"], plan["thickness"]) = (Value::Null, json!("hot"), json!("thin"));
+        }
+        let (status, problem) = post(&shared, "/api/batches", plan).await;
+        assert_eq!(status, 422, "{problem}");
+        assert!(problem["detail"].as_str().unwrap().to_lowercase().contains(says), "{problem}");
+    }
+}
+
+#[actix_web::test]
+async fn a_jar_of_unknown_size_is_found_by_its_water() {
+    let shared = empty();
+    let ask = async |water: Value| post(&shared, "/api/compute/jar", json!({ "water_kg": water })).await;
+    assert_eq!(ask(json!(0.43)).await.1["jar"], "pint");
+    assert_eq!(ask(json!(2.0)).await.1["jar"], Value::Null);
+    for water in [json!(0), json!(-1), json!(21)] {
+        let (status, problem) = ask(water).await;
+        assert_eq!((status, problem["field"].as_str()), (422, Some("water_kg")), "{problem}");
+    }
+}
+
+#[actix_web::test]
+async fn a_pasted_recipe_is_read_by_the_ways_of_the_household() {
+    let shared = empty();
+    let read = async || {
+        let text = json!({"text": "1.500 g tomatoes"});
+        post(&shared, "/api/recipes/read", text).await.1["lines"][0].clone()
+    };
+    assert_eq!(read().await["amount"], 1.5);
+    let said = send(&shared, Method::PATCH, "/api/kitchen", r#"{"decimal": "comma"}"#.to_owned()).await;
+    assert_eq!(said.0, 200, "{}", said.1);
+    let line = read().await;
+    assert_eq!((&line["amount"], &line["asks"][0]), (&Value::Null, &json!("Which is it: 1500 or 1 ½ g?")));
 }

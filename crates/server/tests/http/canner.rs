@@ -349,7 +349,7 @@ async fn what_rides_along_takes_room_and_the_longest_time_and_filled_jars_call_w
     put(&shared, "/api/loads/1/jars", json!({"jar": "quart", "count": 4})).await;
     let (status, load) = also(json!([{"size": "pint", "count": 2, "minutes": 60}])).await;
     assert_eq!((status, &load["minutes"]), (200, &json!(60)), "everything gets the longest time");
-    assert!(load["rides_along"].as_str().unwrap().contains("2 pints (60 min) of something else"));
+    assert!(load["rides_along"].as_str().unwrap().contains("2 pints of something else (60 min)"));
     assert_eq!(also(json!([{"size": "quart", "count": 4, "minutes": 20}])).await.1["code"], "canner_full");
     let (status, problem) = also(json!([{"size": "quart", "count": 0, "minutes": 20}])).await;
     assert_eq!((status, problem["field"].as_str()), (422, Some("also[0].count")));
@@ -368,11 +368,16 @@ async fn what_rides_along_takes_room_and_the_longest_time_and_filled_jars_call_w
 
 #[actix_web::test]
 async fn something_else_that_is_lifted_out_under_way_stops_the_boil_and_is_asked_about_first() {
-    let pint = json!([{"size": "pint", "count": 1, "minutes": 20}]);
+    let pint = json!([{"size": "pint", "count": 1, "minutes": 20, "name": null, "broken": 0}]);
     for (how, also, phase, lost) in [
         ("said_wrongly", json!([]), "counting", 0),
         ("lifted_now", json!([]), "boil_lost", 1),
-        ("put_in_now", json!([{"size": "pint", "count": 2, "minutes": 20}]), "boil_lost", 1),
+        (
+            "put_in_now",
+            json!([{"size": "pint", "count": 2, "minutes": 20, "name": "plums", "broken": 1}]),
+            "boil_lost",
+            1,
+        ),
     ] {
         let shared = with_load().await;
         let say = async |body: Value| put(&shared, "/api/loads/1/also", body).await;
@@ -443,4 +448,92 @@ async fn a_lid_that_was_looked_at_without_a_connection_was_looked_at_then() {
     assert_ne!(towel().await["second_look"], Value::Null, "an hour ago it was too early to say");
     assert_eq!(app(0).await, 204);
     assert_eq!(towel().await["second_look"], Value::Null);
+}
+
+#[actix_web::test]
+async fn something_else_has_a_name_breaks_and_has_its_minutes_put_right() {
+    let shared = with_load().await;
+    let say = async |line: Value| put(&shared, "/api/loads/1/also", json!({ "also": [line] })).await;
+    let line = |part: Value| {
+        let mut line = json!({"size": "pint", "count": 2, "minutes": 20});
+        line.as_object_mut().unwrap().extend(part.as_object().unwrap().clone());
+        line
+    };
+    put(&shared, "/api/loads/1/jars", json!({"jar": "quart", "count": 4})).await;
+    for (part, field) in [
+        (json!({"broken": 3}), "also[0].broken"),
+        (json!({"name": "   "}), "also[0].name"),
+        (json!({"name": "x".repeat(81)}), "also[0].name"),
+        (json!({"minutes": 0}), "also[0].minutes"),
+    ] {
+        let (status, problem) = say(line(part)).await;
+        assert_eq!((status, problem["field"].as_str()), (422, Some(field)), "{problem}");
+    }
+    for step in ["acid", "lid"] {
+        post(&shared, "/api/loads/1/steps", json!({ "step": step })).await;
+    }
+    assert_eq!(say(line(json!({"name": " plum jam "}))).await.1["also"][0]["name"], "plum jam");
+    for event in ["jars_in", "boils"] {
+        post(&shared, "/api/loads/1/events", json!({ "event": event })).await;
+    }
+    // A jar that breaks stays in, and opens no canner; nor do other minutes.
+    let (status, load) = say(line(json!({"name": "plum jam", "broken": 1, "minutes": 60}))).await;
+    assert_eq!((status, &load["now"]["phase"], &load["minutes"]), (200, &json!("counting"), &json!(60)));
+    let words = load["rides_along"].as_str().unwrap();
+    assert!(words.contains("2 pints of plum jam (60 min, 1 broken)"), "{words}");
+}
+
+#[actix_web::test]
+async fn the_water_over_the_lids_is_said_as_the_jars_go_in_and_looked_at_again() {
+    let shared = with_load().await;
+    for step in ["acid", "lid"] {
+        post(&shared, "/api/loads/1/steps", json!({ "step": step })).await;
+    }
+    let asks = |load: &Value| -> Vec<String> {
+        let questions = load["judged"]["questions"].as_array().unwrap();
+        questions.iter().map(|question| question["ask"].as_str().unwrap().to_owned()).collect()
+    };
+    let waiting = first_load(&shared).await;
+    assert_eq!((&waiting["asks_under"], &waiting["asks_water"]), (&json!(true), &json!(false)));
+    let (_, on_rack) = put(&shared, "/api/loads/1/under_jars", json!({"under_jars": "nothing"})).await;
+    assert!(on_rack["judged"].to_string().contains("bare_bottom"), "{on_rack}");
+    put(&shared, "/api/loads/1/under_jars", json!({"under_jars": "towel"})).await;
+    let events = "/api/loads/1/events";
+    let (status, problem) = post(&shared, events, json!({"event": "boils", "water": "well"})).await;
+    assert_eq!((status, problem["field"].as_str()), (422, Some("water")), "{problem}");
+    assert_eq!(first_load(&shared).await["now"]["phase"], "waiting", "nothing of it was written");
+    // Nobody looked: it is asked, and said where it stands.
+    let (_, load) = post(&shared, events, json!({"event": "jars_in", "water": "unknown"})).await;
+    assert!(asks(&load).contains(&"water".to_owned()), "{load}");
+    let (status, load) = put(&shared, "/api/loads/1/water", json!({"water": "some"})).await;
+    assert_eq!((status, asks(&load).contains(&"water".to_owned())), (200, false));
+    assert!(load["judged"].to_string().contains("water_cover"), "{load}");
+    post(&shared, events, json!({"event": "boils"})).await;
+    let calls =
+        async || send(&shared, Method::GET, "/api/counter", String::new()).await.1["calls"].to_string();
+    assert!(calls().await.contains("Half time: look at the water"), "45 minutes are long");
+    let half = first_load(&shared).await["says"]["look_again"].as_i64().unwrap();
+    let since = first_load(&shared).await["now"]["since"].as_i64().unwrap();
+    assert_eq!(half - since, 45 * 30_000, "half of 45 minutes");
+    // In steam nothing stands over them.
+    let steam = json!({"event": "ran_dry"});
+    assert_eq!(post(&shared, events, steam).await.0, 409, "water does not run dry unseen");
+}
+
+#[actix_web::test]
+async fn a_canner_says_what_it_is_and_when_its_gauge_was_tested() {
+    let shared = with_load().await;
+    let change = async |body: Value| send(&shared, Method::PATCH, "/api/canners/1", body.to_string()).await;
+    let (_, canner) = send(&shared, Method::GET, "/api/canners/1", String::new()).await;
+    assert_eq!((&canner["multi_cooker"], &canner["gauge_tested_in"]), (&json!(false), &Value::Null));
+    for year in [1899, 2100, 32_000] {
+        let (status, problem) = change(json!({"gauge_tested_in": year})).await;
+        assert_eq!((status, problem["field"].as_str()), (422, Some("gauge_tested_in")), "{problem}");
+    }
+    assert_eq!(change(json!({"gauge_tested_in": 2025})).await.1["gauge_tested_in"], 2025);
+    assert_eq!(change(json!({"multi_cooker": true})).await.0, 200);
+    let load = first_load(&shared).await;
+    assert!(load["judged"].to_string().contains("canner_unsuited"), "{load}");
+    assert_eq!(change(json!({"multi_cooker": false})).await.0, 200);
+    assert!(!first_load(&shared).await["judged"].to_string().contains("canner_unsuited"));
 }

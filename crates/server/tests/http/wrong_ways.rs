@@ -341,7 +341,7 @@ async fn what_was_said_by_mistake_is_corrected_and_stays_in_sight() {
             ("what else went in", "corn", "nothing"),
         ),
         (
-            Way { water: "low", ..way(json!([]), json!({}), "water_low") },
+            Way { water: "low", met: "canner", ..way(json!([]), json!({}), "water_low") },
             "/api/loads/1/water",
             json!({"water": "well"}),
             ("water over the lids", "less than 1 in", "2 in or more"),
