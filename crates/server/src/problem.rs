@@ -44,6 +44,14 @@ pub enum ApiError {
         /// What is wrong and what would do.
         message: String,
     },
+    /// What was said may be a slip, and is asked about once.
+    #[error("{message}")]
+    SaySure {
+        /// Path of the field.
+        field: String,
+        /// What it is held against.
+        message: String,
+    },
     /// The kitchen's altitude is not known, so nothing can be timed.
     #[error(
         "the kitchen's altitude is not known; find it and enter it under Kitchen, every time depends on it"
@@ -124,6 +132,9 @@ impl ApiError {
         match self {
             Self::NotJson(_) => (StatusCode::BAD_REQUEST, "not_json", None),
             Self::Field { field, .. } => (StatusCode::UNPROCESSABLE_ENTITY, "bad_field", Some(field.clone())),
+            Self::SaySure { field, .. } => {
+                (StatusCode::UNPROCESSABLE_ENTITY, "say_sure", Some(field.clone()))
+            }
             Self::AltitudeMissing => {
                 (StatusCode::CONFLICT, "altitude_missing", Some("altitude_ft".to_owned()))
             }

@@ -30,6 +30,9 @@ pub(crate) fn insert(connection: &Connection, lot: &NewLot, now: Moment) -> Resu
     one(connection, LotId(connection.last_insert_rowid()))
 }
 
+/// Lots that say what usually comes in.
+const RECENT_LOTS: u32 = 30;
+
 impl Store {
     /// One lot.
     ///
@@ -62,6 +65,20 @@ impl Store {
     pub fn is_new(&self) -> Result<bool, StoreError> {
         let sql = "SELECT NOT EXISTS (SELECT 1 FROM lot LIMIT 1)";
         Ok(self.read()?.prepare_cached(sql)?.query_row([], |row| row.get(0))?)
+    }
+
+    /// Weights of the last lots of fruit that came in, in grams, the newest first.
+    ///
+    /// # Errors
+    /// [`StoreError::Sqlite`] when the file cannot be read.
+    pub fn recent_weights(&self) -> Result<Vec<i64>, StoreError> {
+        let connection = self.read()?;
+        let mut statement = connection.prepare_cached(
+            "SELECT weight_g FROM (SELECT weight_g, food, removed_at FROM lot ORDER BY id DESC LIMIT ?1)
+             WHERE removed_at IS NULL AND food = 'fruit'",
+        )?;
+        let rows = statement.query_map([RECENT_LOTS], |row| row.get(0))?;
+        Ok(rows.collect::<Result<_, _>>()?)
     }
 
     /// Weighs a lot in.

@@ -5581,6 +5581,8 @@ export interface components {
              * @description Share of it that is ripe, 0 to 100; the rest goes to the sill as a lot of its own. All of it when left out.
              */
             ripe_percent?: number | null;
+            /** @description It is as much as was said, though far less than what usually comes in; asked for then. */
+            sure?: boolean;
         };
         /** @description Fruit of one lot in a share. */
         LotShare: {
@@ -7544,6 +7546,8 @@ export interface components {
         };
         /** @description Water to have in the canner before the jars go in. */
         WaterView: {
+            /** @description What is left over the lids when the time is over. */
+            at_the_end: string;
             /** @description What to mind. */
             cautions: string[];
             /**

@@ -269,7 +269,7 @@ impl Speaker<'_> {
         };
         let less = [
             with(WaterOver::Low, "Jars are in, less than 1 in", 'W', Look::Plain),
-            with(WaterOver::Unknown, "Jars are in, nobody looked at the water", 'Q', Look::Plain),
+            with(WaterOver::Unknown, "Jars are in, water not looked at", 'Q', Look::Plain),
         ];
         let enough = if cover_of(self.load) < COVER_IN {
             vec![with(WaterOver::Some, "Jars are in, 1 in over the lids", 'J', Look::Main)]

@@ -68,6 +68,16 @@ pub fn topping_up(load: &CannerLoad, filling: Option<&Filling>) -> Option<Volume
     (missing > litres(SPLASH_L)).then(|| missing.max(litres(LEAST_TOPPING_UP_L)))
 }
 
+/// What is left over the lids when a load's time is over.
+#[must_use]
+pub fn at_the_end(load: &CannerLoad, filling: &Filling) -> String {
+    let least = cover_of(load);
+    match topping_up(load, Some(filling)) {
+        None => format!("What boils away leaves {least} in over them."),
+        Some(_) => format!("The pot takes no more than that: top up, so that {least} in stay over them."),
+    }
+}
+
 /// Less than this is not worth a kettle, in litres.
 const SPLASH_L: f64 = 0.05;
 /// Least to keep boiling for topping up, in litres: a splash is no help.

@@ -62,7 +62,7 @@ const fn is_tomatillo(stuff: &Stuff) -> bool {
 #[must_use]
 pub fn cannot_become(named: &str, stuff: &Stuff, product: Product) -> String {
     if is_tomatillo(stuff) {
-        return format!("{named}: {TOMATILLOS}. {TOMATILLOS_INSTEAD}");
+        return format!("{TOMATILLOS}. {TOMATILLOS_INSTEAD}");
     }
     if is_frozen_whole(stuff, product) {
         return format!("{named}: {FROZEN_WHOLE}. {FROZEN_INSTEAD}");

@@ -68,6 +68,9 @@ impl Lot {
             (true, None) => ", frozen",
             (false, _) => "",
         };
+        if self.food == Food::Fruit && self.kind == Kind::Tomatillo {
+            return format!("{}s{of}{state}", self.kind);
+        }
         if self.food == Food::Fruit && of.is_empty() {
             return format!("{} {}{state}", self.kind, self.food);
         }

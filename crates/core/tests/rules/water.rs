@@ -6,7 +6,7 @@ use bodega_core::canner::moment::{key, said};
 use bodega_core::canner::over::{
     UnderJars, WaterOver, cover_of, is_cover_open, look_again_from, look_again_words,
 };
-use bodega_core::canner::water::{filling, topping_up, unmeasured};
+use bodega_core::canner::water::{at_the_end, filling, topping_up, unmeasured};
 use bodega_core::counter::of_canner;
 use bodega_core::jars::bench::{self, JarStep};
 use bodega_core::jars::size::JarSize;
@@ -48,12 +48,14 @@ fn a_pot_is_filled_so_that_enough_is_left_at_the_end() {
         let away = f64::from(minutes) / 60.0 / floor_dm2 * 100.0;
         assert!((found.spare.get::<millimeter>() - away).abs() < 0.01, "{minutes} min: {found:?}");
         assert_eq!(topping_up(&load, Some(&found)), None, "all of it is in the pot");
+        assert_eq!(at_the_end(&load, &found), format!("What boils away leaves {least} in over them."));
         assert!(found.cautions.is_empty());
     }
     // A pot that is too low for it: what does not go in is kept boiling beside it, a litre at the least.
     let low = in_a_pot(90, 270.0);
     let found = filling(&low, &kitchen).unwrap();
     assert!(found.headroom.get::<inch>() >= 1.0 - 1e-9);
+    assert!(at_the_end(&low, &found).contains("top up, so that 2 in stay over them"));
     let stands = found.spare.get::<millimeter>() / 100.0 * floor_dm2;
     let spare = topping_up(&low, Some(&found)).unwrap().get::<liter>();
     assert!((spare - (1.5 - stands)).abs() < 0.001, "{spare}");

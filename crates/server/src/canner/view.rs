@@ -9,7 +9,7 @@ use bodega_core::canner::pot::Filling;
 use bodega_core::canner::probe::{Suggestion, suggestion};
 use bodega_core::canner::standing::{Place, standing};
 use bodega_core::canner::water::{
-    OVERHANG, come_up_of, filling, outline, pace_of, stands_over, topping_up, unmeasured,
+    OVERHANG, at_the_end, come_up_of, filling, outline, pace_of, stands_over, topping_up, unmeasured,
 };
 use bodega_core::jars::acid::Agent;
 use bodega_core::jars::bench::{BenchStep, JarStep, bench_steps, last_step, next_step, state_of};
@@ -262,6 +262,8 @@ pub struct WaterView {
     pub cover_in: f64,
     /// Water over the lids that the process takes to its end, in inches.
     pub least_cover_in: f64,
+    /// What is left over the lids when the time is over.
+    pub at_the_end: String,
     /// How warm it should be when the jars go in, in degrees Celsius.
     pub water_c: f64,
     /// Whether the jars stand side by side and under water; if not, there is nothing to fill.
@@ -282,6 +284,7 @@ impl WaterView {
             headroom_mm: filling.headroom.get::<millimeter>(),
             cover_in: cover_of(load) + filling.spare.get::<inch>(),
             least_cover_in: cover_of(load),
+            at_the_end: at_the_end(load, filling),
             fits: filling.fits,
             water_c: water_before(load.batch.pack).get::<degree_celsius>(),
             cautions,

@@ -2,6 +2,7 @@
 
 use actix_web::{get, patch, post, put, web};
 use bodega_core::crates::fruit::{Condition, Fault, Kind, SILL_DAYS};
+use bodega_core::crates::slip::{IsItSo, far_below};
 use bodega_core::ledger::food::Food;
 use bodega_core::measures::ids::LotId;
 use bodega_core::measures::limits::RIPE_SHARE;
@@ -48,6 +49,9 @@ pub struct LotRequest {
     /// Frozen or fresh.
     #[serde(default)]
     pub frozen: bool,
+    /// It is as much as was said, though far less than what usually comes in; asked for then.
+    #[serde(default)]
+    pub sure: bool,
     /// Day it was picked, `YYYY-MM-DD`; today when left out.
     #[schema(value_type = Option<String>, format = Date)]
     pub picked_on: Option<Date>,
@@ -131,6 +135,13 @@ pub async fn add_lot(
         _ => None,
     };
     let weight_g = weigh(&shared, request.food, request.amount).await?;
+    if request.food == Food::Fruit && !request.sure {
+        let past = read(&shared, |shared| shared.store.recent_weights()).await?;
+        if let Some(usual_g) = far_below(weight_g, &past) {
+            let message = IsItSo { usual_g }.to_string();
+            return Err(ApiError::SaySure { field: "amount".to_owned(), message });
+        }
+    }
     #[allow(clippy::cast_precision_loss, clippy::cast_possible_truncation)] // limited to 5,000 kg
     let ripe_g = (weight_g as f64 * ripe / 100.0).round() as i64;
     let back_on = day_of(shared.clock.now().plus_minutes(SILL_DAYS * MINUTES_A_DAY));

@@ -812,3 +812,24 @@ async fn a_pasted_recipe_is_read_by_the_ways_of_the_household() {
     let line = read().await;
     assert_eq!((&line["amount"], &line["asks"][0]), (&Value::Null, &json!("Which is it: 1500 or 1 ½ g?")));
 }
+
+#[actix_web::test]
+async fn a_weight_far_below_the_usual_is_asked_about_once() {
+    let shared = empty();
+    let add = async |value: &str, sure: bool| {
+        let mut body: Value = serde_json::from_str(&lot(value)).unwrap();
+        body["sure"] = json!(sure);
+        send(&shared, Method::POST, "/api/lots", body.to_string()).await
+    };
+    assert_eq!(add("0.2", false).await.0, 201, "nobody knows what is usual yet");
+    for weight in ["20", "18", "25"] {
+        assert_eq!(add(weight, false).await.0, 201);
+    }
+    let (status, problem) = add("0.2", false).await;
+    assert_eq!((status, &problem["code"], &problem["field"]), (422, &json!("say_sure"), &json!("amount")));
+    let lots =
+        async || send(&shared, Method::GET, "/api/lots", String::new()).await.1.as_array().unwrap().len();
+    assert_eq!(lots().await, 4, "nothing was written");
+    assert_eq!(add("0.2", true).await.0, 201);
+    assert_eq!(add("0.5", false).await.0, 201, "small is not odd");
+}

@@ -239,10 +239,10 @@ export function InCanner({ load }: { load: LoadView }) {
           {waiting && <WaitNote load={load} />}
           {load.rides_along != null && <Note tone="note">{load.rides_along}</Note>}
           {waiting && <WaterNote load={load} units={units} />}
+          {waiting && <UnderJars load={load} />}
           {!["lifted", "rested", "resting"].includes(load.now.phase) && <AlsoIn load={load} />}
           <LoadCard load={load} units={units} />
           {waiting && <WaterWarmth load={load} />}
-          {waiting && <UnderJars load={load} />}
           <LookAgain load={load} from={said.look_again ?? null} />
           <WaterOver load={load} />
           {waiting && others.length > 1 && (

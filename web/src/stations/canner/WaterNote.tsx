@@ -17,10 +17,7 @@ export function WaterNote({ load, units }: { load: LoadView; units: Units }) {
             <strong>Fill to {depthText(water.level_before_mm, units)} before the jars go in</strong>,{" "}
             {volumeText(water.water_l, units)} at about {temperatureText(water.water_c)}. They lift it to{" "}
             {depthText(water.cover_in * MM_PER_IN, units)} over the lids,{" "}
-            {depthText(water.headroom_mm, units)} under the rim
-            {water.cover_in > water.least_cover_in
-              ? `; what boils away leaves ${depthText(water.least_cover_in * MM_PER_IN, units)} at the end.`
-              : "."}
+            {depthText(water.headroom_mm, units)} under the rim. {water.at_the_end}
             {spare != null && ` Keep ${volumeText(spare, units)} boiling beside it for topping up.`}
             {comeUp != null && ` It boils about ${Math.round(comeUp)} min after the jars go in.`}
           </p>

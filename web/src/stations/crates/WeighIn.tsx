@@ -4,6 +4,7 @@ import { useNavigate, useSearchParams } from "react-router";
 import * as v from "valibot";
 import {
   api,
+  Refused,
   take,
   type Amount,
   type Condition,
@@ -21,12 +22,17 @@ import { number, useFields, useRefusal } from "../../parts/fields";
 import { capital, CONDITION, FAULT, KIND, weightText } from "../../parts/format";
 import { ChoiceOf, DayOf, NumberOf, PickOf } from "../../parts/FormFields";
 import { measuresOf } from "../../parts/MoveFood";
-import { Trouble } from "../../parts/Note";
+import { Note, Trouble } from "../../parts/Note";
+import { saidText } from "../../parts/number";
+import { sentence } from "../../parts/sentence";
 import { Plate } from "../../parts/Plate";
 import { Touch } from "../../parts/Touch";
 import { plain, weighedIn } from "../../parts/units";
 import { BY_SCALE, FORMS, goesOn } from "./model";
 import { Dock } from "../../parts/Dock";
+
+/** A sign that slipped by two places. */
+const SLIP = 100;
 
 const capitalFoods = Object.fromEntries(FORMS.map((food) => [food, capital(WORDS.Food[food])])) as Record<
   Food,
@@ -87,7 +93,7 @@ export function WeighIn({ units }: { units: Units }) {
     ),
   );
   const add = useChange(
-    (lot: v.InferOutput<typeof schema>) => {
+    ({ lot, sure }: { lot: v.InferOutput<typeof schema>; sure: boolean }) => {
       const condition = lot.condition as Condition;
       const amount: Amount =
         lot.by === BY_SCALE
@@ -107,11 +113,12 @@ export function WeighIn({ units }: { units: Units }) {
             fault: isFruit && condition === "out" ? (lot.fault as Fault) : null,
             picked_on: lot.picked === "" ? null : lot.picked,
             frozen: lot.state === "frozen",
+            sure,
           },
         }),
       );
     },
-    (lots, sent) => {
+    (lots, { lot: sent }) => {
       reset({
         ...EMPTY,
         by: sent.by,
@@ -135,6 +142,12 @@ export function WeighIn({ units }: { units: Units }) {
     fault: "fault",
     picked_on: "picked",
   });
+  const odd = add.error instanceof Refused && add.error.problem.code === "say_sure" ? add.error : null;
+  const weighed = add.variables?.lot.amount ?? 0;
+  const sayWeight = (times: number) => {
+    if (add.variables !== undefined)
+      add.mutate({ lot: { ...add.variables.lot, amount: weighed * times }, sure: true });
+  };
   const isFruit = food === "fruit";
   const names = [...(containers?.taught ?? []), ...(containers?.known ?? [])].map((one) => one.name);
   const ways = [
@@ -144,7 +157,10 @@ export function WeighIn({ units }: { units: Units }) {
   ];
   return (
     <Plate title="Weigh in">
-      <form className="grid gap-4" onSubmit={(event) => void handleSubmit((lot) => add.mutate(lot))(event)}>
+      <form
+        className="grid gap-4"
+        onSubmit={(event) => void handleSubmit((lot) => add.mutate({ lot, sure: false }))(event)}
+      >
         <ChoiceOf control={control} name="food" label="What came" options={optionsOf(FORMS, capitalFoods)} />
         <div className="flex flex-wrap items-end gap-4">
           <NumberOf
@@ -209,7 +225,22 @@ export function WeighIn({ units }: { units: Units }) {
             label={state === "frozen" ? "Frozen on" : "Picked on, if not today"}
           />
         </div>
-        <Trouble error={left ?? remove.error} />
+        {odd === null ? (
+          <Trouble error={left ?? remove.error} />
+        ) : (
+          <Note tone="warn">
+            <div className="grid gap-2" data-question="sure">
+              <p>{sentence(odd.message)}</p>
+              <div className="flex flex-wrap gap-2">
+                {[1, SLIP].map((times) => (
+                  <Touch key={times} onPress={() => sayWeight(times)}>
+                    {saidText(weighed * times, by === BY_SCALE ? unit : "×")}
+                  </Touch>
+                ))}
+              </div>
+            </div>
+          </Note>
+        )}
         <Dock>
           <Touch big submit look="main" disabled={amount.trim() === "" || add.isPending} className="w-full">
             Weigh in

@@ -109,6 +109,7 @@ export function CannerList({
           on={canner.multi_cooker}
           onTick={(on) => change.mutate({ multi_cooker: on })}
         />
+        {canner.multi_cooker && <p className="text-muted">A new canner is one of its own: add it below.</p>}
         {canner.method === "pressure_dial" && (
           <Choice
             label="Its dial gauge was tested"
