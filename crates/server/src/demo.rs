@@ -4,6 +4,7 @@ use std::path::Path;
 
 use anyhow::{Context, ensure};
 use bodega_core::canner::events::BoilEvent;
+use bodega_core::canner::over::WaterOver;
 use bodega_core::crates::fruit::{Condition, Kind, SILL_DAYS};
 use bodega_core::jars::acid::Agent;
 use bodega_core::jars::bench::JarStep;
@@ -171,12 +172,9 @@ impl Season<'_> {
     fn process(&self, load: LoadId, minutes: u32, lifted: Moment) -> Result<(), StoreError> {
         let boil = i64::from(minutes);
         self.fill_jars(load, lifted.plus_minutes(-boil - 40))?;
-        for (event, before) in [
-            (BoilEvent::JarsIn, boil + 28),
-            (BoilEvent::Boils, boil + 6),
-            (BoilEvent::HeatOff, 6),
-            (BoilEvent::Lifted, 0),
-        ] {
+        self.store.jars_in(load, WaterOver::Well, lifted.plus_minutes(-boil - 28))?;
+        for (event, before) in [(BoilEvent::Boils, boil + 6), (BoilEvent::HeatOff, 6), (BoilEvent::Lifted, 0)]
+        {
             self.store.add_event(load, event, lifted.plus_minutes(-before))?;
         }
         Ok(())
@@ -395,8 +393,10 @@ pub fn live_in(store: &Store, now: Moment) -> Result<(), StoreError> {
     if let [first, second, third] = whole[..] {
         season.process(first, 50, now.plus_minutes(-62))?;
         season.fill_jars(second, now.plus_minutes(-55))?;
-        store.add_event(second, BoilEvent::JarsIn, now.plus_minutes(-49))?;
+        store.jars_in(second, WaterOver::Well, now.plus_minutes(-49))?;
         store.add_event(second, BoilEvent::Boils, now.plus_minutes(-27))?;
+        // Half time is over, and somebody looked.
+        store.set_water(second, WaterOver::Well, &ToldBy::here(now.plus_minutes(-2)))?;
         for jar in store.load(third)?.jars.iter().take(2) {
             store.tick_jar(jar.id, JarStep::Acid, true, now.plus_minutes(-3))?;
         }

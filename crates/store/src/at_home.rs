@@ -8,7 +8,6 @@ use std::collections::BTreeMap;
 use std::sync::{Arc, PoisonError};
 
 use bodega_core::judge::against::JarStanding;
-use bodega_core::judge::records::BatchFacts;
 use bodega_core::judge::standing::standings;
 use bodega_core::kitchen::altitudes::AltitudeSaid;
 use bodega_core::measures::ids::{BatchId, JarId, LoadId};
@@ -16,7 +15,7 @@ use bodega_core::measures::moment::Moment;
 use rusqlite::{Connection, OptionalExtension, Row, params};
 
 use crate::error::if_readable;
-use crate::plan::facts;
+use crate::plan::{facts, known as known_facts};
 use crate::rows::{ids, load, word};
 use crate::standings::{AtHome, DECIDING, OfLoad, Written};
 use crate::{Store, StoreError};
@@ -90,16 +89,11 @@ fn forget(
     Ok(())
 }
 
-/// What the judge has to know of the batches whose jars stand in a load, as far as they can be read.
-fn facts_of(connection: &Connection, batches: &[BatchId]) -> Result<Vec<BatchFacts>, StoreError> {
-    let known = batches.iter().map(|batch| if_readable(facts(connection, *batch)));
-    Ok(known.collect::<Result<Vec<_>, _>>()?.into_iter().flatten().collect())
-}
-
 /// What stands against the jars of one load.
 pub(crate) fn of_load(connection: &Connection, id: LoadId) -> Result<Vec<(JarId, JarStanding)>, StoreError> {
     let load = load::one(connection, id)?;
-    Ok(standings(&load, &facts_of(connection, &load.batches())?, &altitudes(connection)?))
+    let facts = known_facts(&load.batches(), |batch| facts(connection, batch))?;
+    Ok(standings(&load, &facts, &altitudes(connection)?))
 }
 
 /// What stands against one jar.
@@ -171,7 +165,7 @@ impl Store {
                 continue;
             }
             let Some(load) = if_readable(load::one(connection, id))? else { continue };
-            let facts = facts_of(connection, &load.batches())?;
+            let facts = known_facts(&load.batches(), |batch| facts(connection, batch))?;
             let jars = standings(&load, &facts, &altitudes);
             let jars = jars.into_iter().map(|(jar, standing)| (jar, Arc::new(standing))).collect();
             loads.insert(id, OfLoad { batches: load.batches(), jars });

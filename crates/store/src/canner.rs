@@ -128,7 +128,7 @@ impl Store {
     /// The jars are in, with as much water over their lids as somebody saw: both are written, or neither.
     ///
     /// # Errors
-    /// As [`Self::add_event`].
+    /// As [`Self::add_event`]; [`StoreError::NoWaterOver`] in steam and under pressure.
     pub fn jars_in(
         &self,
         id: LoadId,
@@ -139,6 +139,9 @@ impl Store {
         let mut connection = self.lock();
         let transaction = connection.transaction()?;
         let load = begin(&transaction, id, BoilEvent::JarsIn, touched)?;
+        if load.batch.method != Method::BoilingWater {
+            return Err(StoreError::NoWaterOver);
+        }
         if load.water_over.is_none() || load.water_at.is_none_or(|at| at <= touched.at) {
             write_water(&transaction, id, water, touched.at)?;
         }
@@ -455,6 +458,11 @@ impl Store {
         if last.is_some_and(|last| last.event == BoilEvent::Lifted) {
             check_canner_free(&transaction, &load)?;
             check_untouched_since(&transaction, id)?;
+        }
+        if last.is_some_and(|last| last.event == BoilEvent::JarsIn) {
+            // What was seen over lids that were not in after all was nothing.
+            let sql = "UPDATE canner_load SET water_over = NULL, water_at = NULL WHERE id = ?1";
+            transaction.execute(sql, [id.0])?;
         }
         let added = last.filter(|last| last.event == BoilEvent::JarAdded).and_then(|last| last.jar);
         transaction.execute(

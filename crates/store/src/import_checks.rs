@@ -2,9 +2,9 @@
 
 use bodega_core::measures::ids::{BatchId, BowlsId, LoadId, RecipeId};
 use bodega_core::measures::limits::{
-    ACID_STOCK, ALSO_COUNT, ALSO_MINUTES, ALTITUDE, BRIX, CELSIUS, DAY_SLIP, EVAPORATION, FILLED_AT,
-    FOOD_AMOUNT, JAR_DIAMETER, JAR_HEIGHT, KETTLE_VOLUME, Limit, PACKS, PH, PLANT_YIELD, POT_DOSE, POUNDS,
-    PROBE, RACK_HEIGHT, RECIPE_TIMES, VESSEL_DIAMETER, VESSEL_HEIGHT, WATTS, WEIGHT,
+    ACID_STOCK, ALTITUDE, BRIX, CELSIUS, DAY_SLIP, EVAPORATION, FILLED_AT, FOOD_AMOUNT, JAR_DIAMETER,
+    JAR_HEIGHT, KETTLE_VOLUME, Limit, PACKS, PH, PLANT_YIELD, POT_DOSE, POUNDS, PROBE, RACK_HEIGHT,
+    RECIPE_TIMES, VESSEL_DIAMETER, VESSEL_HEIGHT, WATTS, WEIGHT,
 };
 use bodega_core::measures::names::{FIRST_YEAR, LAST_YEAR, clean_name};
 use bodega_core::records::load::AlsoIn;
@@ -184,11 +184,7 @@ fn of_lists(connection: &Connection) -> Result<Vec<String>, StoreError> {
         let (id, also) = found?;
         let read = serde_json::from_str::<Vec<AlsoIn>>(&also).map_err(|error| error.to_string());
         let checked = read.and_then(|lines| {
-            for line in lines {
-                ALSO_COUNT.check(f64::from(line.count)).map_err(|error| error.to_string())?;
-                ALSO_MINUTES.check(f64::from(line.minutes.0)).map_err(|error| error.to_string())?;
-            }
-            Ok(())
+            lines.into_iter().try_for_each(|line| line.checked().map(drop).map_err(|error| error.to_string()))
         });
         if let Err(error) = checked {
             faults.push(format!("records.canner_load, id {id}: also: {error}"));

@@ -12,7 +12,7 @@ use bodega_core::plan::checklist::Rest;
 use bodega_core::plan::yields::Thickness;
 use bodega_core::plan::yields::learn::Finished;
 use bodega_core::records::batch::{Batch, ByRecipe, NewBatch, SetOut};
-use bodega_core::records::load::SharedLoad;
+use bodega_core::records::load::{CannerLoad, SharedLoad};
 use bodega_core::records::lot::Lot;
 use bodega_core::tables::process::Medium;
 use jiff::civil::Date;
@@ -24,7 +24,7 @@ use crate::pot::{settle_pot, sizes};
 use crate::rows::batch::{SELECT, one, read, stored};
 use crate::rows::recipe::{any_bowls, check_unused, check_unused_by_others, insert_bowls};
 use crate::rows::{ids, lot, row_of};
-use crate::{Store, StoreError, lineup, ph_bench};
+use crate::{Store, StoreError, if_readable, lineup, ph_bench};
 
 /// Batches, the newest first, that yields are learned from; older ones would count for next to nothing.
 const LEARNED_FROM: u32 = 60;
@@ -363,6 +363,14 @@ impl Store {
         self.memos.facts.ask(self.version()?, id, || facts(&*self.read()?, id))
     }
 
+    /// The same of every batch whose jars stand in a load, as far as it can be read.
+    ///
+    /// # Errors
+    /// [`StoreError::Sqlite`] when the file cannot be read.
+    pub fn facts_of(&self, load: &CannerLoad) -> Result<Vec<BatchFacts>, StoreError> {
+        known(&load.batches(), |batch| self.facts(batch))
+    }
+
     /// Sizes of a batch's jars, with how many there are of each.
     ///
     /// # Errors
@@ -370,6 +378,15 @@ impl Store {
     pub fn batch_sizes(&self, id: BatchId) -> Result<Vec<(JarSize, u32)>, StoreError> {
         self.memos.batch_sizes.ask(self.version()?, id, || sizes(&*self.read()?, id))
     }
+}
+
+/// What is known of some batches, as far as it can be read.
+pub(crate) fn known(
+    batches: &[BatchId],
+    facts: impl Fn(BatchId) -> Result<BatchFacts, StoreError>,
+) -> Result<Vec<BatchFacts>, StoreError> {
+    let known = batches.iter().map(|batch| if_readable(facts(*batch)));
+    Ok(known.collect::<Result<Vec<_>, _>>()?.into_iter().flatten().collect())
 }
 
 /// What the judge has to know of a batch beside its jars.

@@ -108,14 +108,14 @@ pub(super) fn judge(case: &Case) -> Vec<Finding> {
     let mut vegetables = Volume::default();
     let mut basil = Volume::default();
     let mut low_acid = Vec::new();
-    let mut untested = Vec::new();
+    let mut others = Vec::new();
     let mut found = Vec::new();
     for addition in added(case) {
         match place(addition.what, case.product) {
             Place::Vegetable => vegetables += addition.amount,
             Place::Leaves => basil += addition.amount,
             Place::LowAcid => low_acid.push(addition.what.label()),
-            Place::Untested => untested.push(addition.what.label()),
+            Place::Untested => others.push(addition.what.label()),
             Place::Thickens => found.push(thickens(addition.what.label())),
             Place::TakesAcid => found.push(takes_acid(addition.what.label())),
             Place::NoAcid => found.push(is_no_acid(addition.what.label())),
@@ -131,16 +131,13 @@ pub(super) fn judge(case: &Case) -> Vec<Finding> {
             format!("{} in it: low in acid, and in no tested process for this product.", capital(&named));
         found.push(low(message).naming(named));
     }
-    if !untested.is_empty() {
-        let named = untested.join(", ");
-        let finding = Finding::new(
-            Code::NoTestedProcess,
-            format!("{} in it: no tested process covers that.", capital(&named)),
+    if !others.is_empty() {
+        found.push(untested(
+            &others.join(", "),
+            "no tested process covers that",
             "It thins the acid and changes what was tested.",
             OWN_RECIPE,
-            Source::usda_guide_3(),
-        );
-        found.push(finding.about(Subject::Contents).naming(named));
+        ));
     }
     found.extend(too_many_leaves(case, basil));
     found.extend(too_many_vegetables(case, vegetables));
@@ -164,44 +161,42 @@ fn takes_acid(what: &str) -> Finding {
     low(format!("{} in it: it takes the acid away.", capital(what))).naming(what)
 }
 
+/// Something that no tested process has, and what it does.
+fn untested(what: &str, says: &str, why: &str, do_now: &str) -> Finding {
+    let message = format!("{} in it: {says}.", capital(what));
+    let finding = Finding::new(Code::NoTestedProcess, message, why, do_now, Source::usda_guide_3());
+    finding.about(Subject::Contents).naming(what)
+}
+
 /// Aspirin. Source: USDA and extension guidance on canning with aspirin, from memory.
 fn is_no_acid(what: &str) -> Finding {
-    Finding::new(
-        Code::NoTestedProcess,
-        format!("{} in it: it is no acid for this, and no tested process has it.", capital(what)),
+    untested(
+        what,
+        "it is no acid for this, and no tested process has it",
         "Only bottled lemon juice, citric acid and vinegar of 5 % were tested to keep tomatoes acid enough.",
         "Leave it out, and give every jar its dose.",
-        Source::usda_guide_3(),
     )
-    .about(Subject::Contents)
-    .naming(what)
 }
 
 /// Water where none belongs. Source: USDA Guide 3, which adds none to crushed tomatoes, juice or sauce, from memory.
 fn thins(what: &str) -> Finding {
-    Finding::new(
-        Code::NoTestedProcess,
-        format!("{} in it: no tested process for this product has any.", capital(what)),
+    untested(
+        what,
+        "no tested process for this product has any",
         "It thins the acid of the tomatoes, and the dose was made without it.",
         "Leave it out; boil what is too thick a little less.",
-        Source::usda_guide_3(),
     )
-    .about(Subject::Contents)
-    .naming(what)
 }
 
 /// Something that has no word here.
 fn nobody_knows(name: &str) -> Finding {
-    Finding::new(
-        Code::NoTestedProcess,
-        format!("{} in it: nobody here can tell what that does to the acid and to the heat.", capital(name)),
+    let finding = untested(
+        name,
+        "nobody here can tell what that does to the acid and to the heat",
         "A tested process holds for what was tested; anything else may lift the pH or slow the heat.",
         "Leave it out, follow a tested recipe that has it, or ask your local extension office.",
-        Source::usda_guide_3(),
-    )
-    .about(Subject::Contents)
-    .naming(name)
-    .untold()
+    );
+    finding.untold()
 }
 
 fn low(message: String) -> Finding {

@@ -9,7 +9,9 @@ use crate::jars::claims::Claims;
 use crate::jars::size::JarSize;
 use crate::kitchen::altitude::Altitude;
 use crate::measures::ids::{BatchId, JarId, LoadId};
+use crate::measures::limits::{ALSO_COUNT, ALSO_MINUTES, OutOfRange};
 use crate::measures::moment::{Minutes, Moment};
+use crate::measures::names::{BadName, clean_name};
 use crate::recipe::process::tested;
 use crate::records::batch::Batch;
 use crate::records::canner::Canner;
@@ -198,6 +200,52 @@ pub struct AlsoIn {
     /// How many of them broke in the canner; they stand in it until the others are out.
     #[serde(default)]
     pub broken: u32,
+}
+
+/// What is wrong with a line of jars that ride along.
+#[derive(Debug, Clone, PartialEq, thiserror::Error)]
+pub enum WrongAlso {
+    /// How many there are.
+    #[error(transparent)]
+    Count(OutOfRange),
+    /// What they need.
+    #[error(transparent)]
+    Minutes(OutOfRange),
+    /// What they are called.
+    #[error(transparent)]
+    Name(BadName),
+    /// More broke than there are.
+    #[error("{0} of them are there; give 0 to {0}")]
+    Broken(u32),
+}
+
+impl WrongAlso {
+    /// The field that it is about.
+    #[must_use]
+    pub const fn field(&self) -> &'static str {
+        match self {
+            Self::Count(_) => "count",
+            Self::Minutes(_) => "minutes",
+            Self::Name(_) => "name",
+            Self::Broken(_) => "broken",
+        }
+    }
+}
+
+impl AlsoIn {
+    /// The line as it is kept, its name without space around it.
+    ///
+    /// # Errors
+    /// [`WrongAlso`] names the field.
+    pub fn checked(self) -> Result<Self, WrongAlso> {
+        ALSO_COUNT.check(f64::from(self.count)).map_err(WrongAlso::Count)?;
+        ALSO_MINUTES.check(f64::from(self.minutes.0)).map_err(WrongAlso::Minutes)?;
+        if self.broken > self.count {
+            return Err(WrongAlso::Broken(self.count));
+        }
+        let name = self.name.as_deref().map(clean_name).transpose().map_err(WrongAlso::Name)?;
+        Ok(Self { name: name.map(str::to_owned), ..self })
+    }
 }
 
 /// A jar that did not stay with its load.

@@ -15,5 +15,6 @@ mod rules;
 mod shelf;
 mod small;
 mod told;
+mod typed;
 mod views;
 mod wrong;

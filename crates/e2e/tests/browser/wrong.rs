@@ -161,3 +161,46 @@ async fn two_taps_at_one_place_are_one_from_the_bench_to_the_towel() -> anyhow::
     assert!(phone.processed_minutes().await? >= 50);
     phone.close().await
 }
+
+/// How many a question of the API answers with.
+async fn count_of(browser: &Browser, script: &str) -> anyhow::Result<u64> {
+    Ok(browser.page.execute_async(script, vec![]).await?.convert()?)
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn two_taps_on_what_is_docked_are_one_at_crates_plan_kettle_and_towel() -> anyhow::Result<()> {
+    let bodega = Bodega::start(&["demo", "--bare"])?;
+    let phone = Browser::open(390, 844).await?;
+    phone.page.goto(format!("{}/crates", bodega.address)).await?;
+    phone.fill("On the scale", "18").await?;
+    for said in ["Paste", "Firm and ripe"] {
+        phone.click(&format!("//form//button[normalize-space(.)=\"{said}\"]")).await?;
+    }
+    tap_twice(&phone, "Weigh in").await?;
+    phone.sees("6 whole").await?;
+    let lots = "fetch('/api/lots').then(r => r.json()).then(all => arguments[0](all.length))";
+    assert_eq!(count_of(&phone, lots).await?, 1, "one crate came in");
+    phone.page.goto(format!("{}/plan", bodega.address)).await?;
+    phone.press("Nothing").await?;
+    tap_twice(&phone, "Set out 6 jars").await?;
+    let batches = "fetch('/api/batches').then(r => r.json()).then(all => arguments[0](all.length))";
+    assert_eq!(count_of(&phone, batches).await?, 1, "one batch was set out");
+    phone.page.goto(format!("{}/kettle", bodega.address)).await?;
+    phone.fill("Juice and pulp", "12").await?;
+    phone.click("//form//button[normalize-space(.)=\"Paste\"]").await?;
+    tap_twice(&phone, "Start cooking").await?;
+    phone.sees("the mark, 8 qt").await?;
+    phone.fill("Reading", "5").await?;
+    tap_twice(&phone, "Save it").await?;
+    let read = "fetch('/api/cooks').then(r => r.json()).then(all => arguments[0](all.length * 100 + all[0].log.length))";
+    assert_eq!(count_of(&phone, read).await?, 101, "one kettle is on, and was read once");
+    phone.close().await?;
+
+    let bodega = Bodega::start(&["demo"])?;
+    let phone = Browser::open(390, 844).await?;
+    phone.page.goto(format!("{}/towel", bodega.address)).await?;
+    // Lids that hold are not washed by the same finger.
+    tap_twice(&phone, "hold").await?;
+    phone.sees("Rings off, washed, dry").await?;
+    phone.close().await
+}

@@ -6,7 +6,7 @@ use bodega_core::canner::events::BoilEvent;
 use bodega_core::canner::over::{UnderJars, WaterOver};
 use bodega_core::jars::size::JarSize;
 use bodega_core::measures::ids::{CannerId, JarId, LoadId};
-use bodega_core::measures::limits::{ALSO_COUNT, ALSO_MINUTES, POUNDS, PROBE};
+use bodega_core::measures::limits::{POUNDS, PROBE};
 use bodega_core::measures::moment::{Minutes, Moment};
 use bodega_core::plan::checklist::wash_up;
 use bodega_core::records::kitchen::Kitchen;
@@ -19,7 +19,6 @@ use crate::age::Age;
 use crate::canner::view::LoadView;
 use crate::created::Created;
 use crate::json::Json;
-use crate::kitchen::names::clean_name;
 use crate::live::Topic;
 use crate::problem::{ApiError, NameField, Problem};
 use crate::state::{Shared, altitude_of, answer, read};
@@ -259,21 +258,12 @@ pub async fn set_also(
     id: web::Path<LoadId>,
     Json(request): Json<AlsoRequest>,
 ) -> Result<web::Json<LoadView>, ApiError> {
-    let mut request = request;
-    for (place, line) in request.also.iter_mut().enumerate() {
-        ALSO_COUNT.check(f64::from(line.count)).named(format_args!("also[{place}].count"))?;
-        ALSO_MINUTES.check(f64::from(line.minutes.0)).named(format_args!("also[{place}].minutes"))?;
-        let field = format!("also[{place}].name");
-        line.name = line.name.as_deref().map(|name| clean_name(name, &field)).transpose()?;
-        if line.broken > line.count {
-            let message = format!("{} of them are there; give 0 to {}", line.count, line.count);
-            return Err(ApiError::field(format!("also[{place}].broken"), message));
-        }
-    }
-    changed(&shared, Topic::Canner, move |shared, now| {
-        shared.store.set_also(*id, &request.also, request.how, now)
-    })
-    .await
+    let AlsoRequest { also, how } = request;
+    let checked = also.into_iter().enumerate().map(|(place, line)| {
+        line.checked().map_err(|error| ApiError::field(format!("also[{place}].{}", error.field()), error))
+    });
+    let also: Vec<AlsoIn> = checked.collect::<Result<_, _>>()?;
+    changed(&shared, Topic::Canner, move |shared, now| shared.store.set_also(*id, &also, how, now)).await
 }
 
 /// Which canner a load goes into.

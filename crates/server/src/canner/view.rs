@@ -29,7 +29,7 @@ use bodega_core::records::kitchen::Kitchen;
 use bodega_core::records::load::{AlsoIn, CannerLoad, GoneJar};
 use bodega_core::records::recipe::BatchRecipe;
 use bodega_core::tables::process::Method;
-use bodega_store::{StoreError, if_readable};
+use bodega_store::StoreError;
 use serde::Serialize;
 use uom::si::length::{inch, millimeter};
 use uom::si::thermodynamic_temperature::degree_celsius;
@@ -292,12 +292,6 @@ impl WaterView {
     }
 }
 
-/// What is known of the batches whose jars stand in a load, as far as they can be read.
-pub(crate) fn facts(shared: &Shared, load: &CannerLoad) -> Result<Vec<BatchFacts>, StoreError> {
-    let known = load.batches().into_iter().map(|batch| if_readable(shared.store.facts(batch)));
-    Ok(known.collect::<Result<Vec<_>, _>>()?.into_iter().flatten().collect())
-}
-
 /// The altitude that a load is judged by: what was said of it over time is asked only of one that was lifted.
 fn altitude_of(
     shared: &Shared,
@@ -347,7 +341,7 @@ impl LoadView {
     ) -> Result<Self, StoreError> {
         let altitude = kitchen.altitude();
         let method = load.batch.method;
-        let facts = facts(shared, &load)?;
+        let facts = shared.store.facts_of(&load)?;
         let pots = dosed_pots(&facts);
         let filled = filling(&load, kitchen);
         let water = filled.as_ref().map(|filling| WaterView::new(&load, filling));

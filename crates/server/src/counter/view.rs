@@ -18,7 +18,7 @@ use bodega_store::{StoreError, if_readable};
 use serde::Serialize;
 use utoipa::ToSchema;
 
-use crate::canner::view::{dosed_pots, facts};
+use crate::canner::view::dosed_pots;
 use crate::clock::zone;
 use crate::kettle::view::on_stove;
 use crate::state::Shared;
@@ -202,7 +202,7 @@ pub(crate) fn count(shared: &Shared) -> Result<Counter, StoreError> {
         of_towel(*wrong, since)
     }));
     let pots = match on_bench {
-        Some(load) => dosed_pots(&facts(shared, load)?),
+        Some(load) => dosed_pots(&shared.store.facts_of(load)?),
         None => Vec::new(),
     };
     Ok(Counter {

@@ -11,7 +11,6 @@ use serde::Serialize;
 use uom::si::length::inch;
 use utoipa::ToSchema;
 
-use crate::canner::view::facts;
 use crate::state::Shared;
 
 /// A load on the towel and what the judge has to say of it.
@@ -37,7 +36,7 @@ pub(crate) fn towels(shared: &Shared) -> Result<Vec<TowelView>, StoreError> {
     let view = |towel: Towel| {
         let Some(load) = if_readable(shared.store.load(towel.load_id))? else { return Ok(None) };
         let altitude = altitude_for(&load, kitchen.altitude(), &altitudes);
-        let judged = judge_towel(&towel, &load, &facts(shared, &load)?, altitude);
+        let judged = judge_towel(&towel, &load, &shared.store.facts_of(&load)?, altitude);
         let ways_out = ways_out(&towel, &load, now);
         let alarm = alarm(&towel, &ways_out);
         let processed = !ways_out.iter().any(|way| way.wrong == Wrong::Unprocessed);

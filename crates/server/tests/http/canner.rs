@@ -502,6 +502,11 @@ async fn the_water_over_the_lids_is_said_as_the_jars_go_in_and_looked_at_again()
     let (status, problem) = post(&shared, events, json!({"event": "boils", "water": "well"})).await;
     assert_eq!((status, problem["field"].as_str()), (422, Some("water")), "{problem}");
     assert_eq!(first_load(&shared).await["now"]["phase"], "waiting", "nothing of it was written");
+    // Taken back, nothing was seen over lids that were not in.
+    let (_, load) = post(&shared, events, json!({"event": "jars_in", "water": "low"})).await;
+    let at = load["events"][0]["at"].as_i64().unwrap();
+    let (_, back) = send(&shared, Method::DELETE, &format!("{events}/{at}"), String::new()).await;
+    assert_eq!((&back["now"]["phase"], &back["water_over"]), (&json!("waiting"), &Value::Null));
     // Nobody looked: it is asked, and said where it stands.
     let (_, load) = post(&shared, events, json!({"event": "jars_in", "water": "unknown"})).await;
     assert!(asks(&load).contains(&"water".to_owned()), "{load}");
@@ -515,7 +520,7 @@ async fn the_water_over_the_lids_is_said_as_the_jars_go_in_and_looked_at_again()
     let half = first_load(&shared).await["says"]["look_again"].as_i64().unwrap();
     let since = first_load(&shared).await["now"]["since"].as_i64().unwrap();
     assert_eq!(half - since, 45 * 30_000, "half of 45 minutes");
-    // In steam nothing stands over them.
+    // Water is topped up before it boils away.
     let steam = json!({"event": "ran_dry"});
     assert_eq!(post(&shared, events, steam).await.0, 409, "water does not run dry unseen");
 }
@@ -536,4 +541,32 @@ async fn a_canner_says_what_it_is_and_when_its_gauge_was_tested() {
     assert!(load["judged"].to_string().contains("canner_unsuited"), "{load}");
     assert_eq!(change(json!({"multi_cooker": false})).await.0, 200);
     assert!(!first_load(&shared).await["judged"].to_string().contains("canner_unsuited"));
+}
+
+#[actix_web::test]
+async fn water_over_the_lids_is_said_in_boiling_water_alone() {
+    let shared = with_load().await;
+    send(&shared, Method::PATCH, "/api/kitchen", r#"{"altitude_ft": 500}"#.to_owned()).await;
+    let steam = json!({"name": "steamer", "method": "atmospheric_steam"});
+    let (_, canner) = post(&shared, "/api/canners", steam).await;
+    send(&shared, Method::PATCH, "/api/kitchen", json!({"canner": canner["id"]}).to_string()).await;
+    send(&shared, Method::POST, "/api/lots", lot("22")).await;
+    let (status, batch) = post(&shared, "/api/batches", plan(2)).await;
+    assert_eq!(status, 201, "{batch}");
+    let loads = send(&shared, Method::GET, "/api/loads", String::new()).await.1;
+    let id = loads.as_array().unwrap().last().unwrap()["id"].as_i64().unwrap();
+    for step in ["acid", "lid"] {
+        post(&shared, &format!("/api/loads/{id}/steps"), json!({ "step": step })).await;
+    }
+    let events = format!("/api/loads/{id}/events");
+    let (status, problem) = post(&shared, &events, json!({"event": "jars_in", "water": "well"})).await;
+    assert_eq!((status, &problem["code"]), (409, &json!("no_water_over")), "{problem}");
+    let (status, problem) = put(&shared, &format!("/api/loads/{id}/water"), json!({"water": "well"})).await;
+    assert_eq!((status, &problem["code"]), (409, &json!("no_water_over")), "{problem}");
+    for event in ["jars_in", "boils", "ran_dry"] {
+        let (status, load) = post(&shared, &events, json!({ "event": event })).await;
+        assert_eq!(status, 201, "{event}: {load}");
+    }
+    let load = send(&shared, Method::GET, &format!("/api/loads/{id}"), String::new()).await.1;
+    assert!(load["says"]["words"].as_str().unwrap().starts_with("It ran dry."), "{load}");
 }

@@ -33,6 +33,8 @@ struct Way {
     water: &'static str,
     /// Liquid that the jars lost in the canner.
     liquid: Option<&'static str>,
+    /// Whether its steam canner ran dry a quarter of an hour before the heat went off.
+    ran_dry: bool,
     /// Minutes that it boiled; `None` for all that it should.
     boiled: Option<i64>,
     code: &'static str,
@@ -52,6 +54,7 @@ impl Way {
             canner: json!({}),
             water: "well",
             liquid: None,
+            ran_dry: false,
             boiled: None,
             code,
             met,
@@ -156,6 +159,12 @@ fn ways() -> Vec<Way> {
         let thin = of(format!("{name} with water"), &plan, "no_tested_process", "plan", End::Never);
         all.push(Way { additions: json!([{"what": "water"}]), ..thin });
     }
+    for name in ["crushed", "juice", "sauce"] {
+        let (plan, _) = product(name);
+        let dry = of(format!("{name}, the steam canner ran dry"), &plan, "boil_lost", "towel", End::Again);
+        let canner = json!({"method": "atmospheric_steam"});
+        all.push(Way { canner, water: "", ran_dry: true, boiled: Some(40), ..dry });
+    }
     let (whole, _) = product("whole");
     let dry = of("whole, no liquid went in".to_owned(), &whole, "process_short", "bench", End::Again);
     all.push(Way { claims: json!({"covered": false}), ..dry });
@@ -211,16 +220,19 @@ async fn walked(way: &Way, lifted_ago: i64) -> web::Data<Shared> {
         assert!(found.contains(&way.code), "{} is met at the bench: {found:?}", way.what);
     }
     let minutes = way.boiled.unwrap_or_else(|| load["minutes"].as_i64().unwrap());
-    let events = [
+    let mut events = vec![
         ("jars_in", lifted_ago + minutes + 30),
         ("boils", lifted_ago + minutes + 6),
         ("heat_off", lifted_ago + 6),
         ("lifted", lifted_ago),
     ];
+    if way.ran_dry {
+        events.insert(2, ("ran_dry", lifted_ago + 21));
+    }
     for (event, ago) in events {
         let age = (ago * MINUTE_MS).to_string();
         let mut body = json!({ "event": event });
-        if event == "jars_in" {
+        if event == "jars_in" && !way.water.is_empty() {
             body["water"] = json!(way.water);
         }
         let (status, said) = late(&shared, "/api/loads/1/events", body, &age).await;

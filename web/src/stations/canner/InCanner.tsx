@@ -244,7 +244,14 @@ export function InCanner({ load }: { load: LoadView }) {
           <LoadCard load={load} units={units} />
           {waiting && <WaterWarmth load={load} />}
           <LookAgain load={load} from={said.look_again ?? null} />
-          <WaterOver load={load} />
+          {load.asks_water ? (
+            <Questions
+              items={load.judged.questions.filter((question) => question.ask === "water")}
+              load={load.id}
+            />
+          ) : (
+            <WaterOver load={load} />
+          )}
           {waiting && others.length > 1 && (
             <Choice
               label="Goes into"

@@ -33,7 +33,7 @@ function Line({
   const left = leftOf(counted, used);
   return (
     <form
-      className="grid grid-cols-[1fr_auto_auto] items-center gap-2"
+      className="grid grid-cols-[minmax(0,1fr)_auto_auto] items-center gap-2"
       onSubmit={(event) =>
         void handleSubmit(({ amount }) => {
           onCount(amount);
@@ -64,7 +64,7 @@ export function CupboardList() {
   if (cupboard === undefined) return null;
   return (
     <Plate title="In the cupboard">
-      <div className="grid gap-x-8 gap-y-2 sm:grid-cols-2">
+      <div className="grid gap-x-8 gap-y-2 md:grid-cols-2">
         {cupboard.jars.map((line) => (
           <Line
             key={line.jar}
