@@ -35,6 +35,18 @@ const FIELDS: &str = "return [...document.querySelectorAll('main input[inputmode
     .filter((one) => one.checkVisibility() && !one.disabled)
     .map((one) => [one.id, document.querySelector(`label[for='${one.id}']`)?.textContent ?? '']);";
 
+/// What stands in a field; `None` when it is gone. A form that is drawn anew between two looks has another field there.
+async fn stands_in(browser: &Browser, id: &str) -> Option<String> {
+    for _ in 0..3 {
+        if let Ok(field) = browser.page.find(By::Id(id)).await
+            && let Ok(value) = field.prop("value").await
+        {
+            return value;
+        }
+    }
+    None
+}
+
 /// Types a number a digit at a time; says what stood there when it was not what had been typed.
 async fn typed(browser: &Browser, id: &str) -> anyhow::Result<Option<String>> {
     let field = browser.page.find(By::Id(id)).await?;
@@ -42,10 +54,12 @@ async fn typed(browser: &Browser, id: &str) -> anyhow::Result<Option<String>> {
     let mut so_far = String::new();
     for digit in "125".chars() {
         so_far.push(digit);
-        let Ok(field) = browser.page.find(By::Id(id)).await else { return Ok(Some("it is gone".to_owned())) };
-        field.send_keys(digit.to_string()).await?;
-        let stands = field.prop("value").await?.unwrap_or_default();
-        if stands != so_far {
+        let sent = match browser.page.find(By::Id(id)).await {
+            Ok(field) => field.send_keys(digit.to_string()).await,
+            Err(error) => Err(error),
+        };
+        let stands = stands_in(browser, id).await.unwrap_or_else(|| "nothing, it is gone".to_owned());
+        if sent.is_err() || stands != so_far {
             return Ok(Some(format!("{stands} for {so_far}")));
         }
     }
@@ -74,7 +88,7 @@ async fn no_digit_is_lost_on_any_form() -> anyhow::Result<()> {
                 continue;
             }
             count += 1;
-            if let Some(stands) = typed(&phone, &id).await? {
+            if let Some(stands) = typed(&phone, &id).await.unwrap_or_else(|error| Some(error.to_string())) {
                 wrong.push(format!("{view}, {label}: {stands}"));
             }
         }

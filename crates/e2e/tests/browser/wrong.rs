@@ -199,8 +199,11 @@ async fn two_taps_on_what_is_docked_are_one_at_crates_plan_kettle_and_towel() ->
     let bodega = Bodega::start(&["demo"])?;
     let phone = Browser::open(390, 844).await?;
     phone.page.goto(format!("{}/towel", bodega.address)).await?;
-    // Lids that hold are not washed by the same finger.
-    tap_twice(&phone, "hold").await?;
-    phone.sees("Rings off, washed, dry").await?;
+    // Judged early they are looked at again, and nothing of it is taken back or washed by the same finger.
+    tap_twice(&phone, "All 7 hold").await?;
+    phone.sees("Judged early").await?;
+    let held = "fetch('/api/towel').then(r => r.json()).then(all => arguments[0](
+        all.flatMap(load => load.jars).filter(jar => jar.verdict === 'holds' && !jar.tidy).length))";
+    assert_eq!(count_of(&phone, held).await?, 7);
     phone.close().await
 }

@@ -16,6 +16,7 @@ import { LotPicker } from "./LotPicker";
 import { PlanTabs } from "./PlanTabs";
 import { SplitLines } from "./SplitLines";
 import { sharedText, SplitLoads } from "./SplitLoads";
+import { useLast } from "../../parts/useLast";
 import { useWaiting } from "./useWaiting";
 import { Dock } from "../../parts/Dock";
 import { Sources } from "../../parts/Sources";
@@ -75,6 +76,9 @@ export function SplitStation() {
   const go = useNavigate();
   const request: SplitRequest = { lots: chosen ?? [], agent, hours, pins };
   const split = useQuery(ask.split(request));
+  // The numbers stay under the finger while a new answer is worked out, and when there is none; what they came to is not said then.
+  const last = useLast(split.data);
+  const isOld = split.data === undefined || split.error !== null;
   const remove = useChange((ids: number[]) =>
     Promise.all(
       ids.map((id) =>
@@ -99,7 +103,7 @@ export function SplitStation() {
   if (ready === undefined || chosen === undefined || counter === undefined || goals === undefined)
     return <Pending of={[ask.lots(), ask.counter(), ask.goals()]} />;
   const units = counter.kitchen.units;
-  const answer = chosen.length > 0 && split.error === null ? split.data : undefined;
+  const answer = chosen.length > 0 ? last : undefined;
   return (
     <div className="grid gap-3">
       <PlanTabs />
@@ -144,10 +148,16 @@ export function SplitStation() {
           )}
           {answer !== undefined && (
             <div className="grid gap-4">
-              <Answer value={answer.jars} unit={answer.jars === 1 ? "jar" : "jars"}>
-                {spanText(answer.canner_minutes)} of canner in {sharedText(answer)}
-                {answer.left_g > 500 && `, ${weightText(answer.left_g, units)} of fruit left over`}
-              </Answer>
+              {isOld ? (
+                <Answer value="…">
+                  {split.error === null && <span role="status">Looking for the best split…</span>}
+                </Answer>
+              ) : (
+                <Answer value={answer.jars} unit={answer.jars === 1 ? "jar" : "jars"}>
+                  {spanText(answer.canner_minutes)} of canner in {sharedText(answer)}
+                  {answer.left_g > 500 && `, ${weightText(answer.left_g, units)} of fruit left over`}
+                </Answer>
+              )}
               <SplitLines
                 answer={answer}
                 units={units}
@@ -159,23 +169,23 @@ export function SplitStation() {
                   ])
                 }
               />
-              <SplitLoads answer={answer} />
+              {!isOld && <SplitLoads answer={answer} />}
               {answer.refused.map((words) => (
                 <Note key={words} tone="warn">
                   {words}
                 </Note>
               ))}
-              <Limits answer={answer} />
+              {!isOld && <Limits answer={answer} />}
               <Sources of={["split", "yields", "turnaround"]} />
               <Dock>
                 <Touch
                   big
                   look="main"
                   className="w-full"
-                  disabled={answer.jars === 0 || accept.isPending}
+                  disabled={isOld || answer.jars === 0 || accept.isPending}
                   onPress={() => accept.mutate(undefined)}
                 >
-                  Set out {jarsText(answer.jars)}
+                  {isOld ? "Set out" : `Set out ${jarsText(answer.jars)}`}
                 </Touch>
               </Dock>
             </div>

@@ -1,0 +1,8 @@
+import { useState } from "react";
+
+/** A value, or the last one that there was while there is none. */
+export function useLast<T>(value: T | undefined): T | undefined {
+  const [last, setLast] = useState(value);
+  if (value !== undefined && value !== last) setLast(value);
+  return value ?? last;
+}
