@@ -234,6 +234,13 @@ fn canner_of(canner: &Canner, year: Option<i16>) -> CaseCanner {
     }
 }
 
+/// The canner of a load. Loads from before anybody was asked about its gauge make no claim and raise no alarm.
+fn canner_under(load: &CannerLoad) -> CaseCanner {
+    let canner = canner_of(&load.canner, load.batch.year());
+    let not_asked = (!load.water_asked).then_some(true);
+    CaseCanner { under_jars: load.under_jars, gauge_tested: canner.gauge_tested.or(not_asked), ..canner }
+}
+
 /// Jars of one batch in a load, as the judge sees them; `jars` is not empty.
 pub(super) fn case_of(
     load: &CannerLoad,
@@ -263,7 +270,7 @@ pub(super) fn case_of(
         altitude,
         headspace: load.claims.and_then(|claims| claims.headspace_in).map(inches),
         water_cover: load.water_over.and_then(WaterOver::inches).map(inches),
-        canner: CaseCanner { under_jars: load.under_jars, ..canner_of(&load.canner, load.batch.year()) },
+        canner: canner_under(load),
         liquid_lost: like.liquid_lost,
         minutes: Some(Time::new::<minute>(f64::from(clock.required().0))),
         psi: load.psi.map(f64::from),

@@ -1010,3 +1010,18 @@ pub fn outlived_a_light_frost() -> Finding {
 fn a_vine_that_outlived_a_light_frost_is_a_warning() {
     assert_eq!(outlived_a_light_frost().severity, Severity::Warn);
 }
+
+#[test]
+fn a_steam_canner_that_ran_dry_was_filled_anew() {
+    let found = |event: LogEvent, ends: f64| {
+        let mut case = at_two_thousand_feet();
+        case.heating = Some(Heating::AtmosphericSteam);
+        (case.altitude, case.minutes) = (Altitude::from_feet(500.0).ok(), Some(minutes(45.0)));
+        case.boil =
+            log(&[(0.0, LogEvent::Boil), (30.0, event), (40.0, LogEvent::Boil), (ends, LogEvent::End)]);
+        codes(&judge(&case).findings)
+    };
+    assert_eq!(found(LogEvent::Dry, 86.0), [], "a full base of water, and the full time");
+    assert_eq!(found(LogEvent::Lost, 86.0), [Code::SteamLimit], "the water of the first half hour is gone");
+    assert_eq!(found(LogEvent::Dry, 84.0), [Code::BoilLost], "a minute is missing");
+}

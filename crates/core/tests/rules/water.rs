@@ -173,3 +173,41 @@ fn jars_on_the_bare_bottom_are_found() {
     let bare = found.iter().find(|found| found.code == Code::BareBottom).unwrap();
     assert_eq!(bare.severity, Severity::Warn);
 }
+
+#[test]
+fn a_gauge_is_asked_about_where_that_was_a_question() {
+    let untested = |asked: bool, tested: Option<i16>| {
+        let mut load = seven(Method::PressureDial, 25, &[]);
+        load.water_asked = asked;
+        load.canner.gauge_tested_in = tested;
+        // Its code begins with the day: a batch of 2026.
+        load.batch.code = "260912-1".to_owned();
+        judge_load(&load, &[], None).findings.iter().any(|found| found.code == Code::GaugeUntested)
+    };
+    assert!(untested(true, None) && untested(true, Some(2025)));
+    assert!(!untested(true, Some(2026)) && !untested(true, Some(2027)));
+    assert!(!untested(false, None), "recorded before anybody asked");
+    assert!(untested(false, Some(2025)), "and said since");
+}
+
+#[test]
+fn a_small_pressure_pan_is_known_by_what_stands_in_it() {
+    let unsuited = |method, quarts: Option<u32>, wide: Option<f64>| {
+        let mut load = seven(method, 25, &[]);
+        load.canner.capacity = quarts.map(|count| (JarSize::Quart, count)).into_iter().collect();
+        load.canner.pot = wide.map(|inner_diameter_mm| PotSize {
+            inner_diameter_mm,
+            inner_length_mm: None,
+            inner_height_mm: 300.0,
+            rack_height_mm: 12.0,
+        });
+        judge_load(&load, &[], None).findings.iter().any(|found| found.code == Code::CannerUnsuited)
+    };
+    assert!(unsuited(Method::PressureWeighted, Some(3), None));
+    assert!(!unsuited(Method::PressureWeighted, Some(4), None));
+    assert!(!unsuited(Method::PressureWeighted, None, None), "nobody counted");
+    // Two quarts stand side by side in 200 mm, whatever was counted.
+    assert!(unsuited(Method::PressureWeighted, Some(7), Some(200.0)));
+    assert!(unsuited(Method::PressureWeighted, Some(7), Some(80.0)), "none stands in it");
+    assert!(!unsuited(Method::BoilingWater, Some(2), None));
+}
