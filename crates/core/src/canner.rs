@@ -2,6 +2,7 @@
 
 pub mod beside;
 pub mod clock;
+pub mod cover;
 pub mod events;
 pub mod heat;
 pub mod loads;

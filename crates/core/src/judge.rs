@@ -28,8 +28,7 @@ mod time;
 pub mod unlike;
 
 pub use asks::{Ask, Question};
-pub use canner::CaseCanner;
-pub use case::Case;
+pub use case::{Case, CaseCanner};
 
 vocabulary! {
     /// How much a finding weighs.

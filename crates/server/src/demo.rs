@@ -3,8 +3,8 @@
 use std::path::Path;
 
 use anyhow::{Context, ensure};
+use bodega_core::canner::cover::WaterOver;
 use bodega_core::canner::events::BoilEvent;
-use bodega_core::canner::over::WaterOver;
 use bodega_core::crates::fruit::{Condition, Kind, SILL_DAYS};
 use bodega_core::jars::acid::Agent;
 use bodega_core::jars::bench::JarStep;

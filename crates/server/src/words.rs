@@ -1,8 +1,8 @@
 //! The words of every vocabulary as people read them, in the API's description: the front end takes its own from there.
 
 use bodega_core::canner::beside::AlsoHow;
+use bodega_core::canner::cover::{UnderJars, WaterOver};
 use bodega_core::canner::events::BoilEvent;
-use bodega_core::canner::over::{UnderJars, WaterOver};
 use bodega_core::crates::fruit::{Condition, Fault, Kind};
 use bodega_core::day::work::Work;
 use bodega_core::figures::FigureName;

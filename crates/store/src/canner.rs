@@ -1,8 +1,8 @@
 //! Canner loads and what happened to them; the clock is derived from the events, never stored.
 
 use bodega_core::canner::beside::{AlsoHow, beside_changed};
+use bodega_core::canner::cover::{UnderJars, WaterOver};
 use bodega_core::canner::events::{BoilEvent, OutOfOrder};
-use bodega_core::canner::over::{UnderJars, WaterOver};
 use bodega_core::jars::claims::Claims;
 use bodega_core::measures::ids::{BatchId, CannerId, JarId, LoadId};
 use bodega_core::measures::moment::{Moment, Touched};

@@ -5,8 +5,9 @@
 
 use serde::Serialize;
 
+use super::cover::WaterOver;
 use super::events::{BoilEvent, Phase};
-use super::over::{WaterOver, cover_of, look_again_from};
+use super::over::{cover_of, look_again_from};
 use super::pot::COVER_IN;
 use crate::measures::moment::{Minutes, Moment};
 use crate::measures::units::Time;

@@ -2,25 +2,12 @@
 
 use super::case::{Case, Heating};
 use super::{Code, Finding};
-use crate::canner::over::UnderJars;
+use crate::canner::cover::UnderJars;
 use crate::measures::words::counted;
 use crate::tables::source::Source;
 
 /// Quart jars that a pressure canner holds at the least. Source: USDA Guide 1, from memory.
 const LEAST_QUARTS: u32 = 4;
-
-/// What is known of the canner.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]
-pub struct CaseCanner {
-    /// Whether it is an electric multi-cooker; `None` when nobody said.
-    pub multi_cooker: Option<bool>,
-    /// Quart jars that stand in it; `None` when nobody said.
-    pub quarts: Option<u32>,
-    /// Whether its dial gauge was tested this year; `None` when nobody said.
-    pub gauge_tested: Option<bool>,
-    /// What its jars stand on; `None` when nobody said.
-    pub under_jars: Option<UnderJars>,
-}
 
 pub(super) fn judge(case: &Case) -> Vec<Finding> {
     [multi_cooker(case), small_pan(case), gauge(case), bare_bottom(case)].into_iter().flatten().collect()
@@ -85,7 +72,8 @@ fn bare_bottom(case: &Case) -> Option<Finding> {
 
 #[cfg(test)]
 mod tests {
-    use super::{Case, CaseCanner, Code, Heating, UnderJars, judge};
+    use super::{Case, Code, Heating, UnderJars, judge};
+    use crate::judge::CaseCanner;
     use crate::judge::Severity;
 
     fn found(heating: Heating, canner: CaseCanner) -> Vec<(Code, Severity, bool)> {

@@ -2,7 +2,7 @@
 
 use std::collections::BTreeMap;
 
-use super::canner::CaseCanner;
+use crate::canner::cover::UnderJars;
 use crate::crates::fruit::Kind;
 use crate::jars::acid::Agent;
 pub use crate::jars::contents::{Addition, Ingredient};
@@ -255,6 +255,19 @@ pub struct PhReading {
     pub compensated: Option<bool>,
     /// Whether it was calibrated that day.
     pub calibrated_today: Option<bool>,
+}
+
+/// What is known of the canner.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]
+pub struct CaseCanner {
+    /// Whether it is an electric multi-cooker; `None` when nobody said.
+    pub multi_cooker: Option<bool>,
+    /// Quart jars that stand in it; `None` when nobody said.
+    pub quarts: Option<u32>,
+    /// Whether its dial gauge was tested this year; `None` when nobody said.
+    pub gauge_tested: Option<bool>,
+    /// What its jars stand on; `None` when nobody said.
+    pub under_jars: Option<UnderJars>,
 }
 
 /// Everything that was said about a batch.

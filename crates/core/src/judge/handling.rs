@@ -6,7 +6,7 @@ use uom::si::time::minute;
 use super::case::{Case, Heating};
 use super::{Code, Finding};
 use crate::canner::clock::REST;
-use crate::canner::over::{SHORT_PROCESS, cover_in};
+use crate::canner::cover::{SHORT_PROCESS, cover_in};
 use crate::canner::room::LEAST_COVER_IN;
 use crate::measures::words::{counted, short};
 use crate::tables::source::Source;

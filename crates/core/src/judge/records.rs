@@ -8,17 +8,17 @@ use uom::si::time::minute;
 
 use super::acid::under_lids;
 use super::against::{once_out, out_of};
-use super::canner::CaseCanner;
 use super::case::{
-    AcidSource, Case, CaseAcid, CaseFruit, CaseJar, CaseRecipe, Damage, LogEvent, LogLine, OtherJars,
-    PhReading, PhSample, Ripeness, Temperatures, Vine,
+    AcidSource, Case, CaseAcid, CaseCanner, CaseFruit, CaseJar, CaseRecipe, Damage, LogEvent, LogLine,
+    OtherJars, PhReading, PhSample, Ripeness, Temperatures, Vine,
 };
 use super::{Ask, Code, Finding, Question, Ruling, Severity, Subject, judge};
 use crate::canner::clock::BoilClock;
+use crate::canner::cover::WaterOver;
 use crate::canner::events::{BoilEvent, Happened};
 use crate::canner::heat::{food_at, water_before};
 use crate::canner::outline::Outsides;
-use crate::canner::over::{WaterOver, is_cover_open};
+use crate::canner::over::is_cover_open;
 use crate::canner::room::{NoRoom, Room};
 use crate::crates::fruit::{Condition, Fault};
 use crate::jars::acid::{Agent, per_jar, pot_share};

@@ -5,7 +5,7 @@
 use serde::Serialize;
 use uom::si::length::inch;
 
-use crate::canner::over::cover_in;
+use crate::canner::cover::cover_in;
 use crate::jars::acid::{self, Agent};
 use crate::jars::contents::{self, Added};
 use crate::jars::salt::salt_per_jar;

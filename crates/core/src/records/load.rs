@@ -3,8 +3,8 @@
 use serde::{Deserialize, Serialize};
 
 use crate::canner::clock::BoilClock;
+use crate::canner::cover::{UnderJars, WaterOver};
 use crate::canner::events::{BoilEvent, Fate};
-use crate::canner::over::{UnderJars, WaterOver};
 use crate::jars::claims::Claims;
 use crate::jars::size::JarSize;
 use crate::kitchen::altitude::Altitude;

@@ -2,7 +2,7 @@
 
 use std::collections::BTreeMap;
 
-use bodega_core::canner::over::UnderJars;
+use bodega_core::canner::cover::UnderJars;
 use bodega_core::crates::fruit::Kind;
 use bodega_core::jars::acid::{Agent, per_jar};
 use bodega_core::jars::contents::{Added, leaves};

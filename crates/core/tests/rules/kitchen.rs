@@ -3,8 +3,8 @@
 use std::collections::BTreeMap;
 
 use bodega_core::canner::clock::BoilClock;
+use bodega_core::canner::cover::WaterOver;
 use bodega_core::canner::events::{BoilEvent, Happened};
-use bodega_core::canner::over::WaterOver;
 use bodega_core::crates::fruit::{Condition, Fault, Kind};
 use bodega_core::jars::acid::Agent;
 use bodega_core::jars::claims::Claims;

@@ -414,7 +414,7 @@ fn labels() -> Vec<String> {
             all
         }};
     }
-    use bodega_core::canner::over::{UnderJars, WaterOver};
+    use bodega_core::canner::cover::{UnderJars, WaterOver};
     use bodega_core::crates::fruit::{Condition, Fault, Kind};
     use bodega_core::day::work::Work;
     use bodega_core::jars::ph::{PhSample, Remedy};

@@ -1,11 +1,10 @@
 //! Water over the lids: how much a process takes, how much boils away, when somebody looks again, and what was said of it.
 
 use bodega_core::canner::clock::BoilClock;
+use bodega_core::canner::cover::{UnderJars, WaterOver};
 use bodega_core::canner::events::BoilEvent;
 use bodega_core::canner::moment::{key, said};
-use bodega_core::canner::over::{
-    UnderJars, WaterOver, cover_of, is_cover_open, look_again_from, look_again_words,
-};
+use bodega_core::canner::over::{cover_of, is_cover_open, look_again_from, look_again_words};
 use bodega_core::canner::water::{at_the_end, filling, topping_up, unmeasured};
 use bodega_core::counter::of_canner;
 use bodega_core::jars::bench::{self, JarStep};

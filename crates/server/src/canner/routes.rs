@@ -2,12 +2,12 @@
 
 use actix_web::{delete, get, post, put, web};
 use bodega_core::canner::beside::AlsoHow;
+use bodega_core::canner::cover::{UnderJars, WaterOver};
 use bodega_core::canner::events::BoilEvent;
-use bodega_core::canner::over::{UnderJars, WaterOver};
 use bodega_core::jars::size::JarSize;
 use bodega_core::measures::ids::{CannerId, JarId, LoadId};
 use bodega_core::measures::limits::{POUNDS, PROBE};
-use bodega_core::measures::moment::{Minutes, Moment};
+use bodega_core::measures::moment::Moment;
 use bodega_core::plan::checklist::wash_up;
 use bodega_core::records::kitchen::Kitchen;
 use bodega_core::records::load::{AlsoIn, CannerLoad, CannerReading, JarMoment};
@@ -16,7 +16,7 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use crate::age::Age;
-use crate::canner::view::LoadView;
+use crate::canner::view::{LoadView, TODAY};
 use crate::created::Created;
 use crate::json::Json;
 use crate::live::Topic;
@@ -87,9 +87,6 @@ pub struct AfterView {
     /// The wash-up list, in working order.
     pub wash_up: Vec<&'static str>,
 }
-
-/// How far back today's loads go.
-pub(crate) const TODAY: Minutes = Minutes(12 * 60);
 
 /// What was lifted today: done against required; and the wash-up list.
 #[utoipa::path(responses((status = 200, body = AfterView)))]

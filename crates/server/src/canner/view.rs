@@ -1,10 +1,11 @@
 //! A load as its stations show it: doses, water, clock, what happened, what the judge says.
 
 use bodega_core::canner::beside::{rides_along, waits_too_long_from};
+use bodega_core::canner::cover::{UnderJars, WaterOver};
 use bodega_core::canner::events::{BoilEvent, Phase};
 use bodega_core::canner::heat::water_before;
 use bodega_core::canner::moment::{Said, said};
-use bodega_core::canner::over::{UnderJars, WaterOver, cover_of, is_cover_open, look_again_words};
+use bodega_core::canner::over::{cover_of, is_cover_open, look_again_words};
 use bodega_core::canner::pot::Filling;
 use bodega_core::canner::probe::{Suggestion, suggestion};
 use bodega_core::canner::standing::{Place, standing};
@@ -37,7 +38,6 @@ use uom::si::time::minute;
 use uom::si::volume::liter;
 use utoipa::ToSchema;
 
-use crate::canner::routes::TODAY;
 use crate::state::Shared;
 
 /// One thing that happened to a load.
@@ -320,6 +320,9 @@ const PACE_FROM: u32 = 6;
 pub(crate) fn pace(shared: &Shared, canner: CannerId, kitchen: &Kitchen) -> Result<f64, StoreError> {
     Ok(pace_of(&shared.store.last_of_canner(canner, PACE_FROM)?, kitchen))
 }
+
+/// How far back today's loads go.
+pub(crate) const TODAY: Minutes = Minutes(12 * 60);
 
 /// Whether somebody should look at what stands in the pot before the jars go in: it is their pot's first load of the day.
 fn asks_under(shared: &Shared, load: &CannerLoad, now: Moment) -> Result<bool, StoreError> {

@@ -3,7 +3,7 @@
 use std::collections::BTreeMap;
 
 use actix_web::{post, web};
-use bodega_core::canner::over::UnderJars;
+use bodega_core::canner::cover::UnderJars;
 use bodega_core::crates::fruit::Kind;
 use bodega_core::jars::acid::Agent;
 use bodega_core::jars::contents::Added;

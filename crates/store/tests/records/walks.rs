@@ -4,8 +4,8 @@
 use std::collections::BTreeMap;
 use std::panic::resume_unwind;
 
+use bodega_core::canner::cover::WaterOver;
 use bodega_core::canner::events::BoilEvent;
-use bodega_core::canner::over::WaterOver;
 use bodega_core::crates::fruit::Condition;
 use bodega_core::jars::bench::JarStep;
 use bodega_core::jars::claims::Claims;
