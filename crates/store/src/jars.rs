@@ -185,10 +185,7 @@ impl Store {
             if !load::one(&transaction, load_of(&transaction, *id)?)?.clock.has_begun() {
                 return Err(StoreError::OnBench { number });
             }
-            let sql = "SELECT gone_at IS NOT NULL FROM jar WHERE id = ?1";
-            if transaction.query_row(sql, [id.0], |row| row.get(0))? {
-                return Err(StoreError::AlreadyGone { number });
-            }
+            check_there(&transaction, &jar)?;
             if jar.product.brings_its_acid() {
                 return Err(StoreError::InRecipe { number });
             }
@@ -210,9 +207,7 @@ impl Store {
         }
         Ok(transaction.commit()?)
     }
-}
 
-impl Store {
     /// Says how much of their liquid jars lost in the canner, or takes that back with `None`; all of them or none.
     ///
     /// # Errors
@@ -229,10 +224,7 @@ impl Store {
         for id in jars {
             let jar = one(&transaction, *id)?;
             lifted(&transaction, *id)?;
-            let sql = "SELECT gone_at IS NOT NULL FROM jar WHERE id = ?1";
-            if transaction.query_row(sql, [id.0], |row| row.get(0))? {
-                return Err(StoreError::AlreadyGone { number: jar.number });
-            }
+            check_there(&transaction, &jar)?;
             transaction.execute(
                 "UPDATE jar SET liquid_lost = ?2, liquid_lost_at = ?3 WHERE id = ?1",
                 params![id.0, lost.map(LiquidLost::word), lost.map(|_| told.at.0)],
@@ -251,6 +243,13 @@ impl Store {
 fn load_of(connection: &Connection, jar: JarId) -> Result<LoadId, StoreError> {
     let load = connection.query_row("SELECT load_id FROM jar WHERE id = ?1", [jar.0], |row| row.get(0));
     found(load.map(LoadId), "jar", jar.0)
+}
+
+/// Refuses a jar that broke or was discarded: nothing is said of it any more.
+fn check_there(connection: &Connection, jar: &Jar) -> Result<(), StoreError> {
+    let sql = "SELECT gone_at IS NOT NULL FROM jar WHERE id = ?1";
+    let is_gone = connection.query_row(sql, [jar.id.0], |row| row.get(0))?;
+    if is_gone { Err(StoreError::AlreadyGone { number: jar.number }) } else { Ok(()) }
 }
 
 /// Refuses once a load is in the canner: what was ticked on the bench is not ticked or taken back there in silence.

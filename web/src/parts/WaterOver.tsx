@@ -2,14 +2,11 @@ import { api, take, type LoadView, type WaterOver as Over } from "../api/client"
 import { useChange } from "../api/queries";
 import { WORDS } from "../api/words.generated";
 import { Choice, optionsOf } from "./Choice";
-import { capital } from "./format";
+import { capitals } from "./format";
 import { Trouble } from "./Note";
 
 const OVERS = Object.keys(WORDS.WaterOver) as Over[];
-const OVER_WORDS = Object.fromEntries(OVERS.map((over) => [over, capital(WORDS.WaterOver[over])])) as Record<
-  Over,
-  string
->;
+const OVER_WORDS = capitals(WORDS.WaterOver);
 
 /** How much water stands over the lids of a load, said where nobody has said it or when it is looked at again. */
 export function SayWater({ load, over = null }: { load: number; over?: Over | null }) {

@@ -148,12 +148,12 @@ export function isDue(day: string, now: number): boolean {
   return day <= dayOf(now);
 }
 
-/** The words of a vocabulary with a capital, as they stand on a touch or begin a line. */
 export function capital(text: string): string {
   return text.charAt(0).toUpperCase() + text.slice(1);
 }
 
-function capitals<Word extends string>(words: Record<Word, string>): Record<Word, string> {
+/** The words of a vocabulary with a capital, as they stand on a touch or begin a line. */
+export function capitals<Word extends string>(words: Record<Word, string>): Record<Word, string> {
   const lines = (Object.entries(words) as [Word, string][]).map(([word, text]) => [word, capital(text)]);
   return Object.fromEntries(lines) as Record<Word, string>;
 }

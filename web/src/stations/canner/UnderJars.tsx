@@ -2,13 +2,11 @@ import { api, take, type LoadView, type UnderJars as Under } from "../../api/cli
 import { useChange } from "../../api/queries";
 import { WORDS } from "../../api/words.generated";
 import { Choice, optionsOf } from "../../parts/Choice";
-import { capital } from "../../parts/format";
+import { capitals } from "../../parts/format";
 import { Trouble } from "../../parts/Note";
 
 const UNDERS = Object.keys(WORDS.UnderJars) as Under[];
-const UNDER_WORDS = Object.fromEntries(
-  UNDERS.map((under) => [under, capital(WORDS.UnderJars[under])]),
-) as Record<Under, string>;
+const UNDER_WORDS = capitals(WORDS.UnderJars);
 
 /** What stands between the jars and the bottom of the pot: asked of its first load of the day. */
 export function UnderJars({ load }: { load: LoadView }) {

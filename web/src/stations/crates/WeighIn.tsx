@@ -19,7 +19,7 @@ import { WORDS } from "../../api/words.generated";
 import { useSay } from "../../counter/notices";
 import { optionsOf } from "../../parts/Choice";
 import { number, useFields, useRefusal } from "../../parts/fields";
-import { capital, CONDITION, FAULT, KIND, weightText } from "../../parts/format";
+import { capitals, CONDITION, FAULT, KIND, weightText } from "../../parts/format";
 import { ChoiceOf, DayOf, NumberOf, PickOf } from "../../parts/FormFields";
 import { measuresOf } from "../../parts/MoveFood";
 import { Note, Trouble } from "../../parts/Note";
@@ -34,10 +34,7 @@ import { Dock } from "../../parts/Dock";
 /** A sign that slipped by two places. */
 const SLIP = 100;
 
-const capitalFoods = Object.fromEntries(FORMS.map((food) => [food, capital(WORDS.Food[food])])) as Record<
-  Food,
-  string
->;
+const FOOD_WORDS = capitals(WORDS.Food);
 
 const EMPTY = {
   by: BY_SCALE,
@@ -161,7 +158,7 @@ export function WeighIn({ units }: { units: Units }) {
         className="grid gap-4"
         onSubmit={(event) => void handleSubmit((lot) => add.mutate({ lot, sure: false }))(event)}
       >
-        <ChoiceOf control={control} name="food" label="What came" options={optionsOf(FORMS, capitalFoods)} />
+        <ChoiceOf control={control} name="food" label="What came" options={optionsOf(FORMS, FOOD_WORDS)} />
         <div className="flex flex-wrap items-end gap-4">
           <NumberOf
             wide
