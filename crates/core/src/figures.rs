@@ -20,6 +20,8 @@ vocabulary! {
         Headspace = "headspace", "headspace";
         /// Minutes of the process.
         Minutes = "minutes", "minutes";
+        /// Minutes of a recipe.
+        RecipeMinutes = "recipe_minutes", "a recipe's minutes";
         /// Minutes and acid of paste.
         Paste = "paste", "paste";
         /// Pounds under pressure.
@@ -85,6 +87,12 @@ pub fn known(figure: FigureName) -> KnownFigure {
             "Tested for this product, pack, jar and altitude, counted from the full rolling boil without a break.",
             Source::usda_guide_3(),
             "Published. Change one of them and the time no longer holds.",
+        ),
+        FigureName::RecipeMinutes => of(
+            "Printed with the recipe for its own jar and altitude, and for nothing else; counted from the full rolling boil \
+             without a break.",
+            Source::copy_of_recipe(),
+            "As sure as the page it was held against. Change the recipe and the time no longer holds.",
         ),
         FigureName::Paste => of(
             "Paste goes into half-pints only, with acid in each jar like the others.",

@@ -22,7 +22,9 @@ use bodega_core::ledger::food::{Food, FoodMeasure, FoodPlace};
 use bodega_core::plan::checklist::{Rest, Station};
 use bodega_core::plan::yields::Thickness;
 use bodega_core::recipe::measure::Unit;
-use bodega_core::recipe::part::{Role, Side};
+use bodega_core::recipe::part::{PacketAcid, Role, Side, Strength};
+use bodega_core::recipe::process::AltitudePrinted;
+use bodega_core::recipe::source::SourceKind;
 use bodega_core::shelf::label_sheet::{Paper, Shape};
 use bodega_core::shelf::pantry::{Discard, Leaving};
 use bodega_core::tables::process::{Medium, Method, Pack, Product};
@@ -45,6 +47,7 @@ pub fn all() -> Vec<Words> {
     words![
         Agent,
         AlsoHow,
+        AltitudePrinted,
         AltitudeReason,
         BoilEvent,
         Condition,
@@ -95,6 +98,9 @@ pub fn all() -> Vec<Words> {
         Unit,
         WaterOver,
         Work,
+        PacketAcid,
+        SourceKind,
+        Strength,
     ]
 }
 

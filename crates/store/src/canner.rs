@@ -497,7 +497,7 @@ fn check_untouched_since(connection: &Connection, load: LoadId) -> Result<(), St
 
 fn check_ready(load: &CannerLoad) -> Result<(), StoreError> {
     let unready = load.jars.iter().filter(|jar| !jar.lid).count();
-    let no_acid = load.jars.iter().filter(|jar| !jar.acid && !jar.product.brings_its_acid()).count();
+    let no_acid = load.jars.iter().filter(|jar| !jar.acid && !jar.brings_its_acid()).count();
     if unready == 0 {
         Ok(())
     } else {

@@ -186,7 +186,7 @@ impl Store {
                 return Err(StoreError::OnBench { number });
             }
             check_there(&transaction, &jar)?;
-            if jar.product.brings_its_acid() {
+            if jar.brings_its_acid() {
                 return Err(StoreError::InRecipe { number });
             }
             if dosed_pot(&transaction, jar.batch)?.is_some_and(|pot| pot.is_enough(jar.agent)) {

@@ -26,6 +26,7 @@ fn read(row: &Row<'_>) -> rusqlite::Result<BenchPh> {
         sample_c: row.get("sample_c")?,
         compensated: row.get("compensated")?,
         calibrated_today: row.get("calibrated_today")?,
+        drained: row.get("drained")?,
         simulated: row.get("simulated")?,
     })
 }
@@ -79,8 +80,8 @@ impl Store {
         }
         connection
             .execute(
-                "INSERT INTO bench_ph (at, bowls_id, part, ph, sample_c, compensated, calibrated_today, simulated)
-                 VALUES (?1, ?2, ?3, ?4, ?5, ?6, ?7, ?8)",
+                "INSERT INTO bench_ph (at, bowls_id, part, ph, sample_c, compensated, calibrated_today, simulated,
+                 drained) VALUES (?1, ?2, ?3, ?4, ?5, ?6, ?7, ?8, ?9)",
                 params![
                     reading.at.0,
                     reading.bowls.map(|bowls| bowls.0),
@@ -89,7 +90,8 @@ impl Store {
                     reading.sample_c,
                     reading.compensated,
                     reading.calibrated_today,
-                    reading.simulated
+                    reading.simulated,
+                    reading.drained
                 ],
             )
             .map_err(StoreError::from_write)?;

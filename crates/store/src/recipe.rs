@@ -1,11 +1,13 @@
 //! Recipes of the household, and what stands in the bowls of one.
 
+use bodega_core::jars::size::JarSize;
 use bodega_core::measures::ids::{BatchId, BowlsId, RecipeId};
 use bodega_core::measures::moment::Moment;
 use bodega_core::recipe::part::Part;
 use bodega_core::records::recipe::{Bowls, Recipe, RecipeText};
 use rusqlite::{Connection, OptionalExtension, params};
 
+use crate::pot::sizes;
 use crate::rows::recipe::{
     any_bowls, any_recipe, check_unused, insert_bowls, one_bowls, one_recipe, read_bowls, read_recipe,
 };
@@ -148,6 +150,17 @@ impl Store {
     pub fn batch_of_bowls(&self, id: BowlsId) -> Result<Option<BatchId>, StoreError> {
         let sql = "SELECT id FROM batch WHERE bowls_id = ?1 AND removed_at IS NULL";
         Ok(self.read()?.query_row(sql, [id.0], |row| row.get(0).map(BatchId)).optional()?)
+    }
+
+    /// The jars that are set out for bowls, by size; none while no batch is made from them.
+    ///
+    /// # Errors
+    /// [`StoreError::Sqlite`] when the file cannot be read.
+    pub fn jars_of_bowls(&self, id: BowlsId) -> Result<Vec<(JarSize, u32)>, StoreError> {
+        match self.batch_of_bowls(id)? {
+            Some(batch) => sizes(&*self.read()?, batch),
+            None => Ok(Vec::new()),
+        }
     }
 
     /// Changes what is in the bowls, and whether it is mixed, in one step: nobody else's change comes in between.

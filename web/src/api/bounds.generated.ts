@@ -129,6 +129,7 @@ export const BOUNDS = {
   "NewKettleRequest.depth_mm": { least: 50, most: 1000 },
   "NewKettleRequest.inner_diameter_mm": { least: 80, most: 1000 },
   "NewKettleRequest.top_diameter_mm": { least: 80, most: 1000 },
+  "PacketLabel.tomatoes_lb": { least: 0.1, most: 100 },
   "Part.amount": { least: 0, most: 100000 },
   "PhRequest.ph": { least: 0, most: 14 },
   "PhRequest.sample_c": { least: -30, most: 200 },

@@ -4,6 +4,10 @@ import type { components, paths } from "./schema";
 
 type Schemas = components["schemas"];
 export type Problem = Schemas["Problem"];
+export type LineAsk = Schemas["LineAsk"];
+export type PacketLabel = Schemas["PacketLabel"];
+export type RecipeLine = Schemas["RecipeLine"];
+export type Strength = Schemas["Strength"];
 export type BrokenRecord = Schemas["BrokenRecord"];
 export type Counter = Schemas["Counter"];
 export type Kitchen = Schemas["Kitchen"];
@@ -89,7 +93,6 @@ export type ColdFood = Schemas["ColdFoodView"];
 export type DayBooks = Schemas["DayBooks"];
 export type RecipeView = Schemas["RecipeView"];
 export type RecipeText = Schemas["RecipeText"];
-export type RecipeLine = Schemas["RecipeLine"];
 export type RecipeScale = Schemas["RecipeScale"];
 export type Buffer = Schemas["Buffer"];
 export type RecipePlan = Schemas["RecipePlan"];

@@ -2411,6 +2411,11 @@ export interface components {
             how?: components["schemas"]["AlsoHow"] | null;
         };
         /**
+         * @description What the page says of altitude.
+         * @enum {string}
+         */
+        AltitudePrinted: "bands" | "added" | "nothing";
+        /**
          * @description Why the altitude is another one.
          * @enum {string}
          */
@@ -2570,6 +2575,13 @@ export interface components {
             base: components["schemas"]["Parts"];
             /** @description Whether every line and the minutes were held against a copy of the source. */
             checked?: boolean | null;
+            /** @description Whether what goes into each jar is in these, of a recipe that has such a dose. */
+            dosed?: boolean | null;
+            /**
+             * @description Whether somebody looked through its page for more acid and found none; it matters when there is less than plain
+             *     tomatoes would get.
+             */
+            is_all_its_acid?: boolean | null;
             makes?: components["schemas"]["Makes"] | null;
             /** @description Whether it is mixed already. */
             mixed?: boolean;
@@ -2800,6 +2812,8 @@ export interface components {
          *     change what was canned.
          */
         BatchRecipe: {
+            /** @description What goes into each jar of it, and not into the pot. */
+            doses?: components["schemas"]["Part"][];
             makes?: components["schemas"]["Makes"] | null;
             /** @description What it is called there. */
             name: string;
@@ -2877,6 +2891,8 @@ export interface components {
             calibrated_today?: boolean | null;
             /** @description Whether the meter allows for it. */
             compensated?: boolean | null;
+            /** @description Whether the sample was drained of its juice; `null` when nobody said. */
+            drained?: boolean | null;
             /** @description Number of the record. */
             id: components["schemas"]["BenchPhId"];
             /** @description The part; `null` for the mix. */
@@ -2911,6 +2927,8 @@ export interface components {
             calibrated_today?: boolean | null;
             /** @description Whether the meter allows for it. */
             compensated?: boolean | null;
+            /** @description Whether the sample was drained of its juice. */
+            drained?: boolean | null;
             /** @description The part, 1 to 80 letters; `null` for the mix. */
             part?: string | null;
             /**
@@ -3033,10 +3051,13 @@ export interface components {
             add?: components["schemas"]["Part"] | null;
             /** @description How much is in some of them. */
             amounts?: components["schemas"]["BowlAmount"][] | null;
+            /** @description Everything is in as the card says: what nobody measured yet is written down so. */
+            as_planned?: boolean;
             /** @description Whether they are put away. */
             away?: boolean | null;
             /** @description Whether it is mixed. */
             mixed?: boolean | null;
+            strength?: components["schemas"]["Strength"] | null;
             /** @description A way back that is taken, by its place. */
             way?: number | null;
         };
@@ -3057,6 +3078,8 @@ export interface components {
         BowlsView: {
             /** @description What is in the bowls; without an amount while nobody has measured it. */
             actual: components["schemas"]["Part"][];
+            /** @description Whether nobody has said yet how strong the vinegar in them is. */
+            asks_strength: boolean;
             /** @description When it was begun. */
             at: components["schemas"]["Moment"];
             batch?: components["schemas"]["Batch"] | null;
@@ -4026,6 +4049,8 @@ export interface components {
         Dose: {
             /** @description Acid, as measured out: `2 Tbsp`; `null` when it is a part of the recipe. */
             acid?: string | null;
+            /** @description What that is called: a recipe's by its own name. */
+            acid_name: string;
             /** @description Acid of choice. */
             agent: components["schemas"]["Agent"];
             /** @description The batch. */
@@ -4161,13 +4186,13 @@ export interface components {
          * @description A figure that a screen shows.
          * @enum {string}
          */
-        FigureName: "dose" | "headspace" | "minutes" | "paste" | "pressure" | "venting" | "rest" | "lids" | "yields" | "finish" | "split" | "turnaround" | "sterilising" | "simmering";
+        FigureName: "dose" | "headspace" | "minutes" | "recipe_minutes" | "paste" | "pressure" | "venting" | "rest" | "lids" | "yields" | "finish" | "split" | "turnaround" | "sterilising" | "simmering";
         /** @description Jars of one size that a batch has set out, and what is expected to fill them. */
         FillView: {
-            /** @description Acid of the batch for one, as measured out. */
-            acid: string;
             /** @description Size. */
             jar: components["schemas"]["JarSize"];
+            /** @description What each of them takes of acid, in words. */
+            says: string;
             /**
              * Format: int32
              * @description Jars that are set out.
@@ -4535,6 +4560,8 @@ export interface components {
             pack: components["schemas"]["Pack"];
             /** @description What goes in. */
             product: components["schemas"]["Product"];
+            /** @description Whether it is of a recipe that puts its acid into each jar. */
+            recipe_doses: boolean;
             /** @description Rim is wiped. */
             rim: boolean;
             /** @description Salt is in. */
@@ -5260,6 +5287,21 @@ export interface components {
          * @enum {string}
          */
         LidVerdict: "holds" | "failed" | "broken" | "doubtful";
+        /**
+         * @description What a line of a recipe is still asked about.
+         * @enum {string}
+         */
+        LineAbout: "each_jar" | "packet";
+        /** @description A line of a recipe with something to be said beside it. */
+        LineAsk: {
+            /** @description What is asked. */
+            about: components["schemas"]["LineAbout"];
+            jar?: components["schemas"]["JarSize"] | null;
+            /** @description Its name without what is asked about. */
+            name: string;
+            /** @description The line, by its place from 0 on. */
+            place: number;
+        };
         /** @description So much went from one stop of the drawing to another. */
         LinkView: {
             /**
@@ -5916,6 +5958,20 @@ export interface components {
             /** @description Raw or hot. */
             pack: components["schemas"]["Pack"];
         };
+        /**
+         * @description Where the acid of a packet is.
+         * @enum {string}
+         */
+        PacketAcid: "inside" | "added";
+        /** @description What the label of a packet says. */
+        PacketLabel: {
+            acid?: components["schemas"]["PacketAcid"] | null;
+            /**
+             * Format: double
+             * @description Pounds of tomatoes to one packet, 0.1 to 100; left out while nobody read it.
+             */
+            tomatoes_lb?: number | null;
+        };
         /** @description A code that lets one device in, once. */
         PairingCode: {
             /** @description To be typed, `K7MQ-2XWD`. */
@@ -6023,8 +6079,12 @@ export interface components {
             group?: string | null;
             /** @description What it is called. */
             name: string;
+            packet?: components["schemas"]["PacketLabel"] | null;
+            /** @description Whether the amount is for the whole batch or for each jar; only an acid goes in jar by jar. */
+            per?: components["schemas"]["Per"];
             /** @description What it does to the acid. */
             role: components["schemas"]["Role"];
+            strength?: components["schemas"]["Strength"] | null;
             unit?: components["schemas"]["Unit"] | null;
         };
         /** @description A part of the food and where it came from or went. */
@@ -6054,6 +6114,11 @@ export interface components {
         PasscodeRequest: {
             /** @description 8 to 200 letters. */
             passcode: string;
+        };
+        /** @description What an amount is for. */
+        Per: "batch" | {
+            /** @description Each jar of this size: it goes into the jars, however many are filled. */
+            jar: components["schemas"]["JarSize"];
         };
         /** @description The bench. */
         PhBenchView: {
@@ -6408,6 +6473,8 @@ export interface components {
         };
         /** @description A line of the printed table. */
         PrintedTime: {
+            /** @description Whether the page says that it holds at every altitude above its other bands. */
+            above?: boolean;
             /** @description Jar. */
             jar: components["schemas"]["JarSize"];
             /** @description How the jars are heated. */
@@ -6421,7 +6488,7 @@ export interface components {
             psi?: number | null;
             /**
              * Format: double
-             * @description Altitude up to which it holds, in feet, that one included; `null` for the highest band, "above".
+             * @description Altitude up to which it holds, in feet, that one included; `null` where the page gives none.
              */
             up_to_ft?: number | null;
         };
@@ -6586,6 +6653,9 @@ export interface components {
             line: string;
             /** @description Of what. */
             name: string;
+            packet?: components["schemas"]["PacketLabel"] | null;
+            per?: components["schemas"]["Per"] | null;
+            per_jar?: components["schemas"]["JarSize"] | null;
             /** @description What is done to it. */
             preparation?: string | null;
             role?: components["schemas"]["Role"] | null;
@@ -6598,6 +6668,8 @@ export interface components {
         };
         /** @description Lines that were read out of a text. */
         ReadText: {
+            /** @description What keeps it out of jars, whatever its page prints. */
+            findings: components["schemas"]["Finding"][];
             /** @description Its lines. */
             lines: components["schemas"]["ReadLine"][];
             /** @description The name, when the text says one. */
@@ -6759,6 +6831,7 @@ export interface components {
         };
         /** @description How a recipe's jars are filled and heated. */
         RecipeProcess: {
+            altitude?: components["schemas"]["AltitudePrinted"] | null;
             /**
              * Format: double
              * @description Headspace in inches.
@@ -6779,6 +6852,8 @@ export interface components {
              * @description How many times the recipe is to be made, 0.01 to 1,000; once when it is left out.
              */
             factor?: number | null;
+            /** @description Jars that are filled; left out while nobody knows. Only what goes into each jar needs them. */
+            jars?: components["schemas"]["JarCount"][];
             /** @description Whether it is mixed already, so that nothing can be taken out. */
             mixed?: boolean;
         };
@@ -6804,14 +6879,17 @@ export interface components {
         RecipeText: {
             /** @description Its edition or year. */
             edition?: string;
+            /** @description Whether somebody looked for more acid on the page and found none. */
+            is_all_its_acid?: boolean;
+            kind?: components["schemas"]["SourceKind"] | null;
             /** @description Its lines, 1 to 100. */
             lines: components["schemas"]["RecipeLine"][];
             makes?: components["schemas"]["Makes"] | null;
             /** @description What it is called. */
             name: string;
-            /** @description Anything else that is to be remembered. */
+            /** @description How it is made, in the household's words, a line for each step; up to 5,000 letters. */
             note?: string;
-            /** @description The page. */
+            /** @description The page; of a packet, where it stands on it. */
             page?: string;
             process?: components["schemas"]["RecipeProcess"] | null;
             /** @description Whether somebody has held the process against a copy. */
@@ -6846,10 +6924,13 @@ export interface components {
              * @description Height of the kitchen; `null` while nobody said.
              */
             altitude_ft?: number | null;
+            altitude_printed?: components["schemas"]["AltitudePrinted"] | null;
             /** @description When it was written down. */
             at: components["schemas"]["Moment"];
             /** @description Number of the record. */
             id: components["schemas"]["RecipeId"];
+            /** @description Lines with something to be said beside them. */
+            line_asks: components["schemas"]["LineAsk"][];
             parent?: components["schemas"]["RecipeId"] | null;
             /** @description Each line as it is read out. */
             says: string[];
@@ -6884,7 +6965,7 @@ export interface components {
          * @description Reason of a refusal.
          * @enum {string}
          */
-        RefusalCode: "no_tested_process" | "jar_not_tested" | "time_over_steam_limit" | "altitude_out_of_range";
+        RefusalCode: "no_tested_process" | "jar_not_tested" | "time_over_steam_limit" | "altitude_out_of_range" | "altitude_not_said";
         /**
          * @description What was done about a reading above the line before the next one.
          * @enum {string}
@@ -6949,7 +7030,7 @@ export interface components {
          * @description What a part does to the acid of the whole.
          * @enum {string}
          */
-        Role: "tomato" | "acid" | "low_acid" | "free" | "sugar" | "liquid" | "concentrate" | "thickener" | "not_allowed";
+        Role: "tomato" | "acid" | "low_acid" | "free" | "sugar" | "liquid" | "concentrate" | "packet" | "thickener" | "not_allowed";
         /**
          * @description What the judge says of the whole.
          * @enum {string}
@@ -7104,6 +7185,11 @@ export interface components {
             /** @description Title and edition, or "Common practice, no source". */
             title: string;
         };
+        /**
+         * @description Who printed a recipe.
+         * @enum {string}
+         */
+        SourceKind: "guide" | "maker" | "other";
         /** @description The best split. */
         SplitAnswer: {
             /**
@@ -7205,11 +7291,17 @@ export interface components {
          * @description Where a recipe stands.
          * @enum {string}
          */
-        Standing: "checked" | "unchecked" | "no_process";
+        Standing: "checked" | "unchecked" | "not_for_jars" | "no_process";
         /** @description Where a recipe stands, and what is missing before it may be canned. */
         Stands: {
+            /** @description Where its acid is, as far as it has any that can be relied on; `null` when it has none. */
+            acid?: string | null;
+            /** @description What was found in it, stops first. */
+            findings: components["schemas"]["Finding"][];
             /** @description What is still to be done, in the order of the work. */
             missing: string[];
+            /** @description Fine, not fine or cannot tell. */
+            ruling: components["schemas"]["Ruling"];
             /** @description In a sentence for a person. */
             says: string;
             /** @description Where. */
@@ -7238,6 +7330,11 @@ export interface components {
             /** @description What it is, in words. */
             words: string;
         };
+        /**
+         * @description How strong vinegar is.
+         * @enum {string}
+         */
+        Strength: "five" | "weak";
         /**
          * @description The thing a finding stands beside.
          * @enum {string}

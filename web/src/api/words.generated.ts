@@ -10,6 +10,11 @@ export const WORDS = {
     put_in_now: "put in just now",
     said_wrongly: "it was said wrongly before",
   },
+  AltitudePrinted: {
+    bands: "a time for each band",
+    added: "it says to add minutes",
+    nothing: "it says nothing",
+  },
   AltitudeReason: {
     moved: "we can somewhere else now",
     corrected: "it was wrong",
@@ -102,6 +107,7 @@ export const WORDS = {
     dose: "acid in each jar",
     headspace: "headspace",
     minutes: "minutes",
+    recipe_minutes: "a recipe's minutes",
     paste: "paste",
     pressure: "pressure",
     venting: "venting",
@@ -278,6 +284,10 @@ export const WORDS = {
     hot: "hot pack",
     raw: "raw pack",
   },
+  PacketAcid: {
+    inside: "it is in the packet",
+    added: "the label says which to add",
+  },
   Paper: {
     a4: "210 × 297 mm",
     letter: "216 × 279 mm",
@@ -317,6 +327,7 @@ export const WORDS = {
     sugar: "sugar",
     liquid: "liquid",
     concentrate: "tinned paste",
+    packet: "packet",
     thickener: "thickener",
     not_allowed: "not for jars",
   },
@@ -335,6 +346,11 @@ export const WORDS = {
     any: "as you like",
     never: "none",
   },
+  SourceKind: {
+    guide: "a national guide or a university extension",
+    maker: "a canning book of 1994 or later, or a maker's packet or leaflet",
+    other: "an older book, any other page, a video, a friend, family",
+  },
   Spoons: {
     us: "US: tablespoon 14.8 mL",
     metric: "Metric: tablespoon 15 mL",
@@ -346,6 +362,10 @@ export const WORDS = {
     jars: "jars",
     canner: "canner",
     towel: "towel",
+  },
+  Strength: {
+    five: "5 % or more",
+    weak: "weaker, or home-made",
   },
   Thickness: {
     thin: "thin",

@@ -6,6 +6,8 @@
 use serde::Serialize;
 
 use crate::jars::doses::{DosedPot, has_acid};
+use crate::kettle::goal::{BOIL_BEFORE_FILLING, boils_before_filling};
+use crate::measures::moment::Minutes;
 use crate::measures::vocabulary::vocabulary;
 use crate::records::jar::Jar;
 use crate::records::load::CannerLoad;
@@ -77,7 +79,7 @@ impl JarStep {
     #[must_use]
     pub fn is_asked(self, jar: &Jar) -> bool {
         match self {
-            Self::Acid => !jar.product.brings_its_acid(),
+            Self::Acid => !jar.brings_its_acid(),
             Self::Salt => jar.wants_salt,
             Self::Filled | Self::Bubbles | Self::Rim | Self::Lid => true,
         }
@@ -89,7 +91,7 @@ impl JarStep {
 pub fn state_of(jar: &Jar, pots: &[DosedPot]) -> String {
     let last = JarStep::ALL.iter().rfind(|step| step.is_asked(jar) && step.is_done(jar, pots));
     match last {
-        None if jar.product.brings_its_acid() => "empty".to_owned(),
+        None if jar.brings_its_acid() => "empty".to_owned(),
         None => "needs acid".to_owned(),
         Some(_) if !has_acid(jar, pots) => "filled, needs acid".to_owned(),
         Some(JarStep::Acid) if !jar.acid => "acid in the pot".to_owned(),
@@ -183,4 +185,22 @@ pub fn next_load(open: &[CannerLoad]) -> Option<&CannerLoad> {
     let is_busy = open.iter().any(|load| load.clock.has_begun());
     let unready = || waiting().find(|load| load.jars.iter().any(|jar| !jar.lid));
     is_busy.then(unready).flatten().or_else(|| waiting().next())
+}
+
+/// A process of fewer minutes than these leaves the jars unsterile. Source: USDA Guide 1, from memory.
+const STERILIZES: Minutes = Minutes(10);
+
+/// What is said of jars of a recipe whose own process is too short to sterilize them. Source: USDA Guide 1, from memory.
+const STERILIZE_FIRST: &str = "This recipe's process is shorter than ten minutes, so its jars are sterilized first: boil them, full of water and \
+                               under water, for 10 minutes and a minute more for each 1,000 ft, and fill them hot.";
+
+/// What is said before jars of a load are filled: of juice that waited, and of a recipe whose process is a short one.
+#[must_use]
+pub fn before_filling(load: &CannerLoad) -> Option<&'static str> {
+    let open = || load.jars.iter().filter(|jar| !jar.filled);
+    let is_short = |jar: &Jar| load.recipe_of(jar).is_some() && load.clock.required() < STERILIZES;
+    if open().any(is_short) {
+        return Some(STERILIZE_FIRST);
+    }
+    open().any(|jar| boils_before_filling(jar.product)).then_some(BOIL_BEFORE_FILLING)
 }

@@ -4,7 +4,6 @@ use serde::{Deserialize, Serialize};
 
 use crate::jars::acid::Agent;
 use crate::judge::case::{AcidSource, JarKind, LidState};
-use crate::kettle::goal::{BOIL_BEFORE_FILLING, boils_before_filling};
 use crate::measures::words::short;
 use crate::records::jar::Jar;
 use crate::tables::process::{Medium, Pack, Product};
@@ -123,13 +122,6 @@ pub fn asks_acid(jars: &[Jar]) -> Option<Agent> {
 #[must_use]
 pub fn asks_hot(jars: &[Jar]) -> bool {
     jars.iter().any(|jar| jar.pack == Pack::Hot)
-}
-
-/// What is said of juice that is still to be filled.
-#[must_use]
-pub fn before_filling(jars: &[Jar]) -> Option<&'static str> {
-    let waits = |jar: &Jar| !jar.filled && boils_before_filling(jar.product);
-    jars.iter().any(waits).then_some(BOIL_BEFORE_FILLING)
 }
 
 /// Whether any of the jars is to be covered with a liquid.

@@ -291,13 +291,7 @@ impl Added {
         }
         let (Some(amount), Some(unit)) = (self.amount, self.unit) else { return Err(NotCounted::Half) };
         let amount = RECIPE_AMOUNT.check(amount).map_err(NotCounted::Amount)?;
-        let part = Part {
-            name: self.what.label().to_owned(),
-            amount: Some(amount),
-            unit: Some(unit),
-            role: Role::LowAcid,
-            group: None,
-        };
+        let part = Part::new(self.what.label(), Some(amount), Some(unit), Role::LowAcid);
         let millilitres = part.millilitres().ok_or(NotCounted::NoAverage)?;
         let cups = cups(decimal(&(millilitres / Unit::Cup.size())));
         ADDITION.check(in_cups(cups)).map_err(NotCounted::Cups)?;

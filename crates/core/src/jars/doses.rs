@@ -8,8 +8,12 @@ use super::size::JarSize;
 use super::spoons::{Spoons, volume_of};
 use crate::jars::salt::salt_per_jar;
 use crate::measures::ids::BatchId;
+use crate::recipe::part::Part;
+use crate::recipe::per_jar::dose_in;
+use crate::records::batch::Batch;
 use crate::records::jar::Jar;
 use crate::records::load::CannerLoad;
+use crate::records::recipe::BatchRecipe;
 use crate::tables::process::{Product, headspace};
 
 /// Dose for one jar of one size of one batch.
@@ -30,6 +34,8 @@ pub struct Dose {
     pub count: u32,
     /// Acid of choice.
     pub agent: Agent,
+    /// What that is called: a recipe's by its own name.
+    pub acid_name: String,
     /// Acid, as measured out: `2 Tbsp`; `null` when it is a part of the recipe.
     pub acid: Option<String>,
     /// Salt, as measured out; `null` when none is wanted.
@@ -78,7 +84,7 @@ impl DosedPot {
 #[must_use]
 pub fn has_acid(jar: &Jar, pots: &[DosedPot]) -> bool {
     jar.acid
-        || jar.product.brings_its_acid()
+        || jar.brings_its_acid()
         || pots.iter().any(|pot| pot.batch == jar.batch && pot.is_enough(jar.agent))
 }
 
@@ -92,6 +98,7 @@ fn undosed(jar: &Jar, headspace_in: f64) -> Dose {
         jar: jar.size,
         count: 1,
         agent: jar.agent,
+        acid_name: jar.agent.label().to_owned(),
         acid: None,
         salt: None,
         headspace_in,
@@ -100,6 +107,37 @@ fn undosed(jar: &Jar, headspace_in: f64) -> Dose {
         to_add_volume: None,
         in_pot: None,
     }
+}
+
+/// A jar of a recipe: what that puts into each of them, or nothing, when its acid is in the pot.
+fn by_recipe(jar: &Jar, recipe: &BatchRecipe, spoons: Spoons) -> Dose {
+    let plain = undosed(jar, recipe.process.headspace_in);
+    let all: Vec<Part> = recipe.doses.iter().filter_map(|dose| dose_in(dose, jar.size)).collect();
+    let in_words = |part: &Part| match part.teaspoons() {
+        Some(tsp) => spoons.dose(jar.agent, acid::next_eighth(tsp)),
+        None => part.amount_in_words(),
+    };
+    let Some((first, rest)) = all.split_first() else { return plain };
+    let more: String = rest.iter().map(|part| format!(" and {} {}", in_words(part), part.name)).collect();
+    Dose {
+        acid_name: format!("{}{more}", first.name),
+        acid: Some(in_words(first)),
+        to_add: Some(in_words(first)),
+        to_add_volume: first.teaspoons().map(|tsp| volume_of(jar.agent, tsp)),
+        ..plain
+    }
+}
+
+/// What each jar of a batch takes of acid, for whoever stands at its kettle.
+#[must_use]
+pub fn each_takes(batch: &Batch, jar: JarSize, spoons: Spoons) -> String {
+    let Some(recipe) = &batch.recipe else {
+        let dose = spoons.dose_with_volume(batch.agent, acid::per_jar(batch.agent, jar));
+        return format!("each takes {dose} of {}", batch.agent);
+    };
+    let doses: Vec<String> =
+        recipe.doses.iter().filter_map(|dose| dose_in(dose, jar)).map(|dose| dose.says()).collect();
+    if doses.is_empty() { "the acid is in the recipe".to_owned() } else { doses.join(" and ") }
 }
 
 /// The doses of a load's jars in the household's spoons, by batch, the largest jar first.
@@ -112,7 +150,7 @@ pub fn doses(load: &CannerLoad, pots: &[DosedPot], spoons: Spoons) -> Vec<Dose> 
             continue;
         }
         let Some(headspace) = headspace(jar.product) else {
-            lines.extend(load.recipe_of(jar).map(|recipe| undosed(jar, recipe.process.headspace_in)));
+            lines.extend(load.recipe_of(jar).map(|recipe| by_recipe(jar, recipe, spoons)));
             continue;
         };
         let pot = pots.iter().find(|pot| pot.batch == jar.batch);

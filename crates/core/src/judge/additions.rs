@@ -227,13 +227,8 @@ fn too_many_leaves(case: &Case, basil: Volume) -> Option<Finding> {
 
 /// The nearest way back to the tested juice, as for any recipe: its vegetables are one group, cups to pounds.
 fn way_back(vegetables: Volume, tomatoes: Mass) -> String {
-    let part = |name: &str, amount: f64, unit: Unit, role: Role| Part {
-        name: name.to_owned(),
-        amount: Some(amount),
-        unit: Some(unit),
-        role,
-        group: None,
-    };
+    let part =
+        |name: &str, amount: f64, unit: Unit, role: Role| Part::new(name, Some(amount), Some(unit), role);
     let juice = |cups: f64, pounds: f64| {
         [
             part("tomatoes", pounds, Unit::Pound, Role::Tomato),

@@ -346,6 +346,12 @@ pub struct CaseRecipe {
     pub process: Option<RecipeProcess>,
     /// Whether every line and the minutes were held against a copy; `None` when nobody said.
     pub checked: Option<bool>,
+    /// Whether somebody looked for more acid on its page and found none; `None` when nobody said.
+    pub is_all_its_acid: Option<bool>,
+    /// Whether what goes into each jar is in these; `None` while nobody said.
+    pub dosed: Option<bool>,
+    /// Whether the strength of vinegar and the labels of packets were asked at all.
+    pub labels_asked: bool,
 }
 
 impl Case {

@@ -1,27 +1,54 @@
-//! A tested recipe against what is in the bowls: proportions, swaps, thickeners, and whether there is a process at all.
+//! A tested recipe against what is in the bowls: proportions and swaps, and whether there is a process at all. What makes the
+//! recipe itself unfit for jars is [its page's](super::recipe_fit).
 
 use super::case::{Case, CaseRecipe};
+use super::recipe_fit::{fit, forbidden, source};
 use super::{Code, Finding, Severity};
 use crate::jars::size::JarSize;
 use crate::measures::units::litres;
 use crate::measures::words::{capital, counted, with_article};
-use crate::recipe::back::{instead, ways_back, ways_in_words};
-use crate::recipe::compare::{Comparison, compare};
-use crate::recipe::part::{Part, Role};
+use crate::recipe::back::{instead, ways_back_filled, ways_in_words};
+use crate::recipe::compare::{Comparison, compare_before_labels, compare_filled};
+use crate::recipe::part::{Part, Side};
+use crate::recipe::per_jar::acid_doses;
 use crate::recipe::process::RecipeProcess;
 use crate::tables::process::Pack;
-use crate::tables::source::Source;
 
 pub(super) fn judge(case: &Case) -> Vec<Finding> {
     let Some(recipe) = &case.recipe else { return Vec::new() };
     let mut found = untested(recipe);
+    let all: Vec<Part> = recipe.base.iter().chain(recipe.actual.iter().flatten()).cloned().collect();
+    found.extend(forbidden(&all));
+    found.extend(fit(recipe, case.heating));
     found.extend(packed_raw(case, recipe));
+    found.extend(undosed(recipe));
     if let Some(actual) = &recipe.actual {
-        let seen = compare(&recipe.base, actual);
+        let jars = case.jars_of_batch();
+        let seen = if recipe.labels_asked {
+            compare_filled(&recipe.base, actual, &jars)
+        } else {
+            compare_before_labels(&recipe.base, actual, &jars)
+        };
         found.extend(thinner(case, recipe, &seen));
-        found.extend(proportions(recipe, actual, &seen));
+        found.extend(proportions(recipe, actual, &jars, &seen));
     }
     found
+}
+
+/// Jars without what the recipe puts into each of them.
+fn undosed(recipe: &CaseRecipe) -> Option<Finding> {
+    let named = acid_doses(&recipe.base).iter().map(Part::says).collect::<Vec<_>>().join(" and ");
+    if named.is_empty() || recipe.dosed == Some(true) {
+        return None;
+    }
+    let finding = Finding::new(
+        Code::NoAcid,
+        format!("The recipe puts {named}."),
+        "Its acid is measured out jar by jar; a jar without it is not the tested recipe.",
+        "Put the dose into every jar, and tick it.",
+        source(),
+    );
+    Some(if recipe.dosed.is_none() { finding.untold() } else { finding })
 }
 
 /// Jars beyond what the recipe fills from which its acid is thinner in each. Ours.
@@ -49,10 +76,6 @@ fn thinner(case: &Case, recipe: &CaseRecipe, seen: &Comparison) -> Option<Findin
         )
         .lighter(Severity::Warn)
     })
-}
-
-fn source() -> Source {
-    Source::recalled("USDA Guide 3 and university extension guidance on changing tested recipes")
 }
 
 /// No process of its own, or one that nobody held against a copy.
@@ -110,26 +133,14 @@ pub(super) fn jar_too_large(process: &RecipeProcess, jar: JarSize) -> Finding {
     )
 }
 
-fn proportions(recipe: &CaseRecipe, actual: &[Part], seen: &Comparison) -> Vec<Finding> {
-    let ways = ways_back(&recipe.base, actual, recipe.mixed);
+fn proportions(
+    recipe: &CaseRecipe,
+    actual: &[Part],
+    jars: &[(JarSize, u32)],
+    seen: &Comparison,
+) -> Vec<Finding> {
+    let ways = ways_back_filled(&recipe.base, actual, jars, recipe.mixed);
     let mut found = Vec::new();
-    let thick: Vec<&str> = seen
-        .proportions
-        .iter()
-        .filter(|line| line.role == Role::Thickener && line.safe == Some(false))
-        .map(|line| line.name.as_str())
-        .collect();
-    if !thick.is_empty() {
-        let named = thick.join(", ");
-        let finding = Finding::new(
-            Code::Thickener,
-            format!("{} in it: never before canning.", capital(&named)),
-            "A thickened jar heats through far more slowly than the one that was tested.",
-            "Leave it out and thicken when you open the jar.",
-            source(),
-        );
-        found.push(finding.naming(named));
-    }
     for swap in &seen.swaps {
         let finding = Finding::new(
             Code::RecipeSwap,
@@ -153,7 +164,7 @@ fn proportions(recipe: &CaseRecipe, actual: &[Part], seen: &Comparison) -> Vec<F
     let off: Vec<&str> = seen
         .proportions
         .iter()
-        .filter(|line| line.safe == Some(false) && line.role != Role::Thickener)
+        .filter(|line| line.safe == Some(false) && line.side != Side::Never)
         .map(|line| line.says.as_str())
         .collect();
     if !off.is_empty() {

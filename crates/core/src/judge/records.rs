@@ -37,6 +37,7 @@ use crate::records::load::{AlsoIn, CannerLoad};
 use crate::records::lot::Lot;
 use crate::records::recipe::{BatchRecipe, Bowls};
 use crate::records::towel::Towel;
+use crate::tables::process::Product;
 use crate::towel::liquid::LiquidLost;
 
 /// What is known of a batch beside its jars in a load.
@@ -249,6 +250,7 @@ pub(super) fn case_of(
     altitude: Option<Altitude>,
 ) -> Option<Case> {
     let like = jars.first()?;
+    let is_recipe = like.product == Product::Recipe;
     let sizes = count_sizes(jars.iter().copied());
     let clock = &load.clock;
     let water_c = load.claims.and_then(|claims| claims.water_c);
@@ -274,7 +276,7 @@ pub(super) fn case_of(
         liquid_lost: like.liquid_lost,
         minutes: Some(Time::new::<minute>(f64::from(clock.required().0))),
         psi: load.psi.map(f64::from),
-        acid: (!like.product.brings_its_acid()).then(|| CaseAcid {
+        acid: (!is_recipe).then(|| CaseAcid {
             source: load.claims.map_or(Some(AcidSource::Bottled), |claims| Some(claims.acid_source)),
             ..acid_of(&sizes, like.agent, is_dosed(load, like), facts)
         }),
@@ -289,7 +291,10 @@ pub(super) fn case_of(
         rest,
         temperatures,
         ph: facts.and_then(|facts| standing(&facts.ph)).map(ph_case),
-        recipe: like.product.brings_its_acid().then(|| recipe_of(load.recipe_of(like), facts)),
+        recipe: is_recipe.then(|| CaseRecipe {
+            dosed: Some(is_dosed(load, like)),
+            ..recipe_of(load.recipe_of(like), facts)
+        }),
         ..Case::default()
     })
 }
@@ -305,6 +310,10 @@ fn recipe_of(recipe: Option<&BatchRecipe>, facts: Option<&BatchFacts>) -> CaseRe
         makes: recipe.and_then(|recipe| recipe.makes),
         process: recipe.map(|recipe| recipe.process.clone()),
         checked: recipe.map(|_| true),
+        // Nothing is begun by a recipe of which that is open; before it was asked, it is neither alarm nor claim.
+        is_all_its_acid: recipe.map(|_| true),
+        dosed: None,
+        labels_asked: bowls.is_some_and(|bowls| bowls.labels_asked),
     }
 }
 

@@ -134,14 +134,20 @@ fn need_of_recipe(recipe: &CaseRecipe, place: &Place, jar: JarSize) -> Result<Ne
     }
 }
 
-fn no_recipe_time(why: NoRecipeTime) -> Finding {
-    Finding::new(
+pub(super) fn no_recipe_time(why: NoRecipeTime) -> Finding {
+    let finding = Finding::new(
         Code::NoTestedProcess,
         format!("{}.", capital(&why.to_string())),
         "A recipe has the time printed with it, and no other.",
-        "Heat it as the recipe says; where its table ends, keep the jars in the refrigerator or freeze them.",
-        Source::usda_guide_3(),
-    )
+        if why.is_untold() {
+            "Look on the page for a table of minutes to add, or ask your local extension office; until then keep the jars in \
+             the refrigerator or freeze them."
+        } else {
+            "Heat it as the recipe says; where its table ends, keep the jars in the refrigerator or freeze them."
+        },
+        Source::copy_of_recipe(),
+    );
+    if why.is_untold() { finding.untold() } else { finding }
 }
 
 /// The tested time over every pack and medium that fits what was said.

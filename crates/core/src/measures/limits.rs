@@ -204,6 +204,14 @@ pub const ADDITION: Limit =
 /// Amount of one part of a recipe, in its own measure.
 pub const RECIPE_AMOUNT: Limit =
     Limit { name: "amount", unit: "", min: 0.0, max: 100_000.0, why: "grams of a lorry load" };
+/// Tomatoes to one packet of mix.
+pub const PACKET_TOMATOES: Limit = Limit {
+    name: "tomatoes to a packet",
+    unit: "lb",
+    min: 0.1,
+    max: 100.0,
+    why: "a cup of them; a caterer's bag",
+};
 /// Parts of a recipe.
 pub const RECIPE_PARTS: Limit =
     Limit { name: "parts", unit: "", min: 1.0, max: 100.0, why: "one; more than any printed recipe has" };

@@ -1,15 +1,19 @@
-//! Acids of recipes: bottled lemon and lime juice stand for each other and for vinegar, vinegar for nothing else, citric acid only
-//! where the recipe has it. Source: extension guidance on changing tested salsas, from memory.
+//! Acids of recipes: what is one by its name, and which may stand for which.
+//!
+//! Only bottled lemon or lime juice, vinegar of 5 % and citric acid have a strength that can be relied on. Bottled juices stand
+//! for each other and for vinegar, vinegar for nothing else, citric acid only where the recipe has it. Source: extension
+//! guidance on changing tested salsas, from memory.
 
 use serde::Serialize;
 
 use crate::jars::acid::Agent;
 
-use super::part::{Part, Role, plain};
+use super::part::{Part, Role, Strength, plain};
+use super::words::Words;
 
 /// A kind of acid.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
-pub(super) enum Acid {
+pub enum Acid {
     /// Lemon or lime juice, bottled; may stand for vinegar.
     Juice,
     /// Vinegar; stands for nothing else.
@@ -20,17 +24,128 @@ pub(super) enum Acid {
     Other,
 }
 
+/// What a name says of acid.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Named {
+    /// It is one whose strength is known.
+    Acid(Acid),
+    /// It sounds like one and is none that can be relied on.
+    NotAcid {
+        /// What it is instead.
+        role: Role,
+        /// Why, for a person.
+        why: &'static str,
+    },
+    /// It could be one of two.
+    Asked(&'static str),
+}
+
+const FRESH: &str = "Fresh lemons and limes differ too much: use bottled juice.";
+const NOT_JUICE: &str = "That is not the juice, and no acid that can be relied on: use bottled juice.";
+const SWEETENED: &str =
+    "That is sweetened and thinned, and no acid that can be relied on: use bottled juice.";
+const BRINE: &str = "Brine and pickle juice are thinned by what lay in them: use fresh vinegar of 5 %.";
+const HOME_MADE: &str = "Nobody knows how strong home-made vinegar is: use vinegar of 5 %.";
+const WEAK: &str = "This vinegar is weaker than 5 %: use one of at least 5 %.";
+const RICE: &str = "Rice vinegar is often weaker than 5 %: how strong is it?";
+const WHICH: &str = "Which is it: vinegar or lemon juice? They are not as strong.";
+const NO_DOSE: &str = "No tested recipe relies on that as its acid.";
+
+/// Per cent that a vinegar has to have at the least. Source: USDA Guide 1, from memory.
+const VINEGAR_PER_CENT: f64 = 5.0;
+
+/// What a name says of acid; none when it does not speak of one.
+#[must_use]
+pub fn named(name: &str) -> Option<Named> {
+    let words = Words::of(name);
+    let no = |role: Role, why: &'static str| Some(Named::NotAcid { role, why });
+    // The mineral, not the fruit.
+    if words.has_any(&["pickling lime", "slaked lime", "hydrated lime"]) {
+        return None;
+    }
+    let citrus = words.has_any(&["lemon", "lemons", "lime", "limes"]);
+    let vinegar = words.has_any(&["vinegar", "vinegars"]);
+    if words.has_any(&["pickle", "pickles", "pickled", "brine", "olive brine"])
+        && (vinegar || words.has_any(&["juice", "brine"]))
+    {
+        return no(Role::Liquid, BRINE);
+    }
+    if words.has_any(&["lemonade", "limeade"])
+        || (citrus && words.has_any(&["cordial", "squash", "syrup", "soda", "drink", "concentrate", "curd"]))
+    {
+        return no(Role::Liquid, SWEETENED);
+    }
+    if words.has("citric acid") || words.has("citric") {
+        return Some(Named::Acid(Acid::Citric));
+    }
+    if words.has_any(&[
+        "ascorbic acid",
+        "vitamin c",
+        "aspirin",
+        "cream of tartar",
+        "tartaric acid",
+        "fruit fresh",
+    ]) {
+        return no(Role::Free, NO_DOSE);
+    }
+    if vinegar {
+        if citrus && words.has("or") {
+            return Some(Named::Asked(WHICH));
+        }
+        if words.has_any(&["homemade", "home made", "kombucha"]) {
+            return no(Role::Liquid, HOME_MADE);
+        }
+        return match per_cent(name) {
+            Some(given) if given < VINEGAR_PER_CENT => no(Role::Liquid, WEAK),
+            None if words.has("rice") => Some(Named::Asked(RICE)),
+            _ => Some(Named::Acid(Acid::Vinegar)),
+        };
+    }
+    if !citrus {
+        return None;
+    }
+    if words.has_any(&[
+        "pepper", "thyme", "basil", "balm", "grass", "verbena", "salt", "cucumber", "leaf", "leaves",
+    ]) {
+        return None;
+    }
+    if words.has_any(&["zest", "peel", "rind", "slice", "slices", "wedge", "wedges", "oil", "extract"]) {
+        return None;
+    }
+    let is_juice = words.has_any(&["juice", "juices"]);
+    let is_fresh = words.has_any(&["fresh", "freshly", "squeezed", "juice of", "juiced", "pressed"]);
+    match (is_juice, is_fresh && !words.has("bottled")) {
+        (true, false) => Some(Named::Acid(Acid::Juice)),
+        (true, true) => no(Role::Free, FRESH),
+        (false, _) => no(Role::Free, NOT_JUICE),
+    }
+}
+
 /// The kind of an acid, by its name.
 pub(super) fn acid(part: &Part) -> Acid {
-    let name = plain(&part.name);
-    if name.contains("citric") {
-        Acid::Citric
-    } else if name.contains("vinegar") {
-        Acid::Vinegar
-    } else if name.contains("lemon") || name.contains("lime") {
-        Acid::Juice
-    } else {
-        Acid::Other
+    match named(&part.name) {
+        Some(Named::Acid(kind)) => kind,
+        _ => Acid::Other,
+    }
+}
+
+/// The acid that a part brings, of a strength that can be relied on.
+#[must_use]
+pub fn known_acid(part: &Part) -> Option<Acid> {
+    match named(&part.name)? {
+        Named::Acid(kind) if part.strength != Some(Strength::Weak) => Some(kind),
+        _ => None,
+    }
+}
+
+/// The agent of plain tomatoes whose dose an acid is held against.
+#[must_use]
+pub const fn agent(kind: Acid) -> Option<Agent> {
+    match kind {
+        Acid::Juice => Some(Agent::BottledLemonJuice),
+        Acid::Vinegar => Some(Agent::Vinegar5Pct),
+        Acid::Citric => Some(Agent::CitricAcid),
+        Acid::Other => None,
     }
 }
 
@@ -59,45 +174,60 @@ pub struct Swap {
     pub says: String,
 }
 
-/// Per cent that a name speaks of: "vinegar 5 %".
+/// Per cent that a name speaks of: "vinegar 5 %", "vinegar, 5 percent", "4-percent vinegar".
 fn per_cent(name: &str) -> Option<f64> {
+    let name = plain(name).replace("per cent", "%").replace("percent", "%").replace("-%", "%");
     let before = name.split('%').next().filter(|_| name.contains('%'))?;
-    before.split_whitespace().last()?.replace(',', ".").parse().ok()
+    let number =
+        before.split(|sign: char| sign.is_whitespace() || sign == '(').rfind(|word| !word.is_empty())?;
+    number.replace(',', ".").parse().ok()
 }
 
-/// What stands for something else among the acids.
+/// Whether the strength of a vinegar was never said: neither by its name nor by who poured it.
+#[must_use]
+pub fn is_strength_open(part: &Part) -> bool {
+    acid(part) == Acid::Vinegar
+        && part.is_there()
+        && part.strength.is_none()
+        && per_cent(&part.name).is_none()
+}
+
+/// What stands for something else among the acids. `actual` is as somebody called it: what its name makes of it is said here.
 pub(super) fn swaps(base: &[Part], actual: &[Part]) -> Vec<Swap> {
-    let acids = |parts: &'_ [Part]| -> Vec<Part> {
-        parts.iter().filter(|part| part.role == Role::Acid && part.is_there()).cloned().collect()
-    };
-    let (base, actual) = (acids(base), acids(actual));
-    let has = |kind: Acid| base.iter().any(|part| acid(part) == kind);
+    let has =
+        |kind: Acid| base.iter().any(|part| part.role == Role::Acid && part.is_there() && acid(part) == kind);
+    let strongest = base
+        .iter()
+        .filter(|other| acid(other) == Acid::Vinegar)
+        .filter_map(|other| per_cent(&other.name))
+        .fold(0.0, f64::max);
     let mut found = Vec::new();
-    for part in &actual {
-        let kind = acid(part);
+    for part in actual.iter().filter(|part| part.is_there()) {
         let mut say = |safe: bool, says: &str| {
             found.push(Swap { name: part.name.clone(), safe, says: says.to_owned() });
         };
-        let plain = plain(&part.name);
-        if kind == Acid::Juice && (plain.contains("fresh") || plain.contains("squeezed")) {
-            say(false, "Fresh lemons and limes differ too much: use bottled juice.");
-        }
-        let same = base.iter().filter(|other| acid(other) == kind);
-        let strongest = same.filter_map(|other| per_cent(&other.name)).fold(0.0, f64::max);
-        if per_cent(&part.name).is_some_and(|given| given < strongest) {
-            say(false, "This vinegar is weaker than the recipe's: use one of at least its strength.");
-        }
-        match kind {
-            Acid::Vinegar if !has(Acid::Vinegar) && has(Acid::Juice) => {
-                say(false, "Vinegar is weaker than lemon or lime juice and never stands for it.");
+        // What the recipe itself has under this name is a matter of its own page.
+        let is_of_recipe = base.iter().any(|other| plain(&other.name) == plain(&part.name));
+        match named(&part.name) {
+            Some(Named::NotAcid { why, .. }) if part.role == Role::Acid && !is_of_recipe => say(false, why),
+            Some(Named::Acid(Acid::Vinegar)) => {
+                if per_cent(&part.name).is_some_and(|given| given < strongest) {
+                    say(false, "This vinegar is weaker than the recipe's: use one of at least its strength.");
+                }
+                if part.strength == Some(Strength::Weak) {
+                    say(false, WEAK);
+                }
+                if !has(Acid::Vinegar) && has(Acid::Juice) {
+                    say(false, "Vinegar is weaker than lemon or lime juice and never stands for it.");
+                }
             }
-            Acid::Juice if !has(Acid::Juice) && has(Acid::Vinegar) => {
+            Some(Named::Acid(Acid::Juice)) if !has(Acid::Juice) && has(Acid::Vinegar) => {
                 say(
                     true,
                     "Bottled lemon or lime juice may stand for vinegar, cup for cup; it tastes sharper.",
                 );
             }
-            Acid::Citric if !has(Acid::Citric) => {
+            Some(Named::Acid(Acid::Citric)) if !has(Acid::Citric) => {
                 say(false, "Citric acid goes in only where the recipe has it.");
             }
             _ => {}

@@ -7,9 +7,10 @@ use num_rational::BigRational;
 use num_traits::{Signed, ToPrimitive, Zero};
 use serde::Serialize;
 
-use super::compare::{Comparison, compare, compared};
+use super::compare::{Comparison, by_their_names, compare_before_labels, compared};
 use super::measure::{Unit, decimal, exact, in_words};
-use super::part::{Part, Role, Side, plain};
+use super::part::{Part, Per, Role, Side, plain};
+use crate::jars::size::JarSize;
 use crate::judge::Ruling;
 
 /// Steps after which it is no kitchen any more.
@@ -41,7 +42,11 @@ fn change(part: &Part, by: &BigRational, unit: Unit) -> Change {
     let verb = if by.is_negative() { "take out" } else { "add" };
     let size = by.abs();
     let of = if unit == Unit::Piece { "" } else { " of" };
-    let says = format!("{verb} {}{}{of} {}", in_words(&size), unit.behind(&size), part.name);
+    let place = match part.per {
+        Per::Batch => String::new(),
+        Per::Jar(jar) => format!(" {} each {}", if by.is_negative() { "from" } else { "to" }, jar.label()),
+    };
+    let says = format!("{verb} {}{}{of} {}{place}", in_words(&size), unit.behind(&size), part.name);
     Change { name: part.name.clone(), change_amount: decimal(by), unit, says }
 }
 
@@ -94,38 +99,52 @@ fn added_to(base: &[Part], parts: &mut Vec<Part>, is: impl Fn(&Part) -> bool) ->
     Some(parts.len() - 1)
 }
 
-/// What differs between two lists, part by part.
+/// What differs between two lists; one thing that stands there twice is one change of its sum.
 fn differences(before: &[Part], after: &[Part]) -> Vec<Change> {
-    let changed = |(place, part): (usize, &Part)| {
-        let (amount, unit) = part.measured()?;
+    let mut sums: Vec<(&Part, Unit, BigRational)> = Vec::new();
+    for (place, part) in after.iter().enumerate() {
+        let Some((amount, unit)) = part.measured() else { continue };
         let was = before.get(place).and_then(Part::measured).map(|(amount, _)| amount).unwrap_or_default();
         let by = amount - was;
-        (!by.is_zero()).then(|| change(part, &by, unit))
-    };
-    after.iter().enumerate().filter_map(changed).collect()
+        match sums.iter_mut().find(|(other, of, _)| other.name == part.name && *of == unit) {
+            Some((.., sum)) => *sum += by,
+            None => sums.push((part, unit, by)),
+        }
+    }
+    let changed = sums.into_iter().filter(|(.., by)| !by.is_zero());
+    changed.map(|(part, unit, by)| change(part, &by, unit)).collect()
 }
 
-/// The comparison without slack: a way back ends on the safe side.
-fn exactly(base: &[Part], parts: &[Part]) -> Comparison {
-    compared(base, parts, &BigRational::zero())
+/// A recipe and the jars that are filled: what a way back leads to.
+struct Goal<'a> {
+    base: &'a [Part],
+    jars: &'a [(JarSize, u32)],
 }
 
-/// Whether a line of the comparison is safe.
-fn holds(base: &[Part], parts: &[Part], name: &str, role: Role) -> bool {
-    let seen = exactly(base, parts);
-    let line = seen.proportions.iter().find(|line| line.name == name && line.role == role);
-    line.is_some_and(|line| line.safe == Some(true))
+impl Goal<'_> {
+    /// The comparison without slack: a way back ends on the safe side.
+    fn exactly(&self, parts: &[Part]) -> Comparison {
+        compared(self.base, parts, self.jars, &BigRational::zero())
+    }
+
+    /// Whether a line of the comparison is safe.
+    fn holds(&self, parts: &[Part], name: &str, role: Role) -> bool {
+        let seen = self.exactly(parts);
+        let line = seen.proportions.iter().find(|line| line.name == name && line.role == role);
+        line.is_some_and(|line| line.safe == Some(true))
+    }
 }
 
-/// Adds acid until there is enough of it; false when the recipe's acid cannot put it right.
-fn with_acid(base: &[Part], mut parts: Vec<Part>) -> Option<Vec<Part>> {
-    for short in exactly(base, &parts).proportions.iter().filter(|line| line.role == Role::Acid) {
+/// Adds acid and packets until there are enough; none when those of the recipe cannot put it right.
+fn with_acid(goal: &Goal<'_>, mut parts: Vec<Part>) -> Option<Vec<Part>> {
+    let never_less = |role: Role| role.side() == Side::Up;
+    for short in goal.exactly(&parts).proportions.iter().filter(|line| never_less(line.role)) {
         if short.safe != Some(false) {
             continue;
         }
-        let is_it = |part: &Part| part.role == Role::Acid && part.name == short.name;
+        let is_it = |part: &Part| part.role == short.role && part.name == short.name;
         // Of the same kind of acid, whatever bottle stands there.
-        let kind = base.iter().find(|part| is_it(part))?.clone();
+        let kind = goal.base.iter().find(|part| is_it(part))?.clone();
         let place = match parts.iter().position(|part| is_it(part) && part.measured().is_some()) {
             Some(place) => place,
             None => {
@@ -133,7 +152,7 @@ fn with_acid(base: &[Part], mut parts: Vec<Part>) -> Option<Vec<Part>> {
                 parts.len() - 1
             }
         };
-        let enough = |steps: i64| holds(base, &with_steps(&parts, place, steps), &short.name, Role::Acid);
+        let enough = |steps: i64| goal.holds(&with_steps(&parts, place, steps), &short.name, short.role);
         let steps = fewest(MOST_STEPS, enough)?;
         parts = with_steps(&parts, place, steps);
     }
@@ -141,9 +160,9 @@ fn with_acid(base: &[Part], mut parts: Vec<Part>) -> Option<Vec<Part>> {
 }
 
 /// Takes out what is too much.
-fn taken_out(base: &[Part], actual: &[Part]) -> Option<Vec<Part>> {
+fn taken_out(goal: &Goal<'_>, actual: &[Part]) -> Option<Vec<Part>> {
     let mut parts = actual.to_vec();
-    let seen = exactly(base, actual);
+    let seen = goal.exactly(actual);
     let too_much = seen.proportions.iter().filter(|line| is_too_much(line.role) && line.safe == Some(false));
     for over in too_much {
         // The largest first, then what else stands on that line.
@@ -152,58 +171,71 @@ fn taken_out(base: &[Part], actual: &[Part]) -> Option<Vec<Part>> {
             named && part.measured().is_some_and(|(amount, _)| amount.is_positive())
         };
         loop {
-            if holds(base, &parts, &over.name, over.role) {
+            if goal.holds(&parts, &over.name, over.role) {
                 break;
             }
             let largest = parts.iter().filter(|part| is_there(part)).max_by_key(|part| part.size())?.clone();
             let place = parts.iter().position(|part| *part == largest)?;
             let (amount, unit) = largest.measured()?;
             let most = (amount / unit.step()).ceil().to_integer().to_i64()?.min(MOST_STEPS);
-            let enough = |steps: i64| holds(base, &with_steps(&parts, place, -steps), &over.name, over.role);
+            let enough = |steps: i64| goal.holds(&with_steps(&parts, place, -steps), &over.name, over.role);
             let steps = fewest(most, enough).unwrap_or(most);
             parts = with_steps(&parts, place, -steps);
         }
     }
-    with_acid(base, parts)
+    with_acid(goal, parts)
 }
 
 /// Adds tomatoes until they carry what is there, and the acid that goes with them.
-fn filled_up(base: &[Part], actual: &[Part]) -> Option<Vec<Part>> {
+fn filled_up(goal: &Goal<'_>, actual: &[Part]) -> Option<Vec<Part>> {
     let mut parts = actual.to_vec();
     let carried = |parts: &[Part]| {
-        exactly(base, parts)
+        goal.exactly(parts)
             .proportions
             .iter()
             .filter(|line| is_too_much(line.role))
             .all(|line| line.safe == Some(true))
     };
     if !carried(&parts) {
-        let place = added_to(base, &mut parts, |part| part.role == Role::Tomato)?;
+        let place = added_to(goal.base, &mut parts, |part| part.role == Role::Tomato)?;
         let enough = |steps: i64| carried(&with_steps(&parts, place, steps));
         let steps = fewest(MOST_STEPS, enough)?;
         parts = with_steps(&parts, place, steps);
     }
-    with_acid(base, parts)
+    with_acid(goal, parts)
 }
 
 /// The ways back to the recipe, the nearest first; none when it is safe, or when nothing that can be added or taken out puts it
 /// right. Once it is `mixed`, nothing can be taken out.
 #[must_use]
 pub fn ways_back(base: &[Part], actual: &[Part], mixed: bool) -> Vec<Vec<Change>> {
-    let seen = compare(base, actual);
+    ways_back_filled(base, actual, &[], mixed)
+}
+
+/// The same once it is known which jars are filled.
+#[must_use]
+pub fn ways_back_filled(
+    base: &[Part],
+    actual: &[Part],
+    jars: &[(JarSize, u32)],
+    mixed: bool,
+) -> Vec<Vec<Change>> {
+    let seen = compare_before_labels(base, actual, jars);
     if seen.verdict != Ruling::NotFine || !seen.missing.is_empty() || seen.swaps.iter().any(|swap| !swap.safe)
     {
         return Vec::new();
     }
+    let (base, actual) = (&by_their_names(base)[..], &by_their_names(actual)[..]);
+    let goal = Goal { base, jars };
     let mut ways: Vec<Vec<Change>> = Vec::new();
     let tries = if mixed {
-        vec![filled_up(base, actual)]
+        vec![filled_up(&goal, actual)]
     } else {
-        vec![taken_out(base, actual), filled_up(base, actual)]
+        vec![taken_out(&goal, actual), filled_up(&goal, actual)]
     };
     for parts in tries.into_iter().flatten() {
         let way = differences(actual, &parts);
-        if exactly(base, &parts).verdict == Ruling::Fine && !way.is_empty() && !ways.contains(&way) {
+        if goal.exactly(&parts).verdict == Ruling::Fine && !way.is_empty() && !ways.contains(&way) {
             ways.push(way);
         }
     }
@@ -222,7 +254,8 @@ pub fn instead(seen: &Comparison) -> Vec<String> {
     ]
 }
 
-/// The bowls after a way back; what it adds of the recipe and was not there yet is there then.
+/// The bowls after a way back; what it adds of the recipe and was not there yet is there then. What is taken out of a thing that
+/// stands there twice comes out of both, one after the other.
 #[must_use]
 pub fn changed(base: &[Part], parts: &[Part], way: &[Change]) -> Vec<Part> {
     let mut parts = parts.to_vec();
@@ -232,9 +265,12 @@ pub fn changed(base: &[Part], parts: &[Part], way: &[Change]) -> Vec<Part> {
             let added = base.iter().find(|part| is_it(part)).cloned();
             parts.extend(added.map(|part| Part { amount: Some(0.0), ..part }));
         }
-        if let Some(part) = parts.iter_mut().find(|part| is_it(part)) {
-            let amount = exact(part.amount.unwrap_or_default()) + exact(step.change_amount);
-            part.amount = Some(decimal(&amount.max(BigRational::zero())));
+        let mut left = exact(step.change_amount);
+        for part in parts.iter_mut().filter(|part| is_it(part)) {
+            let amount = exact(part.amount.unwrap_or_default());
+            let after = (&amount + &left).max(BigRational::zero());
+            left -= &after - amount;
+            part.amount = Some(decimal(&after));
         }
     }
     parts

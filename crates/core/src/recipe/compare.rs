@@ -1,17 +1,20 @@
 //! What is in the bowls against the recipe: every proportion that changed, and on which side of it is safe.
 //!
-//! Every amount counts in proportion to the tomatoes. Like measures are compared as they are; where cups meet pounds the
-//! comparison is made by room and by weight with averages, and the stricter one counts. Source: USDA Guide 3 and extension
-//! guidance on changing tested salsas, from memory.
+//! Every amount counts in proportion to the tomatoes, but for what goes into the jars: that counts by the jars that are filled.
+//! Like measures are compared as they are; where cups meet pounds the comparison is made by room and by weight with averages,
+//! and the stricter one counts. Source: USDA Guide 3 and extension guidance on changing tested salsas, from memory.
 
 use num_rational::BigRational;
 use num_traits::Zero;
 use serde::Serialize;
 
-use super::acids::{Acid, Swap, acid, swaps};
-use super::measure::{Dimension, Unit, decimal, ratio};
-use super::part::{Part, Role, Side, plain};
-use super::weights::role_by_name;
+use super::acids::{Acid, Named, Swap, acid, is_strength_open, named, swaps};
+use super::measure::{Dimension, Unit, decimal, in_words, ratio};
+use super::packet::{needed_by_label, open_questions};
+use super::part::{PacketLabel, Part, Per, Role, Side, plain};
+use super::per_jar::altogether;
+use super::role::role_by_name;
+use crate::jars::size::JarSize;
 use crate::judge::Ruling;
 
 /// Change of a proportion that no kitchen can measure: a third of a cup written as 0.333.
@@ -141,18 +144,18 @@ struct Line<'a> {
 }
 
 /// The bowls with what the recipe says of each part: nobody makes tomatoes of peppers by calling them so.
-fn by_the_recipe(base: &[Part], actual: &[Part]) -> Vec<Part> {
+fn called_by_the_recipe(base: &[Part], actual: &[Part]) -> Vec<Part> {
     let role = |part: &Part| {
         let same = base.iter().find(|other| plain(&other.name) == plain(&part.name));
         let known = same.or_else(|| base.iter().find(|other| other.line() == part.line()));
         known.map_or(part.role, |known| known.role)
     };
-    actual.iter().map(|part| by_its_name(&Part { role: role(part), ..part.clone() })).collect()
+    actual.iter().map(|part| Part { role: role(part), ..part.clone() }).collect()
 }
 
-/// A part with the role that its name gives it, where that is the stricter one.
-fn by_its_name(part: &Part) -> Part {
-    Part { role: role_by_name(part), ..part.clone() }
+/// Parts with the roles that their names give them, where those say more.
+pub(super) fn by_their_names(parts: &[Part]) -> Vec<Part> {
+    parts.iter().map(|part| Part { role: role_by_name(part), ..part.clone() }).collect()
 }
 
 /// Puts what belongs together on one line; what the recipe says of it counts. Acids stand by their kind.
@@ -185,13 +188,167 @@ fn lines<'a>(base: &'a [Part], actual: &'a [Part]) -> Vec<Line<'a>> {
     all.into_iter().map(|(_, line)| line).collect()
 }
 
-/// A part that nobody measured, or that cannot be held against the others.
+/// What is missing of a line that nobody can tell: a part that nobody measured, or that cannot be held against the others.
 fn unmeasured(line: &Line<'_>) -> String {
-    let bare = line.base.iter().chain(&line.actual).find(|part| part.is_there() && part.measured().is_none());
-    match bare {
+    let bare = |part: &&&Part| part.is_there() && part.measured().is_none();
+    if let Some(part) = line.base.iter().find(bare) {
+        return format!("How much {}? The recipe does not say.", part.name);
+    }
+    match line.actual.iter().find(bare) {
         Some(part) => format!("How much {}?", part.name),
+        None if line.goes_into_jars() => {
+            format!("Into how many jars of which size does the {} go?", line.name)
+        }
         None => format!("What does the {} weigh, or how many cups is it?", line.name),
     }
+}
+
+impl Line<'_> {
+    /// Whether any of it is measured out jar by jar.
+    fn goes_into_jars(&self) -> bool {
+        self.base.iter().chain(&self.actual).any(|part| !part.per.is_batch() && part.is_there())
+    }
+}
+
+/// What bowls are held against a recipe by: its tomatoes so many times, and the jars that are filled.
+struct Scale<'a> {
+    tomatoes: Option<&'a Between>,
+    /// Grams of tomatoes in the bowls; `None` when they cannot be weighed.
+    actual_g: Option<BigRational>,
+    jars: &'a [(JarSize, u32)],
+}
+
+/// By how much a line changed, on the strict side, and whether averages were needed.
+struct Change {
+    by: BigRational,
+    averaged: bool,
+}
+
+/// The change of a line of which something goes into the jars: what the recipe asks for the jars that are filled, and for its
+/// tomatoes where it has some in the pot too.
+fn change_in_jars(line: &Line<'_>, scale: &Scale<'_>, side: Side, extra: &BigRational) -> Option<Change> {
+    let (base, actual) = (there(&line.base), there(&line.actual));
+    let first = base.iter().chain(&actual).find_map(|part| match part.per {
+        Per::Jar(jar) => Some((jar, 1)),
+        Per::Batch => None,
+    });
+    let in_pot = base.iter().chain(&actual).any(|part| part.per.is_batch());
+    // Dose against dose, while nobody has said how many jars there are.
+    let one = [first?];
+    let jars = match (scale.jars.is_empty(), in_pot) {
+        (false, _) => scale.jars,
+        (true, false) => &one[..],
+        (true, true) => return None,
+    };
+    let all = |parts: &[&Part]| -> Vec<Part> { parts.iter().map(|part| altogether(part, jars)).collect() };
+    let (of_pot, of_jars): (Vec<&Part>, Vec<&Part>) =
+        base.iter().copied().partition(|part| part.per.is_batch());
+    let (of_jars, actual) = (all(&of_jars), all(&actual));
+    let (of_jars, actual): (Vec<&Part>, Vec<&Part>) = (of_jars.iter().collect(), actual.iter().collect());
+    let both: Vec<&Part> = of_pot.iter().chain(&of_jars).copied().collect();
+    let factor = match scale.tomatoes {
+        Some(between) if side == Side::Up => between.high.clone(),
+        Some(between) => between.low.clone(),
+        None if of_pot.is_empty() => BigRational::zero(),
+        None => return None,
+    };
+    let ways = ways(&both, &actual);
+    let each = |by: &By| {
+        let needed = sum(&of_pot, *by)? * &factor + sum(&of_jars, *by)?;
+        (!needed.is_zero()).then(|| Some((sum(&actual, *by)? + extra) / needed))?
+    };
+    let all: Vec<BigRational> = ways.iter().map(each).collect::<Option<_>>()?;
+    let strict = if side == Side::Up { all.iter().min()? } else { all.iter().max()? };
+    Some(Change { by: strict - ratio(1, 1), averaged: ways != [By::Measure] })
+}
+
+/// The change of a line of which all goes into the pot.
+fn change_in_pot(line: &Line<'_>, scale: &Scale<'_>, side: Side, extra: &BigRational) -> Option<Change> {
+    let parts = times(&line.base, &line.actual, extra)?;
+    let tomatoes = scale.tomatoes?;
+    let (part, tomato) = match side {
+        Side::Up => (&parts.low, &tomatoes.high),
+        _ => (&parts.high, &tomatoes.low),
+    };
+    (!tomato.is_zero()).then(|| Change { by: part / tomato - ratio(1, 1), averaged: parts.averaged })
+}
+
+/// Packets against what the tomatoes in the bowls take, rounded up; none while nobody can tell.
+fn packets(line: &Line<'_>, scale: &Scale<'_>, slack: &BigRational) -> Option<(BigRational, BigRational)> {
+    let counted = |parts: &[&Part]| {
+        there(parts).iter().try_fold(BigRational::zero(), |sum, part| {
+            let (amount, unit) = part.measured()?;
+            matches!(unit, Unit::Packet | Unit::Piece).then_some(sum + amount)
+        })
+    };
+    let by_label = || {
+        line.actual.iter().chain(&line.base).find_map(|part| needed_by_label(part, scale.actual_g.as_ref()?))
+    };
+    let by_recipe = || Some(counted(&line.base)? * &scale.tomatoes?.high);
+    let needed = by_label().or_else(by_recipe)?;
+    Some((counted(&line.actual)?, (needed - slack).ceil()))
+}
+
+/// Packets as a proportion.
+fn proportion_of_packets(line: &Line<'_>, scale: &Scale<'_>, slack: &BigRational) -> Proportion {
+    let in_recipe = !there(&line.base).is_empty();
+    let counted = if in_recipe { packets(line, scale, slack) } else { None };
+    let safe = if in_recipe {
+        counted.as_ref().map(|(given, needed)| given >= needed)
+    } else {
+        Some(there(&line.actual).is_empty())
+    };
+    let says = match (&counted, safe) {
+        (Some((given, needed)), Some(false)) => {
+            format!("{}: {} needed, {} there", line.name, in_words(needed), in_words(given))
+        }
+        (Some((given, _)), Some(true)) => format!("{}: {}, as many as it takes", line.name, in_words(given)),
+        (None, Some(false)) => format!("{}: not in the recipe", line.name),
+        _ => format!("{}: nobody can tell", line.name),
+    };
+    Proportion {
+        name: line.name.to_owned(),
+        role: line.role,
+        side: line.role.side(),
+        per: None,
+        base_per_kg: None,
+        actual_per_kg: None,
+        change: counted
+            .filter(|(_, needed)| !needed.is_zero())
+            .map(|(given, needed)| decimal(&(given / needed)) - 1.0),
+        safe,
+        averaged: false,
+        says,
+    }
+}
+
+/// What is still to be said of bottles and labels before anybody can tell.
+fn labels(base: &[Part], actual: &[Part]) -> Vec<String> {
+    let mut open: Vec<String> = Vec::new();
+    let mut ask = |question: String| {
+        if !open.contains(&question) {
+            open.push(question);
+        }
+    };
+    for part in actual.iter().filter(|part| part.is_there()) {
+        if is_strength_open(part) {
+            ask(format!("How strong is the {}: 5 % or more?", part.name));
+        }
+        if let (Role::Acid, Some(Named::Asked(question))) = (part.role, named(&part.name)) {
+            ask(question.to_owned());
+        }
+    }
+    for part in base.iter().filter(|part| part.role == Role::Packet && part.is_there()) {
+        let there = actual.iter().find(|other| plain(&other.name) == plain(&part.name));
+        let (said, printed) =
+            (there.and_then(|part| part.packet).unwrap_or_default(), part.packet.unwrap_or_default());
+        let label = PacketLabel {
+            tomatoes_lb: said.tomatoes_lb.or(printed.tomatoes_lb),
+            acid: said.acid.or(printed.acid),
+        };
+        open_questions(&Part { packet: Some(label), ..part.clone() }).into_iter().for_each(&mut ask);
+    }
+    open
 }
 
 /// By how much it changed, in words.
@@ -224,6 +381,7 @@ fn says(name: &str, side: Side, change: Option<f64>, safe: Option<bool>) -> Stri
         (_, Some(change), Some(true)) if change.abs() <= decimal(&slack()) => {
             format!("{name}: as in the recipe")
         }
+        (_, Some(change), _) if change <= -1.0 => format!("{name}: none of it is there"),
         (_, Some(change), _) if change > 0.0 => format!("{name}: {} over", by_how_much(change)),
         (_, Some(change), _) => format!("{name}: {} short", by_how_much(change)),
     }
@@ -253,7 +411,9 @@ fn per_kg(base: &[&Part], actual: &[&Part], tomatoes: Option<f64>) -> Option<(Un
 /// Juice that is left over when it has done its own work stands for vinegar; millilitres.
 fn spare_juice(lines: &[Line<'_>], tomatoes: &Between) -> BigRational {
     let Some(line) = lines.iter().find(|line| {
-        line.role == Role::Acid && line.base.iter().chain(&line.actual).any(|part| acid(part) == Acid::Juice)
+        line.role == Role::Acid
+            && line.base.iter().chain(&line.actual).any(|part| acid(part) == Acid::Juice)
+            && !line.goes_into_jars()
     }) else {
         return BigRational::zero();
     };
@@ -272,26 +432,28 @@ fn is_dried(part: &Part) -> bool {
 
 fn proportion(
     line: &Line<'_>,
-    tomatoes: Option<&Between>,
+    scale: &Scale<'_>,
     base_g: Option<f64>,
     extra: &BigRational,
     slack: &BigRational,
 ) -> Proportion {
+    if line.role == Role::Packet {
+        return proportion_of_packets(line, scale, slack);
+    }
     let side = line.role.side();
     let is_there = !there(&line.actual).is_empty();
     let in_recipe = !there(&line.base).is_empty();
     let dried = side == Side::Down
         && there(&line.actual).iter().any(|part| is_dried(part))
         && !line.base.iter().any(|part| is_dried(part));
-    let parts = if in_recipe && !dried { times(&line.base, &line.actual, extra) } else { None };
-    let strict = parts.as_ref().zip(tomatoes).and_then(|(parts, tomatoes)| {
-        let (part, tomato) = match side {
-            Side::Up => (&parts.low, &tomatoes.high),
-            _ => (&parts.high, &tomatoes.low),
-        };
-        (!tomato.is_zero()).then(|| part / tomato - ratio(1, 1))
-    });
-    let safe = match (side, &strict) {
+    let in_jars = line.goes_into_jars();
+    let changed = match (in_recipe && !dried, in_jars) {
+        (false, _) => None,
+        (true, true) => change_in_jars(line, scale, side, extra),
+        (true, false) => change_in_pot(line, scale, side, extra),
+    };
+    let strict = changed.as_ref().map(|change| &change.by);
+    let safe = match (side, strict) {
         (Side::Never, _) => Some(!is_there),
         (Side::Any, _) => Some(true),
         (Side::Up, _) if !in_recipe => Some(true),
@@ -303,9 +465,9 @@ fn proportion(
         (Side::Down, Some(change)) => Some(change <= slack),
         (Side::Up | Side::Down, None) => None,
     };
-    let change = strict.as_ref().map(decimal);
-    let per = per_kg(&line.base, &line.actual, base_g);
-    let factor = tomatoes.map(|tomatoes| decimal(&tomatoes.low)).filter(|factor| *factor > 0.0);
+    let change = strict.map(decimal);
+    let per = if in_jars { None } else { per_kg(&line.base, &line.actual, base_g) };
+    let factor = scale.tomatoes.map(|tomatoes| decimal(&tomatoes.low)).filter(|factor| *factor > 0.0);
     Proportion {
         name: line.name.to_owned(),
         role: line.role,
@@ -321,7 +483,7 @@ fn proportion(
         },
         change,
         safe,
-        averaged: parts.is_some_and(|parts| parts.averaged),
+        averaged: changed.is_some_and(|change| change.averaged),
         says: says(line.name, side, change, safe),
     }
 }
@@ -330,21 +492,51 @@ fn tomatoes(parts: &[Part]) -> Vec<&Part> {
     parts.iter().filter(|part| part.role == Role::Tomato).collect()
 }
 
-/// Holds what is in the bowls against the recipe.
+/// Holds what is in the bowls against the recipe, before anybody knows how many jars are filled.
 #[must_use]
 pub fn compare(base: &[Part], actual: &[Part]) -> Comparison {
-    compared(base, actual, &slack())
+    compare_filled(base, actual, &[])
+}
+
+/// Holds what is in the bowls and in the jars against the recipe; `jars` are all that are filled.
+#[must_use]
+pub fn compare_filled(base: &[Part], actual: &[Part], jars: &[(JarSize, u32)]) -> Comparison {
+    let seen = compare_before_labels(base, actual, jars);
+    let asked = labels(&by_their_names(base), &by_their_names(&called_by_the_recipe(base, actual)));
+    let missing: Vec<String> = seen.missing.into_iter().chain(asked).collect();
+    let verdict = match seen.verdict {
+        Ruling::NotFine => Ruling::NotFine,
+        _ if missing.is_empty() => Ruling::Fine,
+        _ => Ruling::CannotTell,
+    };
+    Comparison { missing, verdict, ..seen }
+}
+
+/// The same of bowls that were set out before the strength of vinegar and the labels of packets were asked: what was not asked
+/// is neither alarm nor claim.
+#[must_use]
+pub fn compare_before_labels(base: &[Part], actual: &[Part], jars: &[(JarSize, u32)]) -> Comparison {
+    compared(base, actual, jars, &slack())
 }
 
 /// The same with so much slack in every proportion; a way back is held to none.
-pub(super) fn compared(base: &[Part], actual: &[Part], slack: &BigRational) -> Comparison {
-    let base = &base.iter().map(by_its_name).collect::<Vec<_>>()[..];
-    let actual = &by_the_recipe(base, actual)[..];
+pub(super) fn compared(
+    base: &[Part],
+    actual: &[Part],
+    jars: &[(JarSize, u32)],
+    slack: &BigRational,
+) -> Comparison {
+    let base = &by_their_names(base)[..];
+    let called = called_by_the_recipe(base, actual);
+    let swaps = swaps(base, &called);
+    let actual = &by_their_names(&called)[..];
     let (base_t, actual_t) = (tomatoes(base), tomatoes(actual));
     let factor = times(&base_t, &actual_t, &BigRational::zero());
     let base_g = sum(&there(&base_t), By::Weight).map(|grams| decimal(&grams)).filter(|grams| *grams > 0.0);
+    let actual_g = sum(&there(&actual_t), By::Weight).filter(|grams| !grams.is_zero());
     let lines = lines(base, actual);
     let spare = factor.as_ref().map(|factor| spare_juice(&lines, factor)).unwrap_or_default();
+    let scale = Scale { tomatoes: factor.as_ref(), actual_g, jars };
     let mut missing = Vec::new();
     if factor.as_ref().is_none_or(|factor| factor.low.is_zero()) {
         missing.push("How many tomatoes are in it?".to_owned());
@@ -354,22 +546,24 @@ pub(super) fn compared(base: &[Part], actual: &[Part], slack: &BigRational) -> C
         .map(|line| {
             let vinegar = line.role == Role::Acid && line.base.iter().any(|part| acid(part) == Acid::Vinegar);
             let extra = if vinegar { spare.clone() } else { BigRational::zero() };
-            let proportion = proportion(line, factor.as_ref(), base_g, &extra, slack);
-            if proportion.safe.is_none() {
+            let proportion = proportion(line, &scale, base_g, &extra, slack);
+            if proportion.safe.is_none() && line.role != Role::Packet {
                 missing.push(unmeasured(line));
             }
             proportion
         })
         .collect();
-    let swaps = swaps(base, actual);
-    let verdict =
-        if proportions.iter().any(|line| line.safe == Some(false)) || swaps.iter().any(|swap| !swap.safe) {
-            Ruling::NotFine
-        } else if missing.is_empty() {
-            Ruling::Fine
-        } else {
-            Ruling::CannotTell
-        };
+    let unknown = proportions.iter().find(|line| line.role == Role::Packet && line.safe.is_none());
+    missing.extend(unknown.map(|line| format!("How many packets of {} are in it?", line.name)));
+    let is_off =
+        proportions.iter().any(|line| line.safe == Some(false)) || swaps.iter().any(|swap| !swap.safe);
+    let verdict = if is_off {
+        Ruling::NotFine
+    } else if missing.is_empty() {
+        Ruling::Fine
+    } else {
+        Ruling::CannotTell
+    };
     let tomato_factor = factor.map(|factor| decimal(&factor.low));
     Comparison { tomato_factor, proportions, swaps, missing, verdict }
 }

@@ -7,12 +7,19 @@ use num_rational::BigRational;
 use num_traits::Zero;
 use serde::Serialize;
 
+use self::clauses::{Clauses, clauses};
 use self::tokens::{Token, Tokens};
-use super::measure::{Unit, in_words};
-use super::part::Role;
+use super::acids::{Named, named};
+use super::measure::{Unit, in_words, ratio};
+use super::packet::{is_packet, open_questions};
+use super::part::{PacketLabel, Part, Per, Role};
+use super::role::role_by_name;
+use super::words::Words;
 use super::{measure, weights};
+use crate::jars::size::JarSize;
 use crate::kitchen::ways::Decimal;
 
+mod clauses;
 mod tokens;
 
 /// A line that was read.
@@ -35,15 +42,44 @@ pub struct ReadLine {
     pub role: Option<Role>,
     /// What it may stand in for.
     pub group: Option<String>,
+    /// Whether it is for the whole batch or for each jar; `null` when the line can mean either.
+    pub per: Option<Per>,
+    /// The size of jar that the line names.
+    pub per_jar: Option<JarSize>,
+    /// What its label says, of a packet that comes out of a recipe file.
+    pub packet: Option<PacketLabel>,
     /// What has to be said of it, for a person; empty when all of it was read.
     pub asks: Vec<String>,
+}
+
+impl ReadLine {
+    /// What it is as a part, as far as it was read; what is still asked stays open.
+    #[must_use]
+    pub fn part(&self) -> Part {
+        Part {
+            group: self.group.clone(),
+            per: self.per.unwrap_or_default(),
+            packet: self.packet,
+            ..Part::new(self.name.clone(), self.amount, self.unit, self.role.unwrap_or(Role::Free))
+        }
+    }
+
+    /// Whether something has to be said before it can be written down; of salt and spices no amount is needed.
+    #[must_use]
+    pub fn is_open(&self) -> bool {
+        if self.name.trim().is_empty() || self.role.is_none() || self.per.is_none() {
+            return true;
+        }
+        let is_free = matches!(self.role, Some(Role::Free | Role::Sugar));
+        !is_free && (self.amount.is_none() || self.unit.is_none() || self.up_to.is_some())
+    }
 }
 
 /// Things that are bought in many sizes.
 const SIZED: [&str; 8] = ["can", "cans", "tin", "tins", "jar", "jars", "bottle", "bottles"];
 
 /// Amounts that nobody can measure, and measures that say nothing of how much it is.
-const VAGUE: [&str; 45] = [
+const VAGUE: [&str; 74] = [
     "pinch",
     "pinches",
     "dash",
@@ -89,10 +125,53 @@ const VAGUE: [&str; 45] = [
     "touch",
     "touches",
     "splashes",
+    "bucket",
+    "buckets",
+    "bowl",
+    "bowls",
+    "glass",
+    "glasses",
+    "stick",
+    "sticks",
+    "head",
+    "heads",
+    "bulb",
+    "bulbs",
+    "peck",
+    "pecks",
+    "bushel",
+    "bushels",
+    "crate",
+    "crates",
+    "basket",
+    "baskets",
+    "lug",
+    "lugs",
+    "sprig",
+    "sprigs",
+    "sack",
+    "sacks",
+    "trug",
+    "pan",
+    "pot",
 ];
 
 /// Words between the amount and the name that say nothing of it.
-const EMPTY: [&str; 7] = ["of", "about", "approximately", "approx", "heaping", "scant", "level"];
+const EMPTY: [&str; 11] = [
+    "of",
+    "about",
+    "approximately",
+    "approx",
+    "heaping",
+    "heaped",
+    "rounded",
+    "generous",
+    "scant",
+    "level",
+    "full",
+];
+/// Sizes of a thing, in front of it.
+const HOW_LARGE: [&str; 4] = ["large", "medium", "small", "big"];
 
 /// How much a line speaks of.
 #[derive(Default)]
@@ -178,7 +257,13 @@ fn amount(tokens: &mut Tokens) -> Amount {
         return amount;
     }
     skip_empty(tokens);
-    amount.unit = tokens.unit();
+    match (tokens.metric(), &amount.first) {
+        (Some(millilitres), Some(first)) => {
+            amount.first = Some(first * ratio(millilitres, 1));
+            amount.unit = Some(Unit::Millilitre);
+        }
+        _ => amount.unit = tokens.unit(),
+    }
     if amount.unit.is_some() && amount.up_to.is_none() && tokens.0.first() == Some(&Token::Dash) {
         tokens.0.remove(0);
         amount.up_to = tokens.number();
@@ -218,37 +303,147 @@ fn name(tokens: Tokens, asides: Vec<String>) -> (String, Option<String>) {
     (name.join(" "), Some(preparation.join(" ")).filter(|text| !text.is_empty()))
 }
 
+/// What a line is of, with what it asks.
+struct Kind {
+    role: Option<Role>,
+    group: Option<&'static str>,
+}
+
+/// What something is by its name and by everything that stands around it.
+fn kind(part: &Part, all: &str, taste: bool, asks: &mut Vec<String>) -> Kind {
+    let asked = |asks: &mut Vec<String>, question: String| {
+        asks.push(question);
+        Kind { role: None, group: None }
+    };
+    match named(all) {
+        Some(Named::NotAcid { why, .. }) => return asked(asks, why.to_owned()),
+        Some(Named::Asked(question)) => return asked(asks, question.to_owned()),
+        Some(Named::Acid(_)) | None => {}
+    }
+    if is_packet(part) {
+        asks.extend(open_questions(part));
+        return Kind { role: Some(Role::Packet), group: None };
+    }
+    // Of something that is in no jar the name is enough.
+    if let (None, Some(role)) = (weights::kind(&part.name), weights::never(&part.name)) {
+        return Kind { role: Some(role), group: None };
+    }
+    let words = Words::of(&part.name);
+    if matches!(words.spaced(), " pepper " | " ground pepper " | " fresh pepper " | " freshly ground pepper ")
+    {
+        match part.unit {
+            Some(Unit::Teaspoon) => return Kind { role: Some(Role::Free), group: None },
+            None if taste => return Kind { role: Some(Role::Free), group: None },
+            Some(Unit::Tablespoon) | None => {
+                return asked(asks, "Which pepper is it: ground, as a spice, or chopped?".to_owned());
+            }
+            Some(_) => {}
+        }
+    }
+    match weights::kind(&part.name) {
+        Some((role, _)) if role != Role::Acid && words.has("or") => {
+            asked(asks, format!("Which of them is it: {}?", part.name))
+        }
+        Some((role, group)) => Kind { role: Some(role), group },
+        None => asked(asks, format!("What is {}: low in acid, acid, a spice?", part.name)),
+    }
+}
+
+/// Whether an amount is for each jar, with what that leaves open.
+fn per(said: &Clauses, role: Option<Role>, asks: &mut Vec<String>) -> Option<Per> {
+    match (said.per, role) {
+        (None, _) | (_, Some(Role::Tomato)) => Some(Per::Batch),
+        (Some(jar), Some(Role::Free | Role::Sugar)) => Some(jar.map_or(Per::Batch, Per::Jar)),
+        (Some(jar), _) => {
+            asks.push(in_each_or_all(jar));
+            None
+        }
+    }
+}
+
+/// Whether an amount can be more or less than the line says, on a side that is not safe.
+fn is_loose(said: &Clauses, role: Option<Role>) -> bool {
+    match role {
+        Some(Role::Free | Role::Sugar) => false,
+        Some(Role::Acid | Role::Packet) => said.taste || said.scant,
+        _ => said.taste || said.more || said.heaped,
+    }
+}
+
+/// What a written line still asks of its place: its words say that it is for each jar, and nobody said whether it is.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct EachJar {
+    /// The size of jar that the words name.
+    pub jar: Option<JarSize>,
+    /// The name without those words.
+    pub name: String,
+}
+
+/// Whether the name of an acid that was written down for the whole batch says that it is for each jar.
+#[must_use]
+pub fn each_jar(part: &Part) -> Option<EachJar> {
+    let said = clauses(&part.name);
+    let is_asked = part.per.is_batch() && role_by_name(part) == Role::Acid;
+    said.per.filter(|_| is_asked).map(|jar| EachJar { jar, name: said.line })
+}
+
+/// The question that goes with it.
+#[must_use]
+pub fn in_each_or_all(jar: Option<JarSize>) -> String {
+    format!("In every {}, or in the whole batch?", jar.map_or("jar", JarSize::label))
+}
+
 /// Reads a line as a household writes its numbers.
 #[must_use]
 pub fn read(line: &str, decimal: Decimal) -> ReadLine {
-    let mut tokens = Tokens(tokens::tokens(line, decimal));
+    let said = clauses(line);
+    let mut tokens = Tokens(tokens::tokens(&said.line, decimal));
     let Amount { first: amount, up_to, mut unit, asides, mut asks } = amount(&mut tokens);
+    let is_two = tokens.names_two();
     let (name, preparation) = name(tokens, asides);
-    let first = name.split(' ').next().unwrap_or_default().to_lowercase();
+    let lower = name.to_lowercase();
+    let first = lower.split(' ').find(|word| !HOW_LARGE.contains(word)).unwrap_or_default();
     let first = first.trim_end_matches('.');
     let is_vague = VAGUE.contains(&first);
-    if amount.is_some() && unit.is_none() && !is_vague && asks.is_empty() {
+    let is_sized = SIZED.contains(&first) && amount.is_some();
+    if amount.is_some() && unit.is_none() && !is_vague && !is_sized && asks.is_empty() {
         unit = Some(Unit::Piece);
     }
-    let suggested = weights::kind(&name);
     if name.is_empty() {
         asks.push("What is it?".to_owned());
     } else if !first.starts_with(char::is_alphabetic) {
         asks.push(format!("Is that so: {name}?"));
+        unit = None;
     }
+    let part = Part::new(name.clone(), amount.as_ref().map(measure::decimal), unit, Role::NotAllowed);
+    let all = preparation.as_ref().map_or_else(|| name.clone(), |done| format!("{name}, {done}"));
+    let Kind { role, group } = if is_two {
+        asks.push("These are two things: write a line for each.".to_owned());
+        unit = None;
+        Kind { role: None, group: None }
+    } else {
+        kind(&part, &all, said.taste, &mut asks)
+    };
+    let is_unmeasured_spice = amount.is_none() && matches!(role, Some(Role::Free | Role::Sugar));
     match (&amount, &up_to) {
-        (None, _) if asks.is_empty() => asks.push(format!("How much {name}?")),
+        (None, _) if asks.is_empty() && !is_unmeasured_spice => asks.push(format!("How much {name}?")),
         (None, _) => {}
         (Some(low), Some(high)) => asks.push(format!("{} or {} {name}?", in_words(low), in_words(high))),
         (Some(_), None) if is_vague => asks.push(format!("How much is a {first}?")),
-        (Some(_), None) if SIZED.contains(&first) && preparation.is_none() => {
-            asks.push(format!("How large is the {first}?"));
+        (Some(_), None) if is_sized => {
+            asks.push(format!("How large is the {first}, and how much is that altogether?"))
+        }
+        (Some(_), None) if unit == Some(Unit::Packet) && role != Some(Role::Packet) => {
+            asks.push(format!("How much {name} is in the packet?"));
+            unit = None;
         }
         (Some(_), None) => {}
     }
-    if suggested.is_none() {
-        asks.push(format!("What is {name}: low in acid, acid, a spice?"));
+    if amount.is_some() && is_loose(&said, role) {
+        asks.push(format!("How much {name} is it, level and at the most?"));
+        unit = None;
     }
+    let per = per(&said, role, &mut asks);
     ReadLine {
         line: line.trim().to_owned(),
         amount: amount.as_ref().map(measure::decimal),
@@ -256,8 +451,11 @@ pub fn read(line: &str, decimal: Decimal) -> ReadLine {
         unit: unit.filter(|_| !is_vague),
         name,
         preparation,
-        role: suggested.map(|(role, _)| role),
-        group: suggested.and_then(|(_, group)| group.map(str::to_owned)),
+        role,
+        group: group.map(str::to_owned),
+        per,
+        per_jar: said.per.flatten(),
+        packet: None,
         asks,
     }
 }

@@ -6,11 +6,27 @@ use crate::jars::size::JarSize;
 use crate::kitchen::altitude::Altitude;
 use crate::measures::limits::{ALTITUDE, HEADSPACE, Limit, OutOfRange, POUNDS, RECIPE_MINUTES};
 use crate::measures::moment::Minutes;
+use crate::measures::vocabulary::vocabulary;
 use crate::measures::words::capital;
 use crate::tables::process::{
     Caution, Method, Pack, ProcessOption, Query, Refusal, RefusalCode, Tested, look_up,
 };
 use crate::tables::source::Source;
+
+vocabulary! {
+    /// What the page says of altitude.
+    "altitude of a page", AltitudePrinted {
+        /// A time for each band.
+        Bands = "bands", "a time for each band";
+        /// Minutes are added by a table that the page names; they are written down as bands.
+        Added = "added", "it says to add minutes";
+        /// Nothing: its time holds where water boils as at sea level.
+        Nothing = "nothing", "it says nothing";
+    }
+}
+
+/// Up to so many feet a time holds of which its page says nothing. Source: USDA Guide 1, whose first band ends there, from memory.
+const NOTHING_SAID_FT: f64 = 1000.0;
 
 /// A line of the printed table.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
@@ -21,9 +37,12 @@ pub struct PrintedTime {
     pub jar: JarSize,
     /// How the jars are heated.
     pub method: Method,
-    /// Altitude up to which it holds, in feet, that one included; `null` for the highest band, "above".
+    /// Altitude up to which it holds, in feet, that one included; `null` where the page gives none.
     #[serde(default)]
     pub up_to_ft: Option<f64>,
+    /// Whether the page says that it holds at every altitude above its other bands.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub above: bool,
     /// Minutes.
     pub minutes: Minutes,
     /// Pounds on the gauge; `null` in water or steam.
@@ -40,6 +59,9 @@ pub struct RecipeProcess {
     pub pack: Pack,
     /// Headspace in inches.
     pub headspace_in: f64,
+    /// What the page says of altitude; left out while nobody said, as in recipes written down before that was asked.
+    #[serde(default)]
+    pub altitude: Option<AltitudePrinted>,
     /// The table as it is printed.
     pub times: Vec<PrintedTime>,
 }
@@ -67,16 +89,40 @@ pub enum NoRecipeTime {
     /// Not printed for this altitude.
     #[error("the recipe's table does not reach this altitude")]
     Altitude,
+    /// The page says nothing of altitude, and the kitchen is higher than that holds.
+    #[error(
+        "the page says nothing of altitude, so its time holds up to {NOTHING_SAID_FT:.0} ft and nobody can tell for this kitchen"
+    )]
+    NothingSaid,
 }
 
-/// A number of a recipe's process that cannot be right, with its field.
+impl NoRecipeTime {
+    /// Whether it stands for something that nobody said, and not for something that is known to be missing.
+    #[must_use]
+    pub const fn is_untold(self) -> bool {
+        matches!(self, Self::NothingSaid)
+    }
+}
+
+/// Something in a recipe's process that cannot be right, with its field.
 #[derive(Debug, Clone, PartialEq, thiserror::Error)]
 #[error("{error}")]
 pub struct NoProcess {
     /// The field, as in `times[0].minutes`.
     pub field: String,
     /// What is wrong with it.
-    pub error: OutOfRange,
+    pub error: WrongProcess,
+}
+
+/// What can be wrong with a recipe's process.
+#[derive(Debug, Clone, PartialEq, thiserror::Error)]
+pub enum WrongProcess {
+    /// A number out of range.
+    #[error(transparent)]
+    Range(#[from] OutOfRange),
+    /// A band without an end.
+    #[error("say up to which altitude this time holds, or that it holds at every altitude above")]
+    OpenBand,
 }
 
 impl RecipeProcess {
@@ -86,19 +132,51 @@ impl RecipeProcess {
     /// [`NoProcess`].
     pub fn check(&self) -> Result<(), NoProcess> {
         let within = |limit: Limit, value: f64, field: String| {
-            limit.check(value).map(drop).map_err(|error| NoProcess { field, error })
+            limit.check(value).map(drop).map_err(|error| NoProcess { field, error: error.into() })
         };
+        let is_banded = matches!(self.altitude, Some(AltitudePrinted::Bands | AltitudePrinted::Added));
         within(HEADSPACE, self.headspace_in, "headspace_in".to_owned())?;
         for (place, line) in self.times.iter().enumerate() {
             within(RECIPE_MINUTES, f64::from(line.minutes.0), format!("times[{place}].minutes"))?;
-            if let Some(feet) = line.up_to_ft {
-                within(ALTITUDE, feet, format!("times[{place}].up_to_ft"))?;
+            match line.up_to_ft {
+                Some(feet) => within(ALTITUDE, feet, format!("times[{place}].up_to_ft"))?,
+                None if is_banded && !line.above => {
+                    let field = format!("times[{place}].up_to_ft");
+                    return Err(NoProcess { field, error: WrongProcess::OpenBand });
+                }
+                None => {}
             }
             if let Some(psi) = line.psi {
                 within(POUNDS, f64::from(psi), format!("times[{place}].psi"))?;
             }
         }
         Ok(())
+    }
+
+    /// What the page says of altitude. Of a process that was written down before that was asked, an open band above closed ones
+    /// is "above", and one that stands alone says nothing.
+    #[must_use]
+    pub fn altitude_printed(&self) -> AltitudePrinted {
+        let is_closed = |line: &PrintedTime| line.up_to_ft.is_some() || line.above;
+        match self.altitude {
+            Some(said) => said,
+            None if self.times.iter().any(is_closed) => AltitudePrinted::Bands,
+            None => AltitudePrinted::Nothing,
+        }
+    }
+
+    /// The altitude in feet up to which a line holds: of several of one jar and method that were written down before altitude
+    /// was asked for, an open one is the highest band.
+    fn reach(&self, line: &PrintedTime) -> f64 {
+        let is_highest = || {
+            let alike = |other: &&PrintedTime| other.jar == line.jar && other.method == line.method;
+            self.altitude.is_none() && self.times.iter().filter(alike).any(|other| other.up_to_ft.is_some())
+        };
+        match line.up_to_ft {
+            Some(feet) => feet,
+            None if line.above || is_highest() => f64::INFINITY,
+            None => NOTHING_SAID_FT,
+        }
     }
 
     /// The printed time for a jar. A smaller jar than the smallest that is printed takes that one's time; a half-litre takes
@@ -125,9 +203,10 @@ impl RecipeProcess {
             .min_by(|a, b| (*a != jar).cmp(&(*b != jar)).then(a.pints().cmp(&b.pints())))
             .ok_or(NoRecipeTime::JarTooLarge(jar))?;
         lines.retain(|line| line.jar == printed_for);
-        let reach = |line: &PrintedTime| line.up_to_ft.unwrap_or(f64::INFINITY);
-        lines.sort_by(|a, b| reach(a).total_cmp(&reach(b)));
-        let line = lines.iter().find(|line| altitude.feet() <= reach(line)).ok_or(NoRecipeTime::Altitude)?;
+        lines.sort_by(|a, b| self.reach(a).total_cmp(&self.reach(b)));
+        let is_unsaid = lines.iter().any(|line| line.up_to_ft.is_none() && self.reach(line).is_finite());
+        let beyond = if is_unsaid { NoRecipeTime::NothingSaid } else { NoRecipeTime::Altitude };
+        let line = lines.iter().find(|line| altitude.feet() <= self.reach(line)).ok_or(beyond)?;
         Ok(RecipeTime {
             option: ProcessOption { minutes: line.minutes, psi: line.psi },
             printed_for,
@@ -166,6 +245,14 @@ impl RecipeProcess {
                 let printed = "Heat the jars as the recipe prints it, in another canner.";
                 Refusal::new(RefusalCode::NoTestedProcess, message, &[printed, cold])
             }
+            NoRecipeTime::NothingSaid => Refusal::new(
+                RefusalCode::AltitudeNotSaid,
+                message,
+                &[
+                    "Look on the page for a table of minutes to add, or ask your local extension office.",
+                    cold,
+                ],
+            ),
             NoRecipeTime::Altitude => Refusal::new(
                 RefusalCode::AltitudeOutOfRange,
                 message,

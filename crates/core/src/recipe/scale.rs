@@ -6,6 +6,7 @@ use num_traits::Zero;
 use super::compare::compare;
 use super::measure::{Dimension, Unit, decimal, exact, ratio};
 use super::part::{Part, Role, Side};
+use super::role::role_by_name;
 use crate::measures::names::LONGEST_NAME;
 use crate::measures::units::{Volume, in_pounds, kilograms, quarts};
 use crate::measures::words::short;
@@ -54,14 +55,19 @@ fn at_hand(amount: &BigRational, unit: Unit) -> (BigRational, Unit) {
 }
 
 /// The parts of a recipe made so many times, in whole kitchen measures: acid rounded up, what is low in acid rounded down,
-/// packets rounded up, the tomatoes as they are.
+/// packets rounded up, the tomatoes as they are, and a dose for each jar as it is printed.
 #[must_use]
 pub fn scaled(parts: &[Part], factor: &BigRational) -> Vec<Part> {
     let one = |part: &Part| {
-        let Some((amount, unit)) = part.measured() else { return part.clone() };
+        let role = role_by_name(part);
+        // A dose for each jar does not grow with the batch.
+        let Some((amount, unit)) = part.measured().filter(|_| part.per.is_batch()) else {
+            return part.clone();
+        };
         let amount = amount * factor;
         let amount = match unit {
             Unit::Packet => amount.ceil(),
+            Unit::Piece if role == Role::Packet => amount.ceil(),
             _ => {
                 // A quarter of a cup is coarse for a spoonful of leaves: then spoons are the step.
                 let step = if amount < unit.step() && unit.dimension() == Dimension::Volume {
@@ -69,7 +75,7 @@ pub fn scaled(parts: &[Part], factor: &BigRational) -> Vec<Part> {
                 } else {
                     unit.step()
                 };
-                rounded(part.role, &amount, &step)
+                rounded(role, &amount, &step)
             }
         };
         let (amount, unit) = at_hand(&amount, unit);
@@ -101,13 +107,7 @@ pub fn by_tomatoes(base: &[Part], there: &[Part]) -> Option<f64> {
 /// A weight of tomatoes as a part.
 #[must_use]
 pub fn tomatoes_of(grams: f64) -> Part {
-    Part {
-        name: "tomatoes".to_owned(),
-        amount: Some(decimal(&exact(grams))),
-        unit: Some(Unit::Gram),
-        role: Role::Tomato,
-        group: None,
-    }
+    Part::new("tomatoes", Some(decimal(&exact(grams))), Some(Unit::Gram), Role::Tomato)
 }
 
 /// How many times the recipe one part of it lasts.

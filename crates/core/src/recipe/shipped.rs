@@ -7,7 +7,7 @@ use serde::{Deserialize, Serialize};
 
 use super::measure::Unit;
 use super::part::{Part, Role};
-use super::process::{PrintedTime, RecipeProcess};
+use super::process::{AltitudePrinted, PrintedTime, RecipeProcess};
 use crate::jars::size::JarSize;
 use crate::measures::moment::Minutes;
 use crate::records::recipe::{Makes, RecipeLine, RecipeText};
@@ -69,13 +69,7 @@ pub fn parse_recipes() -> Result<Vec<Shipped>, TableError> {
     let times: Vec<TimeRow> = rows(TIMES, include_str!("../tables/data/recipe_times.csv"))?;
     let mut found: Vec<Shipped> = Vec::new();
     for row in parts {
-        let part = Part {
-            name: row.part,
-            amount: Some(row.amount),
-            unit: Some(row.unit),
-            role: row.role,
-            group: row.group,
-        };
+        let part = Part::new(row.part, Some(row.amount), Some(row.unit), row.role).in_group(row.group);
         part.check().map_err(|error| TableError::new(PARTS, error))?;
         let line = RecipeLine { part, preparation: None, ticked: false };
         match found.iter_mut().find(|shipped| shipped.key == row.recipe) {
@@ -95,10 +89,16 @@ fn text(key: &str, name: String, first: RecipeLine, times: &[TimeRow]) -> Result
         jar: row.jar,
         method: row.method,
         up_to_ft: row.up_to_ft,
+        above: row.up_to_ft.is_none(),
         minutes: Minutes(row.minutes),
         psi: row.psi,
     });
-    let process = RecipeProcess { pack: Pack::Hot, headspace_in: row.headspace_in, times: printed.collect() };
+    let process = RecipeProcess {
+        pack: Pack::Hot,
+        headspace_in: row.headspace_in,
+        altitude: Some(AltitudePrinted::Bands),
+        times: printed.collect(),
+    };
     process.check().map_err(|error| TableError::new(TIMES, error))?;
     Ok(RecipeText {
         name,
@@ -106,9 +106,11 @@ fn text(key: &str, name: String, first: RecipeLine, times: &[TimeRow]) -> Result
         makes: Some(Makes { jar: row.jar, low: row.low, high: row.high }),
         process: Some(process),
         process_ticked: false,
+        kind: None,
+        is_all_its_acid: false,
         title: String::new(),
         edition: String::new(),
         page: String::new(),
-        note: "Recalled from memory; not checked against a copy.".to_owned(),
+        note: String::new(),
     })
 }

@@ -5,8 +5,10 @@ use std::sync::LazyLock;
 use num_rational::BigRational;
 use serde::Deserialize;
 
+use super::acids::{Named, named};
 use super::measure::{Dimension, Unit, exact};
-use super::part::{Part, Role, Side, plain};
+use super::part::{Part, Role, Side};
+use super::words::Words;
 use crate::tables::reader::{TableError, rows};
 
 const FILE: &str = "recipe_weights.csv";
@@ -47,20 +49,13 @@ pub fn parse_weights() -> Result<Vec<Weighs>, TableError> {
     Ok(rows
         .into_iter()
         .map(|row| Weighs {
-            words: row.words.split('|').map(words).collect(),
+            words: row.words.split('|').map(|word| Words::of(word).spaced().to_owned()).collect(),
             cup: row.cup_g.map(exact),
             piece: row.piece_g.map(exact),
             role: row.role,
             group: row.group,
         })
         .collect())
-}
-
-/// The words of a name, without signs.
-fn words(name: &str) -> String {
-    let plain = plain(name);
-    let spaced: String = plain.chars().map(|sign| if sign.is_alphanumeric() { sign } else { ' ' }).collect();
-    format!(" {} ", spaced.split_whitespace().collect::<Vec<_>>().join(" "))
 }
 
 /// A cup and a piece of something, in grams, about.
@@ -74,9 +69,9 @@ pub struct Average {
 
 /// The rows that a name speaks of. The longest words decide: "tomato paste" is no tomato.
 fn rows_of(name: &str) -> Vec<&'static Weighs> {
-    let name = words(name);
+    let name = Words::of(name);
     let longest = |row: &'static Weighs| {
-        let named = row.words.iter().filter(|word| name.contains(word.as_str()));
+        let named = row.words.iter().filter(|word| name.spaced().contains(word.as_str()));
         named.max_by_key(|word| word.len()).map(|word| (word.as_str(), row))
     };
     let found: Vec<(&str, &'static Weighs)> = TABLE.iter().filter_map(longest).collect();
@@ -104,6 +99,12 @@ pub fn of(name: &str) -> Option<Average> {
 /// known, or of things that differ.
 #[must_use]
 pub fn kind(name: &str) -> Option<(Role, Option<&'static str>)> {
+    match named(name) {
+        Some(Named::Acid(_)) => return Some((Role::Acid, None)),
+        Some(Named::NotAcid { role, .. }) => return Some((role, None)),
+        Some(Named::Asked(_)) => return None,
+        None => {}
+    }
     let rows = rows_of(name);
     let first = rows.first()?;
     let alike = rows.iter().all(|row| row.role == first.role);
@@ -111,25 +112,11 @@ pub fn kind(name: &str) -> Option<(Role, Option<&'static str>)> {
     alike.then_some((first.role, group))
 }
 
-/// How far a role holds a part back: what is never less least, what has no place most.
-const fn strictness(role: Role) -> u8 {
-    match role.side() {
-        Side::Up => 0,
-        Side::Any => 1,
-        Side::Down => 2,
-        Side::Never => 3,
-    }
-}
-
-/// What a part does, where its name says more than it was called: corn is no spice because somebody calls it so. Pepper by the
-/// spoon is the spice.
-pub(super) fn role_by_name(part: &Part) -> Role {
-    let by_spoon = matches!(part.unit, Some(Unit::Teaspoon | Unit::Tablespoon));
-    match kind(&part.name) {
-        Some((_, Some("peppers"))) if by_spoon => part.role,
-        Some((known, _)) if strictness(known) > strictness(part.role) => known,
-        _ => part.role,
-    }
+/// What a name speaks of that is in no jar: "beef" of "beef and onions", "pasta" of "pasta with cheese".
+#[must_use]
+pub fn never(name: &str) -> Option<Role> {
+    let rows = rows_of(name);
+    rows.iter().map(|row| row.role).find(|role| role.side() == Side::Never)
 }
 
 impl Part {
@@ -154,7 +141,7 @@ impl Part {
     }
 
     /// Grams by average.
-    pub(super) fn grams(&self) -> Option<BigRational> {
+    pub(crate) fn grams(&self) -> Option<BigRational> {
         let (amount, unit) = self.measured()?;
         let size = amount * unit.size();
         match unit.dimension() {

@@ -38,6 +38,8 @@ pub struct Jar {
     pub agent: Agent,
     /// Whether salt is wanted.
     pub wants_salt: bool,
+    /// Whether it is of a recipe that puts its acid into each jar.
+    pub recipe_doses: bool,
     /// Size.
     pub size: JarSize,
     /// Acid is in: its own dose, seen by somebody, and not found to be missing later.
@@ -58,6 +60,14 @@ pub struct Jar {
     pub rim: bool,
     /// Lid and ring are on: ready for the canner.
     pub lid: bool,
+}
+
+impl Jar {
+    /// Whether its acid comes with what is filled in, so that no dose is asked of it: a recipe's, unless that puts it into the jars.
+    #[must_use]
+    pub const fn brings_its_acid(&self) -> bool {
+        self.product.brings_its_acid() && !self.recipe_doses
+    }
 }
 
 /// How many jars of each size there are, in the order the sizes come.

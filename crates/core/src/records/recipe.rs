@@ -7,8 +7,14 @@ use crate::measures::ids::{BenchPhId, BowlsId, RecipeId};
 use crate::measures::limits::{RECIPE_JARS, RECIPE_PARTS};
 use crate::measures::moment::Moment;
 use crate::measures::names::clean_name;
-use crate::recipe::part::Part;
+use crate::recipe::line::{ReadLine, each_jar};
+use crate::recipe::part::{Part, Per, Role};
 use crate::recipe::process::RecipeProcess;
+use crate::recipe::source::SourceKind;
+use crate::recipe::weights::kind;
+
+/// Letters of the longest description of how a recipe is made.
+const LONGEST_STEPS: usize = 5_000;
 
 /// A line of a recipe.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -23,6 +29,49 @@ pub struct RecipeLine {
     /// Whether somebody has held it against a copy of the source.
     #[serde(default)]
     pub ticked: bool,
+}
+
+impl RecipeLine {
+    /// The part with what is done to it where that makes it another thing: lemon juice that is freshly squeezed is no bottled
+    /// juice, wherever the line says so.
+    #[must_use]
+    pub fn whole(&self) -> Part {
+        let Some(done) = self.preparation.as_ref().filter(|_| self.is_acid()) else {
+            return self.part.clone();
+        };
+        let whole = Part { name: format!("{}, {done}", self.part.name), ..self.part.clone() };
+        let is_other = kind(&whole.name) != kind(&self.part.name) || each_jar(&whole).is_some();
+        if is_other { whole } else { self.part.clone() }
+    }
+
+    fn is_acid(&self) -> bool {
+        kind(&self.part.name).is_some_and(|(role, _)| role == Role::Acid)
+    }
+}
+
+impl From<RecipeLine> for ReadLine {
+    /// A line of a recipe file, which says all of itself.
+    fn from(line: RecipeLine) -> Self {
+        let RecipeLine { part, preparation, .. } = line;
+        let each = match part.per {
+            Per::Jar(jar) => Some(jar),
+            Per::Batch => None,
+        };
+        Self {
+            line: part.says(),
+            amount: part.amount,
+            up_to: None,
+            unit: part.unit,
+            preparation,
+            role: Some(part.role),
+            group: part.group,
+            per: Some(part.per),
+            per_jar: each,
+            packet: part.packet,
+            asks: Vec::new(),
+            name: part.name,
+        }
+    }
 }
 
 /// What a recipe fills when it is made once.
@@ -56,16 +105,22 @@ pub struct RecipeText {
     /// Whether somebody has held the process against a copy.
     #[serde(default)]
     pub process_ticked: bool,
+    /// Who printed it; `null` while nobody said.
+    #[serde(default)]
+    pub kind: Option<SourceKind>,
+    /// Whether somebody looked for more acid on the page and found none.
+    #[serde(default)]
+    pub is_all_its_acid: bool,
     /// Title of the source.
     #[serde(default)]
     pub title: String,
     /// Its edition or year.
     #[serde(default)]
     pub edition: String,
-    /// The page.
+    /// The page; of a packet, where it stands on it.
     #[serde(default)]
     pub page: String,
-    /// Anything else that is to be remembered.
+    /// How it is made, in the household's words, a line for each step; up to 5,000 letters.
     #[serde(default)]
     pub note: String,
 }
@@ -100,6 +155,10 @@ impl RecipeText {
                 .check()
                 .map_err(|error| NotARecipe::new(format!("lines[{place}].part.{}", error.field()), error))?;
         }
+        if self.note.chars().count() > LONGEST_STEPS {
+            let says = format!("the steps have up to {LONGEST_STEPS} letters; say them shorter");
+            return Err(NotARecipe::new("note", says));
+        }
         for (field, count) in self.makes.iter().flat_map(|makes| [("low", makes.low), ("high", makes.high)]) {
             RECIPE_JARS.check(count).map_err(|error| NotARecipe::new(format!("makes.{field}"), error))?;
         }
@@ -122,7 +181,7 @@ impl RecipeText {
     /// Its parts, made once.
     #[must_use]
     pub fn parts(&self) -> Vec<Part> {
-        self.lines.iter().map(|line| line.part.clone()).collect()
+        self.lines.iter().map(RecipeLine::whole).collect()
     }
 }
 
@@ -154,6 +213,9 @@ pub struct BatchRecipe {
     pub makes: Option<Makes>,
     /// The process printed with it.
     pub process: RecipeProcess,
+    /// What goes into each jar of it, and not into the pot.
+    #[serde(default)]
+    pub doses: Vec<Part>,
 }
 
 /// A recipe that is being made: what it asks for, and what is in the bowls.
@@ -171,6 +233,8 @@ pub struct Bowls {
     pub actual: Vec<Part>,
     /// When it was mixed: from then on nothing can be taken out.
     pub mixed_at: Option<Moment>,
+    /// Whether the strength of vinegar and the labels of packets were asked at all: they were not before the questions existed.
+    pub labels_asked: bool,
     /// When it was begun.
     pub at: Moment,
 }
@@ -195,6 +259,8 @@ pub struct BenchPh {
     pub compensated: Option<bool>,
     /// Whether it was calibrated that day.
     pub calibrated_today: Option<bool>,
+    /// Whether the sample was drained of its juice; `null` when nobody said.
+    pub drained: Option<bool>,
     /// From a simulated meter.
     pub simulated: bool,
 }

@@ -221,7 +221,7 @@ fn jar(case: &mut Case) -> &mut CaseJar {
 
 /// One mistake for every code, made on quarts of whole tomatoes in water at 2,000 ft, where 50 minutes are right.
 fn in_cups(name: &str, amount: f64, role: Role) -> Part {
-    Part { name: name.to_owned(), amount: Some(amount), unit: Some(Unit::Cup), role, group: None }
+    Part::new(name, Some(amount), Some(Unit::Cup), role)
 }
 
 /// A checked recipe in quarts with a time of its own, and what was changed in the bowls.
@@ -237,11 +237,12 @@ fn salsa(change: fn(&mut Vec<Part>)) -> CaseRecipe {
         jar: JarSize::Quart,
         method: Method::BoilingWater,
         up_to_ft: Some(6000.0),
+        above: false,
         minutes: Minutes(40),
         psi: None,
     };
     // As the quarts of whole tomatoes that it stands in for.
-    let process = RecipeProcess { pack: Pack::Raw, headspace_in: 0.5, times: vec![time] };
+    let process = RecipeProcess { pack: Pack::Raw, headspace_in: 0.5, altitude: None, times: vec![time] };
     CaseRecipe {
         base,
         actual: Some(bowls),
@@ -249,6 +250,9 @@ fn salsa(change: fn(&mut Vec<Part>)) -> CaseRecipe {
         makes: Some(Makes { jar: JarSize::Quart, low: 6.0, high: 7.0 }),
         process: Some(process),
         checked: Some(true),
+        is_all_its_acid: Some(true),
+        dosed: None,
+        labels_asked: true,
     }
 }
 
@@ -420,7 +424,9 @@ const MISTAKES: &[Mistake] = &[
         case.recipe = Some(salsa(|bowls| bowls.push(in_cups("flour", 1.0, Role::Thickener))));
     }),
     (Code::RecipeSwap, |case| {
-        case.recipe = Some(salsa(|bowls| bowls[2].name = "fresh lemon juice".to_owned()));
+        case.recipe = Some(salsa(|bowls| {
+            bowls.push(Part::new("citric acid", Some(1.0), Some(Unit::Teaspoon), Role::Acid));
+        }));
     }),
     (Code::VegetableRatio, |case| {
         case.product = Some(Product::VegetableJuice);

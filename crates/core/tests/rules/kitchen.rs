@@ -50,6 +50,7 @@ pub fn jar(number: u32, batch: i64, size: JarSize) -> Jar {
         medium: Some(Medium::Water),
         pack: Pack::Raw,
         agent: Agent::BottledLemonJuice,
+        recipe_doses: false,
         wants_salt: false,
         size,
         acid: false,

@@ -20,6 +20,7 @@ mod loads;
 mod messages;
 mod mixed;
 mod recipe;
+mod recipe_fit;
 mod recipe_plan;
 mod recipe_ways;
 mod room;

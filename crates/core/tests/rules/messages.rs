@@ -3,10 +3,11 @@
 use std::collections::BTreeSet;
 use std::fmt::Write;
 
+use crate::recipe_fit;
 use bodega_core::UnknownWord;
 use bodega_core::canner::clock::BoilClock;
 use bodega_core::canner::events::{BoilEvent, Happened, OutOfOrder};
-use bodega_core::canner::moment::{Lacks, Touch, said};
+use bodega_core::canner::moment::{Lacks, Look, Touch, said};
 use bodega_core::canner::probe::Suggestion;
 use bodega_core::canner::room::NoRoom;
 use bodega_core::counter::{Cooking, of_canner, of_kettle, of_lids, of_towel};
@@ -162,6 +163,8 @@ fn moments() -> Vec<String> {
                 }
                 Some(Lacks::All { minutes }) => format!("{} (lacks {} min)", touch.says, minutes.0),
             };
+            let mains = here.touches.iter().filter(|touch| touch.look == Look::Main).count();
+            assert!(mains <= 1, "{method}, {phase}: one touch leads, or none");
             let touches: Vec<String> = here.touches.iter().map(words).collect();
             let more = [here.good.as_deref(), here.mind, here.call].into_iter().flatten();
             let then = then.map(|then| format!(" => {}", then.words)).unwrap_or_default();
@@ -550,6 +553,7 @@ fn everything_that_can_be_said() {
     part(&mut text, "At the canner", moments());
     part(&mut text, "Out of order", out_of_order());
     part(&mut text, "Calls", calls());
+    part(&mut text, "A recipe's own page", recipe_fit::everything_said());
     part(&mut text, "Bench", bench());
     part(&mut text, "Where a jar is", whereabouts());
     part(&mut text, "On the towel", on_towels());

@@ -2,6 +2,7 @@
 
 use bodega_core::jars::size::JarSize;
 use bodega_core::judge::Ruling;
+use bodega_core::judge::recipe_page::{Standing, stands};
 use bodega_core::kitchen::altitude::Altitude;
 use bodega_core::kitchen::number::{NumberRead, read_number};
 use bodega_core::kitchen::ways::Decimal;
@@ -9,20 +10,13 @@ use bodega_core::recipe::back::{changed, ways_back};
 use bodega_core::recipe::compare::compare;
 use bodega_core::recipe::line;
 use bodega_core::recipe::measure::{self, Unit, decimal, exact, ratio};
-use bodega_core::recipe::part::{Part, Role};
+use bodega_core::recipe::part::{Part, Per, Role};
 use bodega_core::recipe::scale::scaled;
 use bodega_core::recipe::shipped::all;
-use bodega_core::recipe::standing::{Standing, stands};
 use bodega_core::tables::process::Method;
 
 fn part(name: &str, amount: f64, unit: Unit, role: Role, group: Option<&str>) -> Part {
-    Part {
-        name: name.to_owned(),
-        amount: Some(amount),
-        unit: Some(unit),
-        role,
-        group: group.map(str::to_owned),
-    }
+    Part::new(name, Some(amount), Some(unit), role).in_group(group)
 }
 
 /// Paste-tomato salsa, the proportions typed from memory of USDA Guide 3 a second time.
@@ -170,7 +164,7 @@ fn the_recipes_that_come_along_stand_as_they_are_remembered() {
             process.time(JarSize::Pint, Method::BoilingWater, altitude).unwrap().option.minutes.0
         };
         assert_eq!([at(1000.0), at(1001.0), at(6001.0)], minutes, "{key}");
-        assert_eq!(stands(&shipped.text).standing, Standing::Unchecked, "{key}");
+        assert_eq!(stands(&shipped.text, None).standing, Standing::Unchecked, "{key}");
         assert_eq!(compare(&shipped.text.parts(), &shipped.text.parts()).verdict, Ruling::Fine, "{key}");
     }
 }
@@ -212,7 +206,7 @@ fn lines_are_read_as_people_write_them() {
     );
     assert_eq!((onions.preparation.as_deref(), onions.role), (Some("chopped"), Some(Role::LowAcid)));
     assert!(onions.asks.is_empty());
-    assert_eq!(read("salt to taste").asks, ["How much salt to taste?"]);
+    assert_eq!((read("salt to taste").name.as_str(), read("salt to taste").asks.len()), ("salt", 0));
 }
 
 #[derive(Debug, serde::Deserialize)]
@@ -344,4 +338,46 @@ fn a_pasted_line_is_read_by_the_ways_of_the_household() {
     assert_eq!((amount, asks.len()), (None, 1), "{asks:?}");
     // What ends in a comma is a number and a pause.
     assert_eq!(read("2, crushed tomatoes", Decimal::Point).0, Some(2.0));
+}
+
+#[derive(serde::Deserialize)]
+struct Own {
+    line: String,
+    wanted: String,
+    amount: Option<f64>,
+    unit: String,
+    role: String,
+    per: String,
+}
+
+#[test]
+fn lines_as_people_copy_them_are_read_right_or_asked_about() {
+    let text = include_str!("../data/recipe_lines_own.csv");
+    let mut reader = csv::ReaderBuilder::new().comment(Some(b'#')).from_reader(text.as_bytes());
+    let all: Vec<Own> = reader.deserialize().map(Result::unwrap).collect();
+    let mut wrong = Vec::new();
+    for own in &all {
+        let seen = line::read(&own.line, Decimal::Point);
+        let is_packet = seen.role == Some(Role::Packet);
+        let asked = !seen.asks.is_empty() && (seen.is_open() || is_packet);
+        let as_wanted = match own.wanted.as_str() {
+            "asked" => asked,
+            "read" => seen.asks.is_empty() && !seen.is_open(),
+            other => panic!("{other}"),
+        };
+        let amount = own.amount.is_none_or(|wanted| seen.amount.is_some_and(|is| (is - wanted).abs() < 1e-4));
+        let unit = own.unit.is_empty() || seen.unit.is_some_and(|unit| unit.word() == own.unit);
+        let role = own.role.is_empty() || seen.role.is_some_and(|role| role.word() == own.role);
+        let per = own.per.is_empty()
+            || match seen.per {
+                Some(Per::Batch) => own.per == "batch",
+                Some(Per::Jar(jar)) => own.per == jar.word(),
+                None => false,
+            };
+        if !(as_wanted && amount && unit && role && per) {
+            wrong.push(format!("{} ({}): {seen:?}", own.line, own.wanted));
+        }
+    }
+    assert!(all.len() >= 150);
+    assert!(wrong.is_empty(), "{}", wrong.join("\n"));
 }

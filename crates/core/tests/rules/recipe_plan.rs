@@ -2,16 +2,16 @@
 
 use bodega_core::jars::acid::Agent;
 use bodega_core::jars::size::JarSize;
+use bodega_core::judge::ph_bench::may_water_bath;
+use bodega_core::judge::recipe_page::{MayCan, stands};
 use bodega_core::kitchen::altitude::Altitude;
 use bodega_core::measures::ids::{BenchPhId, CannerId, LotId};
 use bodega_core::measures::moment::Minutes;
 use bodega_core::plan::batch::work_out;
 use bodega_core::plan::by_recipe::{NoJars, Wanted, canner, shopping, tomatoes, wish};
 use bodega_core::recipe::measure::exact;
-use bodega_core::recipe::ph_bench::may_water_bath;
 use bodega_core::recipe::scale::{copy, scaled};
 use bodega_core::recipe::shipped::all;
-use bodega_core::recipe::standing::{MayCan, stands};
 use bodega_core::records::canner::Canner;
 use bodega_core::records::kitchen::Units;
 use bodega_core::records::recipe::{BenchPh, RecipeText};
@@ -109,7 +109,7 @@ fn a_copy_keeps_what_was_held_against_a_copy_and_rounds_to_the_safe_side() {
     let checked = RecipeText { process_ticked: true, ..text("free_choice_salsa") };
     let half = copy(&checked, 0.5);
     assert_eq!(half.name, format!("{} × 0.5", checked.name));
-    assert_eq!(stands(&half).standing, stands(&checked).standing);
+    assert_eq!(stands(&half, None).standing, stands(&checked, None).standing);
     let kept = bodega_core::recipe::compare::compare(&checked.parts(), &half.parts());
     assert_eq!(kept.verdict, Ruling::Fine, "{kept:?}");
     assert!((half.makes.unwrap().high - 3.0).abs() < 1e-9);
@@ -126,6 +126,7 @@ fn a_meter_forbids_and_never_allows() {
         sample_c: None,
         compensated: None,
         calibrated_today: None,
+        drained: None,
         simulated: false,
     };
     let may = |ruling| MayCan { ruling, says: "It holds.".to_owned() };

@@ -22,7 +22,7 @@ impl Chance {
 }
 
 fn cups(name: &str, amount: f64, role: Role) -> Part {
-    Part { name: name.to_owned(), amount: Some(amount), unit: Some(Unit::Cup), role, group: None }
+    Part::new(name, Some(amount), Some(Unit::Cup), role)
 }
 
 fn list(tomatoes: f64, peppers: f64, onions: f64, lemon: f64) -> Vec<Part> {

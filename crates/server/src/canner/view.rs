@@ -13,8 +13,10 @@ use bodega_core::canner::water::{
     OVERHANG, at_the_end, come_up_of, filling, outline, pace_of, stands_over, topping_up, unmeasured,
 };
 use bodega_core::jars::acid::Agent;
-use bodega_core::jars::bench::{BenchStep, JarStep, bench_steps, last_step, next_step, state_of};
-use bodega_core::jars::claims::{Claims, asks_acid, asks_hot, asks_liquid, asks_skins, before_filling};
+use bodega_core::jars::bench::{
+    BenchStep, JarStep, before_filling, bench_steps, last_step, next_step, state_of,
+};
+use bodega_core::jars::claims::{Claims, asks_acid, asks_hot, asks_liquid, asks_skins};
 use bodega_core::jars::doses::{Dose, DosedPot, doses, has_acid};
 use bodega_core::jars::size::JarSize;
 use bodega_core::judge::Ruling;
@@ -236,13 +238,14 @@ impl RecipeInLoad {
         let one = |(batch, recipe): &(BatchId, BatchRecipe)| {
             let facts = facts.iter().find(|facts| facts.batch.id == *batch);
             let bowls = facts.and_then(|facts| facts.bowls.as_ref());
+            let jars = facts.map(|facts| facts.sizes.as_slice()).unwrap_or_default();
             Self {
                 batch: *batch,
                 code: facts.map(|facts| facts.batch.code.clone()).unwrap_or_default(),
                 name: facts.and_then(|facts| facts.batch.name.clone()).unwrap_or_else(|| recipe.name.clone()),
                 recipe: recipe.recipe,
                 bowls: bowls.map(|bowls| bowls.id),
-                stops: bowls.is_none_or(|bowls| seen(bowls).verdict != Ruling::Fine),
+                stops: bowls.is_none_or(|bowls| seen(bowls, jars).verdict != Ruling::Fine),
             }
         };
         load.recipes.iter().map(one).collect()
@@ -379,7 +382,7 @@ impl LoadView {
             claims_words: load.claims.unwrap_or(Claims::USUAL).words(&load.jars),
             asks_liquid: asks_liquid(&load.jars),
             asks_hot: asks_hot(&load.jars),
-            before_filling: before_filling(&load.jars),
+            before_filling: before_filling(&load),
             asks_skins: asks_skins(&load.jars),
             asks_acid: asks_acid(&load.jars),
             now: load.clock.phase(now),

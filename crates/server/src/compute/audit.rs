@@ -109,6 +109,11 @@ pub struct AuditRecipe {
     pub process: Option<RecipeProcess>,
     /// Whether every line and the minutes were held against a copy of the source.
     pub checked: Option<bool>,
+    /// Whether somebody looked through its page for more acid and found none; it matters when there is less than plain
+    /// tomatoes would get.
+    pub is_all_its_acid: Option<bool>,
+    /// Whether what goes into each jar is in these, of a recipe that has such a dose.
+    pub dosed: Option<bool>,
 }
 
 /// Like jars.
@@ -336,6 +341,9 @@ impl AuditRecipe {
             makes: self.makes,
             process: self.process,
             checked: self.checked,
+            is_all_its_acid: self.is_all_its_acid,
+            dosed: self.dosed,
+            labels_asked: true,
         })
     }
 }

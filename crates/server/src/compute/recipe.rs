@@ -4,8 +4,8 @@ use actix_web::{post, web};
 use bodega_core::judge::Ruling;
 use bodega_core::measures::limits::{RECIPE_PARTS, RECIPE_TIMES};
 use bodega_core::recipe::acids::Swap;
-use bodega_core::recipe::back::{Change, instead, ways_back};
-use bodega_core::recipe::compare::{Proportion, compare};
+use bodega_core::recipe::back::{Change, instead, ways_back_filled};
+use bodega_core::recipe::compare::{Proportion, compare_filled};
 use bodega_core::recipe::measure::exact;
 use bodega_core::recipe::part::Part;
 use bodega_core::recipe::scale::scaled;
@@ -13,6 +13,8 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use crate::json::Json;
+use crate::plan::ground::checked_mix;
+use crate::plan::view::JarCount;
 use crate::problem::{ApiError, NameField, Problem};
 
 /// Parts of a recipe, or what is in the bowls.
@@ -50,6 +52,9 @@ pub struct RecipeRequest {
     pub actual: Option<Parts>,
     /// How many times the recipe is to be made, 0.01 to 1,000; once when it is left out.
     pub factor: Option<f64>,
+    /// Jars that are filled; left out while nobody knows. Only what goes into each jar needs them.
+    #[serde(default)]
+    pub jars: Vec<JarCount>,
     /// Whether it is mixed already, so that nothing can be taken out.
     #[serde(default)]
     pub mixed: bool,
@@ -107,7 +112,8 @@ pub struct RecipeAnswer {
 #[utoipa::path(request_body = RecipeRequest, responses((status = 200, body = RecipeAnswer), (status = 422, body = Problem)))]
 #[post("/api/compute/recipe")]
 pub async fn compute_recipe(Json(request): Json<RecipeRequest>) -> Result<web::Json<RecipeAnswer>, ApiError> {
-    let RecipeRequest { base, actual, factor, mixed } = request;
+    let RecipeRequest { base, actual, factor, jars, mixed } = request;
+    let jars = checked_mix(Some(&jars))?.unwrap_or_default();
     let base = base.checked("base")?;
     let factor = factor.map(|factor| RECIPE_TIMES.check(factor).named("factor")).transpose()?;
     let scaled = scaled(&base, &exact(factor.unwrap_or(1.0)));
@@ -115,8 +121,8 @@ pub async fn compute_recipe(Json(request): Json<RecipeRequest>) -> Result<web::J
         Some(actual) => actual.checked("actual")?,
         None => scaled.clone(),
     };
-    let seen = compare(&base, &actual);
-    let ways_back = ways_back(&base, &actual, mixed);
+    let seen = compare_filled(&base, &actual, &jars);
+    let ways_back = ways_back_filled(&base, &actual, &jars, mixed);
     let instead = instead(&seen);
     Ok(web::Json(RecipeAnswer {
         tomato_factor: seen.tomato_factor,

@@ -2,7 +2,7 @@
 
 use bodega_core::counter::Cooking;
 use bodega_core::crates::fruit::{Kind, common_kind};
-use bodega_core::jars::acid;
+use bodega_core::jars::doses::each_takes;
 use bodega_core::jars::size::JarSize;
 use bodega_core::jars::spoons::Spoons;
 use bodega_core::kettle::cooking::{DrainFirst, pulp_share, span};
@@ -129,8 +129,8 @@ pub struct FillView {
     pub jar: JarSize,
     /// Jars that are set out.
     pub set_out: u32,
-    /// Acid of the batch for one, as measured out.
-    pub acid: String,
+    /// What each of them takes of acid, in words.
+    pub says: String,
 }
 
 /// All kettles of one batch.
@@ -236,14 +236,11 @@ impl CookView {
     }
 }
 
-/// Jars that a batch has set out, with its own acid.
+/// Jars that a batch has set out, with what each takes of acid.
 fn fills(shared: &Shared, batch: &Batch, spoons: Spoons) -> Result<Vec<FillView>, StoreError> {
     let sizes = shared.store.batch_sizes(batch.id)?;
-    let fill = |(jar, set_out): (JarSize, u32)| FillView {
-        jar,
-        set_out,
-        acid: spoons.dose_with_volume(batch.agent, acid::per_jar(batch.agent, jar)),
-    };
+    let fill =
+        |(jar, set_out): (JarSize, u32)| FillView { jar, set_out, says: each_takes(batch, jar, spoons) };
     Ok(sizes.into_iter().map(fill).collect())
 }
 

@@ -1,12 +1,14 @@
 //! What stands in the bowls of a recipe, over HTTP.
 
 use actix_web::{get, patch, post, web};
+use bodega_core::jars::size::JarSize;
 use bodega_core::measures::ids::{BowlsId, RecipeId};
 use bodega_core::measures::limits::{RECIPE_AMOUNT, RECIPE_PARTS, RECIPE_TIMES};
-use bodega_core::recipe::back::{changed, ways_back};
-use bodega_core::recipe::bowls::empty;
+use bodega_core::recipe::acids::is_strength_open;
+use bodega_core::recipe::back::{changed, ways_back_filled};
+use bodega_core::recipe::bowls::{empty, planned};
 use bodega_core::recipe::measure::exact;
-use bodega_core::recipe::part::Part;
+use bodega_core::recipe::part::{Part, Strength};
 use bodega_core::recipe::scale::scaled;
 use bodega_core::records::recipe::Bowls;
 use bodega_store::StoreError;
@@ -44,6 +46,11 @@ pub struct BowlAmount {
 pub struct BowlsChange {
     /// How much is in some of them.
     pub amounts: Option<Vec<BowlAmount>>,
+    /// Everything is in as the card says: what nobody measured yet is written down so.
+    #[serde(default)]
+    pub as_planned: bool,
+    /// How strong the vinegar in them is.
+    pub strength: Option<Strength>,
     /// Something else that went in.
     pub add: Option<Part>,
     /// Whether it is mixed.
@@ -56,8 +63,20 @@ pub struct BowlsChange {
 
 impl BowlsChange {
     /// What is in the bowls then.
-    fn on(&self, bowls: &Bowls, mixed: bool) -> Result<Vec<Part>, ApiError> {
+    fn on(&self, bowls: &Bowls, jars: &[(JarSize, u32)], mixed: bool) -> Result<Vec<Part>, ApiError> {
         let mut actual = bowls.actual.clone();
+        if self.as_planned {
+            for (part, planned) in
+                actual.iter_mut().zip(planned(bowls)).filter(|(part, _)| part.amount.is_none())
+            {
+                (part.amount, part.unit) = (planned.amount, planned.unit);
+            }
+        }
+        if let Some(strength) = self.strength {
+            for part in actual.iter_mut().filter(|part| part.strength.is_some() || is_strength_open(part)) {
+                part.strength = Some(strength);
+            }
+        }
         for (at, said) in self.amounts.iter().flatten().enumerate() {
             let part = actual.get_mut(said.place).ok_or_else(|| {
                 ApiError::field(
@@ -71,7 +90,7 @@ impl BowlsChange {
         #[allow(clippy::cast_precision_loss)] // a count
         RECIPE_PARTS.check(actual.len() as f64).named("add")?;
         if let Some(place) = self.way {
-            let ways = ways_back(&bowls.base, &actual, mixed);
+            let ways = ways_back_filled(&bowls.base, &actual, jars, mixed);
             let way = ways.get(place).ok_or_else(|| {
                 ApiError::field("way", "this way back is not open any more; look at the bowls again")
             })?;
@@ -154,13 +173,14 @@ pub async fn change_bowls(
                 return Ok(None);
             }
         }
+        let jars = shared.store.jars_of_bowls(*id)?;
         let kept = shared.store.change_bowls(*id, |bowls| {
             let mixed_at = match request.mixed {
                 Some(true) => bowls.mixed_at.or_else(|| Some(shared.clock.now())),
                 Some(false) => None,
                 None => bowls.mixed_at,
             };
-            Ok::<_, ApiError>((request.on(&bowls, mixed_at.is_some())?, mixed_at))
+            Ok::<_, ApiError>((request.on(&bowls, &jars, mixed_at.is_some())?, mixed_at))
         })?;
         Ok(Some(bowls_view(shared, kept)?))
     });

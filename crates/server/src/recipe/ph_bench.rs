@@ -2,15 +2,14 @@
 
 use actix_web::{HttpResponse, get, patch, post, put, web};
 use bodega_core::judge::Finding;
+use bodega_core::judge::ph_bench::{WaterBath, may_water_bath};
+use bodega_core::judge::recipe_page::may_can;
 use bodega_core::measures::ids::{BenchPhId, BowlsId};
 use bodega_core::measures::limits::{CELSIUS, PH};
 use bodega_core::measures::moment::Moment;
 use bodega_core::measures::names::clean_name;
 use bodega_core::measures::units::celsius;
-use bodega_core::recipe::bowls::seen;
 use bodega_core::recipe::part::Role;
-use bodega_core::recipe::ph_bench::{WaterBath, may_water_bath};
-use bodega_core::recipe::standing::{may_can, stands};
 use bodega_core::recipe::weights;
 use bodega_core::records::recipe::BenchPh;
 use bodega_devices::{Device, Reading, SimulatedPhMeter};
@@ -83,6 +82,8 @@ pub struct BenchPhRequest {
     pub compensated: Option<bool>,
     /// Whether it was calibrated today in buffers 4.01 and 7.00.
     pub calibrated_today: Option<bool>,
+    /// Whether the sample was drained of its juice.
+    pub drained: Option<bool>,
 }
 
 /// A sample for the simulated meter.
@@ -143,7 +144,8 @@ fn bench(shared: &Shared, bowls: Option<BowlsId>) -> Result<PhBenchView, StoreEr
         .map(|bowls| {
             let bowls = store.any_bowls(bowls)?;
             let recipe = store.any_recipe(bowls.recipe)?;
-            Ok::<_, StoreError>(may_can(&stands(&recipe.text), &seen(&bowls)))
+            let altitude = store.kitchen()?.altitude();
+            Ok::<_, StoreError>(may_can(&recipe.text, altitude, &bowls, &store.jars_of_bowls(bowls.id)?))
         })
         .transpose()?;
     // Readings of everything are of different pots.
@@ -190,6 +192,7 @@ pub async fn add_bench_ph(
         sample_c: request.sample_c.map(|degrees| CELSIUS.check(degrees).named("sample_c")).transpose()?,
         compensated: request.compensated,
         calibrated_today: request.calibrated_today,
+        drained: request.drained,
         simulated: false,
     };
     keep(&shared, reading).await
@@ -277,6 +280,7 @@ pub async fn read_meter(
         sample_c: Some(sample_c),
         compensated: Some(device.compensates),
         calibrated_today: Some(meter(&shared).calibrated_today),
+        drained: None,
         simulated: device.is_simulated(),
     };
     keep(&shared, reading).await

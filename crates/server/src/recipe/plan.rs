@@ -2,6 +2,7 @@
 
 use actix_web::{post, web};
 use bodega_core::jars::size::JarSize;
+use bodega_core::judge::recipe_page::{Standing, Stands, stands};
 use bodega_core::kettle::cooking::vessel;
 use bodega_core::kettle::vessels::in_pots;
 use bodega_core::kitchen::altitude::Altitude;
@@ -17,8 +18,8 @@ use bodega_core::recipe::acids::agent_of;
 use bodega_core::recipe::bowls::empty;
 use bodega_core::recipe::measure::exact;
 use bodega_core::recipe::part::Part;
+use bodega_core::recipe::per_jar::acid_doses;
 use bodega_core::recipe::scale::{raw_volume, scaled};
-use bodega_core::recipe::standing::{Standing, Stands, stands};
 use bodega_core::records::batch::{Batch, ByRecipe, NewBatch, SetOut};
 use bodega_core::records::canner::Canner;
 use bodega_core::records::kitchen::Kitchen;
@@ -228,7 +229,7 @@ pub async fn plan_recipe(
             Err(NoBatch::Jars(none)) => (None, None, Some(none.to_string())),
         };
         Ok(RecipePlan {
-            stands: stands(&ground.recipe.text),
+            stands: stands(&ground.recipe.text, Some(ground.altitude)),
             canner_name: ground.canner.name.clone(),
             method: ground.canner.method,
             jars,
@@ -265,7 +266,7 @@ pub async fn begin_recipe(
     let begun = answer(&shared, move |shared| {
         let ground = ground(shared, *id, &request)?;
         let text = &ground.recipe.text;
-        let stands = stands(text);
+        let stands = stands(text, Some(ground.altitude));
         if stands.standing != Standing::Checked {
             let says: Vec<String> = std::iter::once(stands.says).chain(stands.missing).collect();
             return Err(ApiError::NotCanned(says.join(" ")));
@@ -291,6 +292,7 @@ pub async fn begin_recipe(
             source: text.source(),
             makes: text.makes,
             process,
+            doses: acid_doses(&parts),
         };
         let batch = NewBatch {
             day: shared.clock.today(),

@@ -8,7 +8,7 @@ use bodega_core::recipe::line::{ReadLine, read as read_line};
 use bodega_core::recipe::part::Part;
 use bodega_core::recipe::scale::{by_scarcest, by_tomatoes, copy, tomatoes_of};
 use bodega_core::recipe::shipped;
-use bodega_core::records::recipe::{Recipe, RecipeText};
+use bodega_core::records::recipe::{Recipe, RecipeLine, RecipeText};
 use bodega_store::StoreError;
 use serde::Deserialize;
 use serde_json::{Value, json};
@@ -20,6 +20,9 @@ use crate::live::Topic;
 use crate::problem::{ApiError, NameField, Problem};
 use crate::recipe::view::{ReadText, RecipeBook, RecipeScale, RecipeView, scale, shipped_view, view};
 use crate::state::{Shared, answer, change, read};
+
+/// Where a recipe file holds its lines as they are written down.
+const OWN_LINES: &str = "bodega:lines";
 
 /// Lines that are read at once.
 const MOST_LINES: usize = 300;
@@ -167,17 +170,26 @@ fn read_text(text: &str, decimal: Decimal) -> Result<ReadText, ApiError> {
     let trimmed = text.trim();
     if !trimmed.starts_with(['{', '[']) {
         let lines = trimmed.lines().filter(|line| !line.trim().is_empty());
-        return Ok(ReadText { name: None, lines: lines.take(MOST_LINES).map(read_line).collect() });
+        return Ok(ReadText::of(None, lines.take(MOST_LINES).map(read_line).collect()));
     }
     let document: Value = serde_json::from_str(trimmed)
         .map_err(|error| ApiError::field("text", format!("this is no JSON: {error}; paste lines instead")))?;
     let recipe = schema_org(&document).ok_or_else(|| {
         ApiError::field("text", "there is no schema.org Recipe in it; paste its lines instead")
     })?;
+    if let Ok(own) = serde_json::from_value::<Vec<RecipeLine>>(recipe[OWN_LINES].clone()) {
+        for (place, line) in own.iter().enumerate() {
+            line.part.check().map_err(|error| {
+                ApiError::field("text", format!("{OWN_LINES}[{place}].{}: {error}", error.field()))
+            })?;
+        }
+        let lines = own.into_iter().take(MOST_LINES).map(ReadLine::from).collect();
+        return Ok(ReadText::of(recipe["name"].as_str().map(str::to_owned), lines));
+    }
     let ingredients = recipe["recipeIngredient"].as_array().into_iter().flatten();
     let lines: Vec<ReadLine> =
         ingredients.filter_map(Value::as_str).take(MOST_LINES).map(read_line).collect();
-    Ok(ReadText { name: recipe["name"].as_str().map(str::to_owned), lines })
+    Ok(ReadText::of(recipe["name"].as_str().map(str::to_owned), lines))
 }
 
 /// Reads lines of a recipe, their numbers as the household writes them; what cannot be read for certain is asked.
@@ -272,7 +284,7 @@ pub async fn export_own_recipe(
     id: web::Path<RecipeId>,
 ) -> Result<HttpResponse, ApiError> {
     let text = read(&shared, move |shared| shared.store.recipe(*id)).await?.text;
-    let line = |line: &bodega_core::records::recipe::RecipeLine| match &line.preparation {
+    let line = |line: &RecipeLine| match &line.preparation {
         Some(preparation) => format!("{}, {preparation}", line.part.says()),
         None => line.part.says(),
     };
@@ -281,6 +293,8 @@ pub async fn export_own_recipe(
         "@type": "Recipe",
         "name": text.name,
         "recipeIngredient": text.lines.iter().map(line).collect::<Vec<_>>(),
+        // What a line of text cannot hold: which acid goes into each jar, what a packet's label says.
+        OWN_LINES: text.lines.iter().map(|line| RecipeLine { ticked: false, ..line.clone() }).collect::<Vec<_>>(),
         "recipeYield": text.makes.map(|makes| format!("{} to {} {}", makes.low, makes.high, makes.jar.plural())),
         "isBasedOn": format!("{} {} {}", text.title, text.edition, text.page).trim(),
     });

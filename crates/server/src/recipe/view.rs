@@ -1,18 +1,22 @@
 //! Recipes as the screens see them.
 
 use bodega_core::jars::size::JarSize;
+use bodega_core::judge::Finding;
+use bodega_core::judge::recipe_fit::forbidden;
+use bodega_core::judge::recipe_page::{LineAsk, MayCan, Stands, line_asks, may_can, stands};
 use bodega_core::kitchen::altitude::Altitude;
 use bodega_core::measures::ids::{BowlsId, RecipeId};
 use bodega_core::measures::moment::{Minutes, Moment};
-use bodega_core::recipe::back::{Change, instead, ways_back};
+use bodega_core::recipe::acids::is_strength_open;
+use bodega_core::recipe::back::{Change, instead, ways_back_filled};
 use bodega_core::recipe::bowls::{planned, seen};
 use bodega_core::recipe::compare::Comparison;
 use bodega_core::recipe::line::ReadLine;
 use bodega_core::recipe::measure::exact;
 use bodega_core::recipe::part::Part;
+use bodega_core::recipe::process::{AltitudePrinted, RecipeProcess};
 use bodega_core::recipe::scale::{raw_volume, scaled};
 use bodega_core::recipe::shipped::Shipped;
-use bodega_core::recipe::standing::{MayCan, Stands, may_can, stands};
 use bodega_core::records::batch::Batch;
 use bodega_core::records::recipe::{Bowls, Makes, Recipe, RecipeLine, RecipeText};
 use bodega_core::tables::process::Method;
@@ -70,6 +74,10 @@ pub struct RecipeView {
     pub says: Vec<String>,
     /// Whether it may be canned, and what is missing.
     pub stands: Stands,
+    /// Lines with something to be said beside them.
+    pub line_asks: Vec<LineAsk>,
+    /// What the page says of altitude, as far as it can be told; `null` without a process.
+    pub altitude_printed: Option<AltitudePrinted>,
     /// Its times in this kitchen; empty while the altitude is not known.
     pub times: Vec<RecipeTimeView>,
     /// Height of the kitchen; `null` while nobody said.
@@ -129,6 +137,8 @@ pub struct BowlsView {
     pub instead: Vec<String>,
     /// Whether it may be canned.
     pub may_can: MayCan,
+    /// Whether nobody has said yet how strong the vinegar in them is.
+    pub asks_strength: bool,
     /// The batch that is made from them; `null` while no jars are set out.
     pub batch: Option<Batch>,
     /// When it was begun.
@@ -142,6 +152,16 @@ pub struct ReadText {
     pub name: Option<String>,
     /// Its lines.
     pub lines: Vec<ReadLine>,
+    /// What keeps it out of jars, whatever its page prints.
+    pub findings: Vec<Finding>,
+}
+
+impl ReadText {
+    /// Lines with what is to be said of them at once.
+    pub(crate) fn of(name: Option<String>, lines: Vec<ReadLine>) -> Self {
+        let parts: Vec<Part> = lines.iter().map(ReadLine::part).collect();
+        Self { name, findings: forbidden(&parts), lines }
+    }
 }
 
 fn says(lines: &[RecipeLine]) -> Vec<String> {
@@ -176,7 +196,9 @@ fn times(text: &RecipeText, altitude: Option<Altitude>) -> Vec<RecipeTimeView> {
 pub(crate) fn view(recipe: Recipe, altitude: Option<Altitude>) -> RecipeView {
     RecipeView {
         says: says(&recipe.text.lines),
-        stands: stands(&recipe.text),
+        stands: stands(&recipe.text, altitude),
+        line_asks: line_asks(&recipe.text),
+        altitude_printed: recipe.text.process.as_ref().map(RecipeProcess::altitude_printed),
         times: times(&recipe.text, altitude),
         altitude_ft: altitude.map(Altitude::feet),
         id: recipe.id,
@@ -223,13 +245,16 @@ fn said(part: &Part) -> String {
 /// Bowls beside their recipe.
 pub(crate) fn bowls_view(shared: &Shared, bowls: Bowls) -> Result<BowlsView, StoreError> {
     let recipe = shared.store.any_recipe(bowls.recipe)?;
-    let seen = seen(&bowls);
+    let jars = shared.store.jars_of_bowls(bowls.id)?;
+    let seen = seen(&bowls, &jars);
+    let altitude = shared.store.kitchen()?.altitude();
     let mixed = bowls.mixed_at.is_some();
     Ok(BowlsView {
         planned: card(planned(&bowls), std::iter::repeat(None)),
-        ways_back: ways_back(&bowls.base, &bowls.actual, mixed),
+        ways_back: ways_back_filled(&bowls.base, &bowls.actual, &jars, mixed),
         instead: instead(&seen),
-        may_can: may_can(&stands(&recipe.text), &seen),
+        may_can: may_can(&recipe.text, altitude, &bowls, &jars),
+        asks_strength: bowls.actual.iter().any(is_strength_open) && bowls.labels_asked,
         batch: shared.store.batch_of_bowls(bowls.id)?.map(|id| shared.store.batch(id)).transpose()?,
         id: bowls.id,
         recipe: bowls.recipe,

@@ -803,14 +803,14 @@ async fn a_jar_of_unknown_size_is_found_by_its_water() {
 async fn a_pasted_recipe_is_read_by_the_ways_of_the_household() {
     let shared = empty();
     let read = async || {
-        let text = json!({"text": "1.500 g tomatoes"});
+        let text = json!({"text": "1.500 kg tomatoes"});
         post(&shared, "/api/recipes/read", text).await.1["lines"][0].clone()
     };
     assert_eq!(read().await["amount"], 1.5);
     let said = send(&shared, Method::PATCH, "/api/kitchen", r#"{"decimal": "comma"}"#.to_owned()).await;
     assert_eq!(said.0, 200, "{}", said.1);
     let line = read().await;
-    assert_eq!((&line["amount"], &line["asks"][0]), (&Value::Null, &json!("Which is it: 1500 or 1 ½ g?")));
+    assert_eq!((&line["amount"], &line["asks"][0]), (&Value::Null, &json!("Which is it: 1500 or 1 ½ kg?")));
 }
 
 #[actix_web::test]

@@ -19,5 +19,6 @@ mod ph_bench;
 mod plans;
 mod recipe;
 mod recipe_batch;
+mod recipe_fit;
 mod shelf;
 mod wrong_ways;

@@ -10,7 +10,7 @@ fn line(name: &str, amount: f64, unit: &str, role: &str) -> Value {
 }
 
 fn checked() -> Value {
-    json!({"name": "Salsa", "title": "Leaflet", "edition": "2014", "page": "12",
+    json!({"name": "Salsa", "kind": "maker", "title": "Leaflet", "edition": "2014", "page": "12",
         "lines": [line("tomatoes", 5.0, "lb", "tomato"), line("onions", 1.0, "lb", "low_acid"),
             line("vinegar 5 %", 1.0, "cup", "acid")],
         "makes": {"jar": "pint", "low": 6, "high": 6},

@@ -145,6 +145,7 @@ async fn a_recipe_is_read_written_down_checked_scaled_and_made() {
     let mut printed = text.clone();
     printed["process"] = json!({"pack": "hot", "headspace_in": 0.5, "times": times});
     printed["title"] = json!("Grandmother's");
+    printed["kind"] = json!("guide");
     let (_, named) = put(&shared, "/api/recipes/1", printed.clone()).await;
     assert_eq!(named["stands"]["standing"], "unchecked");
     assert!(named["stands"]["missing"][0].as_str().unwrap().contains("a name, not a source"));

@@ -21,7 +21,7 @@ fn line(name: &str, amount: f64, unit: &str, role: &str) -> Value {
 fn salsa() -> Value {
     let times = json!([{"jar": "pint", "method": "boiling_water", "up_to_ft": 1000, "minutes": 15},
         {"jar": "pint", "method": "boiling_water", "up_to_ft": 6000, "minutes": 20}]);
-    json!({"name": "Chile salsa", "title": "County kitchen booklet", "edition": "2014", "page": "12",
+    json!({"name": "Chile salsa", "kind": "guide", "title": "County kitchen booklet", "edition": "2014", "page": "12",
         "lines": [line("tomatoes", 5.0, "lb", "tomato"), line("chile peppers", 2.0, "lb", "low_acid"),
             line("onions", 1.0, "lb", "low_acid"), line("vinegar 5 %", 1.0, "cup", "acid")],
         "makes": {"jar": "pint", "low": 6, "high": 8},

@@ -9,8 +9,9 @@ use super::lifting::lifting;
 use super::{found, ids, moment, optional_word, readable, row_of, word};
 use crate::StoreError;
 
-const SELECT: &str =
-    "SELECT jar.*, code, name, product, medium, pack, agent, salt FROM jar JOIN batch ON batch.id = batch_id";
+const SELECT: &str = "SELECT jar.*, code, name, product, medium, pack, agent, salt,
+    coalesce(json_array_length(recipe, '$.doses'), 0) > 0 AS recipe_doses
+    FROM jar JOIN batch ON batch.id = batch_id";
 
 fn read(row: &Row<'_>) -> rusqlite::Result<Jar> {
     let is = |column: &str| moment(row, column).map(|at| at.is_some());
@@ -25,6 +26,7 @@ fn read(row: &Row<'_>) -> rusqlite::Result<Jar> {
         pack: word(row, "pack")?,
         agent: word(row, "agent")?,
         wants_salt: row.get("salt")?,
+        recipe_doses: row.get("recipe_doses")?,
         size: word(row, "size")?,
         undosed_at: moment(row, "undosed_at")?,
         acid: is("acid_at")? && !is("undosed_at")? && !row.get::<_, bool>("acid_from_pot")?,

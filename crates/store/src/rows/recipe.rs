@@ -26,6 +26,7 @@ pub(crate) fn read_bowls(row: &Row<'_>) -> rusqlite::Result<Bowls> {
         base: from_json(&row.get::<_, String>("base")?)?,
         actual: from_json(&row.get::<_, String>("actual")?)?,
         mixed_at: moment(row, "mixed_at")?,
+        labels_asked: row.get("labels_asked")?,
         at: Moment(row.get("at")?),
     })
 }

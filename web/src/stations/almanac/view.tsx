@@ -118,6 +118,7 @@ export function AlmanacStation() {
               "dose",
               "headspace",
               "minutes",
+              "recipe_minutes",
               "pressure",
               "venting",
               "rest",

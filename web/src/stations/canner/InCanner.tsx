@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { api, take, type BoilEvent, type LoadView } from "../../api/client";
+import { api, take, type BoilEvent, type Figure, type LoadView } from "../../api/client";
 import { ask, useChange } from "../../api/queries";
 import { useAtMoment, useKitchenNow } from "../../counter/clock";
 import { useSay } from "../../counter/notices";
@@ -28,6 +28,15 @@ import { lastOf, useUndo } from "./useUndo";
 import { WaterNote } from "./WaterNote";
 import { Dock } from "../../parts/Dock";
 import { Sources } from "../../parts/Sources";
+
+/** Which figures its minutes rest on: the published table, a recipe's own page, or both. */
+function minutesOf(load: LoadView): Figure[] {
+  const isRecipe = (jar: { product: string }) => jar.product === "recipe";
+  return [
+    ...(load.jars.every(isRecipe) ? [] : (["minutes"] as const)),
+    ...(load.jars.some(isRecipe) ? (["recipe_minutes"] as const) : []),
+  ];
+}
 
 /** How far a running time is, with when it began and when it is done. */
 function Running({ figure }: { figure: LoadView["says"]["figure"] }) {
@@ -194,7 +203,9 @@ export function InCanner({ load }: { load: LoadView }) {
           {wordsText(said)}
         </p>
         <Running figure={said.figure} />
-        <Sources of={load.psi == null ? ["minutes", "rest"] : ["minutes", "pressure", "venting", "rest"]} />
+        <Sources
+          of={[...minutesOf(load), ...(load.psi == null ? [] : (["pressure", "venting"] as const)), "rest"]}
+        />
         {stops.length > 0 && (
           <div className="mt-3 grid gap-3">
             <Findings items={stops} ways={ways} />

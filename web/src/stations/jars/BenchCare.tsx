@@ -25,7 +25,7 @@ export function BenchCare({ load }: { load: LoadView }) {
       />
       {load.batch.recipe == null && <PotDose load={load} />}
       <Sources label="Sterilise the jars? Simmer the lids?" of={["sterilising", "simmering"]} />
-      <Sources of={["dose", "headspace"]} />
+      {load.jars.some((jar) => jar.product !== "recipe") && <Sources of={["dose", "headspace"]} />}
       <Trouble error={warm.error} />
     </div>
   );

@@ -94,8 +94,9 @@ export function Doses({ load, units }: { load: LoadView; units: Units }) {
             ))}
           </ul>
           <p className="mt-2 text-lg text-muted">
-            Acid first, then food, hot packs boiling hot, bubbles out, rim wiped, lid on. Each jar says its
-            own dose.
+            {load.doses.every((dose) => dose.acid == null)
+              ? "Food to its headspace, hot packs boiling hot, bubbles out, rim wiped, lid on."
+              : "Acid first, then food, hot packs boiling hot, bubbles out, rim wiped, lid on. Each jar says its own dose."}
           </p>
         </>
       )}

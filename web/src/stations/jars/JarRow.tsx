@@ -1,5 +1,4 @@
 import type { LoadView } from "../../api/client";
-import { AGENT } from "../../parts/format";
 import { JarPicture } from "../../parts/JarPicture";
 import type { Jar } from "./model";
 
@@ -53,7 +52,7 @@ export function JarRow({
               </span>
               {dose?.acid != null && (
                 <span className="block leading-tight font-semibold">
-                  {dose.to_add ?? dose.acid} {AGENT[dose.agent].replace("bottled ", "")}
+                  {dose.to_add ?? dose.acid} {dose.acid_name.replace("bottled ", "")}
                 </span>
               )}
               {mixed && (

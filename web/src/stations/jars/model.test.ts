@@ -48,7 +48,7 @@ test("a hot pack is said to go in boiling hot", () => {
 
 describe("the dose in big figures", () => {
   const dose = {
-    agent: "citric_acid",
+    acid_name: "citric acid",
     jar: "quart",
     count: 11,
     acid: "½ tsp",

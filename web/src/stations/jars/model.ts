@@ -1,5 +1,5 @@
 import type { Agent, DoseMeasure, JarSize, JarStep, LoadView } from "../../api/client";
-import { AGENT, jarText } from "../../parts/format";
+import { jarText } from "../../parts/format";
 
 export type Jar = LoadView["jars"][number];
 
@@ -34,12 +34,13 @@ export const toAdd = (dose: Pick<Dose, "to_add" | "acid">): string =>
 
 /** What that figure is of. */
 export function intoEach(
-  dose: Pick<Dose, "acid" | "to_add" | "to_add_volume" | "still_lacks" | "agent" | "jar" | "count">,
+  dose: Pick<Dose, "acid" | "to_add" | "to_add_volume" | "still_lacks" | "acid_name" | "jar" | "count">,
 ): string {
-  const { agent, jar, count, to_add_volume: volume } = dose;
+  const { acid_name: acid, jar, count, to_add_volume: volume } = dose;
   if (dose.acid == null) return `the acid of ${count} ${jarText(jar, count)} is in the recipe`;
-  if (dose.to_add == null) return `✓ ${AGENT[agent]} for ${count} ${jarText(jar, count)}`;
-  const into = `${AGENT[agent]} in each ${jarText(jar)}`;
+  if (dose.to_add == null) return `✓ ${acid} for ${count} ${jarText(jar, count)}`;
+  const into = `${acid} in each ${jarText(jar)}`;
+  if (volume == null) return into;
   return dose.still_lacks == null
     ? `(${volume}) ${into}`
     : `(${volume}) more ${into}: the pot had too little`;

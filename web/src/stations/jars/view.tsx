@@ -5,7 +5,7 @@ import { api, take, type JarStep, type LoadView } from "../../api/client";
 import { ask, useChange } from "../../api/queries";
 import { useSay } from "../../counter/notices";
 import { Choice, optionsOf } from "../../parts/Choice";
-import { AGENT, isShared, jarsText, jarText, loadText } from "../../parts/format";
+import { isShared, jarsText, jarText, loadText } from "../../parts/format";
 import { Findings } from "../../parts/Findings";
 import { LoadCard } from "../../parts/LoadCard";
 import { useKeys, useTypedNumber } from "../../parts/keys";
@@ -110,7 +110,7 @@ function Bench({ load }: { load: LoadView }) {
           <Note key={`${dose.batch} ${dose.jar}`} tone="stop">
             <strong>
               The pot had too little acid for these jars: {dose.still_lacks} ({dose.to_add_volume}) more{" "}
-              {AGENT[dose.agent]} into each {jarText(dose.jar)}
+              {dose.acid_name} into each {jarText(dose.jar)}
               {mixed && ` of ${dose.code}`}
             </strong>{" "}
             before it is filled.

@@ -7,7 +7,6 @@ import { useSay } from "../../counter/notices";
 import { Choice, optionsOf } from "../../parts/Choice";
 import { Fold } from "../../parts/Fold";
 import {
-  AGENT,
   batchText,
   clockText,
   countdown,
@@ -145,7 +144,7 @@ function Fills({ cook, units }: { cook: CookView; units: Units }) {
             <strong>
               {fill.set_out} {jarText(fill.jar, fill.set_out)}
             </strong>
-            ; each takes {fill.acid} of {AGENT[batch.agent]}.
+            ; {fill.says}.
           </li>
         ))}
       </ul>

@@ -10,10 +10,11 @@ import { Touch } from "../../parts/Touch";
 import { PlanTabs } from "../plan/PlanTabs";
 import { WriteDown } from "./WriteDown";
 
-const SIGN = { checked: "✓", unchecked: "?", no_process: "❄" } as const;
+const SIGN = { checked: "✓", unchecked: "?", not_for_jars: "✕", no_process: "❄" } as const;
 const LOOK = {
   checked: "bg-vine text-white",
   unchecked: "bg-brass text-night",
+  not_for_jars: "bg-tomato text-white",
   no_process: "bg-cobalt text-white",
 } as const;
 
@@ -50,9 +51,21 @@ function Remembered({ recipe }: { recipe: ShippedView }) {
             <li key={line}>{line}</li>
           ))}
         </ul>
-        <Touch disabled={copy.isPending} onPress={() => copy.mutate(undefined)}>
-          Put it into our book, to check it
-        </Touch>
+        {copy.data === undefined ? (
+          <Touch disabled={copy.isPending} onPress={() => copy.mutate(undefined)}>
+            Put it into our book, to check it
+          </Touch>
+        ) : (
+          <p className="flex flex-wrap items-center gap-3 font-semibold" role="status">
+            ✓ It is in our book.
+            <Link
+              to={`/plan/recipes/${copy.data.id}`}
+              className="inline-grid min-h-[48px] place-items-center text-link underline underline-offset-4"
+            >
+              To it
+            </Link>
+          </p>
+        )}
         <Trouble error={copy.error} />
       </Fold>
     </li>

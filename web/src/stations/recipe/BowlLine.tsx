@@ -25,6 +25,14 @@ export function BowlLine({
     setTyped(null);
     if (next !== kept) onAmount(value);
   };
+  if (part.per != null && part.per !== "batch") {
+    return (
+      <li className="rounded-xl border-2 border-line bg-enamel p-3">
+        <span className="block text-xl font-semibold">{planned?.says ?? part.name}</span>
+        <span className="text-muted">Into the jars, not into a bowl: it is ticked there.</span>
+      </li>
+    );
+  }
   return (
     <li
       className={`grid gap-2 rounded-xl border-2 p-3 ${isIn ? "border-vine bg-vine-wash" : "border-line bg-enamel"}`}

@@ -1,7 +1,9 @@
 import { Link } from "react-router";
-import { api, take, type BowlsChange, type BowlsView } from "../../api/client";
+import { api, take, type BowlsChange, type BowlsView, type Strength } from "../../api/client";
 import { useChange } from "../../api/queries";
+import { WORDS } from "../../api/words.generated";
 import { useSay } from "../../counter/notices";
+import { allOf, Choice } from "../../parts/Choice";
 import { capital, jarsText } from "../../parts/format";
 import { Fold } from "../../parts/Fold";
 import { Trouble } from "../../parts/Note";
@@ -46,6 +48,7 @@ export function BowlsPlate({
     (batch) => say(`Batch ${batch.code} is on the line: ${jarsText(batch.jars)}`),
   );
   const { ruling, says } = bowls.may_can;
+  const open = bowls.actual.filter((part) => part.amount == null).length;
   const { batch } = bowls;
   return (
     <Plate
@@ -114,6 +117,19 @@ export function BowlsPlate({
           <Trouble error={change.error ?? away.error ?? jars.error} />
         </div>
         <div className="grid content-start gap-2">
+          {open > 1 && (
+            <Touch disabled={change.isPending} onPress={() => change.mutate({ as_planned: true })}>
+              All {open} as on the card
+            </Touch>
+          )}
+          {bowls.asks_strength && (
+            <Choice
+              label="How strong is the vinegar?"
+              value=""
+              options={allOf(WORDS.Strength) as { value: Strength; text: string }[]}
+              onChoose={(strength) => change.mutate({ strength })}
+            />
+          )}
           <ul className="grid gap-2">
             {bowls.actual.map((part, place) => (
               <BowlLine
@@ -125,7 +141,11 @@ export function BowlsPlate({
             ))}
           </ul>
           <Fold words="Something else went in">
-            <SomethingElse onAdd={(part) => change.mutate({ add: part })} />
+            <SomethingElse
+              done="It went in"
+              example="1 cup corn"
+              onAdd={(line) => change.mutate({ add: line.part })}
+            />
           </Fold>
           <Fold words="pH meter">
             <PhBench bowls={bowls.id} parts={bowls.actual.map((part) => part.name)} />

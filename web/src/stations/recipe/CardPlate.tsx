@@ -54,6 +54,13 @@ export function CardPlate({
   const { data: card, error } = useQuery(ask.recipeScale(recipe.id, request));
   const taken = card?.factor ?? factor;
   const process = processText(recipe, units);
+  const { text } = recipe;
+  // What goes into each jar stands on a line of its own.
+  const isInPot = text.lines.every((line) => line.part.per == null || line.part.per === "batch");
+  const steps = (text.note ?? "").split("\n").filter((step) => step.trim() !== "");
+  const source = [text.title, text.edition, text.page]
+    .filter((part) => part != null && part !== "")
+    .join(", ");
   const times = (count: number) => (
     <Touch
       key={count}
@@ -122,6 +129,17 @@ export function CardPlate({
           {card.raw_l > 0 && `Raw it takes about ${volumeText(card.raw_l, units)} of room in the pots.`}
         </p>
       )}
+      {isInPot && recipe.stands.acid != null && (
+        <p className="mt-2 text-lg font-semibold">{recipe.stands.acid}</p>
+      )}
+      {steps.length > 0 && (
+        <ol className="mt-3 grid list-decimal gap-1.5 pl-7 text-lg">
+          {steps.map((step) => (
+            <li key={step}>{step}</li>
+          ))}
+        </ol>
+      )}
+      {source !== "" && <p className="mt-3 text-muted">{source}</p>}
     </Plate>
   );
 }

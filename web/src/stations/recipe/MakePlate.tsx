@@ -42,7 +42,7 @@ function InJars({ jars, plan, units }: { jars: Jars; plan: RecipePlan; units: Un
           {low === high ? "" : `expect ${low} to ${high}. `}
           {longest} min in {METHOD[plan.method].toLowerCase()}
           {first.option.psi != null && ` at ${first.option.psi} lb`}, its own printed time;{" "}
-          {headspaceText(jars.headspace_in, units)} headspace. Its acid is in it: no dose in the jars.
+          {headspaceText(jars.headspace_in, units)} headspace. {plan.stands.acid}
         </Answer>
         <LoadPictures loads={jars.loads} />
       </div>

@@ -1,15 +1,25 @@
 import { useState } from "react";
-import type { ReadLine, RecipeUnit, Role } from "../../api/client";
+import type { RecipeUnit, Role } from "../../api/client";
 import { WORDS } from "../../api/words.generated";
 import { allOf } from "../../parts/Choice";
 import { NumberField } from "../../parts/NumberField";
 import { parseNumber, typedOf } from "../../parts/number";
 import { Pick } from "../../parts/Pick";
 import { Touch } from "../../parts/Touch";
-import { isOpen } from "./model";
+import { EachOrAll, PacketFields } from "./LineQuestions";
+import { isOpen, type Answered } from "./model";
 
 /** A line as it was read; what it leaves open is asked beside it. */
-export function OpenLine({ line, onChange }: { line: ReadLine; onChange: (line: ReadLine | null) => void }) {
+export function OpenLine({
+  line,
+  onChange,
+  onUnmeasured,
+}: {
+  line: Answered;
+  onChange: (line: Answered | null) => void;
+  /** Keeps it without an amount, where that can be. */
+  onUnmeasured?: (line: Answered) => void;
+}) {
   const [typed, setTyped] = useState(line.amount == null ? "" : typedOf(line.amount));
   const [changing, setChanging] = useState(isOpen(line));
   const open = isOpen(line);
@@ -33,7 +43,22 @@ export function OpenLine({ line, onChange }: { line: ReadLine; onChange: (line: 
           </Touch>
         </span>
       </div>
-      {open && line.asks.length > 0 && <p className="font-semibold">{line.asks.join(" ")}</p>}
+      {(open || line.role === "packet") && line.asks.length > 0 && (
+        <p className="font-semibold">{line.asks.join(" ")}</p>
+      )}
+      {line.per == null && (
+        <EachOrAll
+          jar={line.per_jar ?? null}
+          onAnswer={(per) => onChange({ ...line, per: per ?? "batch" })}
+        />
+      )}
+      {line.role === "packet" && (
+        <PacketFields
+          name={line.name}
+          label={line.packet}
+          onChange={(packet) => onChange({ ...line, packet })}
+        />
+      )}
       {changing && (
         <div className="flex flex-wrap items-end gap-3">
           <NumberField
@@ -60,6 +85,9 @@ export function OpenLine({ line, onChange }: { line: ReadLine; onChange: (line: 
               onChange({ ...line, role, group: role === line.role ? (line.group ?? null) : null })
             }
           />
+          {open && line.role != null && line.amount == null && onUnmeasured !== undefined && (
+            <Touch onPress={() => onUnmeasured(line)}>The page does not say</Touch>
+          )}
         </div>
       )}
     </li>

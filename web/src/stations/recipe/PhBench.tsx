@@ -7,37 +7,39 @@ import { number, optionalNumber, saidYesNo, useFields, useRefusal, YES_NO } from
 import { Findings } from "../../parts/Findings";
 import { Fold } from "../../parts/Fold";
 import { ChoiceOf, NumberOf } from "../../parts/FormFields";
-import { capital, clockText, dayText } from "../../parts/format";
+import { capital, clockText, dayText, temperatureText } from "../../parts/format";
 import { Note, Trouble } from "../../parts/Note";
 import { Pending } from "../../parts/Pending";
 import { Answer } from "../../parts/Plate";
 import { Touch } from "../../parts/Touch";
-import { plain } from "../../parts/units";
+import { heatScale, plain } from "../../parts/units";
 import { useDevice } from "../../device/device";
 
 const WORD = { fine: "Yes", not_fine: "No", cannot_tell: "Say more" } as const;
 const LOOK = { fine: "text-fine", not_fine: "text-alarm", cannot_tell: "text-ink" } as const;
 const BUFFERS: readonly Buffer[] = ["7.00", "4.01"];
 const MIX = "the mix";
-const EMPTY = { ph: "", temperature: "", of: MIX, calibrated: "", compensated: "" };
-const schema = v.object({
-  ph: number("BenchPhRequest.ph"),
-  temperature: optionalNumber("BenchPhRequest.sample_c"),
-  of: v.string(),
-  calibrated: saidYesNo,
-  compensated: saidYesNo,
-});
+const EMPTY = { ph: "", temperature: "", of: MIX, calibrated: "", compensated: "", drained: "" };
+const schemaOf = () =>
+  v.object({
+    ph: number("BenchPhRequest.ph"),
+    temperature: optionalNumber("BenchPhRequest.sample_c", heatScale()),
+    of: v.string(),
+    calibrated: saidYesNo,
+    compensated: saidYesNo,
+    drained: saidYesNo,
+  });
 
 /** Readings of parts and of the mix, their history, and a meter to practise with; what decides is the recipe. */
 export function PhBench({ bowls, parts }: { bowls: number | null; parts: readonly string[] }) {
   const say = useSay();
   const { practice } = useDevice();
   const { data: bench } = useQuery(ask.phBench(bowls));
-  const form = useFields(schema, EMPTY);
+  const form = useFields(schemaOf(), EMPTY);
   const { control, handleSubmit, reset, watch } = form;
   const of = watch("of");
   const add = useChange(
-    (reading: v.InferOutput<typeof schema>) =>
+    (reading: v.InferOutput<ReturnType<typeof schemaOf>>) =>
       take(
         api.POST("/api/ph_bench", {
           body: {
@@ -47,6 +49,7 @@ export function PhBench({ bowls, parts }: { bowls: number | null; parts: readonl
             sample_c: reading.temperature,
             compensated: reading.compensated,
             calibrated_today: reading.calibrated,
+            drained: reading.drained,
           },
         }),
       ),
@@ -102,7 +105,7 @@ export function PhBench({ bowls, parts }: { bowls: number | null; parts: readonl
             name="temperature"
             label="Sample at"
             bound="BenchPhRequest.sample_c"
-            scale={plain("°C")}
+            scale={heatScale()}
           />
           <Touch submit look="main" disabled={add.isPending}>
             Write it down
@@ -116,6 +119,15 @@ export function PhBench({ bowls, parts }: { bowls: number | null; parts: readonl
             options={YES_NO}
           />
           <ChoiceOf control={control} name="compensated" label="Allows for temperature?" options={YES_NO} />
+          <ChoiceOf
+            control={control}
+            name="drained"
+            label="The sample is"
+            options={[
+              { value: "yes", text: "Drained" },
+              { value: "no", text: "With its juice" },
+            ]}
+          />
         </div>
         <Trouble error={left ?? remove.error ?? set.error ?? sample.error} />
       </form>
@@ -151,7 +163,8 @@ export function PhBench({ bowls, parts }: { bowls: number | null; parts: readonl
                   <span>
                     <b>{reading.ph.toFixed(2)}</b> {reading.part ?? "the mix"}, {dayText(reading.at)}{" "}
                     {clockText(reading.at)}
-                    {reading.sample_c != null && `, at ${Math.round(reading.sample_c)} °C`}
+                    {reading.sample_c != null && `, at ${temperatureText(reading.sample_c)}`}
+                    {reading.drained != null && (reading.drained ? ", drained" : ", with its juice")}
                     {reading.simulated && <b>, simulated</b>}
                   </span>
                   <Touch

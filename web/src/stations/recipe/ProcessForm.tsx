@@ -1,7 +1,7 @@
 import { useState } from "react";
 import type { JarSize, Method, RecipeText, Units } from "../../api/client";
 import { WORDS } from "../../api/words.generated";
-import { allOf, Choice } from "../../parts/Choice";
+import { allOf, Choice, sentencesOf } from "../../parts/Choice";
 import { altitudeText, CANNED_SIZES, jarText, METHOD } from "../../parts/format";
 import { NumberField } from "../../parts/NumberField";
 import { parseNumber, typedOf } from "../../parts/number";
@@ -10,23 +10,40 @@ import { Tick } from "../../parts/Tick";
 import { Touch } from "../../parts/Touch";
 import { heightScale, inchScale } from "../../parts/units";
 
-/** The printed table, band by band, and its tick. */
+type Process = NonNullable<RecipeText["process"]>;
+type Time = Process["times"][number];
+type Printed = NonNullable<Process["altitude"]>;
+
+/** Where a printed time holds. */
+function whereText(time: Time, printed: Printed | null): string {
+  if (time.up_to_ft != null) return `up to ${altitudeText(time.up_to_ft)}`;
+  return printed === "nothing" ? "nothing said of altitude" : "above";
+}
+
+/** The printed table, band by band. What the page says of altitude is asked by itself. */
 export function ProcessForm({
   text,
+  printed,
   units,
-  onSave,
+  onChange,
 }: {
   text: RecipeText;
+  /** What the page says of altitude, as far as it was said or can be told. */
+  printed: Printed | null;
   units: Units;
-  onSave: (text: RecipeText) => void;
+  onChange: (text: RecipeText) => void;
 }) {
-  const [jar, setJar] = useState<JarSize>("pint");
+  const process = text.process ?? null;
+  const [chosen, setJar] = useState<JarSize | null>(null);
+  const jar = chosen ?? text.makes?.jar ?? "pint";
   const [method, setMethod] = useState<Method>("boiling_water");
+  const [said, setSaid] = useState<Printed | null>(printed);
   const [upTo, setUpTo] = useState("");
+  const [above, setAbove] = useState(false);
   const [minutes, setMinutes] = useState("");
   const [pounds, setPounds] = useState("");
   const height = heightScale();
-  const times = text.process?.times ?? [];
+  const times = process?.times ?? [];
   const pressure = method === "pressure_dial" || method === "pressure_weighted";
   const [feet, count, psi] = [
     parseNumber(upTo, height.unit),
@@ -35,33 +52,60 @@ export function ProcessForm({
   ];
   const inches = inchScale(units);
   const [space, setSpace] = useState<string | null>(null);
-  const keep = (next: Partial<NonNullable<RecipeText["process"]>>) =>
-    text.process != null && onSave({ ...text, process_ticked: false, process: { ...text.process, ...next } });
-  const put = (next: typeof times) =>
-    onSave({
+  const keep = (next: Partial<Process>) =>
+    process !== null && onChange({ ...text, process: { ...process, ...next } });
+  const put = (next: Time[], altitude = said) =>
+    onChange({
       ...text,
-      process_ticked: false,
-      process: next.length === 0 ? null : { pack: "hot", headspace_in: 0.5, ...text.process, times: next },
+      process:
+        next.length === 0
+          ? null
+          : {
+              pack: "hot",
+              headspace_in: 0.5,
+              ...process,
+              altitude,
+              // An open band of an older record is the highest one, and is said to be.
+              times: next.map((time) =>
+                time.up_to_ft == null && altitude !== "nothing" ? { ...time, above: true } : time,
+              ),
+            },
     });
+  const isBanded = said === "bands" || said === "added";
   const add = () => {
     if (count === null) return;
-    const up_to_ft = feet === null ? null : Math.round(height.toApi(feet));
+    const up_to_ft = !isBanded || above || feet === null ? null : Math.round(height.toApi(feet));
     const others = times.filter(
       (time) => time.jar !== jar || time.method !== method || (time.up_to_ft ?? null) !== up_to_ft,
     );
-    put([...others, { jar, method, up_to_ft, minutes: count, psi: pressure ? psi : null }]);
+    const time: Time = { jar, method, up_to_ft, minutes: count, psi: pressure ? psi : null };
+    put([...others, isBanded && up_to_ft === null ? { ...time, above: true } : time]);
     setUpTo("");
+    setAbove(false);
     setMinutes("");
   };
+  const isWhere = said === "nothing" || (isBanded && (above || feet !== null));
   return (
     <div className="grid gap-3">
+      <Choice<Printed>
+        label="What does the page say of altitude?"
+        value={said ?? ""}
+        options={sentencesOf(WORDS.AltitudePrinted) as { value: Printed; text: string }[]}
+        onChoose={(next) => {
+          setSaid(next);
+          if (times.length > 0)
+            put(
+              times.map((time) => ({ ...time, above: false })),
+              next,
+            );
+        }}
+      />
       {times.length === 0 && (
-        <p className="text-muted">None: then it is not canned. Put in what is printed, or leave it.</p>
+        <p className="text-muted">No time yet: then it is not canned. Put in what is printed, or leave it.</p>
       )}
       <ul className="grid gap-1.5">
         {times.map((time) => {
-          const where = time.up_to_ft == null ? "above" : `up to ${altitudeText(time.up_to_ft)}`;
-          const says = `${jarText(time.jar)}, ${METHOD[time.method]}, ${where}: ${time.minutes} min${time.psi == null ? "" : ` at ${time.psi} lb`}`;
+          const says = `${jarText(time.jar)}, ${METHOD[time.method]}, ${whereText(time, said)}: ${time.minutes} min${time.psi == null ? "" : ` at ${time.psi} lb`}`;
           return (
             <li
               key={says}
@@ -75,36 +119,40 @@ export function ProcessForm({
           );
         })}
       </ul>
-      <div className="flex flex-wrap items-end gap-3">
-        <Pick
-          label="Jar"
-          value={jar}
-          options={CANNED_SIZES.map((size) => ({ value: size, text: jarText(size) }))}
-          onChoose={setJar}
-        />
-        <Pick
-          label="Heated in"
-          value={method}
-          options={allOf(WORDS.Method) as { value: Method; text: string }[]}
-          onChoose={setMethod}
-        />
-        <NumberField
-          label="Up to an altitude of (empty: above)"
-          unit={height.unit}
-          typed={upTo}
-          onType={setUpTo}
-        />
-        <NumberField label="Minutes printed" unit="min" typed={minutes} onType={setMinutes} />
-        {pressure && <NumberField label="Pounds printed" unit="lb" typed={pounds} onType={setPounds} />}
-        <Touch disabled={count === null || (pressure && psi === null)} onPress={add}>
-          Put this line in
-        </Touch>
-      </div>
-      {text.process != null && (
+      {said !== null && (
+        <div className="flex flex-wrap items-end gap-3">
+          <Pick
+            label="Jar"
+            value={jar}
+            options={CANNED_SIZES.map((size) => ({ value: size, text: jarText(size) }))}
+            onChoose={setJar}
+          />
+          <Pick
+            label="Heated in"
+            value={method}
+            options={allOf(WORDS.Method) as { value: Method; text: string }[]}
+            onChoose={setMethod}
+          />
+          {isBanded && (
+            <>
+              {!above && (
+                <NumberField label="Up to an altitude of" unit={height.unit} typed={upTo} onType={setUpTo} />
+              )}
+              <Tick label="At every altitude above" on={above} onTick={setAbove} />
+            </>
+          )}
+          <NumberField label="Minutes printed" unit="min" typed={minutes} onType={setMinutes} />
+          {pressure && <NumberField label="Pounds printed" unit="lb" typed={pounds} onType={setPounds} />}
+          <Touch disabled={count === null || !isWhere || (pressure && psi === null)} onPress={add}>
+            Put this line in
+          </Touch>
+        </div>
+      )}
+      {process !== null && (
         <div className="flex flex-wrap items-end gap-3">
           <Choice
             label="Packed"
-            value={text.process.pack}
+            value={process.pack}
             options={[
               { value: "hot", text: "Hot" },
               { value: "raw", text: "Raw" },
@@ -114,7 +162,7 @@ export function ProcessForm({
           <NumberField
             label="Headspace printed"
             unit={inches.unit}
-            typed={space ?? typedOf(inches.fromApi(text.process.headspace_in))}
+            typed={space ?? typedOf(inches.fromApi(process.headspace_in))}
             onType={setSpace}
             onLeave={() => {
               const value = parseNumber(space ?? "", inches.unit);
@@ -129,7 +177,7 @@ export function ProcessForm({
           className="rounded-xl border-2 border-edge bg-enamel px-3"
           label="Jars, minutes and altitudes stand so in the copy"
           on={text.process_ticked ?? false}
-          onTick={(process_ticked) => onSave({ ...text, process_ticked })}
+          onTick={(process_ticked) => onChange({ ...text, process_ticked })}
         />
       )}
     </div>

@@ -5,6 +5,7 @@ import { api, take, type RecipeText, type RecipeView } from "../../api/client";
 import { ask, useChange } from "../../api/queries";
 import { useSay } from "../../counter/notices";
 import { altitudeText, jarText, METHOD } from "../../parts/format";
+import { Findings } from "../../parts/Findings";
 import { Fold } from "../../parts/Fold";
 import { Trouble } from "../../parts/Note";
 import { Pending } from "../../parts/Pending";
@@ -12,16 +13,20 @@ import { Answer, Plate } from "../../parts/Plate";
 import { Touch } from "../../parts/Touch";
 import { BowlsPlate } from "./BowlsPlate";
 import { CardPlate } from "./CardPlate";
-import { CheckPlate } from "./CheckPlate";
 import { MakePlate } from "./MakePlate";
+import { ReadyPlate } from "./ReadyPlate";
 import { short } from "./model";
 
 /** The answer first: the minutes in this kitchen, or why there are none. */
 function FirstAnswer({ recipe }: { recipe: RecipeView }) {
   const { standing, says, missing } = recipe.stands;
   const time = recipe.times.find((line) => line.minutes != null);
-  if (standing === "no_process") {
-    return <Answer value="No jars">{says}</Answer>;
+  if (standing === "no_process" || standing === "not_for_jars") {
+    return (
+      <div className={standing === "not_for_jars" ? "text-alarm" : ""}>
+        <Answer value="No jars">{says}</Answer>
+      </div>
+    );
   }
   return (
     <>
@@ -86,7 +91,15 @@ export function RecipeStation() {
   if (error !== null && recipe === undefined) return <Trouble error={error} />;
   if (recipe === undefined || counter === undefined) return <Pending of={[ask.recipe(id), ask.counter()]} />;
   const units = counter.kitchen.units;
-  const check = <CheckPlate recipe={recipe} units={units} onSave={(text) => save.mutate(text)} />;
+  const ready = (
+    <ReadyPlate
+      key={recipe.id}
+      recipe={recipe}
+      units={units}
+      isSaving={save.isPending}
+      onSave={(text, done) => save.mutate(text, { onSuccess: done })}
+    />
+  );
   return (
     <div className="grid gap-3">
       <p className="print:hidden">
@@ -109,6 +122,9 @@ export function RecipeStation() {
         <div className="grid content-start gap-3 print:hidden">
           <Plate title={recipe.text.name}>
             <FirstAnswer recipe={recipe} />
+            <div className="mt-3 grid gap-3 empty:hidden">
+              <Findings items={recipe.stands.findings} />
+            </div>
             {recipe.parent != null && (
               <p className="mt-3">
                 <Link
@@ -120,6 +136,7 @@ export function RecipeStation() {
               </p>
             )}
           </Plate>
+          {recipe.stands.standing !== "checked" && ready}
           <MakePlate
             recipe={recipe}
             units={units}
@@ -127,11 +144,7 @@ export function RecipeStation() {
             isAgain={bowls !== undefined && bowls.length > 0}
             onFactor={set}
           />
-          {recipe.stands.standing === "checked" ? (
-            <Fold words="It was held against a copy">{check}</Fold>
-          ) : (
-            check
-          )}
+          {recipe.stands.standing === "checked" && <Fold words="It was held against a copy">{ready}</Fold>}
           <Trouble error={save.error ?? remove.error} />
           <p className="flex flex-wrap gap-3">
             <Touch disabled={remove.isPending} onPress={() => remove.mutate(true)}>

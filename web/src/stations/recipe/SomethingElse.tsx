@@ -1,23 +1,35 @@
 import { useState } from "react";
-import { api, take, type Part, type ReadLine } from "../../api/client";
+import { api, take, type RecipeLine } from "../../api/client";
 import { useChange } from "../../api/queries";
 import { Trouble } from "../../parts/Note";
 import { TextField } from "../../parts/TextField";
 import { Touch } from "../../parts/Touch";
-import { isOpen, written } from "./model";
+import { isOpen, written, type Answered } from "./model";
 import { OpenLine } from "./OpenLine";
 
-/** Something that the recipe does not have and that went in all the same: said as a line, and judged. */
-export function SomethingElse({ onAdd }: { onAdd: (part: Part) => void }) {
-  const [typed, setTyped] = useState("");
-  const [line, setLine] = useState<ReadLine | null>(null);
+/** One more line, read as it is typed: something that went in besides, or that is missing on the page. */
+export function SomethingElse({
+  done: doneWords,
+  example,
+  start = "",
+  onAdd,
+}: {
+  /** What the touch says that takes it. */
+  done: string;
+  example: string;
+  /** The line as it stands, when it is to be changed. */
+  start?: string;
+  onAdd: (line: RecipeLine) => void;
+}) {
+  const [typed, setTyped] = useState(start);
+  const [line, setLine] = useState<Answered | null>(null);
   const read = useChange(
     () => take(api.POST("/api/recipes/read", { body: { text: typed } })),
     (found) => setLine(found.lines[0] ?? null),
   );
   const done = () => {
     if (line === null) return;
-    onAdd(written(line).part);
+    onAdd(written(line));
     setLine(null);
     setTyped("");
   };
@@ -25,7 +37,7 @@ export function SomethingElse({ onAdd }: { onAdd: (part: Part) => void }) {
     <div className="grid gap-3">
       {line === null ? (
         <>
-          <TextField label="What, and how much" example="1 cup corn" typed={typed} onType={setTyped} />
+          <TextField label="What, and how much" example={example} typed={typed} onType={setTyped} />
           <Touch disabled={typed.trim() === "" || read.isPending} onPress={() => read.mutate(undefined)}>
             Read it
           </Touch>
@@ -36,7 +48,7 @@ export function SomethingElse({ onAdd }: { onAdd: (part: Part) => void }) {
             <OpenLine line={line} onChange={setLine} />
           </ul>
           <Touch look="main" disabled={isOpen(line)} onPress={done}>
-            It went in
+            {doneWords}
           </Touch>
         </>
       )}

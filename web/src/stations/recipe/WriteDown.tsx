@@ -1,19 +1,22 @@
 import { useState } from "react";
 import { useNavigate } from "react-router";
-import { api, take, type ReadLine } from "../../api/client";
+import { api, take } from "../../api/client";
 import { useChange } from "../../api/queries";
+import { Findings } from "../../parts/Findings";
 import { Trouble } from "../../parts/Note";
 import { TextArea } from "../../parts/TextArea";
 import { TextField } from "../../parts/TextField";
 import { Touch } from "../../parts/Touch";
-import { EMPTY, isOpen, written } from "./model";
+import { EMPTY, isOpen, unmeasured, written, type Answered } from "./model";
 import { OpenLine } from "./OpenLine";
 
 /** A recipe typed or pasted: lines are read, and what cannot be read for certain is asked. */
 export function WriteDown() {
   const [typed, setTyped] = useState("");
   const [name, setName] = useState("");
-  const [lines, setLines] = useState<ReadLine[] | null>(null);
+  const [lines, setLines] = useState<Answered[] | null>(null);
+  // Lines that are kept without an amount, because their page has none.
+  const [bare, setBare] = useState<readonly string[]>([]);
   const go = useNavigate();
   const read = useChange(
     () => take(api.POST("/api/recipes/read", { body: { text: typed } })),
@@ -29,8 +32,8 @@ export function WriteDown() {
       ),
     (recipe) => void go(`/plan/recipes/${recipe.id}`),
   );
-  const open = (lines ?? []).filter(isOpen).length;
-  const set = (place: number, line: ReadLine | null) =>
+  const open = (lines ?? []).filter((line) => isOpen(line) && !bare.includes(line.line)).length;
+  const set = (place: number, line: Answered | null) =>
     setLines((lines ?? []).flatMap((other, at) => (at !== place ? [other] : line === null ? [] : [line])));
   return (
     <div className="grid gap-3">
@@ -50,9 +53,21 @@ export function WriteDown() {
         <>
           <ul className="grid gap-2">
             {lines.map((line, place) => (
-              <OpenLine key={line.line} line={line} onChange={(next) => set(place, next)} />
+              <OpenLine
+                key={line.line}
+                line={line}
+                onChange={(next) => {
+                  setBare(bare.filter((other) => other !== line.line));
+                  set(place, next);
+                }}
+                onUnmeasured={(next) => {
+                  set(place, unmeasured(next));
+                  setBare([...bare, line.line]);
+                }}
+              />
             ))}
           </ul>
+          <Findings items={read.data?.findings ?? []} />
           <p className="font-semibold" role="status">
             {open === 0
               ? "Everything is read."

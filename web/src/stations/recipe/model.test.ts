@@ -10,6 +10,7 @@ const line: ReadLine = {
   preparation: "chopped",
   role: "low_acid",
   group: "onions",
+  per: "batch",
   asks: [],
 };
 
@@ -18,9 +19,10 @@ it("is written down only when it says how much of what", () => {
   expect(isOpen({ ...line, amount: null })).toBe(true);
   expect(isOpen({ ...line, role: null })).toBe(true);
   expect(isOpen({ ...line, up_to: 8 })).toBe(true);
+  expect(isOpen({ ...line, per: null })).toBe(true);
   expect(isOpen({ ...line, role: "free", amount: null })).toBe(false);
   expect(written(line)).toEqual({
-    part: { name: "onions", amount: 6, unit: "piece", role: "low_acid", group: "onions" },
+    part: { name: "onions", amount: 6, unit: "piece", role: "low_acid", group: "onions", per: "batch" },
     preparation: "chopped",
     ticked: false,
   });

@@ -7,30 +7,40 @@ export const EMPTY: RecipeText = {
   makes: null,
   process: null,
   process_ticked: false,
+  kind: null,
+  is_all_its_acid: false,
   title: "",
   edition: "",
   page: "",
   note: "",
 };
 
+/** A line that was read, and what was answered of its packet. */
+export type Answered = ReadLine & Pick<Part, "packet">;
+
 /** What is still to be said of a line before it can be written down; of salt and spices no amount is needed. */
-export function isOpen(line: ReadLine): boolean {
-  if (line.name.trim() === "" || line.role == null) return true;
+export function isOpen(line: Answered): boolean {
+  if (line.name.trim() === "" || line.role == null || line.per == null) return true;
   if (line.role === "free" || line.role === "sugar") return false;
   return line.amount == null || line.unit == null || line.up_to != null;
 }
 
 /** A line as it is written down. */
-export function written(line: ReadLine): RecipeLine {
+export function written(line: Answered): RecipeLine {
   const part: Part = {
     name: line.name,
     amount: line.amount ?? null,
     unit: line.unit ?? null,
     role: line.role ?? "not_allowed",
     group: line.group ?? null,
+    ...(line.per == null ? {} : { per: line.per }),
+    ...(line.packet == null ? {} : { packet: line.packet }),
   };
   return { part, preparation: line.preparation ?? null, ticked: false };
 }
+
+/** A line of which nobody knows how much it is, kept so: it is asked for at the bowls. */
+export const unmeasured = (line: Answered): Answered => ({ ...line, amount: null, unit: null, up_to: null });
 
 /** A number to two decimals, without those that say nothing. */
 export const short = (value: number) => String(Math.round(value * 100) / 100);

@@ -43,7 +43,7 @@ const GLYPHS: [(char, i64, i64); 18] = [
 ];
 
 /// Numbers that are written out.
-const NUMBERS: [(&str, i64); 14] = [
+const NUMBERS: [(&str, i64); 30] = [
     ("a", 1),
     ("an", 1),
     ("one", 1),
@@ -58,7 +58,52 @@ const NUMBERS: [(&str, i64); 14] = [
     ("ten", 10),
     ("eleven", 11),
     ("twelve", 12),
+    ("thirteen", 13),
+    ("fourteen", 14),
+    ("fifteen", 15),
+    ("sixteen", 16),
+    ("seventeen", 17),
+    ("eighteen", 18),
+    ("nineteen", 19),
+    ("twenty", 20),
+    ("thirty", 30),
+    ("forty", 40),
+    ("fifty", 50),
+    ("sixty", 60),
+    ("seventy", 70),
+    ("eighty", 80),
+    ("ninety", 90),
+    ("hundred", 100),
 ];
+
+/// Parts of one that are written out.
+const SHARES: [(&str, i64); 9] = [
+    ("half", 2),
+    ("halves", 2),
+    ("third", 3),
+    ("thirds", 3),
+    ("quarter", 4),
+    ("quarters", 4),
+    ("fourth", 4),
+    ("eighth", 8),
+    ("eighths", 8),
+];
+
+/// A whole number by its word.
+fn written(word: &str) -> Option<i64> {
+    let word = word.to_lowercase();
+    NUMBERS.iter().find(|(name, _)| *name == word).map(|(_, value)| *value)
+}
+
+/// A share of one by its word: a third, three quarters.
+fn share(word: &str) -> Option<i64> {
+    let word = word.to_lowercase();
+    SHARES.iter().find(|(name, _)| *name == word).map(|(_, below)| *below)
+}
+
+/// Small metric measures of many pages, and millilitres in one.
+const MILLILITRES: [(&str, i64); 6] =
+    [("dl", 100), ("dls", 100), ("deciliter", 100), ("decilitre", 100), ("cl", 10), ("centilitre", 10)];
 
 /// Words for measures. One letter counts with its case: `T` is a tablespoon, `t` a teaspoon.
 fn unit(word: &str) -> Option<Unit> {
@@ -109,6 +154,32 @@ fn number(text: &str, decimal: Decimal) -> Option<Token> {
     }
 }
 
+/// "1.000 g": on a page from elsewhere a thousand, here one. Nobody weighs a gram to its thousandth, so it is asked.
+fn thousands(word: &str, rest: &str, decimal: Decimal) -> Option<Token> {
+    let (whole, share) = word.split_once('.')?;
+    let measure = rest.split_whitespace().next().and_then(unit)?;
+    let is_small = matches!(measure, Unit::Gram | Unit::Millilitre) && decimal == Decimal::Point;
+    let whole: i64 = whole.parse().ok().filter(|whole| (1..1000).contains(whole))?;
+    let share: i64 = share.parse().ok().filter(|_| share.len() == 3 && is_small)?;
+    let grouped = ratio(whole * 1000 + share, 1);
+    Some(Token::Which(vec![grouped.clone(), grouped / ratio(1000, 1)]))
+}
+
+/// Whether a word is a number, a measure or a filler, and no name of anything.
+pub(super) fn is_measure_or_number(word: &str) -> bool {
+    let is_filler = matches!(
+        word,
+        "of" | "and" | "&" | "or" | "to" | "-" | "x" | "about" | "+" | "fl" | "heaping" | "scant" | "level"
+    );
+    is_filler
+        || word.is_empty()
+        || unit(word).is_some()
+        || written(word).is_some()
+        || share(word).is_some()
+        || MILLILITRES.iter().any(|(name, _)| *name == word)
+        || word.starts_with(|sign: char| sign.is_ascii_digit() || GLYPHS.iter().any(|glyph| glyph.0 == sign))
+}
+
 /// Puts spaces where people leave them out: "1½", "400g", "2-3", "1/2 -inch".
 fn spaced(line: &str) -> String {
     let mut out = String::new();
@@ -146,8 +217,8 @@ fn spaced(line: &str) -> String {
                 out.push(' ');
                 out.push(*sign);
             }
-            // 400g.
-            sign if sign.is_alphabetic() && digit(before) => {
+            // 400g, 24#.
+            sign if (sign.is_alphabetic() || *sign == '#') && digit(before) => {
                 out.push(' ');
                 out.push(*sign);
             }
@@ -206,8 +277,15 @@ pub(super) fn tokens(line: &str, decimal: Decimal) -> Vec<Token> {
             }
             _ => false,
         };
-        if word == "-" || (word.eq_ignore_ascii_case("to") && measured) {
+        // "three-quarters", "twenty-two".
+        let halves: Vec<&str> = word.split('-').collect();
+        let is_number = |half: &&str| written(half).is_some() || share(half).is_some();
+        if halves.len() == 2 && halves.iter().all(is_number) {
+            tokens.extend(halves.iter().map(|half| Token::Word((*half).to_owned())));
+        } else if word == "-" || (word.eq_ignore_ascii_case("to") && measured) {
             tokens.push(Token::Dash);
+        } else if let Some(either) = thousands(word, rest, decimal) {
+            tokens.push(either);
         } else if let Some(number) = number(word, decimal) {
             tokens.push(number);
         } else if !word.is_empty() {
@@ -232,25 +310,47 @@ impl Tokens {
         }
     }
 
-    /// A number at the front: "1 1/2", "a dozen", "two".
-    pub(super) fn number(&mut self) -> Option<BigRational> {
-        let written = |word: &str| {
-            let word = word.to_lowercase();
-            NUMBERS.iter().find(|(name, _)| *name == word).map(|(_, value)| ratio(*value, 1))
-        };
-        let first = match self.0.first()? {
-            Token::Number(number) => number.clone(),
-            Token::Word(word) if word.eq_ignore_ascii_case("half") => ratio(1, 2),
-            Token::Word(word) if word.eq_ignore_ascii_case("dozen") => {
-                self.0.remove(0);
-                return Some(ratio(12, 1));
-            }
-            Token::Word(word) => written(word)?,
+    /// A word of the tokens that a test holds for.
+    fn word_is(&self, place: usize, is: impl Fn(&str) -> bool) -> bool {
+        self.word(place).is_some_and(|word| is(&word.to_lowercase()))
+    }
+
+    /// A part of one at the front, written out: "half a", "a third of a", "three quarters of a".
+    fn written_share(&mut self) -> Option<BigRational> {
+        let count = match (self.0.first()?, self.word(0).and_then(share)) {
+            (_, Some(_)) => None,
+            (Token::Number(number), _) if number.is_integer() => Some(number.clone()),
+            (Token::Word(word), _) => Some(ratio(written(word)?, 1)),
             _ => return None,
         };
-        let was_half = self.word(0).is_some_and(|word| word.eq_ignore_ascii_case("half"));
+        let below = self.word(usize::from(count.is_some())).and_then(share)?;
+        self.0.drain(..=usize::from(count.is_some()));
+        // "Of a cup" is a cup; "of onions" are onions.
+        let of = usize::from(self.word_is(0, |word| word == "of"));
+        if self.word_is(of, |word| word == "a" || word == "an") {
+            self.0.drain(..=of);
+        }
+        Some(count.unwrap_or_else(|| ratio(1, 1)) / ratio(below, 1))
+    }
+
+    /// A number at the front: "1 1/2", "a dozen", "two", "one and a half", "three quarters of a".
+    pub(super) fn number(&mut self) -> Option<BigRational> {
+        if let Some(share) = self.written_share() {
+            return Some(share);
+        }
+        if self.word_is(0, |word| word == "dozen") {
+            self.0.remove(0);
+            return Some(ratio(12, 1));
+        }
+        let mut first = match self.0.first()? {
+            Token::Number(number) => number.clone(),
+            Token::Word(word) => ratio(written(word)?, 1),
+            _ => return None,
+        };
+        let was_ten = self.word(0).and_then(written).is_some_and(|tens| (20..100).contains(&tens));
         self.0.remove(0);
-        if was_half && self.word(0).is_some_and(|word| matches!(word, "a" | "an")) {
+        if was_ten && let Some(ones) = self.word(0).and_then(written).filter(|ones| *ones < 10) {
+            first += ratio(ones, 1);
             self.0.remove(0);
         }
         if let Some(Token::Number(next)) = self.0.first() {
@@ -261,19 +361,41 @@ impl Tokens {
                 return Some(sum);
             }
         }
-        if self.word(0).is_some_and(|word| word.eq_ignore_ascii_case("dozen")) {
+        if self.word_is(0, |word| word == "dozen") {
             self.0.remove(0);
             return Some(first * ratio(12, 1));
         }
-        let is_and = self.word(0).is_some_and(|word| matches!(word.to_lowercase().as_str(), "and" | "&"));
-        if is_and
-            && let Some(Token::Number(next)) = self.0.get(1).cloned()
-            && next < ratio(1, 1)
-        {
-            self.0.drain(..2);
-            return Some(first + next);
+        if self.word_is(0, |word| matches!(word, "and" | "&")) {
+            let mut ahead = Self(self.0[1..].to_vec());
+            if let Some(Token::Number(next)) = ahead.0.first().cloned()
+                && next < ratio(1, 1)
+            {
+                self.0.drain(..2);
+                return Some(first + next);
+            }
+            if let Some(next) = ahead.written_share() {
+                self.0 = ahead.0;
+                return Some(first + next);
+            }
         }
         Some(first)
+    }
+
+    /// Whether another amount follows behind a name: "onion + 1 cup pepper", "onions and 3 cloves garlic".
+    pub(super) fn names_two(&self) -> bool {
+        let joins = |word: &str| matches!(word.to_lowercase().as_str(), "and" | "&" | "+" | "plus" | "with");
+        (1..self.0.len()).any(|place| {
+            let mut behind = Self(self.0[place + 1..].to_vec());
+            self.word(place).is_some_and(joins) && behind.number().is_some()
+        })
+    }
+
+    /// Decilitres and centilitres at the front: millilitres in one of them.
+    pub(super) fn metric(&mut self) -> Option<i64> {
+        let word = self.word(0)?.trim_end_matches('.').to_lowercase();
+        let (_, millilitres) = MILLILITRES.iter().find(|(name, _)| *name == word)?;
+        self.0.remove(0);
+        Some(*millilitres)
     }
 
     /// A measure at the front.

@@ -18,6 +18,8 @@ vocabulary! {
         TimeOverSteamLimit = "time_over_steam_limit", "too long for steam";
         /// The tables end below (or above) this altitude.
         AltitudeOutOfRange = "altitude_out_of_range", "altitude out of range";
+        /// The source says nothing of altitude, and the kitchen is too high for that.
+        AltitudeNotSaid = "altitude_not_said", "altitude not said";
     }
 }
 

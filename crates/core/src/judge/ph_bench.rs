@@ -4,12 +4,13 @@
 
 use serde::Serialize;
 
-use super::standing::MayCan;
+use super::recipe_page::MayCan;
 use crate::jars::ph::{PH_LINE, PhSample};
 use crate::judge::records::ph_findings;
 use crate::judge::{Code, Finding, Ruling};
 use crate::records::jar::PhRecord;
 use crate::records::recipe::BenchPh;
+use crate::tables::source::Source;
 
 /// Whether it may go into the water bath, and what the meter adds to that.
 #[derive(Debug, Clone, PartialEq, Serialize)]
@@ -43,8 +44,20 @@ impl BenchPh {
     pub fn findings(&self) -> Vec<Finding> {
         let mut found = ph_findings(&self.as_record());
         found.retain(|finding| self.part.is_none() || finding.code != Code::PhHigh);
+        found.extend(self.calibrated_today.is_none().then(unsaid_setting));
         found
     }
+}
+
+/// A meter of which nobody said whether it was set that day: that is as bad as one that was not. Common practice, no source.
+fn unsaid_setting() -> Finding {
+    Finding::new(
+        Code::PhUncalibrated,
+        "Nobody said whether the meter was set today.",
+        "Electrodes drift from day to day; a reading of a meter that was not set may be off either way.",
+        "Set it in buffers 4.01 and 7.00 and read again. The recipe decides, whatever it says.",
+        Source::common_practice(),
+    )
 }
 
 /// "May I water-bath this?", for bowls of a recipe or for something that has none. The last reading of the mix can only
