@@ -1,6 +1,7 @@
 //! The rules against what lies outside of them: published tables, other solvers, facts of the trade.
 
 mod amounts;
+mod asked;
 mod boundaries;
 mod canner;
 mod clock;

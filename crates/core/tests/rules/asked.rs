@@ -1,0 +1,85 @@
+//! What a card asks of its jars, what jars beside them do to a boil, and how a finding is said in three words.
+
+use bodega_core::canner::beside::{AlsoHow, beside_changed};
+use bodega_core::canner::events::BoilEvent::{self, Boils, HeatOff, JarAdded, JarOut, JarsIn};
+use bodega_core::jars::acid::Agent;
+use bodega_core::jars::bench::before_filling;
+use bodega_core::jars::claims::{asks_acid, asks_skins};
+use bodega_core::jars::contents::Ingredient;
+use bodega_core::jars::size::JarSize;
+use bodega_core::judge::case::{Addition, Case};
+use bodega_core::judge::{Code, judge};
+use bodega_core::measures::moment::Minutes;
+use bodega_core::measures::units::cups;
+use bodega_core::records::load::AlsoIn;
+use bodega_core::tables::process::{Method, Pack, Product};
+
+use super::kitchen::{at, jar, load, packed};
+
+#[test]
+fn a_card_asks_what_its_jars_can_be_wrong_in() {
+    let whole = jar(1, 1, JarSize::Quart);
+    let sauce = packed(whole.clone(), Product::Sauce, None, Pack::Hot);
+    let crushed = packed(whole.clone(), Product::Crushed, None, Pack::Hot);
+    let of_recipe = packed(whole.clone(), Product::Recipe, None, Pack::Hot);
+    assert!(asks_skins(std::slice::from_ref(&whole)) && asks_skins(&[sauce.clone(), crushed]));
+    assert!(!asks_skins(std::slice::from_ref(&sauce)), "its skins went through the mill");
+    let with = |agent| bodega_core::records::jar::Jar { agent, ..whole.clone() };
+    assert_eq!(asks_acid(&[with(Agent::BottledLemonJuice)]), Some(Agent::BottledLemonJuice));
+    assert_eq!(asks_acid(&[with(Agent::CitricAcid)]), None, "crystals are what they are");
+    assert_eq!(asks_acid(std::slice::from_ref(&of_recipe)), None, "a recipe's is its own");
+    assert_eq!(asks_acid(&[of_recipe, with(Agent::Vinegar5Pct)]), Some(Agent::Vinegar5Pct));
+    // Juice that waited is boiled before it is filled, and nothing is said once it is.
+    let juice = packed(whole.clone(), Product::Juice, None, Pack::Hot);
+    let said = |jar| {
+        before_filling(&load(Method::BoilingWater, 40, vec![jar], &[])).map(|says| says.contains("full boil"))
+    };
+    assert_eq!((said(juice.clone()), said(sauce), said(whole)), (Some(true), None, None));
+    assert_eq!(said(bodega_core::records::jar::Jar { filled: true, ..juice }), None);
+}
+
+fn beside(count: u32) -> Vec<AlsoIn> {
+    vec![AlsoIn { size: JarSize::Pint, count, minutes: Minutes(20), name: None, broken: 0 }]
+}
+
+#[test]
+fn jars_beside_a_boil_are_asked_about_only_while_it_counts() {
+    let with =
+        |method, events: &[(BoilEvent, i64)]| load(method, 50, vec![jar(1, 1, JarSize::Quart)], events);
+    let heats = with(Method::BoilingWater, &[(JarsIn, 0)]);
+    assert_eq!(beside_changed(&heats, &beside(2), None, at(5)), Ok(None), "it only heats");
+    let counts = with(Method::BoilingWater, &[(JarsIn, 0), (Boils, 10)]);
+    assert!(beside_changed(&counts, &beside(2), None, at(20)).is_err(), "how?");
+    assert_eq!(beside_changed(&counts, &[], None, at(20)), Ok(None), "nothing changed");
+    let changed = |load, how| beside_changed(load, &beside(2), Some(how), at(20)).unwrap();
+    assert_eq!(changed(&counts, AlsoHow::SaidWrongly), None);
+    assert_eq!(changed(&counts, AlsoHow::LiftedNow), Some(JarOut));
+    assert_eq!(changed(&counts, AlsoHow::PutInNow), Some(JarAdded));
+    // A closed canner was opened for it.
+    let steam = with(Method::AtmosphericSteam, &[(JarsIn, 0), (Boils, 10)]);
+    assert_eq!(changed(&steam, AlsoHow::PutInNow), Some(BoilEvent::BoilLost));
+    let done = with(Method::BoilingWater, &[(JarsIn, 0), (Boils, 10), (HeatOff, 60)]);
+    assert_eq!(beside_changed(&done, &beside(2), None, at(62)), Ok(None), "the time is over");
+}
+
+#[test]
+fn a_finding_is_said_in_three_words_by_its_name_where_it_has_one() {
+    let garlic = Case {
+        product: Some(Product::Crushed),
+        additions: Some(vec![Addition { what: Ingredient::Garlic, amount: cups(1.0) }]),
+        ..Case::default()
+    };
+    let found = judge(&garlic).findings;
+    let brief = |code| found.iter().find(|finding| finding.code == code).unwrap().brief();
+    assert_eq!(brief(Code::LowAcidAddition), "garlic in it");
+    assert_eq!(brief(Code::AltitudeMissing), "altitude not known");
+}
+
+#[test]
+fn spices_and_salt_are_free_in_any_amount() {
+    use Ingredient::{ChiliFlakes, DriedHerb, FirmingSalt, GarlicPowder, Salt, Sugar};
+    for what in Ingredient::ALL {
+        let is_free = [DriedHerb, GarlicPowder, ChiliFlakes, FirmingSalt, Salt, Sugar].contains(what);
+        assert_eq!(what.is_free(), is_free, "{what}");
+    }
+}
