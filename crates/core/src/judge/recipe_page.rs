@@ -58,6 +58,10 @@ const NOT_CANNED: &str = "It goes into the refrigerator for a week, or into the 
 fn still_open(text: &RecipeText) -> Vec<String> {
     let mut missing = printed::open_questions(text.kind, (&text.title, &text.edition, &text.page));
     let open = text.lines.iter().filter(|line| !line.ticked).count();
+    if text.kind.is_none() && open == 0 && text.process_ticked {
+        missing
+            .push("It was ticked before anybody was asked who printed it, so it is judged anew.".to_owned());
+    }
     if open > 0 {
         let lines = counted(f64::from(u32::try_from(open).unwrap_or(u32::MAX)), "line");
         missing.push(format!("Hold {lines} against the copy and tick them."));

@@ -122,7 +122,7 @@ pub fn named(name: &str) -> Option<Named> {
 }
 
 /// The kind of an acid, by its name.
-pub(super) fn acid(part: &Part) -> Acid {
+pub(in crate::recipe) fn acid(part: &Part) -> Acid {
     match named(&part.name) {
         Some(Named::Acid(kind)) => kind,
         _ => Acid::Other,

@@ -49,7 +49,7 @@ pub fn dose_in(part: &Part, jar: JarSize) -> Option<Part> {
 }
 
 /// So much of it goes into these jars altogether: a part for the batch. One that goes into the pot stays as it is.
-pub(super) fn altogether(part: &Part, jars: &[(JarSize, u32)]) -> Part {
+pub(in crate::recipe) fn altogether(part: &Part, jars: &[(JarSize, u32)]) -> Part {
     let Per::Jar(said) = part.per else { return part.clone() };
     let quarts = |(jar, count): &(JarSize, u32)| share(*jar, said) * ratio(i64::from(*count), 1);
     let all = jars.iter().map(quarts).fold(BigRational::zero(), |sum, more| sum + more);

@@ -295,3 +295,46 @@ async fn a_packet_of_one_time_is_stopped_in_a_high_kitchen() -> anyhow::Result<(
     assert!(!shown.contains("Set out bowls and jars"), "no jars are set out");
     browser.close().await
 }
+
+#[tokio::test(flavor = "multi_thread")]
+async fn what_nobody_tested_is_made_for_the_refrigerator_and_never_set_out_in_jars() -> anyhow::Result<()> {
+    let bodega = Bodega::start(&["demo", "--bare"])?;
+    let browser = Browser::open(390, 844).await?;
+    browser.page.goto(format!("{}/kitchen", bodega.address)).await?;
+    browser.fill("New altitude", "800").await?;
+    browser.press("Set altitude").await?;
+    browser.sees("800 ft").await?;
+    // Six cups of onions, no acid, found in a post; and beef is named while it is still being read.
+    let page = "6 lb tomatoes\n6 cups onions\n1 lb ground beef";
+    browser.walk_to("plan").await?;
+    browser.press_link("By a recipe").await?;
+    browser.press("Write one down").await?;
+    browser.fill("Its name", "Post sauce").await?;
+    browser.fill("What goes in, a line for each, as it is printed", page).await?;
+    browser.press("Read the lines").await?;
+    browser.sees("Ground beef in it: no recipe for jars here has that").await?;
+    browser.press("Write it down").await?;
+    browser.sees("down the printed page").await?;
+    made_ready(&browser, "An older book, any other page, a video, a friend, family", 3, ("6", "pints"))
+        .await?;
+    browser.press("It says nothing").await?;
+    browser.fill("Minutes printed", "40").await?;
+    browser.press("Put this line in").await?;
+    // Another answer to the same question does not stretch a time that was said for none.
+    browser.press("A time for each band").await?;
+    browser.sees("No time yet").await?;
+    browser.press("It says nothing").await?;
+    browser.fill("Minutes printed", "40").await?;
+    browser.press("Put this line in").await?;
+    tick_the_time(&browser).await?;
+    browser.press("Keep it so").await?;
+    browser.sees("Kept as it stands").await?;
+    assert_eq!(browser.answer().await?, "No jars");
+    browser.sees("No acid is in it that can be relied on").await?;
+    browser.press("Set the bowls out").await?;
+    browser.press("All 3 as on the card").await?;
+    browser.sees("into the freezer. It is not canned").await?;
+    let shown = browser.text().await?;
+    assert!(!shown.contains("Set its jars out") && !shown.contains("Set out bowls and jars"), "{shown}");
+    browser.close().await
+}

@@ -53,29 +53,34 @@ export function ProcessForm({
   const inches = inchScale(units);
   const [space, setSpace] = useState<string | null>(null);
   const keep = (next: Partial<Process>) =>
-    process !== null && onChange({ ...text, process: { ...process, ...next } });
+    process !== null && onChange({ ...text, process_ticked: false, process: { ...process, ...next } });
+  // In records from before altitude was asked for, an open band above closed ones is the highest.
+  const isOld = process !== null && process.altitude == null && printed === "bands";
+  const known = times.map((time) => (isOld && time.up_to_ft == null ? { ...time, above: true } : time));
   const put = (next: Time[], altitude = said) =>
     onChange({
       ...text,
+      // What was changed is held against the copy again.
+      process_ticked: false,
       process:
-        next.length === 0
-          ? null
-          : {
-              pack: "hot",
-              headspace_in: 0.5,
-              ...process,
-              altitude,
-              // An open band of an older record is the highest one, and is said to be.
-              times: next.map((time) =>
-                time.up_to_ft == null && altitude !== "nothing" ? { ...time, above: true } : time,
-              ),
-            },
+        next.length === 0 ? null : { pack: "hot", headspace_in: 0.5, ...process, altitude, times: next },
     });
+  // A time of which nothing was said does not hold above anything because somebody touched another answer.
+  const putSaid = (next: Printed) => {
+    setSaid(next);
+    if (times.length === 0) return;
+    put(
+      next === "nothing"
+        ? known.map((time) => ({ ...time, above: false }))
+        : known.filter((time) => time.up_to_ft != null || time.above === true),
+      next,
+    );
+  };
   const isBanded = said === "bands" || said === "added";
   const add = () => {
     if (count === null) return;
     const up_to_ft = !isBanded || above || feet === null ? null : Math.round(height.toApi(feet));
-    const others = times.filter(
+    const others = known.filter(
       (time) => time.jar !== jar || time.method !== method || (time.up_to_ft ?? null) !== up_to_ft,
     );
     const time: Time = { jar, method, up_to_ft, minutes: count, psi: pressure ? psi : null };
@@ -91,20 +96,13 @@ export function ProcessForm({
         label="What does the page say of altitude?"
         value={said ?? ""}
         options={sentencesOf(WORDS.AltitudePrinted) as { value: Printed; text: string }[]}
-        onChoose={(next) => {
-          setSaid(next);
-          if (times.length > 0)
-            put(
-              times.map((time) => ({ ...time, above: false })),
-              next,
-            );
-        }}
+        onChoose={putSaid}
       />
       {times.length === 0 && (
         <p className="text-muted">No time yet: then it is not canned. Put in what is printed, or leave it.</p>
       )}
       <ul className="grid gap-1.5">
-        {times.map((time) => {
+        {known.map((time) => {
           const says = `${jarText(time.jar)}, ${METHOD[time.method]}, ${whereText(time, said)}: ${time.minutes} min${time.psi == null ? "" : ` at ${time.psi} lb`}`;
           return (
             <li
@@ -112,7 +110,7 @@ export function ProcessForm({
               className="flex flex-wrap items-center justify-between gap-2 rounded-xl border-2 border-edge bg-enamel px-3 py-1"
             >
               <span className="font-semibold">{says}</span>
-              <Touch label={`Take out ${says}`} onPress={() => put(times.filter((other) => other !== time))}>
+              <Touch label={`Take out ${says}`} onPress={() => put(known.filter((other) => other !== time))}>
                 ✕
               </Touch>
             </li>

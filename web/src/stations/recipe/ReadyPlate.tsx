@@ -85,19 +85,19 @@ export function ReadyPlate({
       <SourceForm text={text} onChange={change} />
       <h3 className="mt-4 mb-1 text-lg">Each line, as it is printed there</h3>
       <ul className="grid gap-1.5">
-        {text.lines.map((line, place) => (
-          <PageLine
-            key={`${place} ${line.part.name}`}
-            line={line}
-            says={
-              line.part.name === recipe.text.lines[place]?.part.name
-                ? (recipe.says[place] ?? line.part.name)
-                : line.part.name
-            }
-            ask={recipe.line_asks.find((ask) => ask.place === place)}
-            onChange={(next) => put(place, next)}
-          />
-        ))}
+        {text.lines.map((line, place) => {
+          // As it was read out when it was kept; what was struck out above it moves its place.
+          const kept = recipe.text.lines.findIndex((other) => other.part.name === line.part.name);
+          return (
+            <PageLine
+              key={`${place} ${line.part.name}`}
+              line={line}
+              says={recipe.says[kept] ?? line.part.name}
+              ask={recipe.line_asks.find((ask) => ask.place === kept)}
+              onChange={(next) => put(place, next)}
+            />
+          );
+        })}
       </ul>
       <div className="mt-2 grid gap-2">
         <Fold words="One more line">
