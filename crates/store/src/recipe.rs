@@ -7,7 +7,6 @@ use bodega_core::recipe::part::Part;
 use bodega_core::records::recipe::{Bowls, Recipe, RecipeText};
 use rusqlite::{Connection, OptionalExtension, params};
 
-use crate::pot::sizes;
 use crate::rows::recipe::{
     any_bowls, any_recipe, check_unused, insert_bowls, one_bowls, one_recipe, read_bowls, read_recipe,
 };
@@ -157,10 +156,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn jars_of_bowls(&self, id: BowlsId) -> Result<Vec<(JarSize, u32)>, StoreError> {
-        match self.batch_of_bowls(id)? {
-            Some(batch) => sizes(&*self.read()?, batch),
-            None => Ok(Vec::new()),
-        }
+        self.batch_of_bowls(id)?.map_or(Ok(Vec::new()), |batch| self.batch_sizes(batch))
     }
 
     /// Changes what is in the bowls, and whether it is mixed, in one step: nobody else's change comes in between.

@@ -1,6 +1,5 @@
 import { ToggleGroup } from "radix-ui";
 import { useId } from "react";
-import { capital } from "./format";
 
 /** One of a few, all in sight. */
 export function Choice<T extends string>({
@@ -52,10 +51,6 @@ export function Choice<T extends string>({
 /** All words of a vocabulary as options, in its order. */
 export const allOf = (words: Readonly<Record<string, string>>) =>
   Object.entries(words).map(([value, text]) => ({ value, text }));
-
-/** The same where each word is an answer by itself. */
-export const sentencesOf = (words: Readonly<Record<string, string>>) =>
-  Object.entries(words).map(([value, text]) => ({ value, text: capital(text) }));
 
 /** Options out of a word list, in a chosen order. */
 export function optionsOf<T extends string>(words: readonly T[], text: Record<T, string>) {

@@ -9,7 +9,6 @@ use super::spoons::{Spoons, volume_of};
 use crate::jars::salt::salt_per_jar;
 use crate::measures::ids::BatchId;
 use crate::recipe::part::Part;
-use crate::recipe::per_jar::dose_in;
 use crate::records::batch::Batch;
 use crate::records::jar::Jar;
 use crate::records::load::CannerLoad;
@@ -112,17 +111,18 @@ fn undosed(jar: &Jar, headspace_in: f64) -> Dose {
 /// A jar of a recipe: what that puts into each of them, or nothing, when its acid is in the pot.
 fn by_recipe(jar: &Jar, recipe: &BatchRecipe, spoons: Spoons) -> Dose {
     let plain = undosed(jar, recipe.process.headspace_in);
-    let all: Vec<Part> = recipe.doses.iter().filter_map(|dose| dose_in(dose, jar.size)).collect();
+    let all: Vec<Part> = recipe.doses_in(jar.size).collect();
     let in_words = |part: &Part| match part.teaspoons() {
         Some(tsp) => spoons.dose(jar.agent, acid::next_eighth(tsp)),
         None => part.amount_in_words(),
     };
     let Some((first, rest)) = all.split_first() else { return plain };
     let more: String = rest.iter().map(|part| format!(" and {} {}", in_words(part), part.name)).collect();
+    let amount = in_words(first);
     Dose {
         acid_name: format!("{}{more}", first.name),
-        acid: Some(in_words(first)),
-        to_add: Some(in_words(first)),
+        acid: Some(amount.clone()),
+        to_add: Some(amount),
         to_add_volume: first.teaspoons().map(|tsp| volume_of(jar.agent, tsp)),
         ..plain
     }
@@ -135,8 +135,7 @@ pub fn each_takes(batch: &Batch, jar: JarSize, spoons: Spoons) -> String {
         let dose = spoons.dose_with_volume(batch.agent, acid::per_jar(batch.agent, jar));
         return format!("each takes {dose} of {}", batch.agent);
     };
-    let doses: Vec<String> =
-        recipe.doses.iter().filter_map(|dose| dose_in(dose, jar)).map(|dose| dose.says()).collect();
+    let doses: Vec<String> = recipe.doses_in(jar).map(|dose| dose.says()).collect();
     if doses.is_empty() { "the acid is in the recipe".to_owned() } else { doses.join(" and ") }
 }
 

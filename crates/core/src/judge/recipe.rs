@@ -8,7 +8,7 @@ use crate::jars::size::JarSize;
 use crate::measures::units::litres;
 use crate::measures::words::{capital, counted, with_article};
 use crate::recipe::back::{instead, ways_back_filled, ways_in_words};
-use crate::recipe::compare::{Comparison, compare_before_labels, compare_filled};
+use crate::recipe::compare::{Comparison, compare_filled};
 use crate::recipe::part::{Part, Side};
 use crate::recipe::per_jar::acid_doses;
 use crate::recipe::process::RecipeProcess;
@@ -17,18 +17,13 @@ use crate::tables::process::Pack;
 pub(super) fn judge(case: &Case) -> Vec<Finding> {
     let Some(recipe) = &case.recipe else { return Vec::new() };
     let mut found = untested(recipe);
-    let all: Vec<Part> = recipe.base.iter().chain(recipe.actual.iter().flatten()).cloned().collect();
-    found.extend(forbidden(&all));
+    found.extend(forbidden(recipe.base.iter().chain(recipe.actual.iter().flatten())));
     found.extend(fit(recipe, case.heating));
     found.extend(packed_raw(case, recipe));
     found.extend(undosed(recipe));
     if let Some(actual) = &recipe.actual {
         let jars = case.jars_of_batch();
-        let seen = if recipe.labels_asked {
-            compare_filled(&recipe.base, actual, &jars)
-        } else {
-            compare_before_labels(&recipe.base, actual, &jars)
-        };
+        let seen = compare_filled(&recipe.base, actual, &jars, recipe.labels_asked);
         found.extend(thinner(case, recipe, &seen));
         found.extend(proportions(recipe, actual, &jars, &seen));
     }

@@ -13,7 +13,7 @@ use crate::jars::size::JarSize;
 use crate::measures::words::capital;
 use crate::recipe::acids::{Named, agent, known_acid, named};
 use crate::recipe::line::{each_jar, in_each_or_all};
-use crate::recipe::measure::{Dimension, Unit, decimal, exact};
+use crate::recipe::measure::{Dimension, Unit, decimal, exact, ratio};
 use crate::recipe::packet::{is_packet, open_questions};
 use crate::recipe::part::{PacketAcid, Part, Per, Role, Side};
 use crate::recipe::process::RecipeProcess;
@@ -30,13 +30,15 @@ const WHY_ACID: &str = "In boiling water and steam only acid keeps botulism away
 
 /// Parts that are in no jar, by their names, whatever they were called.
 #[must_use]
-pub fn forbidden(parts: &[Part]) -> Vec<Finding> {
+pub fn forbidden<'a>(parts: impl IntoIterator<Item = &'a Part>) -> Vec<Finding> {
+    let there = parts.into_iter().filter(|part| part.is_there());
+    let by_name: Vec<(Role, &str)> = there.map(|part| (role_by_name(part), part.name.as_str())).collect();
     let mut found = Vec::new();
     for role in [Role::NotAllowed, Role::Thickener] {
         let mut names: Vec<&str> = Vec::new();
-        for part in parts.iter().filter(|part| part.is_there() && role_by_name(part) == role) {
-            if !names.contains(&part.name.as_str()) {
-                names.push(&part.name);
+        for (_, name) in by_name.iter().filter(|(of, _)| *of == role) {
+            if !names.contains(name) {
+                names.push(name);
             }
         }
         if names.is_empty() {
@@ -84,14 +86,15 @@ fn is_measured(part: &Part) -> bool {
 
 pub(super) fn acid_of(base: &[Part]) -> AcidOf {
     let there: Vec<&Part> = base.iter().filter(|part| part.is_there()).collect();
-    let inside = |part: &&&Part| {
-        is_packet(part) && part.packet.and_then(|label| label.acid) == Some(PacketAcid::Inside)
-    };
-    let known: Vec<&&Part> = there.iter().filter(|part| known_acid(part).is_some()).collect();
-    if known.iter().any(|part| is_measured(part)) || there.iter().any(|part| inside(&part)) {
+    let packets = || there.iter().copied().filter(|part| is_packet(part));
+    let acid_in = |part: &Part| part.packet.and_then(|label| label.acid);
+    let mut known = there.iter().filter(|part| known_acid(part).is_some());
+    if known.clone().any(|part| is_measured(part))
+        || packets().any(|part| acid_in(part) == Some(PacketAcid::Inside))
+    {
         return AcidOf::Measured;
     }
-    if let Some(part) = known.first() {
+    if let Some(part) = known.next() {
         return AcidOf::Open(format!(
             "How much {}? The page has to say it in spoons, cups or by weight.",
             part.name
@@ -106,10 +109,7 @@ pub(super) fn acid_of(base: &[Part]) -> AcidOf {
         )),
         _ => None,
     });
-    let label = there.iter().filter(|part| is_packet(part)).find_map(|part| {
-        let is_open = part.packet.and_then(|label| label.acid).is_none();
-        is_open.then(|| open_questions(part).pop()).flatten()
-    });
+    let label = packets().filter(|part| acid_in(part).is_none()).find_map(|part| open_questions(part).pop());
     match asked.or(label) {
         Some(question) => AcidOf::Open(question),
         None => AcidOf::None(there.iter().find_map(|part| match named(&part.name)? {
@@ -129,7 +129,7 @@ fn share_of_plain_dose(base: &[Part]) -> Option<BigRational> {
     for part in base.iter().filter(|part| role_by_name(part) == Role::Tomato) {
         pounds += part.grams()? / Unit::Pound.size();
     }
-    let quarts = pounds / exact(f64::from(i32::try_from(POUNDS_TO_A_QUART).ok()?));
+    let quarts = pounds / ratio(POUNDS_TO_A_QUART, 1);
     let mut share = BigRational::zero();
     for part in base.iter().filter(|part| part.is_there()) {
         let Some(agent) = known_acid(part).and_then(agent) else { continue };
@@ -171,11 +171,7 @@ pub(super) fn fit(recipe: &CaseRecipe, heating: Option<Heating>) -> Vec<Finding>
     }
     asks.extend(base.iter().filter_map(each_jar).map(|each| in_each_or_all(each.jar)));
     let unmeasured = |part: &&Part| part.amount.is_none() && role_by_name(part).side() == Side::Down;
-    asks.extend(
-        base.iter()
-            .filter(unmeasured)
-            .map(|part| format!("How much {}? The recipe does not say.", part.name)),
-    );
+    asks.extend(base.iter().filter(unmeasured).map(Part::not_on_its_page));
     // Said already, where it is about the acid.
     asks.retain(|ask| !found.iter().any(|finding: &Finding| finding.message == *ask));
     found.extend(asks.into_iter().map(|ask| {

@@ -72,14 +72,15 @@ fn still_open(text: &RecipeText) -> Vec<String> {
     missing
 }
 
-fn case_of(text: &RecipeText, checked: bool) -> CaseRecipe {
+/// A recipe as its page has it: whether it was held against a copy is the page's own question.
+fn case_of(text: &RecipeText) -> CaseRecipe {
     CaseRecipe {
         base: text.parts(),
         actual: None,
         mixed: false,
         makes: text.makes,
         process: text.process.clone().filter(|process| !process.times.is_empty()),
-        checked: Some(checked),
+        checked: Some(true),
         is_all_its_acid: Some(text.is_all_its_acid),
         // The dose goes into the jars on the bench.
         dosed: Some(true),
@@ -145,9 +146,9 @@ pub fn line_asks(text: &RecipeText) -> Vec<LineAsk> {
 /// Where a recipe stands, in a kitchen of this altitude where that is known.
 #[must_use]
 pub fn stands(text: &RecipeText, altitude: Option<Altitude>) -> Stands {
-    let acid = acid_words(&text.parts());
     let missing = still_open(text);
-    let recipe = case_of(text, true);
+    let recipe = case_of(text);
+    let acid = acid_words(&recipe.base);
     let mut findings = forbidden(&recipe.base);
     findings.extend(fit(&recipe, None));
     let process = recipe.process.as_ref();
@@ -211,10 +212,10 @@ pub fn may_can(
         base: bowls.base.clone(),
         actual: Some(bowls.actual.clone()),
         mixed: bowls.mixed_at.is_some(),
-        // How many jars there are is not known yet.
+        // Far more jars than it fills are minded on the bench.
         makes: None,
         labels_asked: bowls.labels_asked,
-        ..case_of(text, true)
+        ..case_of(text)
     };
     let findings: Vec<Finding> = super::recipe::judge(&Case {
         all_jars: Some(jars.to_vec()),

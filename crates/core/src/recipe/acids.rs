@@ -65,7 +65,7 @@ pub fn named(name: &str) -> Option<Named> {
     }
     let citrus = words.has_any(&["lemon", "lemons", "lime", "limes"]);
     let vinegar = words.has_any(&["vinegar", "vinegars"]);
-    if words.has_any(&["pickle", "pickles", "pickled", "brine", "olive brine"])
+    if words.has_any(&["pickle", "pickles", "pickled", "brine"])
         && (vinegar || words.has_any(&["juice", "brine"]))
     {
         return no(Role::Liquid, BRINE);
@@ -75,7 +75,7 @@ pub fn named(name: &str) -> Option<Named> {
     {
         return no(Role::Liquid, SWEETENED);
     }
-    if words.has("citric acid") || words.has("citric") {
+    if words.has("citric") {
         return Some(Named::Acid(Acid::Citric));
     }
     if words.has_any(&[

@@ -7,7 +7,7 @@ use num_rational::BigRational;
 use num_traits::{Signed, ToPrimitive, Zero};
 use serde::Serialize;
 
-use super::compare::{Comparison, by_their_names, compare_before_labels, compared};
+use super::compare::{Comparison, by_their_names, compare_filled, compared};
 use super::measure::{Unit, decimal, exact, in_words};
 use super::part::{Part, Per, Role, Side, plain};
 use crate::jars::size::JarSize;
@@ -124,7 +124,7 @@ struct Goal<'a> {
 impl Goal<'_> {
     /// The comparison without slack: a way back ends on the safe side.
     fn exactly(&self, parts: &[Part]) -> Comparison {
-        compared(self.base, parts, self.jars, &BigRational::zero())
+        compared(self.base, parts, self.jars, false, &BigRational::zero())
     }
 
     /// Whether a line of the comparison is safe.
@@ -220,7 +220,7 @@ pub fn ways_back_filled(
     jars: &[(JarSize, u32)],
     mixed: bool,
 ) -> Vec<Vec<Change>> {
-    let seen = compare_before_labels(base, actual, jars);
+    let seen = compare_filled(base, actual, jars, false);
     if seen.verdict != Ruling::NotFine || !seen.missing.is_empty() || seen.swaps.iter().any(|swap| !swap.safe)
     {
         return Vec::new();

@@ -1,8 +1,9 @@
 //! The bowls of a recipe: what is to be in them, and what that is against the recipe.
 
-use super::compare::{Comparison, compare_before_labels, compare_filled};
+use super::acids::is_strength_open;
+use super::compare::{Comparison, compare_filled};
 use super::measure::exact;
-use super::part::Part;
+use super::part::{Part, Strength};
 use super::scale::scaled;
 use crate::jars::size::JarSize;
 use crate::records::recipe::Bowls;
@@ -16,11 +17,7 @@ pub fn planned(bowls: &Bowls) -> Vec<Part> {
 /// What is in them against the recipe; `jars` are those that are set out for it.
 #[must_use]
 pub fn seen(bowls: &Bowls, jars: &[(JarSize, u32)]) -> Comparison {
-    if bowls.labels_asked {
-        compare_filled(&bowls.base, &bowls.actual, jars)
-    } else {
-        compare_before_labels(&bowls.base, &bowls.actual, jars)
-    }
+    compare_filled(&bowls.base, &bowls.actual, jars, bowls.labels_asked)
 }
 
 /// Bowls for these parts, with nothing measured yet. What goes into each jar stands in no bowl: it is ticked jar by jar.
@@ -28,4 +25,28 @@ pub fn seen(bowls: &Bowls, jars: &[(JarSize, u32)]) -> Comparison {
 pub fn empty(parts: &[Part]) -> Vec<Part> {
     let amount = |part: &Part| part.amount.filter(|_| !part.per.is_batch());
     parts.iter().map(|part| Part { amount: amount(part), ..part.clone() }).collect()
+}
+
+/// What is in them when everything that nobody measured yet is in as the card says.
+#[must_use]
+pub fn as_planned(bowls: &Bowls, mut actual: Vec<Part>) -> Vec<Part> {
+    for (part, planned) in actual.iter_mut().zip(planned(bowls)).filter(|(part, _)| part.amount.is_none()) {
+        (part.amount, part.unit) = (planned.amount, planned.unit);
+    }
+    actual
+}
+
+/// What is in them when all of its vinegar whose strength its name does not say is so strong.
+#[must_use]
+pub fn with_strength(strength: Strength, mut actual: Vec<Part>) -> Vec<Part> {
+    for part in actual.iter_mut().filter(|part| part.strength.is_some() || is_strength_open(part)) {
+        part.strength = Some(strength);
+    }
+    actual
+}
+
+/// Whether nobody has said yet how strong the vinegar in them is.
+#[must_use]
+pub fn asks_strength(bowls: &Bowls) -> bool {
+    bowls.labels_asked && bowls.actual.iter().any(is_strength_open)
 }

@@ -86,7 +86,7 @@ pub(super) fn by_their_names(parts: &[Part]) -> Vec<Part> {
 fn unmeasured(line: &Line<'_>) -> String {
     let bare = |part: &&&Part| part.is_there() && part.measured().is_none();
     if let Some(part) = line.base.iter().find(bare) {
-        return format!("How much {}? The recipe does not say.", part.name);
+        return part.not_on_its_page();
     }
     match line.actual.iter().find(bare) {
         Some(part) => format!("How much {}?", part.name),
@@ -319,28 +319,20 @@ fn tomatoes(parts: &[Part]) -> Vec<&Part> {
 /// Holds what is in the bowls against the recipe, before anybody knows how many jars are filled.
 #[must_use]
 pub fn compare(base: &[Part], actual: &[Part]) -> Comparison {
-    compare_filled(base, actual, &[])
+    compare_filled(base, actual, &[], true)
 }
 
-/// Holds what is in the bowls and in the jars against the recipe; `jars` are all that are filled.
+/// Holds what is in the bowls and in the jars against the recipe; `jars` are all that are filled. Of bowls that were set out
+/// before the strength of vinegar and the labels of packets were asked, `labels_asked` is false: what was not asked is neither
+/// alarm nor claim.
 #[must_use]
-pub fn compare_filled(base: &[Part], actual: &[Part], jars: &[(JarSize, u32)]) -> Comparison {
-    let seen = compare_before_labels(base, actual, jars);
-    let asked = labels(&by_their_names(base), &by_their_names(&called_by_the_recipe(base, actual)));
-    let missing: Vec<String> = seen.missing.into_iter().chain(asked).collect();
-    let verdict = match seen.verdict {
-        Ruling::NotFine => Ruling::NotFine,
-        _ if missing.is_empty() => Ruling::Fine,
-        _ => Ruling::CannotTell,
-    };
-    Comparison { missing, verdict, ..seen }
-}
-
-/// The same of bowls that were set out before the strength of vinegar and the labels of packets were asked: what was not asked
-/// is neither alarm nor claim.
-#[must_use]
-pub fn compare_before_labels(base: &[Part], actual: &[Part], jars: &[(JarSize, u32)]) -> Comparison {
-    compared(base, actual, jars, &slack())
+pub fn compare_filled(
+    base: &[Part],
+    actual: &[Part],
+    jars: &[(JarSize, u32)],
+    labels_asked: bool,
+) -> Comparison {
+    compared(base, actual, jars, labels_asked, &slack())
 }
 
 /// The same with so much slack in every proportion; a way back is held to none.
@@ -348,6 +340,7 @@ pub(super) fn compared(
     base: &[Part],
     actual: &[Part],
     jars: &[(JarSize, u32)],
+    labels_asked: bool,
     slack: &BigRational,
 ) -> Comparison {
     let base = &by_their_names(base)[..];
@@ -379,6 +372,9 @@ pub(super) fn compared(
         .collect();
     let unknown = proportions.iter().find(|line| line.role == Role::Packet && line.safe.is_none());
     missing.extend(unknown.map(|line| format!("How many packets of {} are in it?", line.name)));
+    if labels_asked {
+        missing.extend(labels(base, actual));
+    }
     let is_off =
         proportions.iter().any(|line| line.safe == Some(false)) || swaps.iter().any(|swap| !swap.safe);
     let verdict = if is_off {

@@ -83,6 +83,12 @@ impl Unit {
         }
     }
 
+    /// Whether it is a US measure of room, which spoons and cups give out.
+    #[must_use]
+    pub fn is_by_spoon(self) -> bool {
+        self.dimension() == Dimension::Volume && !matches!(self, Self::Millilitre | Self::Litre)
+    }
+
     /// Millilitres, grams, pieces or packets in one.
     #[must_use]
     pub fn size(self) -> BigRational {

@@ -3,7 +3,7 @@
 use num_rational::BigRational;
 use serde::{Deserialize, Serialize};
 
-use super::measure::{Dimension, Unit, decimal, exact, in_words};
+use super::measure::{Unit, decimal, exact, in_words};
 use crate::jars::size::JarSize;
 use crate::measures::limits::{OutOfRange, PACKET_TOMATOES, RECIPE_AMOUNT};
 use crate::measures::vocabulary::vocabulary;
@@ -230,9 +230,13 @@ impl Part {
     #[must_use]
     pub fn teaspoons(&self) -> Option<f64> {
         let (amount, unit) = self.measured()?;
-        let by_spoon =
-            unit.dimension() == Dimension::Volume && !matches!(unit, Unit::Millilitre | Unit::Litre);
-        by_spoon.then(|| decimal(&(amount * unit.size() / Unit::Teaspoon.size())))
+        unit.is_by_spoon().then(|| decimal(&(amount * unit.size() / Unit::Teaspoon.size())))
+    }
+
+    /// What is asked of it when its own page has no amount.
+    #[must_use]
+    pub fn not_on_its_page(&self) -> String {
+        format!("How much {}? The recipe does not say.", self.name)
     }
 
     /// "2 tablespoons"; nothing while nobody measured it.

@@ -36,7 +36,7 @@ pub fn dose_in(part: &Part, jar: JarSize) -> Option<Part> {
         return Some(of_jar(amount, unit));
     }
     let exactly = amount * share(jar, said);
-    if unit.dimension() != Dimension::Volume || matches!(unit, Unit::Millilitre | Unit::Litre) {
+    if !unit.is_by_spoon() {
         let step = if unit.dimension() == Dimension::Volume { ratio(1, 1) } else { unit.step() };
         return Some(of_jar((exactly / &step).ceil() * step, unit));
     }

@@ -9,6 +9,7 @@ use crate::measures::moment::Moment;
 use crate::measures::names::clean_name;
 use crate::recipe::line::{ReadLine, each_jar};
 use crate::recipe::part::{Part, Per, Role};
+use crate::recipe::per_jar::dose_in;
 use crate::recipe::process::RecipeProcess;
 use crate::recipe::source::SourceKind;
 use crate::recipe::weights::kind;
@@ -216,6 +217,13 @@ pub struct BatchRecipe {
     /// What goes into each jar of it, and not into the pot.
     #[serde(default)]
     pub doses: Vec<Part>,
+}
+
+impl BatchRecipe {
+    /// What goes into each jar of a size.
+    pub fn doses_in(&self, jar: JarSize) -> impl Iterator<Item = Part> {
+        self.doses.iter().filter_map(move |dose| dose_in(dose, jar))
+    }
 }
 
 /// A recipe that is being made: what it asks for, and what is in the bowls.

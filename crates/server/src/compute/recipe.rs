@@ -121,7 +121,7 @@ pub async fn compute_recipe(Json(request): Json<RecipeRequest>) -> Result<web::J
         Some(actual) => actual.checked("actual")?,
         None => scaled.clone(),
     };
-    let seen = compare_filled(&base, &actual, &jars);
+    let seen = compare_filled(&base, &actual, &jars, true);
     let ways_back = ways_back_filled(&base, &actual, &jars, mixed);
     let instead = instead(&seen);
     Ok(web::Json(RecipeAnswer {

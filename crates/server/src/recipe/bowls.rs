@@ -4,9 +4,8 @@ use actix_web::{get, patch, post, web};
 use bodega_core::jars::size::JarSize;
 use bodega_core::measures::ids::{BowlsId, RecipeId};
 use bodega_core::measures::limits::{RECIPE_AMOUNT, RECIPE_PARTS, RECIPE_TIMES};
-use bodega_core::recipe::acids::is_strength_open;
 use bodega_core::recipe::back::{changed, ways_back_filled};
-use bodega_core::recipe::bowls::{empty, planned};
+use bodega_core::recipe::bowls::{as_planned, empty, with_strength};
 use bodega_core::recipe::measure::exact;
 use bodega_core::recipe::part::{Part, Strength};
 use bodega_core::recipe::scale::scaled;
@@ -66,16 +65,10 @@ impl BowlsChange {
     fn on(&self, bowls: &Bowls, jars: &[(JarSize, u32)], mixed: bool) -> Result<Vec<Part>, ApiError> {
         let mut actual = bowls.actual.clone();
         if self.as_planned {
-            for (part, planned) in
-                actual.iter_mut().zip(planned(bowls)).filter(|(part, _)| part.amount.is_none())
-            {
-                (part.amount, part.unit) = (planned.amount, planned.unit);
-            }
+            actual = as_planned(bowls, actual);
         }
         if let Some(strength) = self.strength {
-            for part in actual.iter_mut().filter(|part| part.strength.is_some() || is_strength_open(part)) {
-                part.strength = Some(strength);
-            }
+            actual = with_strength(strength, actual);
         }
         for (at, said) in self.amounts.iter().flatten().enumerate() {
             let part = actual.get_mut(said.place).ok_or_else(|| {

@@ -7,9 +7,8 @@ use bodega_core::judge::recipe_page::{LineAsk, MayCan, Stands, line_asks, may_ca
 use bodega_core::kitchen::altitude::Altitude;
 use bodega_core::measures::ids::{BowlsId, RecipeId};
 use bodega_core::measures::moment::{Minutes, Moment};
-use bodega_core::recipe::acids::is_strength_open;
 use bodega_core::recipe::back::{Change, instead, ways_back_filled};
-use bodega_core::recipe::bowls::{planned, seen};
+use bodega_core::recipe::bowls::{asks_strength, planned, seen};
 use bodega_core::recipe::compare::Comparison;
 use bodega_core::recipe::line::ReadLine;
 use bodega_core::recipe::measure::exact;
@@ -244,18 +243,20 @@ fn said(part: &Part) -> String {
 
 /// Bowls beside their recipe.
 pub(crate) fn bowls_view(shared: &Shared, bowls: Bowls) -> Result<BowlsView, StoreError> {
-    let recipe = shared.store.any_recipe(bowls.recipe)?;
-    let jars = shared.store.jars_of_bowls(bowls.id)?;
+    let store = &shared.store;
+    let recipe = store.any_recipe(bowls.recipe)?;
+    let batch = store.batch_of_bowls(bowls.id)?;
+    let jars = batch.map(|batch| store.batch_sizes(batch)).transpose()?.unwrap_or_default();
     let seen = seen(&bowls, &jars);
-    let altitude = shared.store.kitchen()?.altitude();
+    let altitude = store.kitchen()?.altitude();
     let mixed = bowls.mixed_at.is_some();
     Ok(BowlsView {
         planned: card(planned(&bowls), std::iter::repeat(None)),
         ways_back: ways_back_filled(&bowls.base, &bowls.actual, &jars, mixed),
         instead: instead(&seen),
         may_can: may_can(&recipe.text, altitude, &bowls, &jars),
-        asks_strength: bowls.actual.iter().any(is_strength_open) && bowls.labels_asked,
-        batch: shared.store.batch_of_bowls(bowls.id)?.map(|id| shared.store.batch(id)).transpose()?,
+        asks_strength: asks_strength(&bowls),
+        batch: batch.map(|id| store.batch(id)).transpose()?,
         id: bowls.id,
         recipe: bowls.recipe,
         factor: bowls.factor,

@@ -1,7 +1,7 @@
 import type { LineAsk, PacketLabel, Part } from "../../api/client";
 import { WORDS } from "../../api/words.generated";
-import { Choice, sentencesOf } from "../../parts/Choice";
-import { jarText } from "../../parts/format";
+import { allOf, Choice } from "../../parts/Choice";
+import { capitals, jarText } from "../../parts/format";
 import { NumberField } from "../../parts/NumberField";
 import { parseNumber, typedOf } from "../../parts/number";
 import { Touch } from "../../parts/Touch";
@@ -55,7 +55,9 @@ export function PacketFields({
       <Choice
         label="Its acid"
         value={now.acid ?? ""}
-        options={sentencesOf(WORDS.PacketAcid) as { value: NonNullable<PacketLabel["acid"]>; text: string }[]}
+        options={
+          allOf(capitals(WORDS.PacketAcid)) as { value: NonNullable<PacketLabel["acid"]>; text: string }[]
+        }
         onChoose={(acid) => onChange({ ...now, acid })}
       />
     </div>

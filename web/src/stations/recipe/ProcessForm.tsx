@@ -1,8 +1,8 @@
 import { useState } from "react";
 import type { JarSize, Method, RecipeText, Units } from "../../api/client";
 import { WORDS } from "../../api/words.generated";
-import { allOf, Choice, sentencesOf } from "../../parts/Choice";
-import { altitudeText, CANNED_SIZES, jarText, METHOD } from "../../parts/format";
+import { allOf, Choice } from "../../parts/Choice";
+import { altitudeText, CANNED_SIZES, capitals, jarText, METHOD } from "../../parts/format";
 import { NumberField } from "../../parts/NumberField";
 import { parseNumber, typedOf } from "../../parts/number";
 import { Pick } from "../../parts/Pick";
@@ -95,7 +95,7 @@ export function ProcessForm({
       <Choice<Printed>
         label="What does the page say of altitude?"
         value={said ?? ""}
-        options={sentencesOf(WORDS.AltitudePrinted) as { value: Printed; text: string }[]}
+        options={allOf(capitals(WORDS.AltitudePrinted)) as { value: Printed; text: string }[]}
         onChoose={putSaid}
       />
       {times.length === 0 && (

@@ -72,6 +72,10 @@ export function ReadyPlate({
     drafts.set(recipe.id, next);
     setDraft(next);
   };
+  const drop = () => {
+    drafts.delete(recipe.id);
+    setDraft(null);
+  };
   const put = (place: number, line: RecipeLine | null) =>
     change({
       ...text,
@@ -144,25 +148,11 @@ export function ReadyPlate({
           big
           className="w-full"
           disabled={isKept || isSaving}
-          onPress={() =>
-            onSave(text, () => {
-              drafts.delete(recipe.id);
-              setDraft(null);
-            })
-          }
+          onPress={() => onSave(text, drop)}
         >
           {isKept ? "Kept as it stands" : "Keep it so"}
         </Touch>
-        {!isKept && (
-          <Touch
-            onPress={() => {
-              drafts.delete(recipe.id);
-              setDraft(null);
-            }}
-          >
-            As it was before
-          </Touch>
-        )}
+        {!isKept && <Touch onPress={drop}>As it was before</Touch>}
       </div>
     </Plate>
   );

@@ -11,17 +11,14 @@ import { OpenLine } from "./OpenLine";
 export function SomethingElse({
   done: doneWords,
   example,
-  start = "",
   onAdd,
 }: {
   /** What the touch says that takes it. */
   done: string;
   example: string;
-  /** The line as it stands, when it is to be changed. */
-  start?: string;
   onAdd: (line: RecipeLine) => void;
 }) {
-  const [typed, setTyped] = useState(start);
+  const [typed, setTyped] = useState("");
   const [line, setLine] = useState<Answered | null>(null);
   const read = useChange(
     () => take(api.POST("/api/recipes/read", { body: { text: typed } })),

@@ -1,6 +1,7 @@
 import type { RecipeText } from "../../api/client";
 import { WORDS } from "../../api/words.generated";
-import { Choice, sentencesOf } from "../../parts/Choice";
+import { allOf, Choice } from "../../parts/Choice";
+import { capitals } from "../../parts/format";
 import { TextField } from "../../parts/TextField";
 
 type Kind = NonNullable<RecipeText["kind"]>;
@@ -20,7 +21,7 @@ export function SourceForm({ text, onChange }: { text: RecipeText; onChange: (te
       <Choice<Kind>
         label="Who printed it?"
         value={text.kind ?? ""}
-        options={sentencesOf(WORDS.SourceKind) as { value: Kind; text: string }[]}
+        options={allOf(capitals(WORDS.SourceKind)) as { value: Kind; text: string }[]}
         onChoose={(kind) => onChange({ ...text, kind })}
       />
       <div className="flex flex-wrap gap-3">
