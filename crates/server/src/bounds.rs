@@ -53,6 +53,7 @@ const OF_SCHEMAS: &[(&str, Fields)] = &[
     ("BowlsChange", &[("way", CHOICE)]),
     ("ScaleRequest", &[("factor", RECIPE_TIMES), ("jars", RECIPE_JARS), ("tomatoes_kg", WEIGHT)]),
     ("CopyRequest", &[("factor", RECIPE_TIMES)]),
+    ("ColdRequest", &[("factor", RECIPE_TIMES)]),
     ("RecipePlanRequest", &[("factor", RECIPE_TIMES)]),
     ("RecipeProcess", &[("headspace_in", HEADSPACE)]),
     ("RecipeRequest", &[("factor", RECIPE_TIMES)]),

@@ -3,6 +3,7 @@
 use bodega_core::ledger::food::{Food, FoodPlace, Told};
 use bodega_core::measures::limits::{FOOD_AMOUNT, PACKS, WEIGHT};
 use bodega_core::records::moved::{NewMove, Source};
+use bodega_core::tables::process::Product;
 use serde::Deserialize;
 use uom::si::mass::kilogram;
 use utoipa::ToSchema;
@@ -32,6 +33,8 @@ pub struct FoodMoveRequest {
 pub(crate) struct Here {
     pub(crate) from: Source,
     pub(crate) food: Food,
+    /// What its batch became, when it comes from one.
+    pub(crate) product: Option<Product>,
     /// Grams that are left, where that is known.
     pub(crate) left: Option<(i64, Told)>,
     /// How thick finished food of its batch is, in °Brix.
@@ -45,9 +48,8 @@ impl FoodMoveRequest {
     /// [`ApiError::Field`].
     pub(crate) fn checked(&self, here: &Here) -> Result<NewMove, ApiError> {
         let food = self.food.unwrap_or(here.food);
-        if self.place == FoodPlace::Line && !food.can_wait() {
-            let message = format!("{food} fills no jar; choose another place");
-            return Err(ApiError::field("place", message));
+        if self.place == FoodPlace::Line {
+            food.can_wait(here.product).map_err(|error| ApiError::field("place", error))?;
         }
         if let Some(packs) = self.packs {
             PACKS.check(f64::from(packs)).named("packs")?;

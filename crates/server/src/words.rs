@@ -25,6 +25,7 @@ use bodega_core::recipe::measure::Unit;
 use bodega_core::recipe::part::{PacketAcid, Role, Side, Strength};
 use bodega_core::recipe::process::AltitudePrinted;
 use bodega_core::recipe::source::SourceKind;
+use bodega_core::records::batch::Liking;
 use bodega_core::shelf::label_sheet::{Paper, Shape};
 use bodega_core::shelf::pantry::{Discard, Leaving};
 use bodega_core::tables::process::{Medium, Method, Pack, Product};
@@ -101,6 +102,7 @@ pub fn all() -> Vec<Words> {
         PacketAcid,
         SourceKind,
         Strength,
+        Liking,
     ]
 }
 

@@ -13,6 +13,7 @@ use bodega_core::kettle::{CookWhat, HeatSetting, KettleHeat, TargetKind};
 use bodega_core::ledger::food::{Food, FoodMeasure, FoodPlace};
 use bodega_core::plan::checklist::Rest;
 use bodega_core::plan::yields::Thickness;
+use bodega_core::records::batch::Liking;
 use bodega_core::shelf::pantry::{Discard, Leaving};
 use bodega_core::tables::process::{Medium, Method, Pack, Product};
 use bodega_core::towel::seal::Rescue;
@@ -80,7 +81,7 @@ fn fields() -> Vec<Field> {
     let mut all = fields! {
         "lot": "kind" = Kind, "condition" = Condition, "fault" = Fault, "food" = Food, "measure" = FoodMeasure;
         "batch": "product" = Product, "medium" = Medium, "pack" = Pack, "thickness" = Thickness,
-            "method" = Method, "agent" = Agent, "rest" = Rest;
+            "method" = Method, "agent" = Agent, "rest" = Rest, "liked" = Liking;
         "canner": "method" = Method;
         "jar": "size" = JarSize, "rescue" = Rescue, "gone_how" = Leaving, "gone_why" = Discard;
         "load_event": "event" = BoilEvent;

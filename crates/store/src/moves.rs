@@ -239,7 +239,7 @@ impl Store {
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn cold_food(&self) -> Result<Vec<ColdFood>, StoreError> {
         let connection = self.read()?;
-        let sql = "SELECT food_move.*, code, product, thickness,
+        let sql = "SELECT food_move.*, code, product, thickness, name,
             food_move.weight_g - coalesce((SELECT sum(gone.weight_g) FROM food_move AS gone
                 WHERE gone.cold_id = food_move.id AND gone.undone_at IS NULL), 0) AS left_g,
             food_move.packs - coalesce((SELECT sum(gone.packs) FROM food_move AS gone
@@ -259,6 +259,7 @@ impl Store {
                 weight_g: moved.weight_g,
                 packs: row.get("left_packs")?,
                 code: row.get("code")?,
+                named: row.get("name")?,
                 product: optional_word(row, "product")?,
                 thickness: optional_word(row, "thickness")?,
             })

@@ -6,12 +6,12 @@ use bodega_core::jars::size::JarSize;
 use bodega_core::jars::spoons::{Measured, all_of};
 use bodega_core::judge::records::BatchFacts;
 use bodega_core::ledger::page::BatchPage;
-use bodega_core::measures::ids::{BatchId, BowlsId, LotId};
+use bodega_core::measures::ids::{BatchId, BowlsId, LotId, RecipeId};
 use bodega_core::measures::moment::Moment;
 use bodega_core::plan::checklist::Rest;
 use bodega_core::plan::yields::Thickness;
 use bodega_core::plan::yields::learn::Finished;
-use bodega_core::records::batch::{Batch, ByRecipe, NewBatch, SetOut};
+use bodega_core::records::batch::{Batch, ByRecipe, Liking, NewBatch, SetOut};
 use bodega_core::records::load::{CannerLoad, SharedLoad};
 use bodega_core::records::lot::Lot;
 use bodega_core::tables::process::Medium;
@@ -323,6 +323,43 @@ impl Store {
             .execute("UPDATE batch SET name = ?2, note = ?3 WHERE id = ?1", params![id.0, name, note])
             .map_err(StoreError::from_write)?;
         one(&connection, id)
+    }
+
+    /// Writes down whether a batch would be made again, or that nobody knows.
+    ///
+    /// # Errors
+    /// [`StoreError::NotFound`].
+    pub fn like_batch(&self, id: BatchId, liked: Option<Liking>) -> Result<Batch, StoreError> {
+        let connection = self.lock();
+        one(&connection, id)?;
+        connection
+            .execute("UPDATE batch SET liked = ?2 WHERE id = ?1", params![id.0, liked.map(Liking::word)])
+            .map_err(StoreError::from_write)?;
+        one(&connection, id)
+    }
+
+    /// The batches on the line that were made by a recipe, newest first.
+    ///
+    /// # Errors
+    /// [`StoreError::Sqlite`] when the file cannot be read.
+    pub fn batches_by(&self, recipe: RecipeId, most: u32) -> Result<Vec<Batch>, StoreError> {
+        let sql = format!(
+            "{SELECT} JOIN bowls ON bowls.id = batch.bowls_id
+             WHERE bowls.recipe_id = ?1 AND batch.removed_at IS NULL ORDER BY batch.id DESC LIMIT ?2"
+        );
+        let connection = self.read()?;
+        let mut statement = connection.prepare_cached(&sql)?;
+        self.readable(statement.query_map(params![recipe.0, most], read)?)
+    }
+
+    /// How many batches on the line were made by a recipe.
+    ///
+    /// # Errors
+    /// [`StoreError::Sqlite`] when the file cannot be read.
+    pub fn times_made(&self, recipe: RecipeId) -> Result<u32, StoreError> {
+        let sql = "SELECT count(*) FROM bowls JOIN batch ON batch.bowls_id = bowls.id
+            WHERE bowls.recipe_id = ?1 AND batch.removed_at IS NULL";
+        Ok(row_of(&*self.read()?, sql, [recipe.0], |row| row.get(0))?)
     }
 
     /// Says what else goes into a batch. Once jars of it are out of the canner, what was said before stays in sight.

@@ -8,7 +8,7 @@ use bodega_core::records::recipe::{Bowls, Recipe, RecipeText};
 use rusqlite::{Connection, OptionalExtension, params};
 
 use crate::rows::recipe::{
-    any_bowls, any_recipe, check_unused, insert_bowls, one_bowls, one_recipe, read_bowls, read_recipe,
+    any_bowls, any_recipe, check_done, insert_bowls, one_bowls, one_recipe, read_bowls, read_recipe,
 };
 use crate::rows::to_json;
 use crate::{Store, StoreError};
@@ -99,13 +99,19 @@ impl Store {
         put_away(&self.lock(), sql, ("recipe", id.0), removed.then_some(now))
     }
 
-    /// The bowls of a recipe that are not put away, newest first.
+    /// The bowls of a recipe that something is still to be done with, newest first: those that are put away, and those whose jars
+    /// are all out of the canner, are in its history.
     ///
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn bowls_of(&self, recipe: RecipeId) -> Result<Vec<Bowls>, StoreError> {
         let connection = self.read()?;
-        let sql = "SELECT * FROM bowls WHERE recipe_id = ?1 AND removed_at IS NULL ORDER BY id DESC";
+        let sql = "SELECT * FROM bowls WHERE recipe_id = ?1 AND removed_at IS NULL AND NOT EXISTS (
+                SELECT 1 FROM batch WHERE bowls_id = bowls.id AND batch.removed_at IS NULL
+                AND EXISTS (SELECT 1 FROM jar WHERE batch_id = batch.id)
+                AND NOT EXISTS (SELECT 1 FROM open_load CROSS JOIN jar ON jar.load_id = open_load.load_id
+                    WHERE jar.batch_id = batch.id))
+            ORDER BY id DESC";
         let mut statement = connection.prepare_cached(sql)?;
         self.readable(statement.query_map([recipe.0], read_bowls)?)
     }
@@ -182,11 +188,12 @@ impl Store {
     /// Puts bowls away, or sets them out again.
     ///
     /// # Errors
-    /// [`StoreError::NotFound`]; [`StoreError::BowlsTaken`] while a batch on the line is made from them.
+    /// [`StoreError::NotFound`]; [`StoreError::BowlsTaken`] while a batch on the line is made from them: but for one of which
+    /// nothing is canned, once it was told where it went.
     pub fn remove_bowls(&self, id: BowlsId, removed: bool, now: Moment) -> Result<(), StoreError> {
         let connection = self.lock();
         if removed {
-            check_unused(&connection, id)?;
+            check_done(&connection, id)?;
         }
         let sql = "UPDATE bowls SET removed_at = ?2 WHERE id = ?1";
         put_away(&connection, sql, ("bowls", id.0), removed.then_some(now))

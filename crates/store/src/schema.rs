@@ -32,6 +32,7 @@ pub(crate) const MIGRATIONS: &[M<'static>] = &[
     M::up(include_str!("../migrations/23-what-stands-against-a-jar.sql")),
     M::up(include_str!("../migrations/24-water-canner-liquid.sql")),
     M::up(include_str!("../migrations/25-recipes-judged.sql")),
+    M::up(include_str!("../migrations/26-what-a-recipe-became.sql")),
 ];
 
 /// What a step said.

@@ -44,6 +44,7 @@ export const BOUNDS = {
   "CannerRequest.cover_in": { least: 0, most: 20 },
   "Claims.headspace_in": { least: 0, most: 6 },
   "Claims.water_c": { least: -30, most: 200 },
+  "ColdRequest.factor": { least: 0.01, most: 1000 },
   "CookEventRequest.add_l": { least: 0.05, most: 500 },
   "CookEventRequest.brix": { least: 0.5, most: 60 },
   "CookEventRequest.depth_mm": { least: 1, most: 10000 },

@@ -119,6 +119,11 @@ export const ask = {
       queryKey: ["recipes", id],
       queryFn: () => take(api.GET("/api/recipes/{id}", { params: { path: { id } } })),
     }),
+  recipeHistory: (id: number) =>
+    queryOptions({
+      queryKey: ["recipes", id, "history"],
+      queryFn: () => take(api.GET("/api/recipes/{id}/history", { params: { path: { id } } })),
+    }),
   recipeScale: (id: number, body: ScaleRequest) =>
     queryOptions({
       queryKey: ["recipes", id, "scale", body],

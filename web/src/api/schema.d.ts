@@ -143,6 +143,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/batches/{id}/liked": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Says whether a batch would be made again; why stands in its note. */
+        put: operations["like_batch"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/batches/{id}/moves": {
         parameters: {
             query?: never;
@@ -1917,6 +1934,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/recipes/{id}/cold": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Begins a batch by a recipe of which nothing is canned: its tomatoes are drawn and its bowls set out, and where it went is told
+         *     as moves of the batch. Any recipe can be made so, tested or not.
+         */
+        post: operations["begin_cold"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/recipes/{id}/copies": {
         parameters: {
             query?: never;
@@ -1928,6 +1965,23 @@ export interface paths {
         put?: never;
         /** Keeps a recipe made so many times as one of its own, which remembers what it was made from. */
         post: operations["copy_recipe"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recipes/{id}/history": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What was made by a recipe: how often, and the last twenty times. */
+        get: operations["get_recipe_history"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2764,6 +2818,7 @@ export interface components {
              * @description Jars that have come out of the canner.
              */
             jars_lifted: number;
+            liked?: components["schemas"]["Liking"] | null;
             medium?: components["schemas"]["Medium"] | null;
             /** @description How the jars are heated. */
             method: components["schemas"]["Method"];
@@ -2817,8 +2872,7 @@ export interface components {
             makes?: components["schemas"]["Makes"] | null;
             /** @description What it is called there. */
             name: string;
-            /** @description The process printed with it. */
-            process: components["schemas"]["RecipeProcess"];
+            process?: components["schemas"]["RecipeProcess"] | null;
             /** @description The recipe in the book. */
             recipe: components["schemas"]["RecipeId"];
             /** @description Title, edition and page of its source. */
@@ -2845,6 +2899,8 @@ export interface components {
             loads: components["schemas"]["LoadView"][];
             /** @description pH readings. */
             ph: components["schemas"]["PhView"][];
+            /** @description What the acid of its recipe is; `null` of plain tomatoes, of one without acid, and when nothing of it is canned. */
+            recipe_acid?: string | null;
         };
         /** @description A batch with its checklist. */
         BatchSheet: {
@@ -3083,6 +3139,8 @@ export interface components {
             /** @description When it was begun. */
             at: components["schemas"]["Moment"];
             batch?: components["schemas"]["Batch"] | null;
+            /** @description What is said of a batch of which nothing is canned; `null` of one with jars, and while none is begun. */
+            cold?: string | null;
             /**
              * Format: double
              * @description How many times it is made.
@@ -3106,6 +3164,8 @@ export interface components {
             seen: components["schemas"]["Comparison"];
             /** @description Ways back, the nearest first. */
             ways_back: components["schemas"]["Change"][][];
+            /** @description Where that batch went, beside its jars. */
+            went: components["schemas"]["Went"][];
         };
         /** @description A record that cannot be read. */
         BrokenRecord: {
@@ -3333,6 +3393,8 @@ export interface components {
              * @description Grams that are left.
              */
             left_g: number;
+            /** @description What that batch is called; of a recipe, the recipe's name. */
+            named?: string | null;
             /**
              * Format: int32
              * @description Packs that are left, when they were counted.
@@ -3354,11 +3416,26 @@ export interface components {
         ColdFoodView: components["schemas"]["ColdFood"] & {
             /** @description Whether that is over. */
             is_late: boolean;
+            /** @description Whether it may go back onto the line for other jars. */
+            may_wait: boolean;
             wait?: components["schemas"]["Wait"] | null;
+            /** @description What it is, by its name. */
+            words: string;
         };
         /** @description A jar that is kept cold. */
         ColdJar: components["schemas"]["Rescued"] & {
             again_until?: components["schemas"]["Moment"] | null;
+        };
+        /** @description A recipe to make without canning it. */
+        ColdRequest: {
+            bowls?: components["schemas"]["BowlsId"] | null;
+            /**
+             * Format: double
+             * @description How many times, 0.01 to 1,000; of bowls that stand out already, what they were set out for counts.
+             */
+            factor: number;
+            /** @description Lots that its tomatoes come from, as much of each as it takes; none when they were not weighed in. */
+            lots?: components["schemas"]["LotId"][];
         };
         /** @description Jars kept cold, and how much room a frozen one needs. */
         ColdView: {
@@ -5288,6 +5365,15 @@ export interface components {
          */
         LidVerdict: "holds" | "failed" | "broken" | "doubtful";
         /**
+         * @description Whether the household would make something again.
+         * @enum {string}
+         */
+        Liking: "liked" | "not_again";
+        /** @description Whether a batch would be made again. */
+        LikingRequest: {
+            liked?: components["schemas"]["Liking"] | null;
+        };
+        /**
          * @description What a line of a recipe is still asked about.
          * @enum {string}
          */
@@ -5649,6 +5735,29 @@ export interface components {
             wait?: components["schemas"]["Wait"] | null;
             /** @description What it is, in words. */
             words: string;
+        };
+        /** @description A batch that was made by a recipe. */
+        MadeBatch: {
+            /** @description The batch, with its name, its note and whether it was liked. */
+            batch: components["schemas"]["Batch"];
+            /** @description What went in otherwise than the card asks. */
+            changed: string[];
+            /**
+             * Format: double
+             * @description How many times the recipe it was.
+             */
+            factor: number;
+            /** @description The lots that its tomatoes came from; empty when they were not weighed in. */
+            from: string[];
+            /** @description Its jars, by size. */
+            jars: components["schemas"]["JarCount"][];
+            /**
+             * Format: double
+             * @description The last pH that was read of it.
+             */
+            ph?: number | null;
+            /** @description What went elsewhere. */
+            went: components["schemas"]["Went"][];
         };
         /** @description What a recipe fills when it is made once. */
         Makes: {
@@ -6440,16 +6549,6 @@ export interface components {
              */
             rack_height_mm: number;
         };
-        /** @description A pot and what goes into it. */
-        PotView: {
-            /**
-             * Format: double
-             * @description Litres of raw food.
-             */
-            litres: number;
-            /** @description What the household calls it. */
-            name: string;
-        };
         /** @description Pressures of one process. */
         PressureLine: {
             medium?: components["schemas"]["Medium"] | null;
@@ -6719,6 +6818,16 @@ export interface components {
             /** @description Taken out of the book. */
             removed: boolean;
         };
+        /** @description A recipe's history. */
+        RecipeHistory: {
+            /** @description The last of them, newest first. */
+            made: components["schemas"]["MadeBatch"][];
+            /**
+             * Format: int32
+             * @description How often it was made.
+             */
+            times: number;
+        };
         /**
          * Format: int64
          * @description Number of a recipe.
@@ -6785,11 +6894,6 @@ export interface components {
         };
         /** @description A recipe worked out before anything is cut. */
         RecipePlan: {
-            /**
-             * Format: double
-             * @description Litres for another round; 0 when the pots hold all of it.
-             */
-            another_round_l: number;
             /** @description Name of the canner. */
             canner_name: string;
             jars?: components["schemas"]["RecipeJars"] | null;
@@ -6797,8 +6901,6 @@ export interface components {
             method: components["schemas"]["Method"];
             /** @description The same when it is not a jar's time that is missing. */
             no_jars?: string | null;
-            /** @description The household's pots that hold it, each filled to four fifths. */
-            pots: components["schemas"]["PotView"][];
             refusal?: components["schemas"]["Refusal"] | null;
             /** @description What is to be bought or fetched. */
             shopping: string[];
@@ -6867,6 +6969,8 @@ export interface components {
             /** @description Its lines. */
             lines: components["schemas"]["CardLine"][];
             makes?: components["schemas"]["Makes"] | null;
+            /** @description Which of the household's pots hold that, each filled to four fifths, in words; `null` without a pot. */
+            pots?: string | null;
             /**
              * Format: double
              * @description Litres of raw fruit and vegetables that the pots have to hold, about.
@@ -7776,11 +7880,18 @@ export interface components {
          * @enum {string}
          */
         WeightUnit: "lb" | "kg";
+        /** @description Some of a batch that went elsewhere than into jars. */
+        Went: {
+            /** @description Number of the record. */
+            id: components["schemas"]["MoveId"];
+            /** @description How much went where. */
+            words: string;
+        };
         /**
          * @description What kind of work a block is.
          * @enum {string}
          */
-        Work: "wash" | "core" | "blanch" | "peel" | "mill" | "chill" | "cook" | "heat" | "fill" | "load" | "lift" | "pause";
+        Work: "wash" | "core" | "blanch" | "peel" | "chop" | "mill" | "chill" | "cook" | "heat" | "fill" | "load" | "lift" | "pause";
         /**
          * @description What is wrong with a jar on the towel, the worst first.
          * @enum {string}
@@ -8642,6 +8753,128 @@ export interface operations {
                 };
                 content: {
                     "application/json": string[];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the home network that is not let in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It does not go with what the records say */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is larger than what is taken */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not what the address takes */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A name that the server does not go by */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk refuses to read or write */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full; nothing was written */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    like_batch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LikingRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Batch"];
                 };
             };
             /** @description The body cannot be read */
@@ -20271,6 +20504,127 @@ export interface operations {
             };
         };
     };
+    begin_cold: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ColdRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Batch"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the home network that is not let in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is larger than what is taken */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not what the address takes */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A name that the server does not go by */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk refuses to read or write */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full; nothing was written */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     copy_recipe: {
         parameters: {
             query?: never;
@@ -20384,6 +20738,62 @@ export interface operations {
             };
             /** @description The disk is full; nothing was written */
             507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_recipe_history: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecipeHistory"];
+                };
+            };
+            /** @description A device of the home network that is not let in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A name that the server does not go by */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk refuses to read or write */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -261,6 +261,10 @@ export const WORDS = {
     broken: "jar broken",
     doubtful: "doubtful",
   },
+  Liking: {
+    liked: "we liked it",
+    not_again: "not again",
+  },
   LiquidLost: {
     some: "less than half of its liquid",
     half: "half of its liquid or more",
@@ -411,6 +415,7 @@ export const WORDS = {
     core: "core and cut",
     blanch: "blanch",
     peel: "peel",
+    chop: "chop the rest",
     mill: "simmer and mill",
     chill: "into the refrigerator",
     cook: "cook",

@@ -8,7 +8,17 @@ import { Trouble } from "./Note";
 const PLACES = Object.keys(WORDS.FoodPlace) as FoodPlace[];
 
 /** What left a batch beside its jars: what, how much, and one touch for where. */
-export function BatchFood({ batch, foods, units }: { batch: number; foods: readonly Food[]; units: Units }) {
+export function BatchFood({
+  batch,
+  foods,
+  places = PLACES,
+  units,
+}: {
+  batch: number;
+  foods: readonly Food[];
+  places?: readonly FoodPlace[];
+  units: Units;
+}) {
   const say = useSay();
   const undo = useUndoMove();
   const tell = useChange(
@@ -25,7 +35,7 @@ export function BatchFood({ batch, foods, units }: { batch: number; foods: reado
     <>
       <MoveFood
         foods={foods}
-        places={PLACES}
+        places={places}
         mayBeAll={false}
         units={units}
         send={(body, done) => tell.mutate({ body, done })}

@@ -13,6 +13,9 @@ const FRUIT_IN_A_POUND: f64 = 3.0;
 /// water comes back to the boil.
 const ROUND_MINUTES: f64 = 1.5;
 
+/// Minutes of one pair of hands to peel, seed and chop a pound of onions, peppers and the like. Ours.
+const CHOP_MINUTES_A_LB: f64 = 4.0;
+
 /// Minutes to cool juice in the sink and put it away, however much it is. Ours.
 const CHILL_MINUTES: f64 = 10.0;
 
@@ -28,9 +31,8 @@ pub fn rounds(pounds: f64) -> u32 {
 #[must_use]
 pub const fn parts(product: Product) -> &'static [Work] {
     match product {
-        Product::Whole | Product::Crushed | Product::Recipe => {
-            &[Work::Wash, Work::Core, Work::Blanch, Work::Peel]
-        }
+        Product::Whole | Product::Crushed => &[Work::Wash, Work::Core, Work::Blanch, Work::Peel],
+        Product::Recipe => &[Work::Wash, Work::Core, Work::Blanch, Work::Peel, Work::Chop],
         Product::Juice | Product::VegetableJuice | Product::Sauce | Product::Paste => {
             &[Work::Wash, Work::Core, Work::Mill]
         }
@@ -51,6 +53,12 @@ pub fn minutes(work: Work, fresh: f64, frozen: f64) -> f64 {
         Work::Chill => CHILL_MINUTES,
         _ => 0.0,
     }
+}
+
+/// Minutes of one pair of hands at the usual pace to chop what a recipe asks for beside its tomatoes.
+#[must_use]
+pub fn chopping(pounds: f64) -> f64 {
+    CHOP_MINUTES_A_LB * pounds
 }
 
 /// Minutes of hands that a pound of fruit takes on its way through the sink, fresh or thawed.

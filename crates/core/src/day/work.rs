@@ -29,6 +29,8 @@ vocabulary! {
         Blanch = "blanch", "blanch";
         /// Slipping the skins.
         Peel = "peel", "peel";
+        /// Onions, peppers and whatever else a recipe asks for.
+        Chop = "chop", "chop the rest";
         /// Simmering soft and running it through the mill.
         Mill = "mill", "simmer and mill";
         /// Juice that waits overnight goes into the refrigerator.
@@ -52,7 +54,10 @@ impl Work {
     /// Done by hand at the sink: nothing else tells when it begins and ends, so somebody says it.
     #[must_use]
     pub const fn is_said(self) -> bool {
-        matches!(self, Self::Wash | Self::Core | Self::Blanch | Self::Peel | Self::Mill | Self::Chill)
+        matches!(
+            self,
+            Self::Wash | Self::Core | Self::Blanch | Self::Peel | Self::Chop | Self::Mill | Self::Chill
+        )
     }
 
     /// Whether it holds a burner beside the hands.

@@ -110,7 +110,7 @@ fn undosed(jar: &Jar, headspace_in: f64) -> Dose {
 
 /// A jar of a recipe: what that puts into each of them, or nothing, when its acid is in the pot.
 fn by_recipe(jar: &Jar, recipe: &BatchRecipe, spoons: Spoons) -> Dose {
-    let plain = undosed(jar, recipe.process.headspace_in);
+    let plain = undosed(jar, recipe.headspace_in().unwrap_or_default());
     let all: Vec<Part> = recipe.doses_in(jar.size).collect();
     let in_words = |part: &Part| match part.teaspoons() {
         Some(tsp) => spoons.dose(jar.agent, acid::next_eighth(tsp)),

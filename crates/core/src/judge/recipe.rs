@@ -5,6 +5,7 @@ use super::case::{Case, CaseRecipe};
 use super::recipe_fit::{fit, forbidden, source};
 use super::{Code, Finding, Severity};
 use crate::jars::size::JarSize;
+use crate::ledger::keep::COLD_INSTEAD;
 use crate::measures::units::litres;
 use crate::measures::words::{capital, counted, with_article};
 use crate::recipe::back::{instead, ways_back_filled, ways_in_words};
@@ -82,7 +83,7 @@ fn untested(recipe: &CaseRecipe) -> Vec<Finding> {
             Code::RecipeUntested,
             "This recipe has no tested process: its jars cannot be canned.",
             why,
-            "Keep it in the refrigerator and eat it within a week, or freeze it.",
+            COLD_INSTEAD,
             source(),
         )];
     }

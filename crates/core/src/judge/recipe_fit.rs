@@ -10,6 +10,7 @@ use super::case::{CaseRecipe, Heating};
 use super::{Code, Finding};
 use crate::jars::acid::{least_per_jar, per_jar};
 use crate::jars::size::JarSize;
+use crate::ledger::keep::COLD_INSTEAD;
 use crate::measures::words::capital;
 use crate::recipe::acids::{Named, agent, known_acid, named};
 use crate::recipe::line::{each_jar, in_each_or_all};
@@ -24,7 +25,6 @@ pub(super) fn source() -> Source {
     Source::recalled("USDA Guide 3 and university extension guidance on changing tested recipes")
 }
 
-const COLD: &str = "Keep it in the refrigerator and eat it within a week, or freeze it.";
 const WHY_ACID: &str = "In boiling water and steam only acid keeps botulism away, and it has to be measured: bottled lemon or lime \
                         juice, vinegar of 5 %, or citric acid.";
 
@@ -59,7 +59,7 @@ pub fn forbidden<'a>(parts: impl IntoIterator<Item = &'a Part>) -> Vec<Finding> 
                 format!("{} in it: no recipe for jars here has that.", capital(&named)),
                 "Meat, fish, egg, dairy, pasta, rice, beans and nuts carry germs and hold back the heat; no process that a kitchen \
                  can keep here covers them.",
-                format!("Leave it out and add it when you open the jar. {COLD}"),
+                format!("Leave it out and add it when you open the jar. {COLD_INSTEAD}"),
                 source(),
             )
         };
@@ -74,6 +74,8 @@ pub(super) enum AcidOf {
     Measured,
     /// It may be, and something is still to be said.
     Open(String),
+    /// It may be in a packet whose label nobody read.
+    OnLabel(String),
     /// There is none that can be relied on; what sounded like one, and why it is none.
     None(Option<(String, &'static str)>),
 }
@@ -110,9 +112,10 @@ pub(super) fn acid_of(base: &[Part]) -> AcidOf {
         _ => None,
     });
     let label = packets().filter(|part| acid_in(part).is_none()).find_map(|part| open_questions(part).pop());
-    match asked.or(label) {
-        Some(question) => AcidOf::Open(question),
-        None => AcidOf::None(there.iter().find_map(|part| match named(&part.name)? {
+    match (asked, label) {
+        (Some(question), _) => AcidOf::Open(question),
+        (None, Some(question)) => AcidOf::OnLabel(question),
+        (None, None) => AcidOf::None(there.iter().find_map(|part| match named(&part.name)? {
             Named::NotAcid { why, .. } => Some((part.name.clone(), why)),
             _ => None,
         })),
@@ -196,11 +199,15 @@ fn acid(recipe: &CaseRecipe) -> Option<Finding> {
                 Code::RecipeUntested,
                 format!("No acid is in it that can be relied on: its jars cannot be canned.{but}"),
                 WHY_ACID,
-                format!("{COLD} If the page has an acid that is not written down here, write it down."),
+                format!(
+                    "{COLD_INSTEAD} If the page has an acid that is not written down here, write it down."
+                ),
                 source(),
             ))
         }
-        AcidOf::Open(question) => Some(
+        // Before labels were asked about, it is neither alarm nor claim.
+        AcidOf::OnLabel(_) if !recipe.labels_asked => None,
+        AcidOf::Open(question) | AcidOf::OnLabel(question) => Some(
             Finding::new(
                 Code::RecipeUntested,
                 question,

@@ -19,6 +19,7 @@ use crate::recipe::per_jar::acid_doses;
 use crate::recipe::process::RecipeProcess;
 use crate::recipe::source::{self as printed, is_tested};
 use crate::records::recipe::{Bowls, RecipeText};
+use crate::towel::seal::FRIDGE_DAYS;
 
 vocabulary! {
     /// Where a recipe stands.
@@ -52,7 +53,9 @@ pub struct Stands {
     pub acid: Option<String>,
 }
 
-const NOT_CANNED: &str = "It goes into the refrigerator for a week, or into the freezer. It is not canned.";
+fn not_canned() -> String {
+    format!("It goes into the refrigerator for {FRIDGE_DAYS} days, or into the freezer. It is not canned.")
+}
 
 /// What is still to be held against a copy, in the order of the page.
 fn still_open(text: &RecipeText) -> Vec<String> {
@@ -158,12 +161,12 @@ pub fn stands(text: &RecipeText, altitude: Option<Altitude>) -> Stands {
     let open = findings.iter().find(|finding| finding.cannot_tell);
     let is_untested = text.kind.is_some_and(|kind| !is_tested(kind, &text.edition));
     let (standing, ruling, says) = if process.is_none() {
-        (Standing::NoProcess, Ruling::NotFine, format!("No tested process: {}", lower(NOT_CANNED)))
+        (Standing::NoProcess, Ruling::NotFine, format!("No tested process: {}", lower(&not_canned())))
     } else if let Some(stop) = stopped {
-        (Standing::NotForJars, Ruling::NotFine, format!("{} {NOT_CANNED}", stop.message))
+        (Standing::NotForJars, Ruling::NotFine, format!("{} {}", stop.message, not_canned()))
     } else if is_untested {
         let words = "Nobody tested it: an older book, a page, a video or a friend is no tested source, however good the recipe is.";
-        (Standing::NotForJars, Ruling::NotFine, format!("{words} {NOT_CANNED}"))
+        (Standing::NotForJars, Ruling::NotFine, format!("{words} {}", not_canned()))
     } else if let Some(open) = open {
         (
             Standing::Unchecked,
@@ -183,6 +186,17 @@ pub fn stands(text: &RecipeText, altitude: Option<Altitude>) -> Stands {
 fn lower(sentence: &str) -> String {
     let mut signs = sentence.chars();
     signs.next().map(|first| first.to_lowercase().chain(signs).collect()).unwrap_or_default()
+}
+
+/// What is said of a recipe that is made and not canned, until it was told where it went.
+#[must_use]
+pub fn made_cold(is_told: bool) -> String {
+    if is_told {
+        return "Not canned. When all of it is told, put the bowls away.".to_owned();
+    }
+    format!(
+        "Not canned: into the refrigerator within two hours and eaten within {FRIDGE_DAYS} days, or into the freezer. Say what went where."
+    )
 }
 
 /// Whether what is in the bowls may be canned, and if not, what to do.

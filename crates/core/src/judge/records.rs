@@ -308,7 +308,7 @@ fn recipe_of(recipe: Option<&BatchRecipe>, facts: Option<&BatchFacts>) -> CaseRe
         actual: bowls.map(|bowls| bowls.actual.clone()),
         mixed: bowls.is_some_and(|bowls| bowls.mixed_at.is_some()),
         makes: recipe.and_then(|recipe| recipe.makes),
-        process: recipe.map(|recipe| recipe.process.clone()),
+        process: recipe.and_then(|recipe| recipe.process.clone()),
         checked: recipe.map(|_| true),
         // Nothing is begun by a recipe of which that is open; before it was asked, it is neither alarm nor claim.
         is_all_its_acid: recipe.map(|_| true),

@@ -3,7 +3,8 @@
 use uom::si::ratio::ratio;
 use uom::si::time::minute;
 
-use crate::measures::units::{Time, Volume, VolumeRate};
+use crate::measures::units::{Time, Volume, VolumeRate, litres};
+use crate::records::kitchen::Units;
 
 /// Share of a kettle's brim that is filled: sauce spatters and rises. Common practice, no source.
 const FILLED: f64 = 0.8;
@@ -93,6 +94,26 @@ pub fn in_pots(volume: Volume, brims: &[Volume]) -> InPots {
     InPots { pots, left }
 }
 
+impl InPots {
+    /// Which pots hold it raw: "4.5 qt in Wide pot, 2 qt in Stock pot; 1 qt waits for another round". `names` are those of the pots
+    /// that were asked about; nothing when there is nothing to hold, or no pot.
+    #[must_use]
+    pub fn in_words(&self, names: &[&str], units: Units) -> Option<String> {
+        /// Less than a household pours away.
+        const LEAST_L: f64 = 0.05;
+        let each = self.pots.iter().filter(|(_, takes)| *takes > Volume::default());
+        let each: Vec<String> =
+            each.map(|(place, takes)| format!("{} in {}", units.volume(*takes), names[*place])).collect();
+        let is_left = self.left > litres(LEAST_L);
+        let left = if is_left {
+            format!("; {} waits for another round", units.volume(self.left))
+        } else {
+            String::new()
+        };
+        (!each.is_empty()).then(|| format!("{}{left}", each.join(", ")))
+    }
+}
+
 /// Minutes of boiling.
 #[must_use]
 pub fn boiling_minutes(spread: &Spread) -> f64 {
@@ -103,6 +124,7 @@ pub fn boiling_minutes(spread: &Spread) -> f64 {
 mod tests {
     use super::{Usable, boiling_minutes, in_pots, spread};
     use crate::measures::units::{litres, litres_per_hour};
+    use crate::records::kitchen::Units;
 
     fn kettle(brim: f64, rate: f64) -> Usable {
         Usable { brim: litres(brim), rate: litres_per_hour(rate) }
@@ -145,5 +167,22 @@ mod tests {
         assert_eq!(over(30.0, 1), (1, 2, 180.0));
         assert_eq!(over(100.0, 3).1, 3);
         assert_eq!(spread(litres(5.0), litres(1.0), &[], 2), None);
+    }
+
+    #[test]
+    fn the_pots_are_named_with_what_each_takes() {
+        let (wide, stock) = (litres(10.0), litres(5.0));
+        let said = |all: f64, units| {
+            in_pots(litres(all), &[wide, stock]).in_words(&["Wide pot", "Stock pot"], units)
+        };
+        assert_eq!(said(3.0, Units::Metric).unwrap(), "3 L in Stock pot");
+        assert_eq!(said(11.0, Units::Metric).unwrap(), "8 L in Wide pot, 3 L in Stock pot");
+        assert_eq!(
+            said(13.0, Units::Metric).unwrap(),
+            "8 L in Wide pot, 4 L in Stock pot; 1 L waits for another round"
+        );
+        assert!(said(11.0, Units::Us).unwrap().starts_with("8.5 qt in Wide pot"));
+        assert_eq!(said(0.0, Units::Us), None, "nothing to hold");
+        assert_eq!(in_pots(litres(3.0), &[]).in_words(&[], Units::Us), None, "no pot");
     }
 }

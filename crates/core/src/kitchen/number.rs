@@ -79,7 +79,7 @@ fn both(text: &str) -> NumberRead {
     let thousands = if text[place..].starts_with('.') { ',' } else { '.' };
     let parts: Vec<&str> = whole.split(thousands).collect();
     let joined = parts.concat();
-    let is_one = parts.len() > 1 && is_grouped(&parts) && is_digits(&joined) && is_digits(share);
+    let is_one = is_grouped(&parts) && is_digits(&joined) && is_digits(share);
     match value(&joined, share) {
         Some(found) if is_one && !share.is_empty() => NumberRead::Is(found),
         _ => NumberRead::None,

@@ -8,6 +8,7 @@ use crate::kettle::contents::density;
 use crate::measures::units::{Mass, MassDensity, Volume, kilograms, litres, pounds, quarts};
 use crate::measures::vocabulary::vocabulary;
 use crate::measures::words::short;
+use crate::tables::process::Product;
 
 vocabulary! {
     /// Food in some form.
@@ -31,11 +32,33 @@ vocabulary! {
     }
 }
 
+/// Why food cannot wait on the line for other jars.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, thiserror::Error)]
+pub enum NotForTheLine {
+    /// Water and skins.
+    #[error("{0} fills no jar; choose another place")]
+    FillsNoJar(Food),
+    /// There is more in it than tomatoes.
+    #[error(
+        "what was made by a recipe has more in it than tomatoes, and no other jars are tested for it; choose the refrigerator or the freezer"
+    )]
+    OfARecipe,
+}
+
 impl Food {
-    /// Whether it may wait on the line to become something.
-    #[must_use]
-    pub const fn can_wait(self) -> bool {
-        !matches!(self, Self::Water | Self::Trimmings)
+    /// Whether it may wait on the line to become something else; `of` is what its batch became, when it comes from one. Source: USDA
+    /// Guide 3, from memory: a recipe is canned by its own process.
+    ///
+    /// # Errors
+    /// [`NotForTheLine`].
+    pub fn can_wait(self, of: Option<Product>) -> Result<(), NotForTheLine> {
+        match self {
+            Self::Water | Self::Trimmings => Err(NotForTheLine::FillsNoJar(self)),
+            // Fruit and what is trimmed off it were never in the bowls.
+            Self::Fruit | Self::Bits => Ok(()),
+            _ if of == Some(Product::Recipe) => Err(NotForTheLine::OfARecipe),
+            _ => Ok(()),
+        }
     }
 
     /// What is to be known of it before it is canned.

@@ -25,6 +25,9 @@ const TRIM_DAYS: i32 = 1;
 pub const FREEZER_HEADSPACE: &str = "Leave ½ in (13 mm) of headspace in a pint and 1 in (25 mm) in a quart; in narrow mouths ¾ in (19 mm) and 1½ in \
      (38 mm).";
 
+/// What to do with a recipe that is not canned; the days are [`FRIDGE_DAYS`].
+pub const COLD_INSTEAD: &str = "Keep it in the refrigerator and eat it within 4 days, or freeze it.";
+
 /// Until when something waits, and what is then to be done.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]

@@ -105,7 +105,8 @@ impl BatchPage {
             stuff: self.fruit.iter().map(|(lot, weight_g)| lot.stuff(*weight_g)).collect(),
             holds_others: self.batch.recipe.is_some()
                 || self.batch.additions.iter().flatten().any(|added| !added.what.is_free()),
-            is_over: !self.jars.is_empty() && self.jars.iter().all(|jar| jar.lifted_at.is_some()),
+            is_over: self.batch.is_cold()
+                || (!self.jars.is_empty() && self.jars.iter().all(|jar| jar.lifted_at.is_some())),
         }
     }
 

@@ -15,6 +15,7 @@ use crate::records::kitchen::Units;
 use crate::records::lot::Lot;
 use crate::records::recipe::RecipeText;
 use crate::tables::process::Product;
+use crate::towel::seal::FRIDGE_DAYS;
 
 /// Jars of a recipe as somebody wants them.
 #[derive(Debug, Clone, PartialEq)]
@@ -31,7 +32,7 @@ pub struct Wanted {
 #[derive(Debug, Clone, Copy, PartialEq, Eq, thiserror::Error)]
 pub enum NoJars {
     /// It has no process.
-    #[error("this recipe has no tested process: refrigerate it for a week or freeze it")]
+    #[error("this recipe has no tested process: refrigerate it for {FRIDGE_DAYS} days or freeze it")]
     NoProcess,
     /// Its source does not say what it fills, and nobody said it either.
     #[error("the source does not say how many jars it fills; say how many of which size")]

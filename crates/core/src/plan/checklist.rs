@@ -13,6 +13,7 @@ use crate::jars::size::JarSize;
 use crate::jars::spoons::Spoons;
 use crate::kettle::goal::{BOIL_BEFORE_FILLING, boils_before_filling};
 use crate::ledger::food::Food;
+use crate::ledger::keep::FREEZER_HEADSPACE;
 use crate::measures::moment::Minutes;
 use crate::measures::vocabulary::vocabulary;
 use crate::measures::words::{capital, counted};
@@ -20,6 +21,7 @@ use crate::plan::making::Making;
 use crate::plan::yields::Thickness;
 use crate::recipe::measure::{exact, in_words};
 use crate::tables::process::{Medium, Method, Pack, Product, headspace};
+use crate::towel::seal::FRIDGE_DAYS;
 
 vocabulary! {
     /// Where a step is done.
@@ -118,18 +120,44 @@ pub struct SheetRecipe {
     pub source: String,
     /// Its parts as they are measured out, the tomatoes first.
     pub parts: Vec<String>,
-    /// Headspace in inches.
-    pub headspace_in: f64,
+    /// What goes into each jar of it and not into the pot: "2 Tbsp bottled lemon juice in each quart".
+    pub doses: Vec<String>,
+    /// Headspace in inches; `None` when nothing of it is canned.
+    pub headspace_in: Option<f64>,
 }
 
 impl SheetRecipe {
     fn kettle(&self) -> Vec<String> {
-        vec![
+        let mut list = vec![
             format!("{}: measure out {}.", capital(&self.name), self.parts.join(", ")),
             "Say what is in each bowl before it is mixed: nothing can be taken out afterwards.".to_owned(),
-            format!("Cook it as its page says: {}. No flour and no starch.", self.source),
-        ]
+        ];
+        list.push(match (self.source.as_str(), self.headspace_in) {
+            ("", None) => "Cook it as you like it: it is not canned.".to_owned(),
+            (source, None) => format!("Cook it as its page says: {source}. It is not canned."),
+            (source, Some(_)) => format!("Cook it as its page says: {source}. No flour and no starch."),
+        });
+        list
     }
+
+    fn acid(&self) -> String {
+        if self.doses.is_empty() {
+            return "The acid is in the recipe: no dose of its own goes into the jars, and nothing else does."
+                .to_owned();
+        }
+        format!("Acid first, into the empty jar: {}.", self.doses.join(", "))
+    }
+}
+
+/// What becomes of food that is not canned. Sources: USDA Guide 1 for the two hours, extension guidance on freezing, from memory.
+fn cold() -> Vec<String> {
+    vec![
+        format!(
+            "Cool it in shallow bowls or cold water: into the refrigerator within two hours, eaten within {FRIDGE_DAYS} days."
+        ),
+        format!("Or into the freezer, cold. {FREEZER_HEADSPACE}"),
+        "Say how much went where: then it is found again, with its day.".to_owned(),
+    ]
 }
 
 /// The checklist in working order.
@@ -142,6 +170,10 @@ pub fn steps(sheet: &Sheet) -> Vec<Step> {
         list.push(step(Station::Crates, text.to_owned()));
     }
     list.extend(kettle(sheet).into_iter().map(|text| step(Station::Kettle, text)));
+    if sheet.is_cold() {
+        list.extend(cold().into_iter().map(|text| step(Station::Kettle, text)));
+        return list;
+    }
     list.extend(jars(sheet).into_iter().map(|text| step(Station::Jars, text)));
     list.extend(canner(sheet).into_iter().map(|text| step(Station::Canner, text)));
     list.extend(
@@ -155,6 +187,11 @@ pub fn steps(sheet: &Sheet) -> Vec<Step> {
 }
 
 impl Sheet {
+    /// Whether nothing of it is canned.
+    fn is_cold(&self) -> bool {
+        self.recipe.as_ref().is_some_and(|recipe| recipe.headspace_in.is_none())
+    }
+
     /// Whether nothing of it is fruit that is still to be washed and milled.
     fn is_through_the_mill(&self) -> bool {
         !self.foods.is_empty() && self.foods.iter().all(|food| *food != Food::Fruit)
@@ -237,11 +274,8 @@ fn jars(sheet: &Sheet) -> Vec<String> {
         counted(f64::from(count), "clean jar"),
         counted(f64::from(count), "new lid")
     )];
-    if sheet.recipe.is_some() {
-        list.push(
-            "The acid is in the recipe: no dose of its own goes into the jars, and nothing else does."
-                .to_owned(),
-        );
+    if let Some(recipe) = &sheet.recipe {
+        list.push(recipe.acid());
     } else {
         list.push(format!(
             "Acid first, into the empty jar: {}, {}.",
@@ -257,7 +291,7 @@ fn jars(sheet: &Sheet) -> Vec<String> {
             Some(additions) => format!("In the whole batch, and no more: {}.", contents::in_words(additions)),
         });
     }
-    let printed = sheet.recipe.as_ref().map(|recipe| recipe.headspace_in);
+    let printed = sheet.recipe.as_ref().and_then(|recipe| recipe.headspace_in);
     let room = printed.or_else(|| headspace(sheet.making.product).map(|space| space.get::<inch>()));
     let room = in_words(&exact(room.unwrap_or_default()));
     // The liquid goes in before the bubbles come out.

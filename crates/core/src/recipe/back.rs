@@ -12,6 +12,7 @@ use super::measure::{Unit, decimal, exact, in_words};
 use super::part::{Part, Per, Role, Side, plain};
 use crate::jars::size::JarSize;
 use crate::judge::Ruling;
+use crate::ledger::keep::COLD_INSTEAD;
 
 /// Steps after which it is no kitchen any more.
 const MOST_STEPS: i64 = 1 << 20;
@@ -249,7 +250,7 @@ pub fn instead(seen: &Comparison) -> Vec<String> {
         return Vec::new();
     }
     vec![
-        "Freeze it, or keep it in the refrigerator and eat it within a week.".to_owned(),
+        COLD_INSTEAD.to_owned(),
         "Make another tested recipe of it, if there is one that has all of this.".to_owned(),
     ]
 }

@@ -2,7 +2,7 @@
 
 use super::acids::is_strength_open;
 use super::compare::{Comparison, compare_filled};
-use super::measure::exact;
+use super::measure::{Unit, exact};
 use super::part::{Part, Strength};
 use super::scale::scaled;
 use crate::jars::size::JarSize;
@@ -34,6 +34,31 @@ pub fn as_planned(bowls: &Bowls, mut actual: Vec<Part>) -> Vec<Part> {
         (part.amount, part.unit) = (planned.amount, planned.unit);
     }
     actual
+}
+
+/// What went in otherwise than the card asks, in words: "2 cups onion, not 3 cups", "1 cup corn, not on the card".
+#[must_use]
+pub fn changes(bowls: &Bowls) -> Vec<String> {
+    let planned = planned(bowls);
+    let in_bowl = |(place, part): (usize, &Part)| {
+        let Some(card) = planned.get(place) else {
+            return part.is_there().then(|| format!("{}, not on the card", part.says()));
+        };
+        if !part.per.is_batch() || part.amount.is_none() {
+            return None;
+        }
+        let is_other =
+            part.size() != card.size() || part.unit.map(Unit::dimension) != card.unit.map(Unit::dimension);
+        (is_other && !part.is_there()).then(|| format!("no {}", part.name)).or_else(|| {
+            let card = if card.amount.is_none() {
+                "not said on the card".to_owned()
+            } else {
+                format!("not {}", card.amount_in_words())
+            };
+            is_other.then(|| format!("{}, {card}", part.says()))
+        })
+    };
+    bowls.actual.iter().enumerate().filter_map(in_bowl).collect()
 }
 
 /// What is in them when all of its vinegar whose strength its name does not say is so strong.

@@ -139,6 +139,16 @@ pub fn tomato_grams(parts: &[Part]) -> Option<f64> {
     tomatoes.map(|part| part.grams().map(|grams| decimal(&grams))).sum()
 }
 
+/// Grams of what is chopped beside the tomatoes, about: whatever is low in acid and comes by the cup, the piece or the pound. What
+/// nobody can weigh is left out.
+#[must_use]
+pub fn chopped_grams(parts: &[Part]) -> f64 {
+    let is_chopped = |part: &&Part| {
+        part.role == Role::LowAcid && !matches!(part.unit, Some(Unit::Teaspoon | Unit::Tablespoon))
+    };
+    parts.iter().filter(is_chopped).filter_map(Part::grams).map(|grams| decimal(&grams)).sum()
+}
+
 /// Raw cut fruit weighs about so much a quart. Common practice, no source.
 const RAW_LB_A_QUART: f64 = 1.6;
 

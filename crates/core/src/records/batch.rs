@@ -9,12 +9,23 @@ use crate::jars::size::JarSize;
 use crate::jars::spoons::Measured;
 use crate::measures::ids::{BatchId, BowlsId, CannerId, LotId};
 use crate::measures::moment::{Minutes, Moment};
+use crate::measures::vocabulary::vocabulary;
 use crate::plan::checklist::Rest;
 use crate::plan::making::Making;
 use crate::plan::yields::Thickness;
 use crate::recipe::part::Part;
 use crate::records::recipe::BatchRecipe;
 use crate::tables::process::{Medium, Method, Pack, Product};
+
+vocabulary! {
+    /// Whether the household would make something again.
+    "liking", Liking {
+        /// Yes.
+        Liked = "liked", "we liked it";
+        /// No.
+        NotAgain = "not_again", "not again";
+    }
+}
 
 /// A batch on the line.
 #[derive(Debug, Clone, PartialEq, Serialize)]
@@ -28,6 +39,8 @@ pub struct Batch {
     pub name: Option<String>,
     /// Anything else that is to be remembered of it.
     pub note: Option<String>,
+    /// Whether it would be made again; `null` while nobody said.
+    pub liked: Option<Liking>,
     /// The recipe it is made by; `null` for plain tomatoes.
     pub recipe: Option<BatchRecipe>,
     /// What stands in the bowls of that recipe.
@@ -74,6 +87,12 @@ impl Batch {
     pub fn words(&self) -> String {
         let thickness = self.thickness.map(|thickness| format!("{thickness} ")).unwrap_or_default();
         format!("{}, {thickness}{}", self.code, self.product.called(self.name.as_deref()))
+    }
+
+    /// Whether nothing of it is canned: it is made by a recipe for the refrigerator, the freezer or the table.
+    #[must_use]
+    pub fn is_cold(&self) -> bool {
+        self.recipe.as_ref().is_some_and(|recipe| recipe.process.is_none())
     }
 
     /// The year in which it was begun: its code starts with the day. `None` of a code that does not.

@@ -121,7 +121,7 @@ impl CannerLoad {
             jar: jar.size,
             altitude,
         };
-        let options = tested(&query, self.recipe_of(jar).map(|recipe| &recipe.process))?.options;
+        let options = tested(&query, self.recipe_of(jar).and_then(|recipe| recipe.process.as_ref()))?.options;
         let at_its_pounds = self.psi.and_then(|psi| at_pounds(&options, Some(f64::from(psi))));
         Ok(at_its_pounds.unwrap_or(options[0]))
     }

@@ -5,6 +5,7 @@ use serde::Serialize;
 use crate::ledger::food::{Food, FoodPlace, Told};
 use crate::measures::ids::{BatchId, LotId, MoveId};
 use crate::measures::moment::Moment;
+use crate::measures::words::counted;
 use crate::plan::yields::Thickness;
 use crate::tables::process::Product;
 
@@ -47,6 +48,16 @@ pub struct Moved {
     pub to_lot: Option<LotId>,
 }
 
+impl Moved {
+    /// How much went where: "2 quarts, 3 packs: freezer".
+    #[must_use]
+    pub fn words(&self) -> String {
+        let packs =
+            self.packs.map(|packs| format!(", {}", counted(f64::from(packs), "pack"))).unwrap_or_default();
+        format!("{}{packs}: {}", self.told.words(), self.place)
+    }
+}
+
 /// A move to write down.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct NewMove {
@@ -86,8 +97,25 @@ pub struct ColdFood {
     pub packs: Option<u32>,
     /// Code of the batch it came from.
     pub code: Option<String>,
+    /// What that batch is called; of a recipe, the recipe's name.
+    pub named: Option<String>,
     /// What that batch became.
     pub product: Option<Product>,
     /// Of sauce.
     pub thickness: Option<Thickness>,
+}
+
+impl ColdFood {
+    /// What it is, by its name: "Garden salsa of 260912-3", "thin sauce of 260912-1", "tomatoes".
+    #[must_use]
+    pub fn words(&self) -> String {
+        let Some((code, product)) = self.code.as_ref().zip(self.product) else {
+            return self.food.label().to_owned();
+        };
+        if self.food != Food::Product {
+            return format!("{} of {code}", self.food);
+        }
+        let thickness = self.thickness.map(|thickness| format!("{thickness} ")).unwrap_or_default();
+        format!("{thickness}{} of {code}", product.called(self.named.as_deref()))
+    }
 }

@@ -212,14 +212,21 @@ pub struct BatchRecipe {
     pub source: String,
     /// What it fills when it is made once; `null` when the source does not say.
     pub makes: Option<Makes>,
-    /// The process printed with it.
-    pub process: RecipeProcess,
+    /// The process printed with it; `null` when nothing of it is canned: it is for the refrigerator, the freezer or the table.
+    #[serde(default)]
+    pub process: Option<RecipeProcess>,
     /// What goes into each jar of it, and not into the pot.
     #[serde(default)]
     pub doses: Vec<Part>,
 }
 
 impl BatchRecipe {
+    /// Headspace in inches, of what goes into jars for the canner.
+    #[must_use]
+    pub fn headspace_in(&self) -> Option<f64> {
+        self.process.as_ref().map(|process| process.headspace_in)
+    }
+
     /// What goes into each jar of a size.
     pub fn doses_in(&self, jar: JarSize) -> impl Iterator<Item = Part> {
         self.doses.iter().filter_map(move |dose| dose_in(dose, jar))

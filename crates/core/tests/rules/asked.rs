@@ -6,13 +6,16 @@ use bodega_core::jars::acid::Agent;
 use bodega_core::jars::bench::before_filling;
 use bodega_core::jars::claims::{asks_acid, asks_skins};
 use bodega_core::jars::contents::Ingredient;
+use bodega_core::jars::contents::leaves;
 use bodega_core::jars::size::JarSize;
+use bodega_core::judge::against::{Against, End, JarStanding};
 use bodega_core::judge::case::{Addition, Case};
-use bodega_core::judge::{Code, judge};
+use bodega_core::judge::{Code, Subject, judge};
 use bodega_core::measures::moment::Minutes;
 use bodega_core::measures::units::cups;
 use bodega_core::records::load::AlsoIn;
 use bodega_core::tables::process::{Method, Pack, Product};
+use bodega_core::towel::seal::Mending;
 
 use super::kitchen::{at, jar, load, packed};
 
@@ -81,5 +84,44 @@ fn spices_and_salt_are_free_in_any_amount() {
     for what in Ingredient::ALL {
         let is_free = [DriedHerb, GarlicPowder, ChiliFlakes, FirmingSalt, Salt, Sugar].contains(what);
         assert_eq!(what.is_free(), is_free, "{what}");
+    }
+}
+
+#[test]
+fn a_stop_that_is_put_right_by_its_time_again_is_told_from_one_that_never_is() {
+    let stop = |ends: &[End]| Against {
+        code: Code::AcidShort,
+        subject: Subject::Acid,
+        brief: String::new(),
+        message: String::new(),
+        since: at(0),
+        ends: ends.to_vec(),
+    };
+    let mending = |all: Vec<Against>| JarStanding { against: all, ..JarStanding::CLEAR }.mending();
+    assert_eq!(mending(Vec::new()), Mending::Nothing);
+    assert_eq!(mending(vec![stop(&[End::Reprocess, End::Cold])]), Mending::Again);
+    assert_eq!(mending(vec![stop(&[End::Reprocess]), stop(&[End::Discard])]), Mending::Never);
+}
+
+#[test]
+fn leaves_of_basil_are_held_against_the_jars_of_the_batch() {
+    // A leaf a jar, and the jars of all its loads count: seven in this load, eighteen in the batch.
+    let with = |count: f64, jars: u32| {
+        let jars = Some(vec![(JarSize::Pint, jars)]);
+        let basil = Addition { what: Ingredient::BasilLeaf, amount: leaves(count) };
+        let case = Case { all_jars: jars, additions: Some(vec![basil]), ..Case::default() };
+        judge(&case)
+            .findings
+            .into_iter()
+            .find(|found| found.message.contains("leaves of basil"))
+            .map(|found| found.message)
+    };
+    for jars in [1, 2, 7, 18, 96] {
+        assert_eq!(with(f64::from(jars), jars), None, "{jars}");
+        let said = with(f64::from(jars + 1), jars).unwrap();
+        assert!(
+            said.starts_with(&format!("{} leaves of basil are too many for {jars} jar", jars + 1)),
+            "{said}"
+        );
     }
 }

@@ -109,7 +109,7 @@ const EDGES: &[Edge] = &[
     (
         Code::Headspace,
         |case, given| case.headspace = inches(given),
-        &[0.5, 0.44, 0.56],
+        &[0.5, 0.4375, 0.44, 0.56],
         &[0.43, 0.57, 0.0, 2.0],
     ),
     (Code::WaterCover, |case, given| case.water_cover = inches(given), &[2.0, 2.01, 5.0], &[1.999, 1.5, 1.0]),

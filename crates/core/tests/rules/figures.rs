@@ -14,7 +14,7 @@ use bodega_core::kettle::heat::Heat;
 use bodega_core::kettle::vessel::Vessel;
 use bodega_core::kitchen::altitude::Altitude;
 use bodega_core::kitchen::places::towns;
-use bodega_core::ledger::food::Stuff;
+use bodega_core::ledger::food::{Food, Stuff};
 use bodega_core::measures::moment::{Minutes, Moment};
 use bodega_core::measures::units::{
     celsius, in_litres_per_hour, in_pounds, in_quarts, litres, litres_per_hour, millimetres, pounds, quarts,
@@ -92,6 +92,11 @@ fn an_outlook_adds_hands_and_canner_up() {
     let by_hand =
         hands_per_lb(&WHOLE, &Stuff::fruit(Kind::Paste, pounds(54.0))) * 54.0 + HANDS_PER_JAR * 18.0;
     assert!(near(f64::from(seen.hands.0), by_hand, 1.0), "{} of {by_hand}", seen.hands.0);
+    // Two minutes a pound at the sink for peeled fruit; frozen ones are not blanched; juice passes the sink by.
+    let fresh = Stuff::fruit(Kind::Paste, pounds(54.0));
+    assert!(near(hands_per_lb(&WHOLE, &fresh), 2.0, 0.1), "{}", hands_per_lb(&WHOLE, &fresh));
+    assert!(hands_per_lb(&WHOLE, &Stuff { frozen: true, ..fresh }) < hands_per_lb(&WHOLE, &fresh) - 0.4);
+    assert!(hands_per_lb(&WHOLE, &Stuff { food: Food::Juice, ..fresh }).abs() < 1e-9);
 }
 
 #[test]

@@ -75,6 +75,7 @@ pub fn batch(id: i64, method: Method) -> Batch {
     Batch {
         name: None,
         note: None,
+        liked: None,
         recipe: None,
         bowls: None,
         id: BatchId(id),

@@ -5,8 +5,9 @@ use bodega_core::jars::bench::before_filling;
 use bodega_core::jars::doses::doses;
 use bodega_core::jars::size::JarSize;
 use bodega_core::jars::spoons::Spoons;
-use bodega_core::judge::Ruling;
+use bodega_core::judge::case::{Case, CaseRecipe};
 use bodega_core::judge::recipe_page::{LineAbout, Standing, Stands, acid_words, line_asks, may_can, stands};
+use bodega_core::judge::{Code, Ruling, judge};
 use bodega_core::kitchen::altitude::Altitude;
 use bodega_core::kitchen::ways::Decimal;
 use bodega_core::measures::ids::{BowlsId, RecipeId};
@@ -466,6 +467,29 @@ fn an_old_line_that_speaks_of_each_jar_is_asked_where_it_stands() {
 }
 
 #[test]
+fn a_packet_from_before_its_label_was_asked_about_is_neither_alarm_nor_claim() {
+    let text = row("Packet whose label nobody read").text();
+    let of = |labels_asked: bool| {
+        let recipe = CaseRecipe {
+            base: text.parts(),
+            actual: Some(text.parts()),
+            mixed: false,
+            makes: None,
+            process: text.process.clone(),
+            checked: Some(true),
+            is_all_its_acid: Some(true),
+            dosed: None,
+            labels_asked,
+        };
+        let found = judge(&Case { recipe: Some(recipe), ..Case::default() }).findings;
+        found.into_iter().filter(|found| found.code == Code::RecipeUntested).collect::<Vec<_>>()
+    };
+    assert_eq!(of(false), []);
+    assert!(of(true)[0].cannot_tell && of(true)[0].message.contains("Where is the acid"));
+    assert_eq!(acid_words(&text.parts()), None, "that its acid is in it, nobody said");
+}
+
+#[test]
 fn a_short_process_sterilizes_no_jar_and_each_jar_takes_what_its_recipe_says() {
     let with = |minutes: u32, doses: Vec<Part>| {
         let mut load = load(Method::BoilingWater, minutes, vec![jar(1, 1, JarSize::Pint)], &[]);
@@ -476,7 +500,7 @@ fn a_short_process_sterilizes_no_jar_and_each_jar_takes_what_its_recipe_says() {
             name: "Salsa".to_owned(),
             source: String::new(),
             makes: None,
-            process,
+            process: Some(process),
             doses,
         };
         load.recipes = vec![(load.jars[0].batch, recipe)];

@@ -82,7 +82,15 @@ async fn a_phone_is_let_in_by_a_code_opens_without_the_server_and_rings_when_the
     }
     let script = "navigator.serviceWorker.ready.then((worker) => worker.getNotifications())
         .then((notices) => arguments[0](notices.map((notice) => notice.body)))";
-    let notices: Vec<String> = phone.page.execute_async(script, vec![]).await?.convert()?;
+    // The title changes at once, the notice when the worker has put it up.
+    let mut notices: Vec<String> = Vec::new();
+    for _ in 0..100 {
+        notices = phone.page.execute_async(script, vec![]).await?.convert()?;
+        if !notices.is_empty() {
+            break;
+        }
+        tokio::time::sleep(std::time::Duration::from_millis(100)).await;
+    }
     assert!(!notices.is_empty(), "a notice stands outside the page");
     assert!(phone.page.find_all(By::XPath("//*[contains(., 'Bodega does not answer')]")).await?.is_empty());
     phone.close().await?;

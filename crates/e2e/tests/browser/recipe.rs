@@ -328,13 +328,29 @@ async fn what_nobody_tested_is_made_for_the_refrigerator_and_never_set_out_in_ja
     browser.press("Put this line in").await?;
     tick_the_time(&browser).await?;
     browser.press("Keep it so").await?;
-    browser.sees("Kept as it stands").await?;
+    browser.sees("Its page, its source, its steps").await?;
     assert_eq!(browser.answer().await?, "No jars");
     browser.sees("No acid is in it that can be relied on").await?;
-    browser.press("Set the bowls out").await?;
+    // It is made all the same: into the refrigerator, and it is found there under its name.
+    browser.press("Make it for the refrigerator or freezer").await?;
     browser.press("All 3 as on the card").await?;
-    browser.sees("into the freezer. It is not canned").await?;
+    assert_eq!(browser.answer().await?, "Cold");
+    browser.sees("eaten within 4 days").await?;
     let shown = browser.text().await?;
     assert!(!shown.contains("Set its jars out") && !shown.contains("Set out bowls and jars"), "{shown}");
+    browser.fill("How much", "3").await?;
+    browser.press("Refrigerator").await?;
+    browser.sees("3 quarts: refrigerator").await?;
+    browser.press("Put away").await?;
+    browser.sees("Made once").await?;
+    browser.press("Not again").await?;
+    browser.sees("Not said").await?;
+    browser.press("We liked it").await?;
+    let chosen = "//button[@role=\"radio\"][@aria-checked=\"true\"][contains(., \"We liked it\")]";
+    browser.find(chosen).await?;
+    browser.walk_to("shelf").await?;
+    browser.sees("Post sauce of").await?;
+    browser.press("Eaten").await?;
+    browser.sees_no_more("Post sauce of").await?;
     browser.close().await
 }

@@ -33,6 +33,7 @@ fn here(lot: &Lot) -> Here {
     Here {
         from: Source::Lot(lot.id),
         food: lot.food,
+        product: None,
         left: Some((lot.left_g, told)),
         product_brix: juice_brix(lot.kind),
     }

@@ -120,7 +120,7 @@ pub async fn add_lot(
     if ripe < 100.0 && !request.condition.can_be_canned() {
         return Err(ApiError::field("ripe_percent", "a ripe share goes with fruit that goes on to jars"));
     }
-    if !request.food.can_wait() {
+    if request.food.can_wait(None).is_err() {
         let message = format!("{} fills no jar; weigh in tomatoes, juice or cooked food", request.food);
         return Err(ApiError::field("food", message));
     }

@@ -17,9 +17,11 @@ use bodega_core::kettle::vessels::{Usable, boiling_minutes, spread};
 use bodega_core::ledger::food::Food;
 use bodega_core::measures::ids::CannerId;
 use bodega_core::measures::moment::{Minutes, Moment};
-use bodega_core::measures::units::{Volume, grams, in_pounds, litres};
+use bodega_core::measures::units::{Volume, grams, in_pounds, kilograms, litres};
 use bodega_core::plan::outlook::{HANDS_PER_JAR, stove_per_lb, usual_rate};
 use bodega_core::plan::stuff::{boiled_away, in_kettle};
+use bodega_core::recipe::bowls::planned;
+use bodega_core::recipe::scale::chopped_grams;
 use bodega_core::records::batch::Batch;
 use bodega_core::records::cook::Kettle;
 use bodega_core::records::day::BlockNote;
@@ -190,7 +192,7 @@ impl Records<'_> {
     pub(crate) fn prepare(
         &self,
         batch: &Batch,
-        fruit: &[(Lot, i64)],
+        (fruit, chop): (&[(Lot, i64)], f64),
         chills: bool,
         now: Moment,
     ) -> Vec<PrepareWork> {
@@ -206,7 +208,10 @@ impl Records<'_> {
         let is_done = |work: &Work| note(*work).is_some_and(|note| note.ended_at.is_some());
         let done = parts.iter().rposition(is_done).map_or(0, |place| place + 1);
         let left = |work: Work| {
-            let usual = sink::minutes(work, fresh, frozen);
+            let usual = match work {
+                Work::Chop => chop,
+                _ => sink::minutes(work, fresh, frozen),
+            };
             (usual > 0.0).then(|| {
                 let planned = whole(usual * self.pace(work, &batch.code));
                 let begun = note(work).and_then(|note| Some((note.slip, note.began_at?)));
@@ -275,8 +280,17 @@ impl Records<'_> {
         Some(CookWork { minutes: whole(minutes), begun: false, kettles: over.kettles, rounds: over.rounds })
     }
 
-    /// What is left to do today of a batch at a stage.
-    pub(crate) fn left(&self, batch: &Batch, stage: Stage<'_>, fruit: &[(Lot, i64)]) -> BatchWork {
+    /// Minutes of hands to chop what a batch's recipe asks for beside the tomatoes; none when it is mixed.
+    fn chopping(&self, batch: &Batch) -> Result<f64, StoreError> {
+        let bowls = batch.bowls.map(|bowls| self.shared.store.any_bowls(bowls)).transpose()?;
+        let grams = bowls
+            .filter(|bowls| bowls.mixed_at.is_none())
+            .map_or(0.0, |bowls| chopped_grams(&planned(&bowls)));
+        Ok(sink::chopping(in_pounds(kilograms(grams / 1000.0))))
+    }
+
+    /// What is left to do today of a batch at a stage; `chop` is how many minutes chopping takes.
+    pub(crate) fn left(&self, batch: &Batch, stage: Stage<'_>, fruit: &[(Lot, i64)], chop: f64) -> BatchWork {
         let now = self.shared.clock.now();
         let pounds: f64 = fruit.iter().map(|(_, drawn)| in_pounds(grams(*drawn))).sum();
         let tonight = matches!(stage, Stage::Tonight);
@@ -284,7 +298,7 @@ impl Records<'_> {
         BatchWork {
             code: batch.code.clone(),
             prepare: match stage {
-                Stage::Sink | Stage::Tonight => self.prepare(batch, fruit, tonight, now),
+                Stage::Sink | Stage::Tonight => self.prepare(batch, (fruit, chop), tonight, now),
                 Stage::Waited(_) | Stage::Stove(_) | Stage::Jars => Vec::new(),
             },
             rounds: sink::rounds(pounds),
@@ -313,6 +327,7 @@ impl Records<'_> {
         let stage = self.stage(batch)?;
         let at_sink = matches!(stage, Stage::Sink);
         let fruit = self.shared.store.batch_lots(batch.id)?;
+        let chop = self.chopping(batch)?;
         let is_alone = self.loads_with(batch).flat_map(|load| &load.jars).all(|jar| jar.batch == batch.id);
         let may_chill = at_sink && is_alone && waits_as_juice(batch.product, batch.pack);
         let is_said = |work: &Work| {
@@ -320,9 +335,9 @@ impl Records<'_> {
         };
         Ok(OpenBatch {
             id: batch.id,
-            work: self.left(batch, stage, &fruit),
+            work: self.left(batch, stage, &fruit, chop),
             untouched: at_sink && !sink::parts(batch.product).iter().any(is_said),
-            chilled: may_chill.then(|| self.left(batch, Stage::Tonight, &fruit)),
+            chilled: may_chill.then(|| self.left(batch, Stage::Tonight, &fruit, chop)),
             is_cooked: matches!(stage, Stage::Jars),
             waiting_since: match stage {
                 Stage::Waited(at) => Some(at),

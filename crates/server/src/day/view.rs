@@ -88,7 +88,9 @@ pub(crate) fn reminders(blocks: &[BlockView], now: Moment) -> Vec<String> {
             Work::Chill => Some(format!("Put the juice of batch {of} into the refrigerator now")),
             // The rest of the sink follows under the same hands.
             Work::Wash => Some(format!("Wash the fruit of batch {of} now")),
-            Work::Core | Work::Blanch | Work::Peel | Work::Mill | Work::Load | Work::Lift => None,
+            Work::Core | Work::Blanch | Work::Peel | Work::Chop | Work::Mill | Work::Load | Work::Lift => {
+                None
+            }
         }
     })
     .collect()

@@ -10,7 +10,7 @@ use bodega_core::measures::limits::{KETTLE_VOLUME, PROBE};
 use bodega_core::measures::moment::Moment;
 use bodega_core::measures::units::{in_litres_per_hour, litres};
 use bodega_core::plan::stuff::in_kettle;
-use bodega_core::records::batch::Draw;
+use bodega_core::records::batch::{Batch, Draw};
 use bodega_core::records::cook::{Cook, CookEvent};
 use bodega_core::records::kitchen::Units;
 use bodega_core::records::lot::Lot;
@@ -130,17 +130,27 @@ fn checked(request: CookEventRequest, cook: &Cook, units: Units) -> Result<(Cook
 }
 
 /// Where what is taken off a kettle goes, as a move of its batch; `None` when it cooks for no batch.
-fn goes_to(cook: &Cook, what: CookWhat, value: f64, place: Option<FoodPlace>) -> Option<NewMove> {
+fn goes_to(
+    (cook, batch): (&Cook, Option<&Batch>),
+    what: CookWhat,
+    value: f64,
+    place: Option<FoodPlace>,
+) -> Result<Option<NewMove>, ApiError> {
+    let Some(batch) = batch else { return Ok(None) };
     let food = if what == CookWhat::LadleL { Food::ThinJuice } else { Food::Juice };
     let told = Told { amount: value, measure: FoodMeasure::Litre };
-    Some(NewMove {
-        from: Source::Batch(cook.batch?),
+    let place = place.unwrap_or(FoodPlace::Line);
+    if place == FoodPlace::Line {
+        food.can_wait(Some(batch.product)).map_err(|error| ApiError::field("place", error))?;
+    }
+    Ok(Some(NewMove {
+        from: Source::Batch(batch.id),
         food,
-        place: place.unwrap_or(FoodPlace::Line),
+        place,
         told,
         weight_g: whole_grams(told.mass(food, cook.brix)),
         packs: None,
-    })
+    }))
 }
 
 /// What goes in while it cooks: litres, and what of a lot that is.
@@ -213,13 +223,14 @@ pub async fn add_cook_event(
     let id = *id;
     let wanted = request.lot;
     let (turned, before) = (request.setting, request.before);
-    let (cook, rate, lot, units) = read(&shared, move |shared| {
+    let (cook, batch, rate, lot, units) = read(&shared, move |shared| {
         let store = &shared.store;
         let lot = wanted.map(|lot| store.lot(lot)).transpose()?;
         let cook = store.cook(id)?;
         let rate = |setting| Ok::<_, StoreError>(habits(shared, &cook.kettle)?.at(setting).rate);
         let rate = turned.map(rate).transpose()?;
-        Ok((cook, rate, lot, store.kitchen()?.units))
+        let batch = cook.batch.map(|batch| store.batch(batch)).transpose()?;
+        Ok((cook, batch, rate, lot, store.kitchen()?.units))
     })
     .await?;
     if let Some(lot) = lot.as_ref().filter(|lot| !lot.condition.can_be_canned()) {
@@ -238,7 +249,8 @@ pub async fn add_cook_event(
         }
     };
     let before = before.map(|reading| explains(&cook, reading)).transpose()?;
-    let went = what.takes_off().then(|| goes_to(&cook, what, value, request.place)).flatten();
+    let went =
+        if what.takes_off() { goes_to((&cook, batch.as_ref()), what, value, request.place)? } else { None };
     // What went in or was taken off is food that is elsewhere now.
     let moves_food = matches!(what, CookWhat::AddL | CookWhat::LadleL | CookWhat::DrainL);
     let topic = if moves_food { Topic::Everything } else { Topic::Reading };

@@ -7,7 +7,7 @@ use bodega_core::measures::ids::BatchId;
 use bodega_core::plan::checklist::{Sheet, SheetRecipe, Step, Thawed, steps};
 use bodega_core::recipe::bowls::planned;
 use bodega_core::recipe::part::Part;
-use bodega_core::records::batch::Batch;
+use bodega_core::records::batch::{Batch, Liking};
 use bodega_core::records::jar::count_sizes;
 use bodega_core::records::recipe::Bowls;
 use bodega_store::{Store, StoreError};
@@ -139,6 +139,27 @@ pub async fn name_batch(
     Ok(web::Json(done.await?))
 }
 
+/// Whether a batch would be made again.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct LikingRequest {
+    /// `null` when nobody knows.
+    pub liked: Option<Liking>,
+}
+
+/// Says whether a batch would be made again; why stands in its note.
+#[utoipa::path(params(("id" = i64, Path)), request_body = LikingRequest,
+    responses((status = 200, body = Batch), (status = 404, body = Problem), (status = 422, body = Problem)))]
+#[put("/api/batches/{id}/liked")]
+pub async fn like_batch(
+    shared: web::Data<Shared>,
+    id: web::Path<BatchId>,
+    Json(request): Json<LikingRequest>,
+) -> Result<web::Json<Batch>, ApiError> {
+    let done = change(&shared, Topic::Everything, move |shared| shared.store.like_batch(*id, request.liked));
+    Ok(web::Json(done.await?))
+}
+
 /// What else goes into a batch.
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
@@ -178,7 +199,8 @@ pub(crate) fn sheet(store: &Store, batch: &Batch) -> Result<Sheet, StoreError> {
             name: recipe.name.clone(),
             source: recipe.source.clone(),
             parts: bowls.as_ref().map(parts).unwrap_or_default(),
-            headspace_in: recipe.process.headspace_in,
+            doses: recipe.doses.iter().map(Part::says).collect(),
+            headspace_in: recipe.headspace_in(),
         }),
         jars: count_sizes(loads.iter().flat_map(|load| &load.jars).filter(|jar| jar.batch == batch.id)),
         additions: batch.additions.clone(),

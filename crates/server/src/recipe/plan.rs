@@ -3,39 +3,32 @@
 use actix_web::{post, web};
 use bodega_core::jars::size::JarSize;
 use bodega_core::judge::recipe_page::{Standing, Stands, stands};
-use bodega_core::kettle::cooking::vessel;
-use bodega_core::kettle::vessels::in_pots;
 use bodega_core::kitchen::altitude::Altitude;
 use bodega_core::kitchen::cupboard::missing_glass;
-use bodega_core::ledger::food::Food;
 use bodega_core::measures::ids::{BowlsId, LotId, RecipeId};
 use bodega_core::measures::limits::RECIPE_TIMES;
 use bodega_core::measures::moment::Minutes;
 use bodega_core::plan::batch::{BatchPlan, MixLine};
 use bodega_core::plan::by_recipe::{NoJars, Tomatoes, Wanted, canner, shopping, tomatoes, wish};
 use bodega_core::plan::yields::Range;
-use bodega_core::recipe::acids::agent_of;
-use bodega_core::recipe::bowls::empty;
 use bodega_core::recipe::measure::exact;
 use bodega_core::recipe::part::Part;
-use bodega_core::recipe::per_jar::acid_doses;
-use bodega_core::recipe::scale::{raw_volume, scaled};
-use bodega_core::records::batch::{Batch, ByRecipe, NewBatch, SetOut};
+use bodega_core::recipe::scale::scaled;
+use bodega_core::records::batch::Batch;
 use bodega_core::records::canner::Canner;
 use bodega_core::records::kitchen::Kitchen;
-use bodega_core::records::lot::Lot;
-use bodega_core::records::recipe::{BatchRecipe, Recipe};
-use bodega_core::tables::process::{Method, ProcessOption, Product, Refusal};
+use bodega_core::records::recipe::Recipe;
+use bodega_core::tables::process::{Method, ProcessOption, Refusal};
 use serde::{Deserialize, Serialize};
-use uom::si::volume::liter;
 use utoipa::ToSchema;
 
 use crate::created::Created;
 use crate::json::Json;
 use crate::live::Topic;
-use crate::plan::ground::{checked_mix, planned_loads, waiting_lots, work_out};
+use crate::plan::ground::{checked_mix, planned_loads, work_out};
 use crate::plan::view::{JarCount, PlanLoad};
 use crate::problem::{ApiError, NameField, Problem};
+use crate::recipe::begin::{Begin, fruit};
 use crate::state::{Shared, altitude_of, answer};
 
 /// How often a recipe is made, and in which jars.
@@ -66,15 +59,6 @@ pub struct RecipeLineView {
     pub option: ProcessOption,
     /// What to mind.
     pub cautions: Vec<String>,
-}
-
-/// A pot and what goes into it.
-#[derive(Debug, Serialize, ToSchema)]
-pub struct PotView {
-    /// What the household calls it.
-    pub name: String,
-    /// Litres of raw food.
-    pub litres: f64,
 }
 
 /// A recipe's jars and loads.
@@ -119,10 +103,6 @@ pub struct RecipePlan {
     pub tomatoes_g: Option<f64>,
     /// Grams that the lots do not have; `null` when they have enough.
     pub short_g: Option<f64>,
-    /// The household's pots that hold it, each filled to four fifths.
-    pub pots: Vec<PotView>,
-    /// Litres for another round; 0 when the pots hold all of it.
-    pub another_round_l: f64,
 }
 
 /// What a recipe's plan stands on.
@@ -144,22 +124,6 @@ struct Ground {
 enum NoBatch {
     Jars(NoJars),
     Refused(Refusal),
-}
-
-/// Lots of fruit: of what is milled or cooked, no recipe is made.
-fn fruit(all: &[Lot], wanted: &[LotId]) -> Result<Vec<Lot>, ApiError> {
-    if wanted.is_empty() {
-        return Ok(Vec::new());
-    }
-    let lots = waiting_lots(all, wanted)?;
-    match lots.iter().position(|lot| !matches!(lot.food, Food::Fruit | Food::Bits)) {
-        Some(place) => {
-            let words =
-                format!("{} is not fruit any more; a recipe begins with raw tomatoes", lots[place].words());
-            Err(ApiError::field(format!("lots[{place}]"), words))
-        }
-        None => Ok(lots),
-    }
 }
 
 fn ground(shared: &Shared, id: RecipeId, request: &RecipePlanRequest) -> Result<Ground, ApiError> {
@@ -220,9 +184,6 @@ pub async fn plan_recipe(
 ) -> Result<web::Json<RecipePlan>, ApiError> {
     let worked = answer(&shared, move |shared| {
         let ground = ground(shared, *id, &request)?;
-        let kettles = shared.store.kettles()?;
-        let brims: Vec<_> = kettles.iter().map(|kettle| vessel(kettle).brim()).collect();
-        let shared_out = in_pots(raw_volume(&ground.scaled), &brims);
         let (jars, refusal, no_jars) = match &ground.plan {
             Ok(plan) => (Some(jars_view(shared, &ground, plan)?), None, None),
             Err(NoBatch::Refused(refusal)) => (None, Some(refusal.clone()), None),
@@ -238,15 +199,6 @@ pub async fn plan_recipe(
             shopping: shopping(&ground.scaled, &ground.tomatoes, ground.kitchen.units),
             tomatoes_g: ground.tomatoes.needed_g,
             short_g: ground.tomatoes.short_g(),
-            pots: shared_out
-                .pots
-                .iter()
-                .map(|(place, takes)| PotView {
-                    name: kettles[*place].name.clone(),
-                    litres: takes.get::<liter>(),
-                })
-                .collect(),
-            another_round_l: shared_out.left.get::<liter>(),
         })
     });
     Ok(web::Json(worked.await?))
@@ -283,41 +235,18 @@ pub async fn begin_recipe(
                 "this fills no jar; make it more often or take a smaller jar",
             ));
         }
-        let Some(process) = text.process.clone() else { return Err(ApiError::NotCanned(stands.says)) };
-        let parts = text.parts();
-        let name = text.name.trim().to_owned();
-        let recipe = BatchRecipe {
-            recipe: ground.recipe.id,
-            name: name.clone(),
-            source: text.source(),
-            makes: text.makes,
-            process,
-            doses: acid_doses(&parts),
-        };
-        let batch = NewBatch {
-            day: shared.clock.today(),
-            name: Some(name),
-            product: Product::Recipe,
-            medium: None,
-            pack: recipe.process.pack,
-            thickness: None,
-            method: ground.canner.method,
-            agent: agent_of(&parts),
-            salt: false,
-            rest: None,
-            additions: Some(Vec::new()),
+        let begin = Begin {
+            text,
+            id: ground.recipe.id,
+            process: text.process.clone(),
+            canner: &ground.canner,
             altitude_ft: ground.altitude.feet(),
             draws: ground.tomatoes.draws,
             loads,
-            canner: ground.canner.id,
-            recipe: Some(ByRecipe {
-                recipe,
-                bowls: match ground.bowls {
-                    Some(bowls) => SetOut::There(bowls),
-                    None => SetOut::New { factor: ground.factor, empty: empty(&ground.scaled), base: parts },
-                },
-            }),
+            factor: ground.factor,
+            bowls: ground.bowls,
         };
+        let batch = begin.batch(shared.clock.today());
         Ok(shared.store.add_batch(&batch, shared.clock.now())?)
     });
     let body = begun.await?;

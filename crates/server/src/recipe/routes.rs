@@ -242,9 +242,11 @@ pub async fn scale_recipe(
     id: web::Path<RecipeId>,
     Json(request): Json<ScaleRequest>,
 ) -> Result<web::Json<RecipeScale>, ApiError> {
-    let text = read(&shared, move |shared| shared.store.recipe(*id)).await?.text;
-    let (factor, scarcest) = times(&text, &request)?;
-    Ok(web::Json(scale(&text, factor, scarcest)))
+    let scaled = answer(&shared, move |Shared { store, .. }| {
+        let text = store.recipe(*id)?.text;
+        Ok(scale(store, &text, times(&text, &request)?)?)
+    });
+    Ok(web::Json(scaled.await?))
 }
 
 /// How often a copy is made.

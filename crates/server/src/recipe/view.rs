@@ -3,9 +3,11 @@
 use bodega_core::jars::size::JarSize;
 use bodega_core::judge::Finding;
 use bodega_core::judge::recipe_fit::forbidden;
-use bodega_core::judge::recipe_page::{LineAsk, MayCan, Stands, line_asks, may_can, stands};
+use bodega_core::judge::recipe_page::{LineAsk, MayCan, Stands, line_asks, made_cold, may_can, stands};
+use bodega_core::kettle::cooking::vessel;
+use bodega_core::kettle::vessels::in_pots;
 use bodega_core::kitchen::altitude::Altitude;
-use bodega_core::measures::ids::{BowlsId, RecipeId};
+use bodega_core::measures::ids::{BatchId, BowlsId, MoveId, RecipeId};
 use bodega_core::measures::moment::{Minutes, Moment};
 use bodega_core::recipe::back::{Change, instead, ways_back_filled};
 use bodega_core::recipe::bowls::{asks_strength, planned, seen};
@@ -17,9 +19,10 @@ use bodega_core::recipe::process::{AltitudePrinted, RecipeProcess};
 use bodega_core::recipe::scale::{raw_volume, scaled};
 use bodega_core::recipe::shipped::Shipped;
 use bodega_core::records::batch::Batch;
+use bodega_core::records::moved::Moved;
 use bodega_core::records::recipe::{Bowls, Makes, Recipe, RecipeLine, RecipeText};
 use bodega_core::tables::process::Method;
-use bodega_store::StoreError;
+use bodega_store::{Store, StoreError};
 use serde::Serialize;
 use uom::si::volume::liter;
 use utoipa::ToSchema;
@@ -109,6 +112,23 @@ pub struct RecipeScale {
     pub makes: Option<Makes>,
     /// Litres of raw fruit and vegetables that the pots have to hold, about.
     pub raw_l: f64,
+    /// Which of the household's pots hold that, each filled to four fifths, in words; `null` without a pot.
+    pub pots: Option<String>,
+}
+
+/// Some of a batch that went elsewhere than into jars.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct Went {
+    /// Number of the record.
+    pub id: MoveId,
+    /// How much went where.
+    pub words: String,
+}
+
+impl From<Moved> for Went {
+    fn from(moved: Moved) -> Self {
+        Self { id: moved.id, words: moved.words() }
+    }
 }
 
 /// What stands in the bowls of a recipe.
@@ -138,8 +158,12 @@ pub struct BowlsView {
     pub may_can: MayCan,
     /// Whether nobody has said yet how strong the vinegar in them is.
     pub asks_strength: bool,
-    /// The batch that is made from them; `null` while no jars are set out.
+    /// The batch that is made from them; `null` while none is begun.
     pub batch: Option<Batch>,
+    /// What is said of a batch of which nothing is canned; `null` of one with jars, and while none is begun.
+    pub cold: Option<String>,
+    /// Where that batch went, beside its jars.
+    pub went: Vec<Went>,
     /// When it was begun.
     pub at: Moment,
 }
@@ -222,23 +246,36 @@ fn card(scaled: Vec<Part>, preparations: impl Iterator<Item = Option<String>>) -
 }
 
 /// A recipe made so many times.
-pub(crate) fn scale(text: &RecipeText, factor: f64, scarcest: Option<String>) -> RecipeScale {
+pub(crate) fn scale(
+    store: &Store,
+    text: &RecipeText,
+    (factor, scarcest): (f64, Option<String>),
+) -> Result<RecipeScale, StoreError> {
     let preparations = text.lines.iter().map(|line| line.preparation.clone());
     let parts = scaled(&text.parts(), &exact(factor));
     let raw = raw_volume(&parts);
     let lines = card(parts, preparations);
-    RecipeScale {
+    let kettles = store.kettles()?;
+    let brims: Vec<_> = kettles.iter().map(|kettle| vessel(kettle).brim()).collect();
+    let names: Vec<&str> = kettles.iter().map(|kettle| kettle.name.as_str()).collect();
+    Ok(RecipeScale {
+        pots: in_pots(raw, &brims).in_words(&names, store.kitchen()?.units),
         factor,
         scarcest,
         raw_l: raw.get::<liter>(),
         makes: text.makes.map(|makes| Makes { low: makes.low * factor, high: makes.high * factor, ..makes }),
         lines,
-    }
+    })
 }
 
 /// A bowl as it is read out; that nobody measured it, is said too.
 fn said(part: &Part) -> String {
     if part.amount.is_none() { format!("{}: not measured", part.name) } else { part.says() }
+}
+
+/// Where a batch went, beside its jars.
+pub(crate) fn went(store: &Store, batch: BatchId) -> Result<Vec<Went>, StoreError> {
+    Ok(store.moves(batch)?.into_iter().map(Went::from).collect())
 }
 
 /// Bowls beside their recipe.
@@ -247,6 +284,8 @@ pub(crate) fn bowls_view(shared: &Shared, bowls: Bowls) -> Result<BowlsView, Sto
     let recipe = store.any_recipe(bowls.recipe)?;
     let batch = store.batch_of_bowls(bowls.id)?;
     let jars = batch.map(|batch| store.batch_sizes(batch)).transpose()?.unwrap_or_default();
+    let went = batch.map_or_else(|| Ok(Vec::new()), |batch| went(store, batch))?;
+    let batch = batch.map(|id| store.batch(id)).transpose()?;
     let seen = seen(&bowls, &jars);
     let altitude = store.kitchen()?.altitude();
     let mixed = bowls.mixed_at.is_some();
@@ -256,7 +295,9 @@ pub(crate) fn bowls_view(shared: &Shared, bowls: Bowls) -> Result<BowlsView, Sto
         instead: instead(&seen),
         may_can: may_can(&recipe.text, altitude, &bowls, &jars),
         asks_strength: asks_strength(&bowls),
-        batch: batch.map(|id| store.batch(id)).transpose()?,
+        cold: batch.as_ref().is_some_and(Batch::is_cold).then(|| made_cold(!went.is_empty())),
+        batch,
+        went,
         id: bowls.id,
         recipe: bowls.recipe,
         factor: bowls.factor,

@@ -22,6 +22,10 @@ pub struct ColdFoodView {
     /// The food.
     #[serde(flatten)]
     pub food: ColdFood,
+    /// What it is, by its name.
+    pub words: String,
+    /// Whether it may go back onto the line for other jars.
+    pub may_wait: bool,
     /// Until when it keeps.
     pub wait: Option<Wait>,
     /// Whether that is over.
@@ -36,7 +40,13 @@ pub async fn list_cold_food(shared: web::Data<Shared>) -> Result<web::Json<Vec<C
     let view = move |food: ColdFood| {
         let wait = cold_keeps(food.food, food.place, food.at);
         let is_late = wait.is_some_and(|wait| wait.is_over(now, day_of(now)));
-        ColdFoodView { food, wait, is_late }
+        ColdFoodView {
+            words: food.words(),
+            may_wait: food.food.can_wait(food.product).is_ok(),
+            food,
+            wait,
+            is_late,
+        }
     };
     let foods = read(&shared, |shared| shared.store.cold_food()).await?;
     Ok(web::Json(foods.into_iter().map(view).collect()))
@@ -59,7 +69,13 @@ fn here(food: &ColdFood, packs: Option<u32>) -> Result<Here, ApiError> {
     #[allow(clippy::cast_precision_loss)] // grams of a household
     let of_all = food.left_g as f64 / food.weight_g as f64 * share;
     let told = Told { amount: food.told.amount * of_all, ..food.told };
-    Ok(Here { from: Source::Cold(food.id), food: food.food, left: Some((left_g, told)), product_brix: 5.0 })
+    Ok(Here {
+        from: Source::Cold(food.id),
+        food: food.food,
+        product: food.product,
+        left: Some((left_g, told)),
+        product_brix: 5.0,
+    })
 }
 
 /// Something leaves the refrigerator or the freezer: eaten, given away, thrown away, or back onto the line.

@@ -7,7 +7,7 @@ use bodega_core::records::batch::Batch;
 use bodega_core::records::jar::JarRecord;
 use bodega_core::records::lot::Lot;
 use bodega_core::shelf::label_sheet::Spot;
-use bodega_core::shelf::label_words::{best_line, cold_line, open_words};
+use bodega_core::shelf::label_words::{best_line, cold_line, open_words, recipe_contents, recipe_process};
 use bodega_core::tables::process::{Medium, Pack, Product};
 use bodega_core::towel::seal::{BEST_MONTHS, Rescue, fridge_days, fridge_until};
 use qrcode::QrCode;
@@ -63,10 +63,18 @@ pub(crate) struct Drawing {
 /// What one label says.
 pub(crate) struct Label {
     pub(crate) title: String,
-    pub(crate) lines: Vec<String>,
+    /// From packed to best before; the household is the last.
+    pub(crate) lines: Vec<Line>,
     pub(crate) code: QrCode,
     /// Finds the jar when the address in the code has changed.
     pub(crate) number: String,
+}
+
+/// One line of a label.
+pub(crate) struct Line {
+    words: String,
+    /// It is looked for.
+    bold: bool,
 }
 
 pub(crate) fn title(jar: &JarRecord) -> String {
@@ -119,9 +127,9 @@ pub(crate) fn label(
         _ => format!("{pack}{medium}"),
     };
     let packed = variety.into_iter().fold(packed, |line, variety| format!("{line} · {variety}"));
-    // A recipe has its acid in it; what it is made by says more.
-    let contents = match &batch.recipe {
-        Some(recipe) => format!("by {}", recipe.source),
+    let recipe = batch.recipe.as_ref();
+    let contents = match recipe {
+        Some(recipe) => recipe_contents(recipe, jar.size),
         None => std::iter::once(format!("with {}", jar.agent.label()))
             .chain(batch.additions.iter().flatten().map(|added| added.called().to_owned()))
             .collect::<Vec<_>>()
@@ -137,20 +145,17 @@ pub(crate) fn label(
     } else {
         best_line(standing, day_after_months(lifted, BEST_MONTHS))
     };
+    let process = recipe.and_then(|recipe| recipe_process(recipe, batch, jar.size));
+    let line = |words: &str, bold: bool| Line { words: clipped(words), bold };
+    let code_line = format!("{day} · batch {} · {}", jar.code, jar.number);
+    let lines = std::iter::once(line(&packed, false))
+        .chain(process.map(|words| line(&words, false)))
+        .chain([line(&contents, false), Line { words: code_line, bold: true }, line(&best, false)])
+        .chain([Line { words: household.to_owned(), bold: false }])
+        .collect();
     let address = format!("{host}/jar/{}", jar.id);
     let code = qr::code(&address).map_err(ApiError::Internal)?;
-    Ok(Label {
-        title: title(jar),
-        lines: vec![
-            clipped(&packed),
-            clipped(&contents),
-            format!("{day} · batch {} · {}", jar.code, jar.number),
-            clipped(&best),
-            household.to_owned(),
-        ],
-        code,
-        number: format!("jar {}", jar.id),
-    })
+    Ok(Label { title: title(jar), lines, code, number: format!("jar {}", jar.id) })
 }
 
 /// Letters of a line that can still be read on a lid.
@@ -171,6 +176,9 @@ fn size_for(text: &str, width: f64, most: f64) -> f64 {
     most.min(width / (letters * LETTER))
 }
 
+/// Share of a round label's height that the lines between its title and its code have.
+const ROUND_LINES: f64 = 0.305;
+
 /// A round label: title and lines across the middle, the code below.
 pub(crate) fn round(label: Label, diameter: f64) -> Vec<Mark> {
     let middle = diameter / 2.0;
@@ -184,12 +192,18 @@ pub(crate) fn round(label: Label, diameter: f64) -> Vec<Mark> {
         let (words, y) = (words.to_owned(), at(share));
         marks.push(Mark::Words { words, x: middle, y, size, bold, anchor: Anchor::Middle });
     };
-    line(&label.lines[4], 0.17, 0.06, false);
+    let mut lines = label.lines;
+    if let Some(household) = lines.pop() {
+        line(&household.words, 0.17, 0.06, false);
+    }
     line(&label.title, 0.29, 0.105, true);
-    line(&label.lines[0], 0.375, 0.068, false);
-    line(&label.lines[1], 0.45, 0.068, false);
-    line(&label.lines[2], 0.53, 0.07, true);
-    line(&label.lines[3], 0.605, 0.065, false);
+    #[allow(clippy::cast_precision_loss)] // a handful of lines
+    let step = ROUND_LINES / lines.len().max(1) as f64;
+    for (place, words) in lines.iter().enumerate() {
+        #[allow(clippy::cast_precision_loss)] // a handful of lines
+        let share = 0.3 + step * (place + 1) as f64;
+        line(&words.words, share, step * 0.9, words.bold);
+    }
     let side = diameter * 0.27;
     marks.push(Mark::Code { code: label.code, x: middle - side / 2.0, y: diameter * 0.65, side });
     // Beside the code, where the circle still has room.
@@ -206,17 +220,18 @@ pub(crate) fn rectangle(label: Label, width: f64, height: f64) -> Vec<Mark> {
     let (inner, high) = (width - EDGE_MM, height - EDGE_MM);
     let mut marks = vec![Mark::Rectangle { x: half, y: half, width: inner, height: high, corner: CORNER_MM }];
     let pad = (width.min(height) * 0.08).max(1.5);
-    let unit = (height - 2.0 * pad) / 6.6;
+    #[allow(clippy::cast_precision_loss)] // a handful of lines
+    let unit = (height - 2.0 * pad) / (1.3 + 1.06 * label.lines.len() as f64);
     let under = unit * 1.1;
     let side = (height - 2.0 * pad - under).min(width * 0.36);
     let room = width - side - 3.0 * pad;
     let mut y = pad + unit * 1.2;
     let size = size_for(&label.title, room, unit * 1.45);
     marks.push(Mark::Words { words: label.title, x: pad, y, size, bold: true, anchor: Anchor::Start });
-    for (place, words) in label.lines.into_iter().enumerate() {
+    for Line { words, bold } in label.lines {
         y += unit * 1.06;
         let size = size_for(&words, room, unit * 0.92);
-        marks.push(Mark::Words { words, x: pad, y, size, bold: place == 2, anchor: Anchor::Start });
+        marks.push(Mark::Words { words, x: pad, y, size, bold, anchor: Anchor::Start });
     }
     let (left, top) = (width - pad - side, (height - side - under) / 2.0);
     marks.push(Mark::Code { code: label.code, x: left, y: top, side });

@@ -89,6 +89,7 @@ pub async fn add_move(
     let here = Here {
         from: Source::Batch(id),
         food: Food::Product,
+        product: Some(batch.product),
         left: None,
         product_brix: product_brix(&batch.making()),
     };

@@ -1,6 +1,7 @@
 //! The record of a batch: fruit to shelf on one page.
 
 use bodega_core::judge::Finding;
+use bodega_core::judge::recipe_page::acid_words;
 use bodega_core::judge::records::ph_findings;
 use bodega_core::kitchen::altitudes::AltitudeSaid;
 use bodega_core::measures::ids::{BatchId, LoadId};
@@ -49,6 +50,8 @@ pub struct BatchRecord {
     pub batch: Batch,
     /// What was in the bowls of its recipe; `null` of plain tomatoes.
     pub bowls: Option<BowlsView>,
+    /// What the acid of its recipe is; `null` of plain tomatoes, of one without acid, and when nothing of it is canned.
+    pub recipe_acid: Option<String>,
     /// The household.
     pub household: String,
     /// Its fruit.
@@ -97,8 +100,12 @@ pub(crate) fn record(shared: &Shared, id: BatchId) -> Result<BatchRecord, StoreE
         .map(|load| LoadView::new(shared, load?, &kitchen, now))
         .collect::<Result<_, StoreError>>()?;
     let ph = store.ph_of(&page.batch)?;
-    let bowls = page.batch.bowls.map(|bowls| bowls_view(shared, store.any_bowls(bowls)?)).transpose()?;
+    let bowls = page.batch.bowls.map(|bowls| store.any_bowls(bowls)).transpose()?;
+    let recipe_acid =
+        bowls.as_ref().filter(|_| !page.batch.is_cold()).and_then(|bowls| acid_words(&bowls.base));
+    let bowls = bowls.map(|bowls| bowls_view(shared, bowls)).transpose()?;
     Ok(BatchRecord {
+        recipe_acid,
         balance,
         bowls,
         batch: page.batch,

@@ -19,6 +19,7 @@ mod ph_bench;
 mod plans;
 mod recipe;
 mod recipe_batch;
+mod recipe_cold;
 mod recipe_fit;
 mod shelf;
 mod wrong_ways;

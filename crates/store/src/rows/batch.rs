@@ -23,6 +23,7 @@ pub(crate) fn read(row: &Row<'_>) -> rusqlite::Result<Batch> {
         code: row.get("code")?,
         name: row.get("name")?,
         note: row.get("note")?,
+        liked: optional_word(row, "liked")?,
         recipe: kept(row, "recipe")?,
         bowls: row.get::<_, Option<i64>>("bowls_id")?.map(BowlsId),
         product: word(row, "product")?,

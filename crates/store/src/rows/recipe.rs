@@ -74,6 +74,18 @@ pub(crate) fn check_unused(connection: &Connection, bowls: BowlsId) -> Result<()
     check_unused_by_others(connection, bowls, BatchId(0))
 }
 
+/// Refuses to put bowls away that a batch on the line is made from; one that set out no jars and of which it was told where it
+/// went, is done with them.
+pub(crate) fn check_done(connection: &Connection, bowls: BowlsId) -> Result<(), StoreError> {
+    one_bowls(connection, bowls)?;
+    let sql = "SELECT id FROM batch WHERE bowls_id = ?1 AND removed_at IS NULL
+        AND NOT EXISTS (SELECT 1 FROM jar WHERE batch_id = batch.id)
+        AND EXISTS (SELECT 1 FROM food_move WHERE batch_id = batch.id AND undone_at IS NULL)";
+    let done: Option<BatchId> =
+        row_of(connection, sql, [bowls.0], |row| row.get(0).map(BatchId)).optional()?;
+    check_unused_by_others(connection, bowls, done.unwrap_or(BatchId(0)))
+}
+
 pub(crate) fn check_unused_by_others(
     connection: &Connection,
     bowls: BowlsId,

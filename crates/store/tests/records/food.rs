@@ -351,7 +351,7 @@ fn version_16(store: &Store) -> serde_json::Value {
             "lot",
             ["food", "amount", "measure", "from_batch", "chilled_at", "thawed_at", "name", "note"].as_slice(),
         ),
-        ("batch", &["name", "note", "recipe", "bowls_id", "ticks"]),
+        ("batch", &["liked", "name", "note", "recipe", "bowls_id", "ticks"]),
         ("kitchen", &["hours", "days", "decimal", "heat", "height", "agent", "salt"]),
         ("food_move", &["lot_id", "cold_id", "weight_g", "packs", "to_lot", "cook_event_id"]),
         ("cook_event", &["lot_id", "lot_g", "sure"]),

@@ -40,7 +40,12 @@ export function ChecklistStation() {
   const stations = [...new Set(data.steps.map((step) => step.station))];
   return (
     <Plate
-      title={`Batch ${data.batch.code}: ${batchText(data.batch)}, ${jarsText(data.batch.jars)}`}
+      title={[
+        `Batch ${data.batch.code}: ${batchText(data.batch)}`,
+        data.batch.jars > 0 && jarsText(data.batch.jars),
+      ]
+        .filter(Boolean)
+        .join(", ")}
       aside={
         <span className="print:hidden">
           <Touch onPress={() => window.print()}>Print</Touch>
@@ -48,7 +53,8 @@ export function ChecklistStation() {
       }
     >
       <p className="mb-3 text-muted">
-        From {weightText(data.batch.weight_g, counter.kitchen.units)}, in working order.
+        {data.batch.weight_g > 0 &&
+          `From ${weightText(data.batch.weight_g, counter.kitchen.units)}, in working order.`}
       </p>
       <div className="grid gap-4">
         {stations.map((station) => (

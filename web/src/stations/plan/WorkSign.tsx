@@ -10,6 +10,8 @@ const PATHS: Record<Work, string> = {
   blanch: "M2.5 12c1.9-1.8 3.1-1.8 5 0s3.1 1.8 5 0 3.1-1.8 5 0M10 2.5v6M7 6l3 3 3-3M3 17h14",
   // A curl of skin.
   peel: "M15 4.5A7 7 0 1 0 16.5 12M15 4.5c2.5 1 2.5 4 .5 4.5s-3-1-2-2.5",
+  // A knife on its board.
+  chop: "M2.5 16.5h15M3.5 12.5 14 2.5c2 1 2.5 3 1.5 4.5l-5.5 5.5z",
   // A funnel with its crank.
   mill: "M3 5h12l-4 6v5H7v-5zM15 5l3-2.5",
   // A flake.

@@ -10,6 +10,7 @@ export const TONE: Record<Work, string> = {
   core: "bg-brass-wash border-brass",
   blanch: "bg-brass-wash border-brass",
   peel: "bg-brass-wash border-brass",
+  chop: "bg-brass-wash border-brass",
   mill: "bg-brass-wash border-brass",
   chill: "bg-brass-wash border-brass",
   cook: "bg-tomato-wash border-tomato",

@@ -1,16 +1,16 @@
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
+import { useState, type CSSProperties } from "react";
 import type { RecipeView, ScaleRequest, Units } from "../../api/client";
 import { ask } from "../../api/queries";
 import { Fold } from "../../parts/Fold";
-import { capital, headspaceText, jarText, METHOD, volumeText } from "../../parts/format";
+import { altitudeText, capital, headspaceText, jarText, METHOD, volumeText } from "../../parts/format";
 import { Trouble } from "../../parts/Note";
 import { NumberField } from "../../parts/NumberField";
 import { parseNumber } from "../../parts/number";
 import { Plate } from "../../parts/Plate";
 import { Touch } from "../../parts/Touch";
 import { massScale } from "../../parts/units";
-import { short } from "./model";
+import { cardSize, short } from "./model";
 import { Scarcest } from "./Scarcest";
 
 /** The printed process in this kitchen, for the card: "20 min in boiling water, pints, ½ in headspace". */
@@ -22,7 +22,13 @@ function processText(recipe: RecipeView, units: Units): string | undefined {
     (line) =>
       `${jarText(line.jar, 2)} ${line.minutes} min in ${METHOD[line.method].toLowerCase()}${line.psi == null ? "" : ` at ${line.psi} lb`}`,
   );
-  return `${capital(each.join(", "))}, ${headspaceText(recipe.text.process.headspace_in, units)} headspace`;
+  const height = recipe.altitude_ft == null ? "" : ` at ${altitudeText(recipe.altitude_ft)}`;
+  return `${capital(each.join(", "))}${height}, ${headspaceText(recipe.text.process.headspace_in, units)} headspace`;
+}
+
+/** "6 to 8 pints" */
+function fillsText({ low, high, jar }: NonNullable<RecipeView["text"]["makes"]>): string {
+  return `${short(low)}${high > low ? ` to ${short(high)}` : ""} ${jarText(jar, 2)}`;
 }
 
 type By = "factor" | "tomatoes" | "jars";
@@ -61,6 +67,22 @@ export function CardPlate({
   const source = [text.title, text.edition, text.page]
     .filter((part) => part != null && part !== "")
     .join(", ");
+  const title = `${text.name} × ${short(taken)}`;
+  const acid = isInPot ? recipe.stands.acid : null;
+  const raw = card === undefined || card.raw_l === 0 ? null : volumeText(card.raw_l, units);
+  const toFill = [
+    raw !== null && `Raw it takes about ${raw} of room${card?.pots == null ? "" : `: ${card.pots}`}.`,
+    card?.makes != null && `Fills ${fillsText(card.makes)}.`,
+    process !== undefined && `${process}.`,
+  ].filter((line) => line !== false);
+  const written = [
+    title,
+    ...(card?.lines ?? []).map((line) => `${line.says} ${line.preparation ?? ""}`),
+    ...steps,
+    ...toFill,
+    acid ?? "",
+    source,
+  ];
   const times = (count: number) => (
     <Touch
       key={count}
@@ -88,11 +110,7 @@ export function CardPlate({
   );
   return (
     <Plate
-      title={
-        <>
-          {recipe.text.name} × {short(taken)}
-        </>
-      }
+      title={<span className="print:hidden">{title}</span>}
       aside={
         <span className="print:hidden">
           <Touch onPress={() => window.print()}>Print</Touch>
@@ -110,36 +128,43 @@ export function CardPlate({
         </Fold>
       </div>
       <Trouble error={error} />
-      <ul className="grid gap-1.5">
-        {card?.lines.map((line) => (
-          <li key={line.part.name} className="flex items-center gap-3 border-b-2 border-line py-1.5 text-xl">
-            <span aria-hidden="true" className="size-7 shrink-0 rounded-md border-[3px] border-vine" />
-            <span>
-              <b>{line.says}</b>
-              {line.preparation != null && <span className="text-muted">, {line.preparation}</span>}
-            </span>
-          </li>
-        ))}
-      </ul>
-      {card !== undefined && (
-        <p className="mt-3 text-lg">
-          {card.makes != null &&
-            `Fills ${short(card.makes.low)}${card.makes.high > card.makes.low ? ` to ${short(card.makes.high)}` : ""} ${jarText(card.makes.jar, 2)}. `}
-          {process !== undefined && `${process}. `}
-          {card.raw_l > 0 && `Raw it takes about ${volumeText(card.raw_l, units)} of room in the pots.`}
-        </p>
-      )}
-      {isInPot && recipe.stands.acid != null && (
-        <p className="mt-2 text-lg font-semibold">{recipe.stands.acid}</p>
-      )}
-      {steps.length > 0 && (
-        <ol className="mt-3 grid list-decimal gap-1.5 pl-7 text-lg">
-          {steps.map((step) => (
-            <li key={step}>{step}</li>
+      <div
+        className="print:grid print:min-h-[88vh] print:content-between print:gap-[0.5em] print:text-(length:--card) print:leading-snug"
+        style={{ "--card": `${cardSize(written)}mm` } as CSSProperties}
+      >
+        <h2 className="hidden leading-tight print:block print:text-[1.4em]">{title}</h2>
+        <ul className="grid gap-1.5">
+          {card?.lines.map((line) => (
+            <li
+              key={line.part.name}
+              className="flex items-center gap-3 border-b-2 border-line py-1.5 text-xl print:py-[0.2em] print:text-[1em]"
+            >
+              <span
+                aria-hidden="true"
+                className="size-7 shrink-0 rounded-md border-[3px] border-vine print:size-[1em]"
+              />
+              <span>
+                <b>{line.says}</b>
+                {line.preparation != null && <span className="text-muted">, {line.preparation}</span>}
+              </span>
+            </li>
           ))}
-        </ol>
-      )}
-      {source !== "" && <p className="mt-3 text-muted">{source}</p>}
+        </ul>
+        {steps.length > 0 && (
+          <ol className="mt-3 grid list-decimal gap-1.5 pl-7 text-lg print:mt-0 print:pl-[1.4em] print:text-[1em]">
+            {steps.map((step) => (
+              <li key={step}>{step}</li>
+            ))}
+          </ol>
+        )}
+        <div className="mt-3 grid gap-2 text-lg print:mt-0 print:text-[1em]">
+          {toFill.map((line) => (
+            <p key={line}>{line}</p>
+          ))}
+          {acid != null && <p className="font-semibold">{acid}</p>}
+          {source !== "" && <p className="text-muted">{source}</p>}
+        </div>
+      </div>
     </Plate>
   );
 }

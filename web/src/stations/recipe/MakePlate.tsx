@@ -13,7 +13,6 @@ import {
   loadsText,
   METHOD,
   spanText,
-  volumeText,
   weightText,
 } from "../../parts/format";
 import { Fold } from "../../parts/Fold";
@@ -65,15 +64,6 @@ function InJars({ jars, plan, units }: { jars: Jars; plan: RecipePlan; units: Un
   );
 }
 
-/** Which pots hold it raw. */
-function potsText(plan: RecipePlan, units: Units): string | null {
-  if (plan.pots.length === 0) return null;
-  const each = plan.pots.map((pot) => `${volumeText(pot.litres, units)} in ${pot.name}`).join(", ");
-  const more =
-    plan.another_round_l > 0.05 ? `; ${volumeText(plan.another_round_l, units)} wait for another round` : "";
-  return `Raw it fills ${each}${more}.`;
-}
-
 /** A recipe on its way to jars: from which lots, into which jars, in which loads, and what is to be bought. */
 export function MakePlate({
   recipe,
@@ -112,13 +102,19 @@ export function MakePlate({
       say(`Batch ${batch.code} is on the line: ${jarsText(batch.jars)}`, () => remove.mutate(batch.id));
     },
   );
+  const cold = useChange(
+    () => take(api.POST("/api/recipes/{id}/cold", { params: path, body: { factor, lots } })),
+    (batch) => say(`Batch ${batch.code} is begun, not for jars`, () => remove.mutate(batch.id)),
+  );
   const lasts = useChange(
     (kilograms: number) =>
       take(api.POST("/api/recipes/{id}/scale", { params: path, body: { tomatoes_kg: kilograms } })),
     (card) => onFactor(card.factor),
   );
   const may = plan?.stands.standing === "checked" && plan.jars != null;
-  const pots = plan === undefined ? null : potsText(plan, units);
+  // What may never go into jars as it stands is made for the cold at once.
+  const isOut = plan?.stands.standing === "no_process" || plan?.stands.standing === "not_for_jars";
+  const { data: card } = useQuery(ask.recipeScale(recipe.id, { factor }));
   return (
     <Plate title={`Make it × ${short(factor)}`}>
       <div className="grid gap-4">
@@ -148,17 +144,30 @@ export function MakePlate({
             Set out bowls and jars
           </Touch>
         ) : (
+          !isOut && (
+            <Touch
+              look={isAgain ? "plain" : "main"}
+              big
+              className="w-full"
+              disabled={bowls.isPending}
+              onPress={() => bowls.mutate(undefined)}
+            >
+              Set the bowls out
+            </Touch>
+          )
+        )}
+        {plan !== undefined && (
           <Touch
-            look={isAgain ? "plain" : "main"}
-            big
+            look={isOut && !isAgain ? "main" : "plain"}
+            big={isOut}
             className="w-full"
-            disabled={bowls.isPending}
-            onPress={() => bowls.mutate(undefined)}
+            disabled={cold.isPending}
+            onPress={() => cold.mutate(undefined)}
           >
-            Set the bowls out
+            Make it for the refrigerator or freezer
           </Touch>
         )}
-        <Trouble error={make.error ?? bowls.error ?? remove.error ?? lasts.error} />
+        <Trouble error={make.error ?? bowls.error ?? cold.error ?? remove.error ?? lasts.error} />
         <LotPicker lots={fruit} chosen={lots} units={units} onChoose={setChosen} />
         {plan?.tomatoes_g != null && (
           <p className="flex flex-wrap items-center gap-3 text-lg">
@@ -202,7 +211,9 @@ export function MakePlate({
             ))}
           </div>
         )}
-        {pots !== null && <p className="text-lg">{pots} A deep pot cooks unevenly and scorches.</p>}
+        {card?.pots != null && (
+          <p className="text-lg">Raw: {card.pots}. A deep pot cooks unevenly and scorches.</p>
+        )}
         {plan !== undefined && plan.shopping.length > 0 && (
           <Fold words="To buy or to fetch">
             <ul className="list-disc pl-6 text-lg">

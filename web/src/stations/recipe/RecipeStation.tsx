@@ -13,6 +13,7 @@ import { Answer, Plate } from "../../parts/Plate";
 import { Touch } from "../../parts/Touch";
 import { BowlsPlate } from "./BowlsPlate";
 import { CardPlate } from "./CardPlate";
+import { HistoryPlate } from "./HistoryPlate";
 import { MakePlate } from "./MakePlate";
 import { ReadyPlate } from "./ReadyPlate";
 import { short } from "./model";
@@ -91,6 +92,8 @@ export function RecipeStation() {
   if (error !== null && recipe === undefined) return <Trouble error={error} />;
   if (recipe === undefined || counter === undefined) return <Pending of={[ask.recipe(id), ask.counter()]} />;
   const units = counter.kitchen.units;
+  // Nobody printed a process for it: it is made, and not made ready.
+  const isForTheCold = recipe.stands.standing !== "checked" && recipe.text.kind === "other";
   const ready = (
     <ReadyPlate
       key={recipe.id}
@@ -116,6 +119,7 @@ export function RecipeStation() {
           bowls={one}
           name={recipe.text.name}
           isChecked={recipe.stands.standing === "checked"}
+          units={units}
         />
       ))}
       <div className="grid gap-3 lg:grid-cols-2">
@@ -136,7 +140,7 @@ export function RecipeStation() {
               </p>
             )}
           </Plate>
-          {recipe.stands.standing !== "checked" && ready}
+          {recipe.stands.standing !== "checked" && !isForTheCold && ready}
           <MakePlate
             recipe={recipe}
             units={units}
@@ -145,6 +149,8 @@ export function RecipeStation() {
             onFactor={set}
           />
           {recipe.stands.standing === "checked" && <Fold words="It was held against a copy">{ready}</Fold>}
+          {isForTheCold && <Fold words="Its page, its source, its steps">{ready}</Fold>}
+          <HistoryPlate recipe={id} />
           <Trouble error={save.error ?? remove.error} />
           <p className="flex flex-wrap gap-3">
             <Touch disabled={remove.isPending} onPress={() => remove.mutate(true)}>

@@ -53,3 +53,22 @@ export function place(change: number | null | undefined): number | null {
   if (change == null) return null;
   return Math.min(Math.max((change + 1) / 2, 0), 1);
 }
+
+/** Millimetres that a card has on A4 beside its margins, its title and its frame. */
+const CARD = { width: 165, height: 225 };
+
+/**
+ * Size of a card's letters in millimetres, at which its lines fill the page and do not leave it: a letter is about half as wide as
+ * high, a line half as high again, with a rule under it.
+ */
+export function cardSize(lines: readonly string[]): number {
+  const fits = (size: number) => {
+    const rows = lines
+      .filter((line) => line !== "")
+      .reduce((sum, line) => sum + Math.ceil((line.length * size * 0.52 + size * 1.6) / CARD.width), 0);
+    return rows * size * 1.85 <= CARD.height;
+  };
+  let size = 12;
+  while (size > 3 && !fits(size)) size -= 0.25;
+  return size;
+}

@@ -34,7 +34,6 @@ function Line({ food, units, now }: { food: Food; units: Units; now: number }) {
   );
   // One pack at a time; food that was not packed goes as a whole.
   const packs = food.packs != null && food.packs > 1 ? 1 : null;
-  const what = food.product == null ? WORDS.Food[food.food] : `${WORDS.Food[food.food]} of ${food.code}`;
   return (
     <li className="flex flex-wrap items-center justify-between gap-3 border-t-2 border-line py-2 first:border-t-0">
       <span className="text-lg">
@@ -43,7 +42,7 @@ function Line({ food, units, now }: { food: Food; units: Units; now: number }) {
             ? weightText(food.left_g, units)
             : `${food.packs} ${food.packs === 1 ? "pack" : "packs"}, ${weightText(food.left_g, units)}`}
         </strong>{" "}
-        {what}, {WORDS.FoodPlace[food.place]}
+        {food.words}, {WORDS.FoodPlace[food.place]}
         {food.wait != null && (
           <span className={`block text-base ${food.is_late ? "font-semibold text-alarm" : "text-muted"}`}>
             {food.is_late && "Too late: "}
@@ -52,7 +51,7 @@ function Line({ food, units, now }: { food: Food; units: Units; now: number }) {
         )}
       </span>
       <span className="flex flex-wrap gap-2">
-        {OUT.map(({ place, text }) => (
+        {OUT.filter(({ place }) => place !== "line" || food.may_wait).map(({ place, text }) => (
           <Touch key={place} onPress={() => move.mutate({ place, packs })}>
             {packs === 1 ? `One ${text.toLowerCase()}` : text}
           </Touch>

@@ -7,6 +7,7 @@ import {
   AGENT,
   altitudeText,
   batchText,
+  capital,
   clockText,
   CONDITION,
   dayText,
@@ -20,6 +21,7 @@ import {
 } from "../../parts/format";
 import { contentsText } from "../../parts/contents";
 import { Findings } from "../../parts/Findings";
+import { Liking } from "../../parts/Liking";
 import { NameNote } from "../../parts/NameNote";
 import { Trouble } from "../../parts/Note";
 import { Pending } from "../../parts/Pending";
@@ -63,6 +65,7 @@ export function RecordStation() {
   if (record === undefined || counter === undefined) return <Pending of={[ask.record(id), ask.counter()]} />;
   const units = counter.kitchen.units;
   const { batch } = record;
+  const isCold = batch.recipe != null && batch.recipe.process == null;
   const lifted = record.jars.map((jar) => jar.lifted_at ?? 0).filter((at) => at > 0);
   const sealed = record.jars.filter((jar) => jar.verdict === "holds");
   return (
@@ -92,17 +95,23 @@ export function RecordStation() {
         <section>
           <h3 className="text-xl">What it is</h3>
           <p className="text-lg">
-            {record.household}, {altitudeText(batch.altitude_ft)}, {METHOD[batch.method].toLowerCase()}
+            {record.household}
+            {!isCold && `, ${altitudeText(batch.altitude_ft)}, ${METHOD[batch.method].toLowerCase()}`}
             {batch.recipe == null
               ? `, ${AGENT[batch.agent]} in every jar${batch.salt ? ", salted" : ""}`
-              : `, by ${batch.recipe.source}, its acid in it`}
+              : batch.recipe.source !== "" && `, by ${batch.recipe.source}`}
             {batch.additions != null &&
               batch.additions.length > 0 &&
               `, with ${contentsText(batch.additions, INGREDIENT)}`}
-            .{lifted.length > 0 && ` Out of the canner ${dayText(Math.min(...lifted))}.`}
+            . {isCold && "Not canned."} {record.recipe_acid}
+            {lifted.length > 0 && ` Out of the canner ${dayText(Math.min(...lifted))}.`}
           </p>
           {batch.note != null && <p className="mt-1 text-lg whitespace-pre-line">{batch.note}</p>}
-          <div className="mt-2 print:hidden">
+          {batch.liked != null && (
+            <p className="mt-1 hidden text-lg print:block">{capital(WORDS.Liking[batch.liked])}.</p>
+          )}
+          <div className="mt-2 grid gap-3 print:hidden">
+            <Liking batch={batch} />
             <NameNote
               of={batch}
               example="with the yellow ones"
@@ -118,10 +127,10 @@ export function RecordStation() {
                   <li key={line}>{line}</li>
                 ))}
               </ul>
-              <p className="text-lg font-semibold">{record.bowls.may_can.says}</p>
+              {!isCold && <p className="text-lg font-semibold">{record.bowls.may_can.says}</p>}
             </>
           )}
-          <h3 className="mt-4 text-xl">Fruit</h3>
+          {record.fruit.length > 0 && <h3 className="mt-4 text-xl">Fruit</h3>}
           <ul className="text-lg">
             {record.fruit.map(({ lot, words, note, weight_g }) => (
               <li key={lot.id}>
@@ -157,14 +166,16 @@ export function RecordStation() {
             wasHigh={record.ph.some((reading) => reading.findings.some((found) => found.code === "ph_high"))}
           />
         </section>
-        <section>
-          <h3 className="text-xl">Canner</h3>
-          <Loads record={record} />
-          <WhatWasSaid record={record} units={units} />
-        </section>
+        {!isCold && (
+          <section>
+            <h3 className="text-xl">Canner</h3>
+            <Loads record={record} />
+            <WhatWasSaid record={record} units={units} />
+          </section>
+        )}
       </div>
       <WhereItWent record={record} units={units} />
-      <h3 className="mt-4 text-xl">Jars</h3>
+      {!isCold && <h3 className="mt-4 text-xl">Jars</h3>}
       <ul className="grid gap-x-6 text-lg sm:grid-cols-2 lg:grid-cols-3">
         {record.jars.map((jar) => (
           <li key={jar.id}>

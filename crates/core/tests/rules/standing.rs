@@ -1,0 +1,55 @@
+//! What stands against one jar among others that went through something else, and since when.
+
+use bodega_core::canner::clock::BoilClock;
+use bodega_core::canner::events::BoilEvent::{Boils, HeatOff, JarOut, JarsIn, Lifted};
+use bodega_core::canner::events::Happened;
+use bodega_core::jars::size::JarSize;
+use bodega_core::judge::Code;
+use bodega_core::judge::against::JarStanding;
+use bodega_core::judge::standing::standings;
+use bodega_core::measures::moment::{Minutes, Moment};
+use bodega_core::records::load::CannerLoad;
+use bodega_core::tables::process::Method;
+
+use super::kitchen::{at, happened, jar, load};
+
+/// Quarts that had their fifty minutes and are out since minute 80.
+fn out(count: u32) -> CannerLoad {
+    let jars = (1..=count).map(|number| jar(number, 1, JarSize::Quart)).collect();
+    load(Method::BoilingWater, 50, jars, &[(JarsIn, 0), (Boils, 20), (HeatOff, 70), (Lifted, 80)])
+}
+
+fn of(load: &CannerLoad) -> Vec<JarStanding> {
+    standings(load, &[], &[]).into_iter().map(|(_, standing)| standing).collect()
+}
+
+#[test]
+fn a_jar_without_acid_is_stopped_since_it_was_found_and_never_before_it_was_out() {
+    let since = |found_at: Option<Moment>| {
+        let mut load = out(2);
+        (load.jars[0].acid, load.jars[0].undosed_at) = (false, found_at);
+        let standings = of(&load);
+        let is_dose = |code| matches!(code, Code::NoAcid | Code::AcidShort);
+        assert!(!standings[1].against.iter().any(|stop| is_dose(stop.code)), "{:?}", standings[1]);
+        standings[0].against.iter().find(|stop| is_dose(stop.code)).unwrap().since
+    };
+    assert_eq!(since(Some(at(300))), at(300));
+    assert_eq!(since(Some(at(40))), at(80), "it was in the canner then");
+    assert_eq!(since(None), at(80));
+}
+
+#[test]
+fn a_jar_that_was_lifted_by_itself_has_its_own_minutes() {
+    let short = |minute: i64| {
+        let mut load = out(2);
+        let mut events = happened(&[(JarsIn, 0), (Boils, 20), (HeatOff, 200), (Lifted, 210)]);
+        let early = Happened { event: JarOut, at: at(minute), jar: Some(load.jars[0].id) };
+        events.insert(2, early);
+        load.clock = BoilClock::replay(Method::BoilingWater, Minutes(50), &events);
+        let of_first = of(&load).swap_remove(0);
+        of_first.against.into_iter().find(|stop| stop.code == Code::ProcessShort).map(|stop| stop.message)
+    };
+    let said = short(45).unwrap();
+    assert!(said.contains("25") && said.contains("50"), "{said}");
+    assert_eq!(short(70), None, "fifty minutes are fifty");
+}
