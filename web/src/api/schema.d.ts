@@ -6844,6 +6844,8 @@ export interface components {
             name: string;
             /** @description The recipe in the book. */
             recipe: components["schemas"]["RecipeId"];
+            /** @description Whose recipe it is, and its own minutes and headspace. */
+            says?: string | null;
             /** @description Whether what is in them keeps the jars from being filled. */
             stops: boolean;
         };

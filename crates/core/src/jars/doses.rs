@@ -11,6 +11,7 @@ use crate::measures::ids::BatchId;
 use crate::recipe::part::Part;
 use crate::records::batch::Batch;
 use crate::records::jar::Jar;
+use crate::records::kitchen::Kitchen;
 use crate::records::load::CannerLoad;
 use crate::records::recipe::BatchRecipe;
 use crate::tables::process::{Product, headspace};
@@ -128,15 +129,16 @@ fn by_recipe(jar: &Jar, recipe: &BatchRecipe, spoons: Spoons) -> Dose {
     }
 }
 
-/// What each jar of a batch takes of acid, for whoever stands at its kettle.
+/// What each jar of a batch takes of acid, for whoever stands at its kettle; of a recipe its own minutes and headspace too.
 #[must_use]
-pub fn each_takes(batch: &Batch, jar: JarSize, spoons: Spoons) -> String {
+pub fn each_takes(batch: &Batch, jar: JarSize, kitchen: &Kitchen) -> String {
     let Some(recipe) = &batch.recipe else {
-        let dose = spoons.dose_with_volume(batch.agent, acid::per_jar(batch.agent, jar));
+        let dose = kitchen.spoons.dose_with_volume(batch.agent, acid::per_jar(batch.agent, jar));
         return format!("each takes {dose} of {}", batch.agent);
     };
     let doses: Vec<String> = recipe.doses_in(jar).map(|dose| dose.says()).collect();
-    if doses.is_empty() { "the acid is in the recipe".to_owned() } else { doses.join(" and ") }
+    let acid = if doses.is_empty() { "the acid is in the recipe".to_owned() } else { doses.join(" and ") };
+    batch.printed(jar, kitchen.units).into_iter().fold(acid, |acid, printed| format!("{acid}; {printed}"))
 }
 
 /// The doses of a load's jars in the household's spoons, by batch, the largest jar first.

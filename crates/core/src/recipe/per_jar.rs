@@ -7,7 +7,7 @@ use num_rational::BigRational;
 use num_traits::Zero;
 
 use super::acids::known_acid;
-use super::measure::{Dimension, Unit, decimal, exact, ratio};
+use super::measure::{Unit, decimal, exact, ratio};
 use super::part::{Part, Per};
 use crate::jars::size::JarSize;
 
@@ -37,7 +37,12 @@ pub fn dose_in(part: &Part, jar: JarSize) -> Option<Part> {
     }
     let exactly = amount * share(jar, said);
     if !unit.is_by_spoon() {
-        let step = if unit.dimension() == Dimension::Volume { ratio(1, 1) } else { unit.step() };
+        // A scale and a syringe show single grams and millilitres.
+        let step = match unit {
+            Unit::Gram | Unit::Millilitre => ratio(1, 1),
+            Unit::Kilogram | Unit::Litre => ratio(1, 1000),
+            _ => unit.step(),
+        };
         return Some(of_jar((exactly / &step).ceil() * step, unit));
     }
     let teaspoons = exactly * unit.size() / Unit::Teaspoon.size();

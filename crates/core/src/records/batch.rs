@@ -7,13 +7,16 @@ use crate::jars::acid::Agent;
 use crate::jars::contents::Added;
 use crate::jars::size::JarSize;
 use crate::jars::spoons::Measured;
+use crate::kitchen::altitude::Altitude;
 use crate::measures::ids::{BatchId, BowlsId, CannerId, LotId};
 use crate::measures::moment::{Minutes, Moment};
 use crate::measures::vocabulary::vocabulary;
+use crate::measures::words::capital;
 use crate::plan::checklist::Rest;
 use crate::plan::making::Making;
 use crate::plan::yields::Thickness;
 use crate::recipe::part::Part;
+use crate::records::kitchen::Units;
 use crate::records::recipe::BatchRecipe;
 use crate::tables::process::{Medium, Method, Pack, Product};
 
@@ -93,6 +96,30 @@ impl Batch {
     #[must_use]
     pub fn is_cold(&self) -> bool {
         self.recipe.as_ref().is_some_and(|recipe| recipe.process.is_none())
+    }
+
+    /// How a jar of its recipe is processed, by the recipe's own page: "20 min, boiling water · ½ in headspace". `None` of plain
+    /// tomatoes, of what is not canned, and of a jar that the page has no time for: then something stands against it.
+    #[must_use]
+    pub fn printed(&self, jar: JarSize, units: Units) -> Option<String> {
+        let process = self.recipe.as_ref()?.process.as_ref()?;
+        let altitude = Altitude::from_feet(self.altitude_ft).ok()?;
+        let option = process.time(jar, self.method, altitude).ok()?.option;
+        let pounds = option.psi.map(|psi| format!(" at {psi} lb")).unwrap_or_default();
+        let headspace = units.headspace(process.headspace_in);
+        Some(format!("{} min, {}{pounds} · {headspace} headspace", option.minutes.0, self.method))
+    }
+
+    /// The same of several sizes, with whose recipe it is: "Chile salsa, by Our book, 2015, p. 4. Pints: 20 min, boiling water · ½ in
+    /// headspace." `None` of plain tomatoes.
+    #[must_use]
+    pub fn printed_of(&self, jars: &[JarSize], units: Units) -> Option<String> {
+        let recipe = self.recipe.as_ref()?;
+        let name = self.name.as_ref().unwrap_or(&recipe.name);
+        let each = jars
+            .iter()
+            .filter_map(|jar| Some(format!(" {}: {}.", capital(&jar.plural()), self.printed(*jar, units)?)));
+        Some(format!("{name}, by {}.{}", recipe.source, each.collect::<String>()))
     }
 
     /// The year in which it was begun: its code starts with the day. `None` of a code that does not.

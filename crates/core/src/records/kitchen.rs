@@ -15,8 +15,9 @@ use crate::kitchen::altitude::Altitude;
 use crate::kitchen::altitudes::AltitudeReason;
 use crate::kitchen::ways::{Days, Decimal, HeatIn, HeightIn, HoursIn, Ways};
 use crate::measures::ids::{CannerId, ContainerId};
-use crate::measures::units::{Length, Mass, Volume, in_pounds, in_quarts, millimetres};
+use crate::measures::units::{Length, Mass, Volume, in_pounds, in_quarts, inches, millimetres};
 use crate::measures::words::short;
+use crate::recipe::measure::{exact, in_words};
 use crate::records::canner::Canner;
 
 /// Units a kitchen reads; records are metric whatever is shown.
@@ -64,6 +65,15 @@ impl Units {
         match self {
             Self::Us => format!("{} lb", short((in_pounds(mass) * 10.0).round() / 10.0)),
             Self::Metric => format!("{} kg", short((mass.get::<kilogram>() * 10.0).round() / 10.0)),
+        }
+    }
+
+    /// Headspace as this kitchen measures it: "½ in", "1.3 cm".
+    #[must_use]
+    pub fn headspace(self, inches_of_it: f64) -> String {
+        match self {
+            Self::Us => format!("{} in", in_words(&exact(inches_of_it))),
+            Self::Metric => self.depth(inches(inches_of_it)),
         }
     }
 

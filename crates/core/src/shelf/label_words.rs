@@ -4,9 +4,6 @@ use std::fmt::Display;
 
 use crate::jars::size::JarSize;
 use crate::judge::against::JarStanding;
-use crate::kitchen::altitude::Altitude;
-use crate::recipe::measure::{exact, in_words};
-use crate::records::batch::Batch;
 use crate::records::recipe::BatchRecipe;
 
 /// Until when a jar is at its best; of one that something stands against, that it is not eaten.
@@ -51,16 +48,4 @@ pub fn recipe_contents(recipe: &BatchRecipe, jar: JarSize) -> String {
     let acid =
         if doses.is_empty() { "its acid is in it".to_owned() } else { format!("with {}", doses.join(", ")) };
     format!("{acid} · by {}", recipe.source)
-}
-
-/// How a jar of a recipe was processed, by its own page: "20 min, boiling water · ½ in headspace". `None` of one whose page has no
-/// time for it: then something stands against the jar, and the label says that.
-#[must_use]
-pub fn recipe_process(recipe: &BatchRecipe, batch: &Batch, jar: JarSize) -> Option<String> {
-    let process = recipe.process.as_ref()?;
-    let altitude = Altitude::from_feet(batch.altitude_ft).ok()?;
-    let option = process.time(jar, batch.method, altitude).ok()?.option;
-    let pounds = option.psi.map(|psi| format!(" at {psi} lb")).unwrap_or_default();
-    let headspace = in_words(&exact(process.headspace_in));
-    Some(format!("{} min, {}{pounds} · {headspace} in headspace", option.minutes.0, batch.method))
 }

@@ -23,6 +23,7 @@ mod mixed;
 mod recipe;
 mod recipe_fit;
 mod recipe_made;
+mod recipe_parts;
 mod recipe_plan;
 mod recipe_ways;
 mod room;

@@ -1,7 +1,7 @@
 //! What becomes of a recipe that was made: its checklist, what was changed, its labels, and the cold when nothing of it is canned.
 
 use bodega_core::jars::acid::Agent;
-use bodega_core::jars::doses::doses;
+use bodega_core::jars::doses::{doses, each_takes};
 use bodega_core::jars::size::JarSize;
 use bodega_core::jars::spoons::Spoons;
 use bodega_core::judge::recipe_page::{made_cold, may_can, stands};
@@ -12,21 +12,20 @@ use bodega_core::measures::moment::{Minutes, Moment};
 use bodega_core::plan::checklist::{Sheet, SheetRecipe, Station, Thawed, steps};
 use bodega_core::plan::making::Making;
 use bodega_core::plan::yields::Thickness;
-use bodega_core::recipe::back::ways_back;
-use bodega_core::recipe::bowls::{changes, empty, with_strength};
-use bodega_core::recipe::compare::compare;
+use bodega_core::recipe::bowls::{changes, empty};
 use bodega_core::recipe::measure::Unit;
-use bodega_core::recipe::part::{Part, Per, Role, Strength};
+use bodega_core::recipe::part::{Part, Per, Role};
 use bodega_core::recipe::process::{AltitudePrinted, PrintedTime, RecipeProcess};
 use bodega_core::recipe::scale::chopped_grams;
 use bodega_core::records::batch::Batch;
+use bodega_core::records::kitchen::Units;
 use bodega_core::records::moved::{ColdFood, Moved};
 use bodega_core::records::recipe::{BatchRecipe, Bowls};
-use bodega_core::shelf::label_words::{recipe_contents, recipe_process};
+use bodega_core::shelf::label_words::recipe_contents;
 use bodega_core::tables::process::{Method, Pack, Product};
 use bodega_core::towel::seal::FRIDGE_DAYS;
 
-use super::kitchen::{batch, jar, load};
+use super::kitchen::{batch, house, jar, load};
 
 fn part(name: &str, amount: f64, unit: Unit, role: Role) -> Part {
     Part::new(name, Some(amount), Some(unit), role)
@@ -240,7 +239,9 @@ fn a_label_says_the_acid_the_minutes_and_the_headspace_of_its_recipe() {
     let with = |feet: f64| Batch { altitude_ft: feet, ..batch(1, Method::BoilingWater) };
     let in_pot = by(Vec::new(), true);
     assert_eq!(recipe_contents(&in_pot, JarSize::Pint), "its acid is in it · by Booklet, 2015, p. 4");
-    let process = |recipe: &BatchRecipe, feet: f64, jar| recipe_process(recipe, &with(feet), jar);
+    let process = |recipe: &BatchRecipe, feet: f64, jar| {
+        Batch { recipe: Some(recipe.clone()), ..with(feet) }.printed(jar, Units::Us)
+    };
     assert_eq!(process(&in_pot, 900.0, JarSize::Pint).unwrap(), "15 min, boiling water · ½ in headspace");
     assert_eq!(process(&in_pot, 1001.0, JarSize::Pint).unwrap(), "25 min, boiling water · ½ in headspace");
     assert_eq!(process(&in_pot, 900.0, JarSize::Quart), None, "larger than any that was printed");
@@ -261,11 +262,27 @@ fn a_label_says_the_acid_the_minutes_and_the_headspace_of_its_recipe() {
         }),
         ..in_pot
     };
-    let canner = Batch { altitude_ft: 500.0, ..batch(1, Method::PressureWeighted) };
+    let canner =
+        Batch { altitude_ft: 500.0, recipe: Some(under_pressure), ..batch(1, Method::PressureWeighted) };
     assert_eq!(
-        recipe_process(&under_pressure, &canner, JarSize::Pint).unwrap(),
+        canner.printed(JarSize::Pint, Units::Us).unwrap(),
         "20 min, pressure, weighted gauge at 10 lb · ½ in headspace"
     );
+}
+
+#[test]
+fn whose_recipe_it_is_and_how_long_is_said_at_the_bench_and_the_kettle() {
+    let plain = Batch { altitude_ft: 900.0, ..batch(1, Method::BoilingWater) };
+    assert_eq!(plain.printed_of(&[JarSize::Pint], Units::Us), None, "plain tomatoes have no page");
+    let made = Batch { recipe: Some(by(Vec::new(), true)), ..plain };
+    let says = "Terrace salsa, by Booklet, 2015, p. 4. Pints: 15 min, boiling water · ½ in headspace.";
+    assert_eq!(made.printed_of(&[JarSize::Pint, JarSize::Quart], Units::Us).unwrap(), says);
+    let us = house(Some(900.0));
+    let each = "the acid is in the recipe; 15 min, boiling water · ½ in headspace";
+    assert_eq!(each_takes(&made, JarSize::Pint, &us), each);
+    assert_eq!(each_takes(&made, JarSize::Quart, &us), "the acid is in the recipe");
+    let metric = made.printed(JarSize::Pint, Units::Metric).unwrap();
+    assert_eq!(metric, "15 min, boiling water · 1.3 cm headspace");
 }
 
 #[test]
@@ -316,41 +333,4 @@ fn bowls_are_judged_by_what_is_in_them() {
         salsa().into_iter().map(|part| RecipeLine { part, preparation: None, ticked: true }).collect();
     let cold = RecipeText { process: None, lines: no_acid, ..text };
     assert_eq!(stands(&cold, here).findings, []);
-}
-
-#[test]
-fn the_strength_of_vinegar_is_said_of_vinegar_alone() {
-    let vinegar = part("vinegar", 1.0, Unit::Cup, Role::Acid);
-    let said = with_strength(Strength::Weak, vec![salsa().swap_remove(0), vinegar.clone()]);
-    assert_eq!(said, [salsa().swap_remove(0), Part { strength: Some(Strength::Weak), ..vinegar }]);
-    // Said otherwise once more, it is otherwise; a name that says it is asked no more.
-    assert_eq!(with_strength(Strength::Five, said)[1].strength, Some(Strength::Five));
-    let named = part("vinegar 5 %", 1.0, Unit::Cup, Role::Acid);
-    assert_eq!(with_strength(Strength::Weak, vec![named.clone()]), [named]);
-}
-
-#[test]
-fn what_is_no_acid_is_said_whatever_it_was_called() {
-    let base = vec![salsa().swap_remove(0), part("vinegar 5 %", 1.0, Unit::Cup, Role::Acid)];
-    let fresh = part("fresh lemon juice", 1.0, Unit::Cup, Role::Acid);
-    let actual: Vec<Part> = base.iter().cloned().chain([fresh]).collect();
-    let seen = compare(&base, &actual);
-    let swap = seen.swaps.iter().find(|swap| swap.name == "fresh lemon juice").unwrap();
-    assert!(!swap.safe && swap.says.contains("bottled"), "{swap:?}");
-}
-
-#[test]
-fn of_two_acids_the_one_that_is_short_is_added() {
-    let with = |vinegar: f64, lemon: f64| {
-        vec![
-            salsa().swap_remove(0),
-            part("vinegar 5 %", vinegar, Unit::Cup, Role::Acid),
-            part("citric acid", lemon, Unit::Teaspoon, Role::Acid),
-        ]
-    };
-    let ways = ways_back(&with(1.0, 4.0), &with(1.0, 2.0), true);
-    assert_eq!(
-        ways[0].iter().map(|step| step.says.as_str()).collect::<Vec<_>>(),
-        ["add 2 teaspoons of citric acid"]
-    );
 }

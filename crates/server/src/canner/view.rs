@@ -27,8 +27,8 @@ use bodega_core::measures::ids::{BatchId, BowlsId, CannerId, JarId, LoadId, Reci
 use bodega_core::measures::moment::{Minutes, Moment};
 use bodega_core::recipe::bowls::seen;
 use bodega_core::records::batch::Batch;
-use bodega_core::records::jar::Jar;
-use bodega_core::records::kitchen::Kitchen;
+use bodega_core::records::jar::{Jar, count_sizes};
+use bodega_core::records::kitchen::{Kitchen, Units};
 use bodega_core::records::load::{AlsoIn, CannerLoad, GoneJar};
 use bodega_core::records::recipe::BatchRecipe;
 use bodega_core::tables::process::Method;
@@ -231,10 +231,12 @@ pub struct RecipeInLoad {
     pub bowls: Option<BowlsId>,
     /// Whether what is in them keeps the jars from being filled.
     pub stops: bool,
+    /// Whose recipe it is, and its own minutes and headspace.
+    pub says: Option<String>,
 }
 
 impl RecipeInLoad {
-    fn of(load: &CannerLoad, facts: &[BatchFacts]) -> Vec<Self> {
+    fn of(load: &CannerLoad, facts: &[BatchFacts], units: Units) -> Vec<Self> {
         let one = |(batch, recipe): &(BatchId, BatchRecipe)| {
             let facts = facts.iter().find(|facts| facts.batch.id == *batch);
             let bowls = facts.and_then(|facts| facts.bowls.as_ref());
@@ -245,6 +247,11 @@ impl RecipeInLoad {
                 name: facts.and_then(|facts| facts.batch.name.clone()).unwrap_or_else(|| recipe.name.clone()),
                 recipe: recipe.recipe,
                 bowls: bowls.map(|bowls| bowls.id),
+                says: facts.and_then(|facts| {
+                    let own = load.jars.iter().filter(|jar| jar.batch == *batch);
+                    let sizes: Vec<JarSize> = count_sizes(own).into_iter().map(|(size, _)| size).collect();
+                    facts.batch.printed_of(&sizes, units)
+                }),
                 stops: bowls.is_none_or(|bowls| seen(bowls, jars).verdict != Ruling::Fine),
             }
         };
@@ -371,7 +378,7 @@ impl LoadView {
             minutes: load.clock.required(),
             rest_minutes: load.clock.rest(),
             psi: load.psi,
-            recipes: RecipeInLoad::of(&load, &facts),
+            recipes: RecipeInLoad::of(&load, &facts, kitchen.units),
             doses: doses(&load, &pots, kitchen.spoons),
             standing: standing(outline, &sizes, &kitchen.outsides()).unwrap_or_default(),
             stretch: outline.stretch(),

@@ -4,7 +4,6 @@ use bodega_core::counter::Cooking;
 use bodega_core::crates::fruit::{Kind, common_kind};
 use bodega_core::jars::doses::each_takes;
 use bodega_core::jars::size::JarSize;
-use bodega_core::jars::spoons::Spoons;
 use bodega_core::kettle::cooking::{DrainFirst, pulp_share, span};
 use bodega_core::kettle::finish::{Asks, Finish};
 use bodega_core::kettle::goal::{BOIL_BEFORE_FILLING, Timer, hold_between, timer};
@@ -18,6 +17,7 @@ use bodega_core::measures::units::{celsius, in_celsius, in_litres_per_hour};
 use bodega_core::plan::yields::full_jars;
 use bodega_core::records::batch::Batch;
 use bodega_core::records::cook::{Cook, CookEvent, Kettle};
+use bodega_core::records::kitchen::Kitchen;
 use bodega_store::{StoreError, if_readable};
 use serde::Serialize;
 use uom::si::length::millimeter;
@@ -237,10 +237,10 @@ impl CookView {
 }
 
 /// Jars that a batch has set out, with what each takes of acid.
-fn fills(shared: &Shared, batch: &Batch, spoons: Spoons) -> Result<Vec<FillView>, StoreError> {
+fn fills(shared: &Shared, batch: &Batch, kitchen: &Kitchen) -> Result<Vec<FillView>, StoreError> {
     let sizes = shared.store.batch_sizes(batch.id)?;
     let fill =
-        |(jar, set_out): (JarSize, u32)| FillView { jar, set_out, says: each_takes(batch, jar, spoons) };
+        |(jar, set_out): (JarSize, u32)| FillView { jar, set_out, says: each_takes(batch, jar, kitchen) };
     Ok(sizes.into_iter().map(fill).collect())
 }
 
@@ -283,7 +283,7 @@ pub(crate) fn view(shared: &Shared, cook: Cook) -> Result<CookView, StoreError> 
     let kind = kind.and_then(|fruit| common_kind(fruit.iter().map(|(lot, _)| lot.kind)));
     let pulp = pulp_share(&cook, kind.unwrap_or(Kind::Mixed)) * down.start.volume();
     let batch = cook.batch.map(|batch| if_readable(shared.store.batch(batch))).transpose()?.flatten();
-    let fills = batch.as_ref().map(|batch| fills(shared, batch, kitchen.spoons)).transpose()?;
+    let fills = batch.as_ref().map(|batch| fills(shared, batch, &kitchen)).transpose()?;
     let jars_hold = fills.as_ref().map(|fills| {
         fills.iter().map(|fill| fill.jar.volume().get::<liter>() * f64::from(fill.set_out)).sum()
     });

@@ -5,9 +5,10 @@ use bodega_core::judge::against::JarStanding;
 use bodega_core::plan::yields::Thickness;
 use bodega_core::records::batch::Batch;
 use bodega_core::records::jar::JarRecord;
+use bodega_core::records::kitchen::Kitchen;
 use bodega_core::records::lot::Lot;
 use bodega_core::shelf::label_sheet::Spot;
-use bodega_core::shelf::label_words::{best_line, cold_line, open_words, recipe_contents, recipe_process};
+use bodega_core::shelf::label_words::{best_line, cold_line, open_words, recipe_contents};
 use bodega_core::tables::process::{Medium, Pack, Product};
 use bodega_core::towel::seal::{BEST_MONTHS, Rescue, fridge_days, fridge_until};
 use qrcode::QrCode;
@@ -106,7 +107,7 @@ pub(crate) fn label(
     jar: &JarRecord,
     (batch, standing): (&Batch, &JarStanding),
     variety: Option<&str>,
-    household: &str,
+    kitchen: &Kitchen,
     host: &str,
 ) -> Result<Label, ApiError> {
     let lifted = jar
@@ -145,13 +146,13 @@ pub(crate) fn label(
     } else {
         best_line(standing, day_after_months(lifted, BEST_MONTHS))
     };
-    let process = recipe.and_then(|recipe| recipe_process(recipe, batch, jar.size));
+    let process = batch.printed(jar.size, kitchen.units);
     let line = |words: &str, bold: bool| Line { words: clipped(words), bold };
     let code_line = format!("{day} · batch {} · {}", jar.code, jar.number);
     let lines = std::iter::once(line(&packed, false))
         .chain(process.map(|words| line(&words, false)))
         .chain([line(&contents, false), Line { words: code_line, bold: true }, line(&best, false)])
-        .chain([Line { words: household.to_owned(), bold: false }])
+        .chain([Line { words: kitchen.name.clone(), bold: false }])
         .collect();
     let address = format!("{host}/jar/{}", jar.id);
     let code = qr::code(&address).map_err(ApiError::Internal)?;

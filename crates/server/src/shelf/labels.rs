@@ -7,6 +7,7 @@ use bodega_core::measures::limits::{LABEL_GAP, LABEL_SIDE, LABEL_START};
 use bodega_core::measures::units::millimetres;
 use bodega_core::records::batch::Batch;
 use bodega_core::records::jar::JarRecord;
+use bodega_core::records::kitchen::Kitchen;
 use bodega_core::shelf::label_sheet::{Paper, Shape, Sheet};
 use bodega_store::StoreError;
 use serde::Deserialize;
@@ -100,14 +101,14 @@ pub(crate) async fn drawn(
     })
     .await?;
     let (query, host) = (query.clone(), host.to_owned());
-    off_thread(move || draw(&sheet, &query, &kitchen.name, &jars, start, &host)).await?
+    off_thread(move || draw(&sheet, &query, &kitchen, &jars, start, &host)).await?
 }
 
 /// Draws the labels, which takes its time.
 fn draw(
     sheet: &Sheet,
     query: &LabelQuery,
-    household: &str,
+    kitchen: &Kitchen,
     jars: &[Labelled],
     start: usize,
     host: &str,
@@ -118,7 +119,7 @@ fn draw(
     let mut pages: Vec<Vec<Placed>> = Vec::new();
     for (one, spot) in jars.iter().zip(spots) {
         let of = (&one.batch, &one.standing);
-        let label = label(&one.jar, of, one.variety.as_deref(), household, host)?;
+        let label = label(&one.jar, of, one.variety.as_deref(), kitchen, host)?;
         let marks = match query.shape {
             Shape::Round => round(label, width),
             Shape::Rectangle => rectangle(label, width, height),

@@ -2,11 +2,10 @@ import { Link } from "react-router";
 import type { LoadView } from "../../api/client";
 import { Note } from "../../parts/Note";
 
-/** A batch by a recipe whose bowls do not hold, or were not told: the way to them. */
+/** A batch by a recipe: whose it is and its own minutes; while its bowls do not hold, or were not told, the way to them. */
 export function RecipeStop({ load }: { load: LoadView }) {
-  return load.recipes
-    .filter((recipe) => recipe.stops)
-    .map((recipe) => (
+  return load.recipes.map((recipe) =>
+    recipe.stops ? (
       <Note key={recipe.batch} tone="stop">
         <p className="text-lg">
           <strong>
@@ -21,5 +20,12 @@ export function RecipeStop({ load }: { load: LoadView }) {
           To the bowls
         </Link>
       </Note>
-    ));
+    ) : (
+      recipe.says != null && (
+        <p key={recipe.batch} className="text-lg">
+          {recipe.says}
+        </p>
+      )
+    ),
+  );
 }

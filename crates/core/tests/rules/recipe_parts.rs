@@ -1,0 +1,167 @@
+//! Parts of a recipe one by one: what a name makes of them, what a label and a spoon say, and what goes into a jar of another size.
+
+use bodega_core::jars::size::JarSize;
+use bodega_core::kitchen::altitude::Altitude;
+use bodega_core::measures::moment::Minutes;
+use bodega_core::recipe::back::ways_back;
+use bodega_core::recipe::bowls::with_strength;
+use bodega_core::recipe::compare::compare;
+use bodega_core::recipe::line::ReadLine;
+use bodega_core::recipe::measure::Unit;
+use bodega_core::recipe::packet::is_packet;
+use bodega_core::recipe::part::{Part, Per, Role, Strength};
+use bodega_core::recipe::per_jar::dose_in;
+use bodega_core::recipe::process::{AltitudePrinted, NoRecipeTime, PrintedTime, RecipeProcess};
+use bodega_core::recipe::role::role_by_name;
+use bodega_core::records::recipe::RecipeLine;
+use bodega_core::tables::process::{Method, Pack};
+
+fn part(name: &str, amount: f64, unit: Unit, role: Role) -> Part {
+    Part::new(name, Some(amount), Some(unit), role)
+}
+
+fn tomatoes() -> Part {
+    part("tomatoes", 5.0, Unit::Pound, Role::Tomato)
+}
+
+#[test]
+fn the_strength_of_vinegar_is_said_of_vinegar_alone() {
+    let vinegar = part("vinegar", 1.0, Unit::Cup, Role::Acid);
+    let said = with_strength(Strength::Weak, vec![tomatoes(), vinegar.clone()]);
+    assert_eq!(said, [tomatoes(), Part { strength: Some(Strength::Weak), ..vinegar }]);
+    // Said otherwise once more, it is otherwise; a name that says it is asked no more.
+    assert_eq!(with_strength(Strength::Five, said)[1].strength, Some(Strength::Five));
+    let named = part("vinegar 5 %", 1.0, Unit::Cup, Role::Acid);
+    assert_eq!(with_strength(Strength::Weak, vec![named.clone()]), [named]);
+}
+
+#[test]
+fn what_is_no_acid_is_said_whatever_it_was_called() {
+    let base = vec![tomatoes(), part("vinegar 5 %", 1.0, Unit::Cup, Role::Acid)];
+    let fresh = part("fresh lemon juice", 1.0, Unit::Cup, Role::Acid);
+    let actual: Vec<Part> = base.iter().cloned().chain([fresh]).collect();
+    let seen = compare(&base, &actual);
+    let swap = seen.swaps.iter().find(|swap| swap.name == "fresh lemon juice").unwrap();
+    assert!(!swap.safe && swap.says.contains("bottled"), "{swap:?}");
+}
+
+#[test]
+fn of_two_acids_the_one_that_is_short_is_added() {
+    let with = |vinegar: f64, lemon: f64| {
+        vec![
+            tomatoes(),
+            part("vinegar 5 %", vinegar, Unit::Cup, Role::Acid),
+            part("citric acid", lemon, Unit::Teaspoon, Role::Acid),
+        ]
+    };
+    let ways = ways_back(&with(1.0, 4.0), &with(1.0, 2.0), true);
+    assert_eq!(
+        ways[0].iter().map(|step| step.says.as_str()).collect::<Vec<_>>(),
+        ["add 2 teaspoons of citric acid"]
+    );
+}
+
+#[test]
+fn a_name_that_nobody_knows_is_what_the_recipe_says() {
+    let relish = |role| part("grandfather's relish", 2.0, Unit::Cup, role);
+    let base = [tomatoes(), relish(Role::LowAcid)];
+    // Called tomatoes in the bowls, it would make room for twice as much of everything.
+    let seen = compare(&base, &[tomatoes(), relish(Role::Tomato)]);
+    assert!((seen.tomato_factor.unwrap() - 1.0).abs() < 1e-9, "{:?}", seen.tomato_factor);
+    assert!(
+        seen.proportions.iter().any(|line| line.name == "grandfather's relish" && line.role == Role::LowAcid)
+    );
+}
+
+#[test]
+fn a_role_gives_way_only_to_a_stricter_one() {
+    let called = |name: &str, role| role_by_name(&part(name, 1.0, Unit::Cup, role));
+    assert_eq!(called("corn", Role::Free), Role::LowAcid);
+    assert_eq!(called("tomato juice", Role::LowAcid), Role::LowAcid, "as strict as its own");
+    assert_eq!(called("tomato juice", Role::Free), Role::Liquid);
+}
+
+#[test]
+fn one_packet_too_few_is_said_in_packets() {
+    let mix = |count| part("salsa mix", count, Unit::Packet, Role::Packet);
+    let ten = part("tomatoes", 10.0, Unit::Pound, Role::Tomato);
+    let says = |count| {
+        let seen = compare(&[tomatoes(), mix(1.0)], &[ten.clone(), mix(count)]);
+        seen.proportions.into_iter().find(|line| line.name == "salsa mix").map(|line| line.says).unwrap()
+    };
+    assert_eq!(says(1.0), "salsa mix: 2 needed, 1 there");
+    assert_eq!(says(2.0), "salsa mix: 2, as many as it takes");
+}
+
+#[test]
+fn herbs_by_the_spoon_are_no_packet_and_a_packet_of_them_is_one() {
+    let seasoning = |unit| is_packet(&part("Italian seasoning", 2.0, unit, Role::Free));
+    assert_eq!((seasoning(Unit::Tablespoon), seasoning(Unit::Packet)), (false, true));
+}
+
+#[test]
+fn only_what_is_measured_by_spoon_and_cup_is_told_in_teaspoons() {
+    let told = |amount, unit| part("citric acid", amount, unit, Role::Acid).teaspoons();
+    assert_eq!((told(1.0, Unit::Cup), told(2.0, Unit::Tablespoon)), (Some(48.0), Some(6.0)));
+    for unit in [Unit::Gram, Unit::Ounce, Unit::Millilitre, Unit::Litre, Unit::Piece] {
+        assert_eq!(told(5.0, unit), None, "{unit:?}");
+    }
+}
+
+#[test]
+fn a_dose_by_weight_is_rounded_up_to_its_own_step() {
+    let of_quart = |amount, unit| Part {
+        per: Per::Jar(JarSize::Quart),
+        ..part("citric acid", amount, unit, Role::Acid)
+    };
+    let pint = |amount, unit| dose_in(&of_quart(amount, unit), JarSize::Pint).unwrap().amount.unwrap();
+    for (amount, unit) in [
+        (3.0, Unit::Gram),
+        (1.0, Unit::Ounce),
+        (2.5, Unit::Gram),
+        (30.0, Unit::Millilitre),
+        (25.0, Unit::Millilitre),
+    ] {
+        let dose = pint(amount, unit);
+        // Half of it, and never less; a step more at the most.
+        assert!(dose >= amount / 2.0 && dose < amount / 2.0 + 1.0, "{amount} {unit:?}: {dose}");
+    }
+    assert!(
+        (pint(0.003, Unit::Kilogram) - 0.002).abs() < 1e-9 && (pint(0.03, Unit::Litre) - 0.015).abs() < 1e-9
+    );
+    assert!((pint(25.0, Unit::Millilitre) - 13.0).abs() < 1e-9);
+}
+
+#[test]
+fn a_line_of_a_recipe_file_comes_in_for_each_jar() {
+    let dose = Part {
+        per: Per::Jar(JarSize::Quart),
+        ..part("bottled lemon juice", 2.0, Unit::Tablespoon, Role::Acid)
+    };
+    let line = RecipeLine { part: dose.clone(), preparation: None, ticked: true };
+    assert_eq!(ReadLine::from(line).part(), dose);
+}
+
+#[test]
+fn a_page_that_says_nothing_of_altitude_says_nothing_of_any_of_its_lines() {
+    let time = |up_to_ft| PrintedTime {
+        jar: JarSize::Pint,
+        method: Method::BoilingWater,
+        up_to_ft,
+        above: false,
+        minutes: Minutes(15),
+        psi: None,
+    };
+    let with = |altitude| RecipeProcess {
+        pack: Pack::Hot,
+        headspace_in: 0.5,
+        altitude,
+        times: vec![time(Some(500.0)), time(None)],
+    };
+    let at = |altitude| {
+        with(altitude).time(JarSize::Pint, Method::BoilingWater, Altitude::from_feet(5000.0).unwrap())
+    };
+    assert_eq!(at(Some(AltitudePrinted::Nothing)), Err(NoRecipeTime::NothingSaid));
+    // Written down before that was asked, the open band above a closed one is the highest.
+    assert!(at(None).is_ok());
+}
