@@ -2,10 +2,10 @@
 
 use bodega_core::canner::events::BoilEvent::{Boils, HeatOff, JarsIn, Lifted};
 use bodega_core::jars::size::JarSize;
-use bodega_core::judge::against::{End, JarStanding};
+use bodega_core::judge::against::{Against, End, JarStanding};
 use bodega_core::judge::records::judge_load;
 use bodega_core::judge::standing::standings;
-use bodega_core::judge::{Code, Severity};
+use bodega_core::judge::{Code, Severity, Subject};
 use bodega_core::kitchen::altitude::Altitude;
 use bodega_core::records::load::CannerLoad;
 use bodega_core::records::towel::{Towel, TowelJar};
@@ -53,10 +53,9 @@ fn half_of_the_liquid_is_a_stop_of_its_jar_and_less_is_none() {
     );
 }
 
-#[test]
-fn the_towel_sends_it_into_the_refrigerator_for_two_to_three_days() {
-    let load = out([Some(LiquidLost::Half), None, None]);
-    let jars = load.jars.iter().zip(of(&load)).map(|(jar, standing)| TowelJar {
+/// The load's jars on the towel, with stops of some kind alone.
+fn towel_of(load: &CannerLoad, standings: Vec<JarStanding>, code: Code) -> Towel {
+    let jars = load.jars.iter().zip(standings).map(|(jar, standing)| TowelJar {
         id: jar.id,
         batch: jar.batch,
         code: jar.code.clone(),
@@ -73,11 +72,11 @@ fn the_towel_sends_it_into_the_refrigerator_for_two_to_three_days() {
         tidy: false,
         dosed: true,
         standing: JarStanding {
-            against: standing.against.into_iter().filter(|stop| stop.code == Code::LiquidGone).collect(),
+            against: standing.against.into_iter().filter(|stop| stop.code == code).collect(),
             ..standing
         },
     });
-    let towel = Towel {
+    Towel {
         load_id: load.id,
         code: load.batch.code.clone(),
         product: Product::Whole,
@@ -85,7 +84,13 @@ fn the_towel_sends_it_into_the_refrigerator_for_two_to_three_days() {
         check_from: window(at(80)).0,
         check_by: window(at(80)).1,
         jars: jars.collect(),
-    };
+    }
+}
+
+#[test]
+fn the_towel_sends_it_into_the_refrigerator_for_two_to_three_days() {
+    let load = out([Some(LiquidLost::Half), None, None]);
+    let towel = towel_of(&load, of(&load), Code::LiquidGone);
     let ways = ways_out(&towel, &load, at(100));
     let [way] = ways.as_slice() else { panic!("{ways:?}") };
     assert_eq!((way.wrong, way.jars.as_slice()), (Wrong::Stopped, [load.jars[0].id].as_slice()));
@@ -93,4 +98,37 @@ fn the_towel_sends_it_into_the_refrigerator_for_two_to_three_days() {
     assert!(way.words.starts_with("Jar 1 lost half of its liquid or more"), "{}", way.words);
     assert!(way.words.contains("within 2 to 3 days"), "{}", way.words);
     assert_eq!(alarm(&towel, &ways).unwrap().figure, "Do not eat");
+}
+
+#[test]
+fn jars_on_the_towel_are_named_by_their_numbers() {
+    let stop = |message: &str| Against {
+        code: Code::PhHigh,
+        subject: Subject::Acid,
+        brief: String::new(),
+        message: message.to_owned(),
+        since: at(80),
+        ends: vec![End::Reprocess, End::Cold, End::Discard],
+    };
+    let said = |count: usize, stopped: &[usize]| {
+        let mut load = out([None, None, None]);
+        load.jars.truncate(count);
+        let standing = |place| JarStanding {
+            against: if stopped.contains(&place) { vec![stop("The pH is 4.9.")] } else { Vec::new() },
+            ..JarStanding::CLEAR
+        };
+        let towel = towel_of(&load, (0..count).map(standing).collect(), Code::PhHigh);
+        ways_out(&towel, &load, at(100)).swap_remove(0).words
+    };
+    for (count, stopped, named) in [
+        (3, &[1][..], "Jar 2: "),
+        (3, &[0, 2], "Jars 1, 3: "),
+        (3, &[0, 1, 2], "All 3 jars: "),
+        (2, &[0, 1], "Both jars: "),
+    ] {
+        let words = said(count, stopped);
+        assert!(words.starts_with(&format!("{named}The pH is 4.9.")), "{words}");
+        // What is to be put right is said, and not the time alone.
+        assert!(words.contains("stir in acid until a blended sample reads 4.6 or below"), "{words}");
+    }
 }

@@ -13,6 +13,7 @@ use bodega_core::recipe::part::{Part, Per, Role, Strength};
 use bodega_core::recipe::per_jar::dose_in;
 use bodega_core::recipe::process::{AltitudePrinted, NoRecipeTime, PrintedTime, RecipeProcess};
 use bodega_core::recipe::role::role_by_name;
+use bodega_core::recipe::weights::never;
 use bodega_core::records::recipe::RecipeLine;
 use bodega_core::tables::process::{Method, Pack};
 
@@ -164,4 +165,39 @@ fn a_page_that_says_nothing_of_altitude_says_nothing_of_any_of_its_lines() {
     assert_eq!(at(Some(AltitudePrinted::Nothing)), Err(NoRecipeTime::NothingSaid));
     // Written down before that was asked, the open band above a closed one is the highest.
     assert!(at(None).is_ok());
+}
+
+#[test]
+fn what_is_in_no_jar_is_found_in_a_name_of_several_things() {
+    assert_eq!(never("beef and onions"), Some(Role::NotAllowed));
+    assert_eq!(never("onions thickened with flour"), Some(Role::Thickener));
+    assert_eq!(
+        (never("onions"), never("bottled lemon juice"), never("grandfather's relish")),
+        (None, None, None)
+    );
+}
+
+#[test]
+fn pieces_of_two_things_are_not_added_up() {
+    // Two onions and a head of something are no three onions.
+    let piece = |name: &str, count| part(name, count, Unit::Piece, Role::LowAcid).in_group(Some("onions"));
+    let safe = |actual: &[Part]| {
+        let base = [tomatoes(), piece("onions", 3.0)];
+        let all: Vec<Part> = std::iter::once(tomatoes()).chain(actual.iter().cloned()).collect();
+        compare(&base, &all).proportions.into_iter().find(|line| line.role == Role::LowAcid).unwrap().safe
+    };
+    assert_eq!(safe(&[piece("onions", 3.0)]), Some(true));
+    assert_eq!(safe(&[piece("onions", 2.0), piece("onions", 1.0)]), Some(true));
+    assert_eq!(
+        safe(&[piece("onions", 2.0), piece("wild alliums", 1.0)]),
+        None,
+        "nobody knows what one weighs"
+    );
+    // Cups are cups, whatever is in them.
+    let cups = |name: &str, count| part(name, count, Unit::Cup, Role::LowAcid).in_group(Some("onions"));
+    let seen = compare(
+        &[tomatoes(), cups("onions", 3.0)],
+        &[tomatoes(), cups("onions", 2.0), cups("wild alliums", 1.0)],
+    );
+    assert!(seen.proportions.iter().all(|line| line.safe == Some(true)), "{:?}", seen.proportions);
 }

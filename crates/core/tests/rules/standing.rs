@@ -8,10 +8,13 @@ use bodega_core::judge::Code;
 use bodega_core::judge::against::JarStanding;
 use bodega_core::judge::standing::standings;
 use bodega_core::measures::moment::{Minutes, Moment};
+use bodega_core::records::jar::JarRecord;
 use bodega_core::records::load::CannerLoad;
+use bodega_core::shelf::label_words::best_line;
 use bodega_core::tables::process::Method;
+use bodega_core::towel::seal::Rescue;
 
-use super::kitchen::{at, happened, jar, load};
+use super::kitchen::{at, happened, jar, load, on_the_towel};
 
 /// Quarts that had their fifty minutes and are out since minute 80.
 fn out(count: u32) -> CannerLoad {
@@ -52,4 +55,26 @@ fn a_jar_that_was_lifted_by_itself_has_its_own_minutes() {
     let said = short(45).unwrap();
     assert!(said.contains("25") && said.contains("50"), "{said}");
     assert_eq!(short(70), None, "fifty minutes are fifty");
+}
+
+#[test]
+fn a_jar_that_is_gone_or_kept_cold_stands_no_more() {
+    let jar = on_the_towel();
+    assert!(jar.stands());
+    assert!(!JarRecord { gone_at: Some(at(90)), ..jar.clone() }.stands());
+    for rescue in [Rescue::Refrigerator, Rescue::Freezer] {
+        assert!(!JarRecord { rescue: Some(rescue), ..jar.clone() }.stands(), "{rescue}");
+    }
+}
+
+#[test]
+fn a_label_says_best_before_only_of_what_may_be_eaten() {
+    assert_eq!(best_line(&JarStanding::CLEAR, "2027-09-12"), "best before 2027-09-12");
+    let stopped = of(&{
+        let mut load = out(1);
+        load.jars[0].acid = false;
+        load
+    });
+    let line = best_line(&stopped[0], "2027-09-12");
+    assert!(line.starts_with("do not eat: ") && !line.contains("2027"), "{line}");
 }

@@ -5,15 +5,17 @@ use std::io::Write;
 
 use actix_web::{HttpResponse, get, post, web};
 use bodega_core::judge::against::JarStanding;
+use bodega_core::ledger::keep::cold_keeps;
 use bodega_core::measures::ids::BatchId;
 use bodega_core::measures::moment::Moment;
 use bodega_core::measures::units::grams;
-use bodega_core::measures::words::counted;
+use bodega_core::measures::words::{capital, counted};
 use bodega_core::plan::checklist::{Sheet, steps};
-use bodega_core::records::batch::Batch;
+use bodega_core::records::batch::{Batch, Liking};
 use bodega_core::records::jar::JarRecord;
 use bodega_core::records::kitchen::Kitchen;
 use bodega_core::records::lot::Lot;
+use bodega_core::records::moved::ColdFood;
 use bodega_core::records::shelf::{ShelfGroup, ShelfSearch};
 use bodega_core::records::towel::{Rescued, Towel};
 use bodega_core::shelf::pantry::{Discard, Leaving};
@@ -166,32 +168,36 @@ struct BatchLine {
     medium: Option<Medium>,
     pack: Pack,
     thickness: Option<&'static str>,
-    method: &'static str,
-    acid: &'static str,
-    altitude_ft: f64,
+    /// Empty, as the next two, when nothing of it is canned.
+    method: Option<&'static str>,
+    acid: Option<&'static str>,
+    altitude_ft: Option<f64>,
     fruit_kg: f64,
     jars: u32,
     jars_lifted: u32,
     name: Option<String>,
     note: Option<String>,
+    liked: Option<&'static str>,
 }
 
 impl From<Batch> for BatchLine {
     fn from(batch: Batch) -> Self {
+        let is_canned = !batch.is_cold();
         Self {
             batch: batch.code,
             product: batch.product,
             medium: batch.medium,
             pack: batch.pack,
             thickness: batch.thickness.map(bodega_core::plan::yields::Thickness::word),
-            method: batch.method.word(),
-            acid: batch.agent.word(),
-            altitude_ft: batch.altitude_ft,
+            method: is_canned.then(|| batch.method.word()),
+            acid: is_canned.then(|| batch.agent.word()),
+            altitude_ft: is_canned.then_some(batch.altitude_ft),
             fruit_kg: grams(batch.weight_g).get::<kilogram>(),
             jars: batch.jars,
             jars_lifted: batch.jars_lifted,
             name: batch.name,
             note: batch.note,
+            liked: batch.liked.map(Liking::word),
         }
     }
 }
@@ -253,6 +259,7 @@ struct Dates {
     towel: Vec<Towel>,
     lots: Vec<Lot>,
     cold: Vec<Rescued>,
+    food: Vec<ColdFood>,
     shelf: Vec<ShelfGroup>,
 }
 
@@ -261,6 +268,7 @@ fn dates(store: &Store) -> Result<Dates, StoreError> {
         towel: store.towel()?,
         lots: store.lots()?,
         cold: store.rescued()?,
+        food: store.cold_food()?,
         shelf: store.shelf(&ShelfSearch::default())?,
     })
 }
@@ -286,6 +294,13 @@ fn events(dates: &Dates, now: Moment) -> Vec<Event> {
             calendar.push(all_day(&format!("cold-{}@bodega", jar.id), &summary, &stamp, day_of(until)));
         }
     }
+    for food in &dates.food {
+        let Some(wait) = cold_keeps(food.food, food.place, food.at) else { continue };
+        if let Some(day) = wait.day.or_else(|| wait.moment.map(day_of)) {
+            let summary = format!("{}: {} from the {}", capital(&food.words()), wait.what, food.place);
+            calendar.push(all_day(&format!("food-{}@bodega", food.id), &summary, &stamp, day));
+        }
+    }
     for group in &dates.shelf {
         let what = group.product.called(group.named.as_deref());
         let summary = format!("Best before: {what} of batch {}", group.code);
@@ -295,7 +310,7 @@ fn events(dates: &Dates, now: Moment) -> Vec<Event> {
     calendar
 }
 
-/// Seal checks, days to look at held fruit, and best-before days as iCalendar.
+/// Seal checks, days to look at held fruit, until when food in the cold keeps, and best-before days as iCalendar.
 #[utoipa::path(responses((status = 200, content_type = "text/calendar")))]
 #[get("/api/calendar.ics")]
 pub async fn export_calendar(shared: web::Data<Shared>) -> Result<HttpResponse, ApiError> {

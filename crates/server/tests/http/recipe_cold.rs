@@ -1,10 +1,16 @@
 //! A recipe that is made and not canned over HTTP: from the crates into the refrigerator and the freezer, and its history.
 
 use actix_web::http::Method;
+use actix_web::web;
+use bodega::state::Shared;
 use serde_json::{Value, json};
 
-use crate::common::{empty, lot, patch, post, put, send};
+use crate::common::{empty, fetch, lot, patch, post, put, send};
 use crate::recipe_batch::{get, line, with_batch, with_salsa};
+
+async fn text(shared: &web::Data<Shared>, path: &str) -> String {
+    String::from_utf8(fetch(shared, Method::GET, path, String::new()).await.1).unwrap()
+}
 
 fn quarts(amount: f64, place: &str) -> Value {
     json!({"food": "product", "place": place, "told": {"amount": amount, "measure": "quart"}, "packs": 3})
@@ -64,6 +70,14 @@ async fn a_recipe_that_nobody_tested_is_made_drawn_frozen_and_remembered() {
     let stations: Vec<&str> =
         list["steps"].as_array().unwrap().iter().map(|step| step["station"].as_str().unwrap()).collect();
     assert!(stations.iter().all(|station| matches!(*station, "crates" | "kettle")), "{stations:?}");
+
+    let csv = text(&shared, "/api/batches.csv").await;
+    assert!(
+        csv.contains(",recipe,,hot,,,,,4.536,0,0,Neighbour's salsa"),
+        "no method, acid or altitude: {csv}"
+    );
+    let calendar = text(&shared, "/api/calendar.ics").await;
+    assert!(calendar.contains("SUMMARY:Neighbour's salsa of"), "{calendar}");
 
     // Done: the bowls are put away, and the recipe remembers.
     assert_eq!(patch(&shared, "/api/bowls/1", json!({"away": true})).await.0, 200);

@@ -203,7 +203,7 @@ export function BowlsPlate({
               All {open} as on the card
             </Touch>
           )}
-          {bowls.asks_strength && (
+          {!isCold && bowls.asks_strength && (
             <Choice
               label="How strong is the vinegar?"
               value=""
