@@ -156,11 +156,6 @@ export function BowlsPlate({
               Set its jars out
             </Touch>
           )}
-          {batch == null && (
-            <Touch disabled={cold.isPending} onPress={() => cold.mutate(undefined)}>
-              Refrigerator or freezer, no jars
-            </Touch>
-          )}
           {!isCold && bowls.ways_back.length > 0 && (
             <div className="grid gap-2">
               <h3 className="text-lg">Back to the recipe</h3>
@@ -186,6 +181,11 @@ export function BowlsPlate({
                 <li key={line}>{line}</li>
               ))}
             </ul>
+          )}
+          {batch == null && (
+            <Touch disabled={cold.isPending} onPress={() => cold.mutate(undefined)}>
+              Refrigerator or freezer, no jars
+            </Touch>
           )}
           {bowls.seen.swaps.map((swap) => (
             <p key={swap.name} className="font-semibold">
