@@ -2,11 +2,12 @@
 
 use bodega_core::jars::size::JarSize;
 use bodega_core::kitchen::altitude::Altitude;
+use bodega_core::kitchen::ways::Decimal;
 use bodega_core::measures::moment::Minutes;
 use bodega_core::recipe::back::ways_back;
 use bodega_core::recipe::bowls::with_strength;
-use bodega_core::recipe::compare::compare;
-use bodega_core::recipe::line::ReadLine;
+use bodega_core::recipe::compare::{compare, compare_filled};
+use bodega_core::recipe::line::{ReadLine, read};
 use bodega_core::recipe::measure::Unit;
 use bodega_core::recipe::packet::is_packet;
 use bodega_core::recipe::part::{Part, Per, Role, Strength};
@@ -200,4 +201,53 @@ fn pieces_of_two_things_are_not_added_up() {
         &[tomatoes(), cups("onions", 2.0), cups("wild alliums", 1.0)],
     );
     assert!(seen.proportions.iter().all(|line| line.safe == Some(true)), "{:?}", seen.proportions);
+}
+
+#[test]
+fn where_nobody_knows_how_often_it_is_made_the_stricter_count_holds() {
+    // As many grams, but fewer cups: tomatillos are lighter by the cup (132 g) than tomatoes (180 g).
+    let cups = |name: &str, amount: f64, role| part(name, amount, Unit::Cup, role);
+    let fruit = [cups("tomatoes", 4.0, Role::Tomato), cups("tomatillos", 4.0, Role::Tomato)];
+    let there = part("tomatoes", 1248.0, Unit::Gram, Role::Tomato);
+    let safe = |base: Vec<Part>, actual: Vec<Part>| {
+        let base: Vec<Part> = fruit.iter().cloned().chain(base).collect();
+        let actual: Vec<Part> = std::iter::once(there.clone()).chain(actual).collect();
+        let seen = compare_filled(&base, &actual, &[(JarSize::Pint, 1)], true);
+        seen.proportions.into_iter().find(|line| line.role != Role::Tomato).unwrap().safe
+    };
+    let acid = |amount| vec![cups("vinegar 5 %", amount, Role::Acid)];
+    assert_eq!((safe(acid(1.0), acid(0.9)), safe(acid(1.0), acid(1.0))), (Some(false), Some(true)));
+    let onion = |amount| vec![cups("onion", amount, Role::LowAcid)];
+    assert_eq!((safe(onion(1.0), onion(0.95)), safe(onion(1.0), onion(0.85))), (Some(false), Some(true)));
+    // Some of it in the pot and some in each jar.
+    let both = |amount| {
+        let in_each =
+            Part { per: Per::Jar(JarSize::Pint), ..part("onion", 1.0, Unit::Tablespoon, Role::LowAcid) };
+        vec![cups("onion", amount, Role::LowAcid), in_each]
+    };
+    assert_eq!((safe(both(1.0), both(1.0)), safe(both(1.0), both(0.85))), (Some(false), Some(true)));
+}
+
+#[test]
+fn the_jar_behind_an_acid_is_known_by_its_size() {
+    for (words, size) in [
+        ("per pint", Some(JarSize::Pint)),
+        ("in each pt jar", Some(JarSize::Pint)),
+        ("to every quart jar", Some(JarSize::Quart)),
+        ("per qt", Some(JarSize::Quart)),
+        ("per half pint", Some(JarSize::HalfPint)),
+        ("per half-pint jar", Some(JarSize::HalfPint)),
+        ("per half litre", Some(JarSize::HalfLitre)),
+        ("per half-liter", Some(JarSize::HalfLitre)),
+        ("per litre", Some(JarSize::Litre)),
+        ("in each 1 L jar", Some(JarSize::Litre)),
+        ("in each 500 ml jar", Some(JarSize::HalfLitre)),
+        ("in each 500ml jar", Some(JarSize::HalfLitre)),
+        ("in each jar", None),
+        ("/ quart", Some(JarSize::Quart)),
+    ] {
+        let line = read(&format!("2 Tbsp bottled lemon juice {words}"), Decimal::Point);
+        assert_eq!((line.per_jar, line.per), (size, None), "{words}: {line:?}");
+        assert_eq!(line.name, "bottled lemon juice", "{words}");
+    }
 }

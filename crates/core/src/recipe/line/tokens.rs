@@ -144,8 +144,6 @@ fn number(text: &str, decimal: Decimal) -> Option<Token> {
             let (above, below) = (above.trim().parse::<i64>().ok()?, below.trim().parse::<i64>().ok()?);
             (below != 0).then(|| Token::Number(ratio(above, below)))
         }
-        // A number that ends a sentence.
-        None if text.ends_with(['.', ',']) => None,
         None => match read_number(text, decimal) {
             NumberRead::Is(number) => Some(Token::Number(number)),
             NumberRead::Asked(numbers) => Some(Token::Which(numbers)),
