@@ -244,7 +244,14 @@ impl Store {
                 WHERE gone.cold_id = food_move.id AND gone.undone_at IS NULL), 0) AS left_g,
             food_move.packs - coalesce((SELECT sum(gone.packs) FROM food_move AS gone
                 WHERE gone.cold_id = food_move.id AND gone.undone_at IS NULL), 0) AS left_packs
-            FROM open_cold CROSS JOIN food_move ON food_move.id = move_id LEFT JOIN batch ON batch.id = batch_id
+            FROM open_cold CROSS JOIN food_move ON food_move.id = move_id
+            -- What went from the refrigerator into the freezer is still food of its batch.
+            LEFT JOIN batch ON batch.id = (
+                WITH RECURSIVE before (batch_id, cold_id) AS (
+                    VALUES (food_move.batch_id, food_move.cold_id)
+                    UNION ALL SELECT earlier.batch_id, earlier.cold_id
+                    FROM before JOIN food_move AS earlier ON earlier.id = before.cold_id)
+                SELECT batch_id FROM before WHERE batch_id IS NOT NULL)
             ORDER BY food_move.at, food_move.id";
         let mut statement = connection.prepare_cached(sql)?;
         let rows = statement.query_map([], |row| {

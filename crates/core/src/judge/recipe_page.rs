@@ -106,7 +106,13 @@ pub fn acid_words(parts: &[Part]) -> Option<String> {
     if !in_jars.is_empty() {
         return Some(format!("{}.", capital(&in_jars.join(", "))));
     }
-    matches!(acid_of(parts), AcidOf::Measured).then(|| "Its acid is in it: no dose in the jars.".to_owned())
+    brings_its_acid(parts).then(|| "Its acid is in it: no dose in the jars.".to_owned())
+}
+
+/// Whether these parts have an acid that can be relied on, with a measure.
+#[must_use]
+pub fn brings_its_acid(parts: &[Part]) -> bool {
+    matches!(acid_of(parts), AcidOf::Measured)
 }
 
 vocabulary! {

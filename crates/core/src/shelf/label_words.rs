@@ -40,12 +40,14 @@ pub fn open_words(standing: &JarStanding) -> Option<String> {
     Some(format!("not said: {open}"))
 }
 
-/// What a jar of a recipe has for its acid, and by whose recipe: "2 tablespoons bottled lemon juice in it · by Our book, 2015, p. 4".
+/// The acid of a jar of a recipe: "with 2 tablespoons bottled lemon juice", or that it is in the pot. `None` of a recipe that has none
+/// which can be relied on, as one for a pressure canner.
 #[must_use]
-pub fn recipe_contents(recipe: &BatchRecipe, jar: JarSize) -> String {
+pub fn recipe_acid(recipe: &BatchRecipe, jar: JarSize, brings_its_acid: bool) -> Option<String> {
     let doses: Vec<String> =
         recipe.doses_in(jar).map(|dose| format!("{} {}", dose.amount_in_words(), dose.name)).collect();
-    let acid =
-        if doses.is_empty() { "its acid is in it".to_owned() } else { format!("with {}", doses.join(", ")) };
-    format!("{acid} · by {}", recipe.source)
+    if doses.is_empty() {
+        return brings_its_acid.then(|| "its acid is in it".to_owned());
+    }
+    Some(format!("with {}", doses.join(", ")))
 }

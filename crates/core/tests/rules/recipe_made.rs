@@ -21,7 +21,7 @@ use bodega_core::records::batch::Batch;
 use bodega_core::records::kitchen::Units;
 use bodega_core::records::moved::{ColdFood, Moved};
 use bodega_core::records::recipe::{BatchRecipe, Bowls};
-use bodega_core::shelf::label_words::recipe_contents;
+use bodega_core::shelf::label_words::recipe_acid;
 use bodega_core::tables::process::{Method, Pack, Product};
 use bodega_core::towel::seal::FRIDGE_DAYS;
 
@@ -238,7 +238,9 @@ fn food_in_the_cold_goes_by_its_name() {
 fn a_label_says_the_acid_the_minutes_and_the_headspace_of_its_recipe() {
     let with = |feet: f64| Batch { altitude_ft: feet, ..batch(1, Method::BoilingWater) };
     let in_pot = by(Vec::new(), true);
-    assert_eq!(recipe_contents(&in_pot, JarSize::Pint), "its acid is in it · by Booklet, 2015, p. 4");
+    let acid = |recipe: &BatchRecipe, is_there| recipe_acid(recipe, JarSize::Pint, is_there);
+    assert_eq!(acid(&in_pot, true).unwrap(), "its acid is in it");
+    assert_eq!(acid(&in_pot, false), None, "a recipe for a pressure canner may have none");
     let process = |recipe: &BatchRecipe, feet: f64, jar| {
         Batch { recipe: Some(recipe.clone()), ..with(feet) }.printed(jar, Units::Us)
     };
@@ -247,10 +249,7 @@ fn a_label_says_the_acid_the_minutes_and_the_headspace_of_its_recipe() {
     assert_eq!(process(&in_pot, 900.0, JarSize::Quart), None, "larger than any that was printed");
     assert_eq!(process(&by(Vec::new(), false), 900.0, JarSize::Pint), None, "nothing of it is canned");
     let in_jar = by(vec![in_each("bottled lime juice", 2.0, JarSize::Quart)], true);
-    assert_eq!(
-        recipe_contents(&in_jar, JarSize::Pint),
-        "with 1 tablespoon bottled lime juice · by Booklet, 2015, p. 4"
-    );
+    assert_eq!(acid(&in_jar, true).unwrap(), "with 1 tablespoon bottled lime juice");
     let under_pressure = BatchRecipe {
         process: in_pot.process.clone().map(|process| RecipeProcess {
             times: vec![PrintedTime {

@@ -8,7 +8,7 @@ use bodega_core::records::jar::JarRecord;
 use bodega_core::records::kitchen::Kitchen;
 use bodega_core::records::lot::Lot;
 use bodega_core::shelf::label_sheet::Spot;
-use bodega_core::shelf::label_words::{best_line, cold_line, open_words, recipe_contents};
+use bodega_core::shelf::label_words::{best_line, cold_line, open_words, recipe_acid};
 use bodega_core::tables::process::{Medium, Pack, Product};
 use bodega_core::towel::seal::{BEST_MONTHS, Rescue, fridge_days, fridge_until};
 use qrcode::QrCode;
@@ -64,8 +64,9 @@ pub(crate) struct Drawing {
 /// What one label says.
 pub(crate) struct Label {
     pub(crate) title: String,
-    /// From packed to best before; the household is the last.
+    /// From packed to best before.
     pub(crate) lines: Vec<Line>,
+    pub(crate) household: String,
     pub(crate) code: QrCode,
     /// Finds the jar when the address in the code has changed.
     pub(crate) number: String,
@@ -103,13 +104,18 @@ pub(crate) fn variety<'a>(lots: impl Iterator<Item = &'a Lot> + Clone) -> Option
         .map(|kind| format!("{kind} tomatoes"))
 }
 
-pub(crate) fn label(
-    jar: &JarRecord,
-    (batch, standing): (&Batch, &JarStanding),
-    variety: Option<&str>,
-    kitchen: &Kitchen,
-    host: &str,
-) -> Result<Label, ApiError> {
+/// A jar with what its label says of it.
+pub(crate) struct Labelled {
+    pub(crate) jar: JarRecord,
+    pub(crate) batch: Batch,
+    pub(crate) variety: Option<String>,
+    /// Whether the recipe that it is made by has an acid in the pot.
+    pub(crate) brings_its_acid: bool,
+    pub(crate) standing: JarStanding,
+}
+
+pub(crate) fn label(one: &Labelled, kitchen: &Kitchen, host: &str) -> Result<Label, ApiError> {
+    let Labelled { jar, batch, standing, .. } = one;
     let lifted = jar
         .lifted_at
         .ok_or_else(|| ApiError::field("jars", format!("jar {} is not out of the canner yet", jar.number)))?;
@@ -127,10 +133,12 @@ pub(crate) fn label(
         Some(name) if jar.product != Product::Recipe => format!("{name} · {pack}{medium}"),
         _ => format!("{pack}{medium}"),
     };
-    let packed = variety.into_iter().fold(packed, |line, variety| format!("{line} · {variety}"));
     let recipe = batch.recipe.as_ref();
+    let acid = recipe.and_then(|recipe| recipe_acid(recipe, jar.size, one.brings_its_acid));
+    let packed =
+        std::iter::once(packed).chain(acid).chain(one.variety.clone()).collect::<Vec<_>>().join(" · ");
     let contents = match recipe {
-        Some(recipe) => recipe_contents(recipe, jar.size),
+        Some(recipe) => format!("by {}", recipe.source),
         None => std::iter::once(format!("with {}", jar.agent.label()))
             .chain(batch.additions.iter().flatten().map(|added| added.called().to_owned()))
             .collect::<Vec<_>>()
@@ -147,16 +155,14 @@ pub(crate) fn label(
         best_line(standing, day_after_months(lifted, BEST_MONTHS))
     };
     let process = batch.printed(jar.size, kitchen.units);
-    let line = |words: &str, bold: bool| Line { words: clipped(words), bold };
-    let code_line = format!("{day} · batch {} · {}", jar.code, jar.number);
-    let lines = std::iter::once(line(&packed, false))
-        .chain(process.map(|words| line(&words, false)))
-        .chain([line(&contents, false), Line { words: code_line, bold: true }, line(&best, false)])
-        .chain([Line { words: kitchen.name.clone(), bold: false }])
-        .collect();
+    let plain = |words: String| Line { words: clipped(&words), bold: false };
+    let code_line = Line { words: format!("{day} · batch {} · {}", jar.code, jar.number), bold: true };
+    let lines = std::iter::once(packed).chain(process).chain([contents]).map(plain);
+    let lines = lines.chain([code_line, plain(best)]).collect();
+    let household = kitchen.name.clone();
     let address = format!("{host}/jar/{}", jar.id);
     let code = qr::code(&address).map_err(ApiError::Internal)?;
-    Ok(Label { title: title(jar), lines, code, number: format!("jar {}", jar.id) })
+    Ok(Label { title: title(jar), lines, household, code, number: format!("jar {}", jar.id) })
 }
 
 /// Letters of a line that can still be read on a lid.
@@ -193,14 +199,11 @@ pub(crate) fn round(label: Label, diameter: f64) -> Vec<Mark> {
         let (words, y) = (words.to_owned(), at(share));
         marks.push(Mark::Words { words, x: middle, y, size, bold, anchor: Anchor::Middle });
     };
-    let mut lines = label.lines;
-    if let Some(household) = lines.pop() {
-        line(&household.words, 0.17, 0.06, false);
-    }
+    line(&label.household, 0.17, 0.06, false);
     line(&label.title, 0.29, 0.105, true);
     #[allow(clippy::cast_precision_loss)] // a handful of lines
-    let step = ROUND_LINES / lines.len().max(1) as f64;
-    for (place, words) in lines.iter().enumerate() {
+    let step = ROUND_LINES / label.lines.len() as f64;
+    for (place, words) in label.lines.iter().enumerate() {
         #[allow(clippy::cast_precision_loss)] // a handful of lines
         let share = 0.3 + step * (place + 1) as f64;
         line(&words.words, share, step * 0.9, words.bold);
@@ -222,14 +225,15 @@ pub(crate) fn rectangle(label: Label, width: f64, height: f64) -> Vec<Mark> {
     let mut marks = vec![Mark::Rectangle { x: half, y: half, width: inner, height: high, corner: CORNER_MM }];
     let pad = (width.min(height) * 0.08).max(1.5);
     #[allow(clippy::cast_precision_loss)] // a handful of lines
-    let unit = (height - 2.0 * pad) / (1.3 + 1.06 * label.lines.len() as f64);
+    let unit = (height - 2.0 * pad) / (1.3 + 1.06 * (label.lines.len() + 1) as f64);
     let under = unit * 1.1;
     let side = (height - 2.0 * pad - under).min(width * 0.36);
     let room = width - side - 3.0 * pad;
     let mut y = pad + unit * 1.2;
     let size = size_for(&label.title, room, unit * 1.45);
     marks.push(Mark::Words { words: label.title, x: pad, y, size, bold: true, anchor: Anchor::Start });
-    for Line { words, bold } in label.lines {
+    for Line { words, bold } in label.lines.into_iter().chain([Line { words: label.household, bold: false }])
+    {
         y += unit * 1.06;
         let size = size_for(&words, room, unit * 0.92);
         marks.push(Mark::Words { words, x: pad, y, size, bold, anchor: Anchor::Start });

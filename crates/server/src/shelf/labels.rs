@@ -2,11 +2,10 @@
 
 use actix_web::{HttpRequest, HttpResponse, get, web};
 use bodega_core::judge::against::JarStanding;
+use bodega_core::judge::recipe_page::brings_its_acid;
 use bodega_core::measures::ids::JarId;
 use bodega_core::measures::limits::{LABEL_GAP, LABEL_SIDE, LABEL_START};
 use bodega_core::measures::units::millimetres;
-use bodega_core::records::batch::Batch;
-use bodega_core::records::jar::JarRecord;
 use bodega_core::records::kitchen::Kitchen;
 use bodega_core::shelf::label_sheet::{Paper, Shape, Sheet};
 use bodega_store::StoreError;
@@ -15,7 +14,7 @@ use uom::si::length::millimeter;
 use utoipa::IntoParams;
 
 use crate::problem::{ApiError, NameField, Problem};
-use crate::shelf::label_drawing::{Drawing, MARGIN_MM, Placed, label, rectangle, round, variety};
+use crate::shelf::label_drawing::{Drawing, Labelled, MARGIN_MM, Placed, label, rectangle, round, variety};
 use crate::shelf::label_pdf::pdf;
 use crate::shelf::label_svg::LabelPages;
 use crate::state::{Shared, off_thread, read};
@@ -43,14 +42,6 @@ pub struct LabelQuery {
 
 /// Labels that are drawn at once; a sheet holds twenty or so.
 const MOST_LABELS: usize = 400;
-
-/// A jar with what its label says of it.
-struct Labelled {
-    jar: JarRecord,
-    batch: Batch,
-    variety: Option<String>,
-    standing: JarStanding,
-}
 
 /// Pages of a question, drawn.
 pub(crate) async fn drawn(
@@ -94,7 +85,9 @@ pub(crate) async fn drawn(
             let variety = variety(lots.iter().map(|(lot, _)| lot));
             let batch = shared.store.batch(jar.batch)?;
             let standing = if jar.stands() { at_home.of(jar.id) } else { JarStanding::CLEAR };
-            Ok(Labelled { standing, batch, variety, jar })
+            let bowls = batch.bowls.map(|bowls| shared.store.any_bowls(bowls)).transpose()?;
+            let brings_its_acid = bowls.is_some_and(|bowls| brings_its_acid(&bowls.base));
+            Ok(Labelled { standing, batch, variety, brings_its_acid, jar })
         };
         let jars = ids.iter().map(with_contents).collect::<Result<Vec<_>, StoreError>>()?;
         Ok((shared.store.kitchen()?, jars))
@@ -118,8 +111,7 @@ fn draw(
     let spots = sheet.spots(jars.len(), start).map_err(|error| ApiError::field("width_mm", error))?;
     let mut pages: Vec<Vec<Placed>> = Vec::new();
     for (one, spot) in jars.iter().zip(spots) {
-        let of = (&one.batch, &one.standing);
-        let label = label(&one.jar, of, one.variety.as_deref(), kitchen, host)?;
+        let label = label(one, kitchen, host)?;
         let marks = match query.shape {
             Shape::Round => round(label, width),
             Shape::Rectangle => rectangle(label, width, height),

@@ -58,6 +58,15 @@ async fn a_recipe_that_nobody_tested_is_made_drawn_frozen_and_remembered() {
     let back = json!({"place": "line", "packs": 1});
     assert_eq!(post(&shared, "/api/cold_food/1/moves", back).await.1["field"], "place");
     assert_eq!(post(&shared, "/api/cold_food/1/moves", json!({"place": "table", "packs": 1})).await.0, 201);
+    // From one cold place into the other it is still the salsa.
+    let (_, over) =
+        post(&shared, "/api/cold_food/1/moves", json!({"place": "refrigerator", "packs": 1})).await;
+    let id = over["id"].as_i64().unwrap();
+    let moved = get(&shared, "/api/cold_food").await;
+    let moved = moved.as_array().unwrap().iter().find(|food| food["id"] == id).unwrap();
+    assert_eq!((&moved["product"], &moved["may_wait"]), (&json!("recipe"), &json!(false)), "{moved}");
+    let back = post(&shared, &format!("/api/cold_food/{id}/moves"), json!({"place": "line"})).await;
+    assert_eq!((back.0, &back.1["field"]), (422, &json!("place")), "{back:?}");
 
     let record = get(&shared, "/api/batches/1/record").await;
     assert_eq!(
