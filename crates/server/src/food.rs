@@ -48,9 +48,7 @@ impl FoodMoveRequest {
     /// [`ApiError::Field`].
     pub(crate) fn checked(&self, here: &Here) -> Result<NewMove, ApiError> {
         let food = self.food.unwrap_or(here.food);
-        if self.place == FoodPlace::Line {
-            food.can_wait(here.product).map_err(|error| ApiError::field("place", error))?;
-        }
+        food.may_go(self.place, here.product).map_err(|error| ApiError::field("place", error))?;
         if let Some(packs) = self.packs {
             PACKS.check(f64::from(packs)).named("packs")?;
         }

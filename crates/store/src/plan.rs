@@ -21,7 +21,7 @@ use rusqlite::{Connection, Transaction, params};
 use crate::corrections::{ToldBy, corrected};
 use crate::kitchen::read_kitchen;
 use crate::pot::{settle_pot, sizes};
-use crate::rows::batch::{SELECT, one, read, stored};
+use crate::rows::batch::{SELECT, all_lifted, one, read, stored};
 use crate::rows::recipe::{any_bowls, check_unused, check_unused_by_others, insert_bowls};
 use crate::rows::{ids, lot, row_of};
 use crate::{Store, StoreError, if_readable, lineup, ph_bench};
@@ -179,10 +179,11 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn finished(&self) -> Result<Vec<Finished>, StoreError> {
-        let sql = "SELECT id FROM batch WHERE removed_at IS NULL AND EXISTS (SELECT 1 FROM jar WHERE batch_id = batch.id)
-            AND NOT EXISTS (SELECT 1 FROM open_load CROSS JOIN jar ON jar.load_id = open_load.load_id
-                WHERE jar.batch_id = batch.id)
-            ORDER BY id DESC LIMIT ?1";
+        let sql = concat!(
+            "SELECT id FROM batch WHERE removed_at IS NULL AND ",
+            all_lifted!(),
+            " ORDER BY id DESC LIMIT ?1"
+        );
         self.memos.finished.ask(self.version()?, (), || {
             let last = {
                 let connection = self.read()?;

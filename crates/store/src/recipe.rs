@@ -7,6 +7,7 @@ use bodega_core::recipe::part::Part;
 use bodega_core::records::recipe::{Bowls, Recipe, RecipeText};
 use rusqlite::{Connection, OptionalExtension, params};
 
+use crate::rows::batch::all_lifted;
 use crate::rows::recipe::{
     any_bowls, any_recipe, check_done, insert_bowls, one_bowls, one_recipe, read_bowls, read_recipe,
 };
@@ -106,12 +107,12 @@ impl Store {
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn bowls_of(&self, recipe: RecipeId) -> Result<Vec<Bowls>, StoreError> {
         let connection = self.read()?;
-        let sql = "SELECT * FROM bowls WHERE recipe_id = ?1 AND removed_at IS NULL AND NOT EXISTS (
-                SELECT 1 FROM batch WHERE bowls_id = bowls.id AND batch.removed_at IS NULL
-                AND EXISTS (SELECT 1 FROM jar WHERE batch_id = batch.id)
-                AND NOT EXISTS (SELECT 1 FROM open_load CROSS JOIN jar ON jar.load_id = open_load.load_id
-                    WHERE jar.batch_id = batch.id))
-            ORDER BY id DESC";
+        let sql = concat!(
+            "SELECT * FROM bowls WHERE recipe_id = ?1 AND removed_at IS NULL AND NOT EXISTS (
+                SELECT 1 FROM batch WHERE bowls_id = bowls.id AND batch.removed_at IS NULL AND ",
+            all_lifted!(),
+            ") ORDER BY id DESC"
+        );
         let mut statement = connection.prepare_cached(sql)?;
         self.readable(statement.query_map([recipe.0], read_bowls)?)
     }

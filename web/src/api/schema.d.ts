@@ -338,7 +338,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Seal checks, days to look at held fruit, and best-before days as iCalendar. */
+        /** Seal checks, days to look at held fruit, until when food in the cold keeps, and best-before days as iCalendar. */
         get: operations["export_calendar"];
         put?: never;
         post?: never;

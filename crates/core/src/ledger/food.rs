@@ -61,6 +61,14 @@ impl Food {
         }
     }
 
+    /// Whether it may go to a place; the line takes only what may become something else.
+    ///
+    /// # Errors
+    /// [`NotForTheLine`].
+    pub fn may_go(self, place: FoodPlace, of: Option<Product>) -> Result<(), NotForTheLine> {
+        if place == FoodPlace::Line { self.can_wait(of) } else { Ok(()) }
+    }
+
     /// What is to be known of it before it is canned.
     #[must_use]
     pub const fn note(self) -> Option<&'static str> {

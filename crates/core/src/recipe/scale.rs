@@ -8,7 +8,7 @@ use super::measure::{Dimension, Unit, decimal, exact, ratio};
 use super::part::{Part, Role, Side};
 use super::role::role_by_name;
 use crate::measures::names::LONGEST_NAME;
-use crate::measures::units::{Volume, in_pounds, kilograms, quarts};
+use crate::measures::units::{Mass, Volume, in_pounds, kilograms, quarts};
 use crate::measures::words::short;
 use crate::records::recipe::{Makes, RecipeLine, RecipeText};
 
@@ -139,14 +139,20 @@ pub fn tomato_grams(parts: &[Part]) -> Option<f64> {
     tomatoes.map(|part| part.grams().map(|grams| decimal(&grams))).sum()
 }
 
-/// Grams of what is chopped beside the tomatoes, about: whatever is low in acid and comes by the cup, the piece or the pound. What
+/// What is chopped beside the tomatoes weighs about: whatever is low in acid and comes by the cup, the piece or the pound. What
 /// nobody can weigh is left out.
 #[must_use]
-pub fn chopped_grams(parts: &[Part]) -> f64 {
+pub fn chopped(parts: &[Part]) -> Mass {
     let is_chopped = |part: &&Part| {
         part.role == Role::LowAcid && !matches!(part.unit, Some(Unit::Teaspoon | Unit::Tablespoon))
     };
-    parts.iter().filter(is_chopped).filter_map(Part::grams).map(|grams| decimal(&grams)).sum()
+    about(parts.iter().filter(is_chopped))
+}
+
+/// What of these parts can be weighed, about.
+fn about<'a>(parts: impl Iterator<Item = &'a Part>) -> Mass {
+    let grams: f64 = parts.filter_map(Part::grams).map(|grams| decimal(&grams)).sum();
+    kilograms(grams / 1000.0)
 }
 
 /// Raw cut fruit weighs about so much a quart. Common practice, no source.
@@ -155,6 +161,5 @@ const RAW_LB_A_QUART: f64 = 1.6;
 /// Room that the raw parts take in the pots, about; what nobody can weigh is left out.
 #[must_use]
 pub fn raw_volume(parts: &[Part]) -> Volume {
-    let grams: f64 = parts.iter().filter_map(Part::grams).map(|grams| decimal(&grams)).sum();
-    quarts(in_pounds(kilograms(grams / 1000.0)) / RAW_LB_A_QUART)
+    quarts(in_pounds(about(parts.iter())) / RAW_LB_A_QUART)
 }

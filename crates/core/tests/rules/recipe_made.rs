@@ -16,7 +16,7 @@ use bodega_core::recipe::bowls::{changes, empty};
 use bodega_core::recipe::measure::Unit;
 use bodega_core::recipe::part::{Part, Per, Role};
 use bodega_core::recipe::process::{AltitudePrinted, PrintedTime, RecipeProcess};
-use bodega_core::recipe::scale::chopped_grams;
+use bodega_core::recipe::scale::chopped;
 use bodega_core::records::batch::Batch;
 use bodega_core::records::kitchen::Units;
 use bodega_core::records::moved::{ColdFood, Moved};
@@ -24,8 +24,13 @@ use bodega_core::records::recipe::{BatchRecipe, Bowls};
 use bodega_core::shelf::label_words::recipe_acid;
 use bodega_core::tables::process::{Method, Pack, Product};
 use bodega_core::towel::seal::FRIDGE_DAYS;
+use uom::si::mass::gram;
 
 use super::kitchen::{batch, house, jar, load};
+
+fn in_grams(parts: &[Part]) -> f64 {
+    chopped(parts).get::<gram>()
+}
 
 fn part(name: &str, amount: f64, unit: Unit, role: Role) -> Part {
     Part::new(name, Some(amount), Some(unit), role)
@@ -174,10 +179,10 @@ fn what_was_changed_is_said_beside_the_card() {
 #[test]
 fn what_is_chopped_is_what_is_low_in_acid_and_comes_by_the_cup() {
     // Three cups of onion at 160 g; garlic by the spoon, the tomatoes and the salt are not chopped for it.
-    assert!((chopped_grams(&salsa()) - 480.0).abs() < 0.5, "{}", chopped_grams(&salsa()));
+    assert!((in_grams(&salsa()) - 480.0).abs() < 0.5, "{}", in_grams(&salsa()));
     let pound = part("green peppers", 1.0, Unit::Pound, Role::LowAcid);
-    assert!((chopped_grams(&[pound]) - 453.6).abs() < 0.1);
-    assert!(chopped_grams(&[Part::new("celery", None, None, Role::LowAcid)]).abs() < 1e-9);
+    assert!((in_grams(&[pound]) - 453.6).abs() < 0.1);
+    assert!(in_grams(&[Part::new("celery", None, None, Role::LowAcid)]).abs() < 1e-9);
 }
 
 #[test]

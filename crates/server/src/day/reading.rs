@@ -17,11 +17,11 @@ use bodega_core::kettle::vessels::{Usable, boiling_minutes, spread};
 use bodega_core::ledger::food::Food;
 use bodega_core::measures::ids::CannerId;
 use bodega_core::measures::moment::{Minutes, Moment};
-use bodega_core::measures::units::{Volume, grams, in_pounds, kilograms, litres};
+use bodega_core::measures::units::{Volume, grams, in_pounds, litres};
 use bodega_core::plan::outlook::{HANDS_PER_JAR, stove_per_lb, usual_rate};
 use bodega_core::plan::stuff::{boiled_away, in_kettle};
 use bodega_core::recipe::bowls::planned;
-use bodega_core::recipe::scale::chopped_grams;
+use bodega_core::recipe::scale::chopped;
 use bodega_core::records::batch::Batch;
 use bodega_core::records::cook::Kettle;
 use bodega_core::records::day::BlockNote;
@@ -30,7 +30,7 @@ use bodega_core::records::kitchen::Kitchen;
 use bodega_core::records::load::CannerLoad;
 use bodega_core::records::lot::Lot;
 use bodega_core::tables::process::{Method, Pack};
-use bodega_store::StoreError;
+use bodega_store::{StoreError, if_readable};
 use uom::si::time::minute;
 
 use crate::canner::view::pace;
@@ -282,11 +282,10 @@ impl Records<'_> {
 
     /// Minutes of hands to chop what a batch's recipe asks for beside the tomatoes; none when it is mixed.
     fn chopping(&self, batch: &Batch) -> Result<f64, StoreError> {
-        let bowls = batch.bowls.map(|bowls| self.shared.store.any_bowls(bowls)).transpose()?;
-        let grams = bowls
-            .filter(|bowls| bowls.mixed_at.is_none())
-            .map_or(0.0, |bowls| chopped_grams(&planned(&bowls)));
-        Ok(sink::chopping(in_pounds(kilograms(grams / 1000.0))))
+        let Some(bowls) = batch.bowls else { return Ok(0.0) };
+        let bowls = if_readable(self.shared.store.any_bowls(bowls))?;
+        let open = bowls.filter(|bowls| bowls.mixed_at.is_none());
+        Ok(open.map_or(0.0, |bowls| sink::chopping(in_pounds(chopped(&planned(&bowls))))))
     }
 
     /// What is left to do today of a batch at a stage; `chop` is how many minutes chopping takes.

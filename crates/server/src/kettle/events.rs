@@ -129,28 +129,25 @@ fn checked(request: CookEventRequest, cook: &Cook, units: Units) -> Result<(Cook
     })
 }
 
-/// Where what is taken off a kettle goes, as a move of its batch; `None` when it cooks for no batch.
+/// Where what is taken off a kettle goes, as a move of its batch.
 fn goes_to(
-    (cook, batch): (&Cook, Option<&Batch>),
+    (cook, batch): (&Cook, &Batch),
     what: CookWhat,
     value: f64,
     place: Option<FoodPlace>,
-) -> Result<Option<NewMove>, ApiError> {
-    let Some(batch) = batch else { return Ok(None) };
+) -> Result<NewMove, ApiError> {
     let food = if what == CookWhat::LadleL { Food::ThinJuice } else { Food::Juice };
     let told = Told { amount: value, measure: FoodMeasure::Litre };
     let place = place.unwrap_or(FoodPlace::Line);
-    if place == FoodPlace::Line {
-        food.can_wait(Some(batch.product)).map_err(|error| ApiError::field("place", error))?;
-    }
-    Ok(Some(NewMove {
+    food.may_go(place, Some(batch.product)).map_err(|error| ApiError::field("place", error))?;
+    Ok(NewMove {
         from: Source::Batch(batch.id),
         food,
         place,
         told,
         weight_g: whole_grams(told.mass(food, cook.brix)),
         packs: None,
-    }))
+    })
 }
 
 /// What goes in while it cooks: litres, and what of a lot that is.
@@ -223,14 +220,13 @@ pub async fn add_cook_event(
     let id = *id;
     let wanted = request.lot;
     let (turned, before) = (request.setting, request.before);
-    let (cook, batch, rate, lot, units) = read(&shared, move |shared| {
+    let (cook, rate, lot, units) = read(&shared, move |shared| {
         let store = &shared.store;
         let lot = wanted.map(|lot| store.lot(lot)).transpose()?;
         let cook = store.cook(id)?;
         let rate = |setting| Ok::<_, StoreError>(habits(shared, &cook.kettle)?.at(setting).rate);
         let rate = turned.map(rate).transpose()?;
-        let batch = cook.batch.map(|batch| store.batch(batch)).transpose()?;
-        Ok((cook, batch, rate, lot, store.kitchen()?.units))
+        Ok((cook, rate, lot, store.kitchen()?.units))
     })
     .await?;
     if let Some(lot) = lot.as_ref().filter(|lot| !lot.condition.can_be_canned()) {
@@ -249,8 +245,13 @@ pub async fn add_cook_event(
         }
     };
     let before = before.map(|reading| explains(&cook, reading)).transpose()?;
-    let went =
-        if what.takes_off() { goes_to((&cook, batch.as_ref()), what, value, request.place)? } else { None };
+    let went = match cook.batch.filter(|_| what.takes_off()) {
+        Some(batch) => {
+            let batch = read(&shared, move |shared| shared.store.batch(batch)).await?;
+            Some(goes_to((&cook, &batch), what, value, request.place)?)
+        }
+        None => None,
+    };
     // What went in or was taken off is food that is elsewhere now.
     let moves_food = matches!(what, CookWhat::AddL | CookWhat::LadleL | CookWhat::DrainL);
     let topic = if moves_food { Topic::Everything } else { Topic::Reading };

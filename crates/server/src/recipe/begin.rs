@@ -4,10 +4,9 @@ use bodega_core::ledger::food::Food;
 use bodega_core::measures::ids::{BowlsId, LotId, RecipeId};
 use bodega_core::recipe::acids::agent_of;
 use bodega_core::recipe::bowls::empty;
-use bodega_core::recipe::measure::exact;
+use bodega_core::recipe::part::Part;
 use bodega_core::recipe::per_jar::acid_doses;
 use bodega_core::recipe::process::RecipeProcess;
-use bodega_core::recipe::scale::scaled;
 use bodega_core::records::batch::{ByRecipe, Draw, NewBatch, NewLoad, SetOut};
 use bodega_core::records::canner::Canner;
 use bodega_core::records::lot::Lot;
@@ -45,6 +44,8 @@ pub(crate) struct Begin<'a> {
     pub(crate) draws: Vec<Draw>,
     pub(crate) loads: Vec<NewLoad>,
     pub(crate) factor: f64,
+    /// The recipe's parts, so many times.
+    pub(crate) scaled: &'a [Part],
     /// Bowls that stand out already.
     pub(crate) bowls: Option<BowlsId>,
 }
@@ -80,11 +81,7 @@ impl Begin<'_> {
                 },
                 bowls: match self.bowls {
                     Some(bowls) => SetOut::There(bowls),
-                    None => SetOut::New {
-                        factor: self.factor,
-                        empty: empty(&scaled(&parts, &exact(self.factor))),
-                        base: parts,
-                    },
+                    None => SetOut::New { factor: self.factor, empty: empty(self.scaled), base: parts },
                 },
             }),
         }

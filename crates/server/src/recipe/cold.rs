@@ -62,6 +62,7 @@ pub async fn begin_cold(
             draws: tomatoes(&scaled, &lots).draws,
             loads: Vec::new(),
             factor,
+            scaled: &scaled,
             bowls: bowls.map(|bowls| bowls.id),
         };
         Ok(store.add_batch(&begin.batch(shared.clock.today()), shared.clock.now())?)

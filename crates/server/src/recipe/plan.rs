@@ -244,6 +244,7 @@ pub async fn begin_recipe(
             draws: ground.tomatoes.draws,
             loads,
             factor: ground.factor,
+            scaled: &ground.scaled,
             bowls: ground.bowls,
         };
         let batch = begin.batch(shared.clock.today());

@@ -17,6 +17,16 @@ pub(crate) const SELECT: &str = "SELECT batch.*,
      AND load_id NOT IN (SELECT load_id FROM open_load)) AS jars_lifted
     FROM batch";
 
+/// Whether a batch has jars and all of them are out of the canner.
+macro_rules! all_lifted {
+    () => {
+        "EXISTS (SELECT 1 FROM jar WHERE batch_id = batch.id)
+            AND NOT EXISTS (SELECT 1 FROM open_load CROSS JOIN jar ON jar.load_id = open_load.load_id
+                WHERE jar.batch_id = batch.id)"
+    };
+}
+pub(crate) use all_lifted;
+
 pub(crate) fn read(row: &Row<'_>) -> rusqlite::Result<Batch> {
     Ok(Batch {
         id: BatchId(row.get("id")?),

@@ -1,10 +1,10 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
-import { api, take, type RecipeHistory } from "../../api/client";
-import { ask, useChange } from "../../api/queries";
+import type { RecipeHistory } from "../../api/client";
+import { ask } from "../../api/queries";
+import { BatchName } from "../../parts/BatchName";
 import { jarText } from "../../parts/format";
 import { Liking } from "../../parts/Liking";
-import { NameNote } from "../../parts/NameNote";
 import { Plate } from "../../parts/Plate";
 import { short } from "./model";
 
@@ -22,10 +22,6 @@ function becameText({ jars, went, ph }: Made): string {
 
 function Line({ made }: { made: Made }) {
   const { batch } = made;
-  const path = { path: { id: batch.id } };
-  const name = useChange((body: { name: string; note: string }) =>
-    take(api.PUT("/api/batches/{id}/name", { params: path, body })),
-  );
   return (
     <li className="grid gap-2 border-t-2 border-line py-3 first:border-t-0">
       <p className="text-lg">
@@ -42,12 +38,7 @@ function Line({ made }: { made: Made }) {
       {batch.note != null && <p className="text-lg whitespace-pre-line">“{batch.note}”</p>}
       <div className="flex flex-wrap items-start gap-3">
         <Liking batch={batch} />
-        <NameNote
-          of={batch}
-          example="with the yellow ones"
-          error={name.error}
-          onKeep={(named) => name.mutate(named)}
-        />
+        <BatchName batch={batch} />
       </div>
     </li>
   );

@@ -113,7 +113,14 @@ export function MakePlate({
   );
   const may = plan?.stands.standing === "checked" && plan.jars != null;
   // What may never go into jars as it stands is made for the cold at once.
-  const isOut = plan?.stands.standing === "no_process" || plan?.stands.standing === "not_for_jars";
+  const { standing } = recipe.stands;
+  const isOut = standing === "no_process" || standing === "not_for_jars";
+  const forTheCold = "Make it for the refrigerator or freezer";
+  const first = may
+    ? { text: "Set out bowls and jars", change: make }
+    : isOut
+      ? { text: forTheCold, change: cold }
+      : { text: "Set the bowls out", change: bowls };
   const { data: card } = useQuery(ask.recipeScale(recipe.id, { factor }));
   return (
     <Plate title={`Make it × ${short(factor)}`}>
@@ -133,38 +140,18 @@ export function MakePlate({
         )}
         <Trouble error={error} />
         <AltitudeHere />
-        {may ? (
-          <Touch
-            look={isAgain ? "plain" : "main"}
-            big
-            className="w-full"
-            disabled={make.isPending}
-            onPress={() => make.mutate(undefined)}
-          >
-            Set out bowls and jars
-          </Touch>
-        ) : (
-          !isOut && (
-            <Touch
-              look={isAgain ? "plain" : "main"}
-              big
-              className="w-full"
-              disabled={bowls.isPending}
-              onPress={() => bowls.mutate(undefined)}
-            >
-              Set the bowls out
-            </Touch>
-          )
-        )}
-        {plan !== undefined && (
-          <Touch
-            look={isOut && !isAgain ? "main" : "plain"}
-            big={isOut}
-            className="w-full"
-            disabled={cold.isPending}
-            onPress={() => cold.mutate(undefined)}
-          >
-            Make it for the refrigerator or freezer
+        <Touch
+          look={isAgain ? "plain" : "main"}
+          big
+          className="w-full"
+          disabled={first.change.isPending}
+          onPress={() => first.change.mutate(undefined)}
+        >
+          {first.text}
+        </Touch>
+        {!isOut && (
+          <Touch className="w-full" disabled={cold.isPending} onPress={() => cold.mutate(undefined)}>
+            {forTheCold}
           </Touch>
         )}
         <Trouble error={make.error ?? bowls.error ?? cold.error ?? remove.error ?? lasts.error} />

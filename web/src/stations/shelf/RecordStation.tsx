@@ -1,8 +1,9 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link, useParams } from "react-router";
-import { api, take, type BatchRecord } from "../../api/client";
-import { ask, useChange } from "../../api/queries";
+import type { BatchRecord } from "../../api/client";
+import { ask } from "../../api/queries";
 import { WORDS } from "../../api/words.generated";
+import { BatchName } from "../../parts/BatchName";
 import {
   AGENT,
   altitudeText,
@@ -22,7 +23,6 @@ import {
 import { contentsText } from "../../parts/contents";
 import { Findings } from "../../parts/Findings";
 import { Liking } from "../../parts/Liking";
-import { NameNote } from "../../parts/NameNote";
 import { Trouble } from "../../parts/Note";
 import { Pending } from "../../parts/Pending";
 import { Plate } from "../../parts/Plate";
@@ -58,9 +58,6 @@ export function RecordStation() {
   const id = Number(useParams().id);
   const { data: record, error } = useQuery(ask.record(id));
   const { data: counter } = useQuery(ask.counter());
-  const name = useChange((body: { name: string; note: string }) =>
-    take(api.PUT("/api/batches/{id}/name", { params: { path: { id } }, body })),
-  );
   if (error !== null) return <Trouble error={error} />;
   if (record === undefined || counter === undefined) return <Pending of={[ask.record(id), ask.counter()]} />;
   const units = counter.kitchen.units;
@@ -112,12 +109,7 @@ export function RecordStation() {
           )}
           <div className="mt-2 grid gap-3 print:hidden">
             <Liking batch={batch} />
-            <NameNote
-              of={batch}
-              example="with the yellow ones"
-              error={name.error}
-              onKeep={(named) => name.mutate(named)}
-            />
+            <BatchName batch={batch} />
           </div>
           {record.bowls != null && (
             <>
