@@ -1,4 +1,6 @@
 import js from "@eslint/js";
+import { createTypeScriptImportResolver } from "eslint-import-resolver-typescript";
+import { importX } from "eslint-plugin-import-x";
 import a11y from "eslint-plugin-jsx-a11y";
 import hooks from "eslint-plugin-react-hooks";
 import tseslint from "typescript-eslint";
@@ -15,6 +17,14 @@ export default tseslint.config(
       // A switch over a union of ours names every member, so that a new one does not compile by luck.
       "@typescript-eslint/switch-exhaustiveness-check": "error",
     },
+  },
+  {
+    plugins: { "import-x": importX },
+    settings: {
+      ...importX.flatConfigs.typescript.settings,
+      "import-x/resolver-next": [createTypeScriptImportResolver()],
+    },
+    rules: { "import-x/no-cycle": ["error", { ignoreExternal: true }] },
   },
   { files: ["eslint.config.js", "compress.mjs"], extends: [tseslint.configs.disableTypeChecked] },
 );

@@ -1,4 +1,4 @@
-import { signal } from "../parts/signal";
+import { signal } from "../base/signal";
 
 /** Where a code that was scanned leads. */
 const at = globalThis.location as Location | undefined;

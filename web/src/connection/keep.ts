@@ -1,4 +1,4 @@
-import { signal } from "../parts/signal";
+import { signal } from "../base/signal";
 
 /** A change that was touched while Bodega did not answer. */
 export interface Touched {

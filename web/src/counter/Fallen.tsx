@@ -1,11 +1,11 @@
 import { useQuery } from "@tanstack/react-query";
 import { api, take, type BoilEvent, type LoadView } from "../api/client";
-import { ask, useChange } from "../api/queries";
+import { ask, useChange } from "../queries/queries";
 import { Trouble } from "../parts/Note";
 import { Plate } from "../parts/Plate";
 import { Touch } from "../parts/Touch";
-import { figureText, saidNow, touchText, wordsText } from "../stations/canner/model";
-import { useKitchenNow } from "./clock";
+import { figureText, saidNow, touchText, wordsText } from "../parts/said";
+import { useKitchenNow } from "../base/clock";
 
 /** The clock of one load and what may be said of it, with nothing else that could fail. */
 function BareClock({ load }: { load: LoadView }) {

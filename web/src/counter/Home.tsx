@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { Navigate } from "react-router";
-import { ask } from "../api/queries";
+import { ask } from "../queries/queries";
 import { Pending } from "../parts/Pending";
 
 /** Where a kitchen opens: at its crates, and a new one at the first question. */

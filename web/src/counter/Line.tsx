@@ -1,10 +1,10 @@
 import { useQuery } from "@tanstack/react-query";
 import { memo } from "react";
 import { NavLink } from "react-router";
-import { ask } from "../api/queries";
-import { useAtMoment } from "./clock";
-import { placesOf, type Place } from "./model";
-import { StationPicture } from "./StationPicture";
+import { ask } from "../queries/queries";
+import { useAtMoment } from "../base/clock";
+import { placesOf, type Place } from "../frame/line";
+import { StationPicture } from "../frame/StationPicture";
 
 /** One station on the line; drawn anew only when what it says changes. */
 const PlaceLink = memo(function PlaceLink(place: Place) {

@@ -2,17 +2,17 @@ import { useIsFetching, useQuery } from "@tanstack/react-query";
 import { lazy, Suspense, useEffect, useRef, type ReactNode } from "react";
 import { Link, Outlet, ScrollRestoration, useLocation } from "react-router";
 import type { Counter } from "../api/client";
-import { ask, useLiveAnswers } from "../api/queries";
-import { Connection } from "../connection/Connection";
-import { altitudeText } from "../parts/format";
+import { ask, useLiveAnswers } from "../queries/queries";
+import { Connection } from "../frame/Connection";
+import { altitudeText } from "../writing/format";
 import { Note } from "../parts/Note";
-import { Alarms } from "./Alarms";
-import { Awake } from "./Awake";
+import { Alarms } from "../frame/Alarms";
+import { Awake } from "../frame/Awake";
 import { Boundary } from "./Boundary";
-import { useAtMoment } from "./clock";
+import { useAtMoment } from "../base/clock";
 import { Line } from "./Line";
-import { pageOf, placesOf, stepText } from "./model";
-import { NoticePlace } from "./notices";
+import { pageOf, placesOf, stepText } from "../frame/line";
+import { NoticePlace } from "../parts/notices";
 import { SayIt } from "./SayIt";
 
 /** Loaded after what is looked at. */

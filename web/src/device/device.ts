@@ -1,7 +1,7 @@
 import { useSyncExternalStore } from "react";
 import * as v from "valibot";
-import { quietly } from "../parts/quietly";
-import { signal } from "../parts/signal";
+import { quietly } from "../base/quietly";
+import { signal } from "../base/signal";
 
 const schema = v.object({
   /** Dark is for a dim kitchen or the night's lids. */

@@ -1,4 +1,4 @@
-import { quietly } from "../parts/quietly";
+import { quietly } from "../base/quietly";
 
 /** A voice that lives in this machine; none is asked for over a network. */
 function localVoice(): SpeechSynthesisVoice | undefined {

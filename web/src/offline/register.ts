@@ -1,4 +1,4 @@
-import { signal } from "../parts/signal";
+import { signal } from "../base/signal";
 
 /** Whether this device can open the kitchen without it, as far as is known. */
 export type Offline = "unknown" | "kept" | "not trusted" | "not here";

@@ -2,18 +2,18 @@ import { useQuery } from "@tanstack/react-query";
 import { useDeferredValue, useState } from "react";
 import * as v from "valibot";
 import type { Height, NearAnswer, Units } from "../api/client";
-import { ask } from "../api/queries";
+import { ask } from "../queries/queries";
 import { Choice } from "./Choice";
 import { number, useFields } from "./fields";
-import { altitudeText, distanceText } from "./format";
+import { altitudeText, distanceText } from "../writing/format";
 import { NumberOf } from "./FormFields";
 import { Note, Trouble } from "./Note";
 import { Touch } from "./Touch";
 import { NumberField } from "./NumberField";
-import { parseNumber, saidText } from "./number";
-import { waysNow } from "./ways";
+import { parseNumber, saidText } from "../writing/number";
+import { waysNow } from "../writing/ways";
 import { TextField } from "./TextField";
-import { heatScale, heightScale, lowAsked } from "./units";
+import { heatScale, heightScale, lowAsked } from "../writing/units";
 
 /** The column of the table that a height lies in, in the household's own measure. */
 const bandText = (height: Height) => (waysNow().height === "feet" ? height.band : height.band_m);

@@ -1,8 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
-import { ask } from "../api/queries";
-import { useSay } from "../counter/notices";
+import { ask } from "../queries/queries";
+import { useSay } from "./notices";
 import { AltitudeFinder } from "./AltitudeFinder";
-import { altitudeText } from "./format";
+import { altitudeText } from "../writing/format";
 import { Trouble } from "./Note";
 import { useKitchenChange } from "./useKitchenChange";
 

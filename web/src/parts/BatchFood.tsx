@@ -1,7 +1,7 @@
 import { api, take, type Food, type FoodMove, type FoodPlace, type Units } from "../api/client";
-import { useChange, useUndoMove } from "../api/queries";
+import { useChange, useUndoMove } from "../queries/queries";
 import { WORDS } from "../api/words.generated";
-import { useSay } from "../counter/notices";
+import { useSay } from "./notices";
 import { MoveFood } from "./MoveFood";
 import { Trouble } from "./Note";
 

@@ -1,5 +1,5 @@
 import { api, take, type Batch } from "../api/client";
-import { useChange } from "../api/queries";
+import { useChange } from "../queries/queries";
 import { NameNote } from "./NameNote";
 
 /** What the household calls a batch, and its note. */

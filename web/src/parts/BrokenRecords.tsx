@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, take, type BrokenRecord } from "../api/client";
-import { ask, useChange } from "../api/queries";
+import { ask, useChange } from "../queries/queries";
 import { Note, Trouble } from "./Note";
 import { Pick } from "./Pick";
 import { TextField } from "./TextField";

@@ -1,6 +1,6 @@
 import type { LoadView } from "../api/client";
 import { Bubbles } from "./Bubbles";
-import { jarsText } from "./format";
+import { jarsText } from "../writing/format";
 
 /** A jar in the canner; places are in units of the canner's inner radius. */
 export interface Standing {

@@ -15,7 +15,7 @@ import {
   NAMED,
   typedOf,
 } from "./contents";
-import { INGREDIENT } from "./format";
+import { INGREDIENT } from "../writing/format";
 import { NumberField } from "./NumberField";
 import { Pick } from "./Pick";
 import { TextField } from "./TextField";

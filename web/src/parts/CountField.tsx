@@ -1,8 +1,8 @@
 import { useEffect, useRef, useState } from "react";
 import { boundsOf, type Bound } from "./fields";
 import { NumberField } from "./NumberField";
-import { parseNumber } from "./number";
-import { plain } from "./units";
+import { parseNumber } from "../writing/number";
+import { plain } from "../writing/units";
 
 /** What was typed or stepped to, over which count, and whether it is on its way to be kept. */
 interface Said {

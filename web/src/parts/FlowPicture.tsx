@@ -1,7 +1,7 @@
 import { useState } from "react";
 import type { Units } from "../api/client";
 import { drawFlow, type FlowLink } from "./flow";
-import { weightText } from "./format";
+import { weightText } from "../writing/format";
 
 const WIDE = 900;
 const COLORS = ["#c8371f", "#a87b47", "#2f6b3f", "var(--color-cobalt)", "#7a4b8c", "#b5892f"];

@@ -6,7 +6,7 @@ import { NumberField } from "./NumberField";
 import { Pick } from "./Pick";
 import { TextField } from "./TextField";
 import { Tick } from "./Tick";
-import { plain, type Scale } from "./units";
+import { plain, type Scale } from "../writing/units";
 
 interface Of<In extends FieldValues, Out> {
   control: Control<In, unknown, Out>;

@@ -1,8 +1,8 @@
 import { api, take, type Batch, type Liking as Word } from "../api/client";
-import { useChange } from "../api/queries";
+import { useChange } from "../queries/queries";
 import { WORDS } from "../api/words.generated";
 import { allOf, Choice } from "./Choice";
-import { capital } from "./format";
+import { capital } from "../writing/format";
 import { Trouble } from "./Note";
 import { Touch } from "./Touch";
 

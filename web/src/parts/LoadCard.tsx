@@ -5,7 +5,7 @@ import { Choice } from "./Choice";
 import { Note, Trouble } from "./Note";
 import { Touch } from "./Touch";
 import { changed, HEADSPACE, headspaceWord, isUsual, USUAL, WATER_WARMTH, waterWarmth } from "./claims";
-import { headspaceText } from "./format";
+import { headspaceText } from "../writing/format";
 import { useClaims } from "./useClaims";
 
 const words = <T extends string>(of: Record<T, string>) =>

@@ -2,15 +2,15 @@ import { useQuery } from "@tanstack/react-query";
 import { useWatch } from "react-hook-form";
 import * as v from "valibot";
 import type { Food, FoodMeasure, FoodMove, FoodPlace, Units } from "../api/client";
-import { ask } from "../api/queries";
+import { ask } from "../queries/queries";
 import { WORDS } from "../api/words.generated";
 import { allOf, optionsOf } from "./Choice";
 import { number, optionalNumber, useFields, useRefusal } from "./fields";
-import { capital } from "./format";
+import { capital } from "../writing/format";
 import { ChoiceOf, NumberOf } from "./FormFields";
 import { Trouble } from "./Note";
 import { Touch } from "./Touch";
-import { plain } from "./units";
+import { plain } from "../writing/units";
 
 const schemaOf = (mayBeAll: boolean) => {
   const amount = mayBeAll ? optionalNumber("Told.amount") : number("Told.amount");

@@ -1,5 +1,5 @@
 import { useId } from "react";
-import { notANumber, readNumber, saidText, stepped, typedOf, understood } from "./number";
+import { notANumber, readNumber, saidText, stepped, typedOf, understood } from "../writing/number";
 import { Touch } from "./Touch";
 import { useHold } from "./useHold";
 

@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { api, take, type Added, type Question } from "../api/client";
-import { useChange } from "../api/queries";
+import { useChange } from "../queries/queries";
 import { AltitudeHere } from "./AltitudeHere";
 import { USUAL } from "./claims";
 import { ContentsPicker } from "./ContentsPicker";

@@ -1,8 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
-import { ask } from "../api/queries";
+import { ask } from "../queries/queries";
 import type { Figure } from "../api/client";
 import { WORDS } from "../api/words.generated";
-import { capital } from "./format";
+import { capital } from "../writing/format";
 import { SourceText, Why } from "./Why";
 
 /** Where the figures beside it come from and how sure they are, behind one touch. */

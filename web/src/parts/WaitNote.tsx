@@ -1,5 +1,5 @@
 import type { LoadView } from "../api/client";
-import { useAtMoment } from "../counter/clock";
+import { useAtMoment } from "../base/clock";
 import { Note } from "./Note";
 
 /** Filled jars that have stood on the bench for too long. */

@@ -1,8 +1,8 @@
 import { api, take, type LoadView, type WaterOver as Over } from "../api/client";
-import { useChange } from "../api/queries";
+import { useChange } from "../queries/queries";
 import { WORDS } from "../api/words.generated";
 import { Choice, optionsOf } from "./Choice";
-import { capitals } from "./format";
+import { capitals } from "../writing/format";
 import { Trouble } from "./Note";
 
 const OVERS = Object.keys(WORDS.WaterOver) as Over[];

@@ -1,5 +1,5 @@
 import type { JarSize, Product } from "../api/client";
-import { contentText, jarText } from "./format";
+import { contentText, jarText } from "../writing/format";
 
 interface OfBatch {
   batch: number;

@@ -1,6 +1,6 @@
 import { describe, expect, test } from "vitest";
 import { addedOf, contentsText, groupOf, measuresOf, typedOf } from "./contents";
-import { INGREDIENT } from "./format";
+import { INGREDIENT } from "../writing/format";
 
 describe("what else goes in", () => {
   test("is not said while nothing was chosen or an amount is missing", () => {

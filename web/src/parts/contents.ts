@@ -1,6 +1,6 @@
 import type { Added, Ingredient, RecipeUnit } from "../api/client";
 import { MEASURED, WORDS } from "../api/words.generated";
-import { parseNumber } from "./number";
+import { parseNumber } from "../writing/number";
 
 /** What may go in, by what people think of first. */
 export const GROUPS = ["nothing", "herbs", "vegetables", "else"] as const;

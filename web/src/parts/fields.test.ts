@@ -1,10 +1,10 @@
 import { describe, expect, test } from "vitest";
-import { showWays, usualWays } from "./ways";
+import { showWays, usualWays } from "../writing/ways";
 import * as v from "valibot";
 import { BOUNDS } from "../api/bounds.generated";
 import { Refused, type Problem } from "../api/client";
 import { boundsOf, fieldOf, named, number, optionalNumber, type Bound } from "./fields";
-import { heatScale, heightScale, massScale, plain } from "./units";
+import { heatScale, heightScale, massScale, plain } from "../writing/units";
 
 const message = (schema: v.GenericSchema<string, unknown>, typed: string) => {
   const read = v.safeParse(schema, typed);

@@ -10,9 +10,9 @@ import {
 import * as v from "valibot";
 import { BOUNDS } from "../api/bounds.generated";
 import { Refused } from "../api/client";
-import { notANumber, parseNumber, typedOf } from "./number";
+import { notANumber, parseNumber, typedOf } from "../writing/number";
 import { sentence } from "./sentence";
-import { plain, type Scale } from "./units";
+import { plain, type Scale } from "../writing/units";
 
 export type Bound = keyof typeof BOUNDS;
 

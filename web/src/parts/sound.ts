@@ -1,5 +1,5 @@
-import { quietly } from "./quietly";
-import { signal } from "./signal";
+import { quietly } from "../base/quietly";
+import { signal } from "../base/signal";
 
 const BEEPS = 3;
 const BEEP_S = 0.35;

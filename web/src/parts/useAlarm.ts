@@ -1,7 +1,7 @@
 import { useEffect } from "react";
 import { deviceNow } from "../device/device";
 import { sayAloud } from "../device/voice";
-import { quietly } from "./quietly";
+import { quietly } from "../base/quietly";
 import { ring, soundState } from "./sound";
 
 const EVERY_MS = 15_000;

@@ -1,5 +1,5 @@
 import { api, take, type Claims } from "../api/client";
-import { useChange } from "../api/queries";
+import { useChange } from "../queries/queries";
 
 /** Says what was seen of a load's jars. */
 export const useClaims = (load: number) =>

@@ -1,5 +1,5 @@
 import { api, take, type KitchenChange } from "../api/client";
-import { useChange } from "../api/queries";
+import { useChange } from "../queries/queries";
 
 /** A change to the household's own settings; what is left out stays. */
 export function useKitchenChange() {

@@ -1,6 +1,6 @@
 import { api, take } from "../api/client";
-import { useChange } from "../api/queries";
-import { useSay } from "../counter/notices";
+import { useChange } from "../queries/queries";
+import { useSay } from "./notices";
 
 /** Says of jars that their acid is not in them, with a touch to take that back. */
 export function useUndosed(then?: () => void) {

@@ -1,5 +1,5 @@
 import { expect, test } from "vitest";
-import { showZone } from "./format";
+import { showZone } from "../writing/format";
 import { waitText } from "./wait";
 
 showZone("UTC");

@@ -1,5 +1,5 @@
 import type { Wait } from "../api/client";
-import { capital, clockText, dayOf, dayText, shortDay } from "./format";
+import { capital, clockText, dayOf, dayText, shortDay } from "../writing/format";
 
 /** Until when something waits and what is then to be done: "Can it by 18:40", "Use it by 14 September". */
 export function waitText(wait: Wait, now: number): string {

@@ -1,5 +1,5 @@
 import { scaleLinear } from "d3-scale";
-import { altitudeText } from "../../parts/format";
+import { altitudeText } from "../../writing/format";
 
 const INK = "var(--color-ink)";
 /** Edges of the bands in feet, drawn as contour lines. */

@@ -1,5 +1,5 @@
 import type { Almanac } from "../../api/client";
-import { MEDIUM, PRODUCT } from "../../parts/format";
+import { MEDIUM, PRODUCT } from "../../writing/format";
 import { Note } from "../../parts/Note";
 
 type Table = Almanac["pressure"][number];

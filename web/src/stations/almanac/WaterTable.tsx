@@ -1,6 +1,6 @@
 import { Fragment } from "react";
 import type { Almanac } from "../../api/client";
-import { jarText, MEDIUM, PRODUCT } from "../../parts/format";
+import { jarText, MEDIUM, PRODUCT } from "../../writing/format";
 
 type Line = Almanac["water"][number];
 

@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import type { Almanac } from "../../api/client";
-import { ask } from "../../api/queries";
-import { AGENT, altitudeText, headspaceText, jarText, PRODUCT } from "../../parts/format";
+import { ask } from "../../queries/queries";
+import { AGENT, altitudeText, headspaceText, jarText, PRODUCT } from "../../writing/format";
 import { Note } from "../../parts/Note";
 import { Pending } from "../../parts/Pending";
 import { Answer, Plate } from "../../parts/Plate";
@@ -9,7 +9,7 @@ import { Sources } from "../../parts/Sources";
 import { Touch } from "../../parts/Touch";
 import { AltitudePicture } from "./AltitudePicture";
 import { PressureTables } from "./PressureTables";
-import { numberText, waysNow } from "../../parts/ways";
+import { numberText, waysNow } from "../../writing/ways";
 import { WaterTable } from "./WaterTable";
 import { WhyPictures } from "./WhyPictures";
 import { AltitudeHere } from "../../parts/AltitudeHere";

@@ -1,8 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import type { LoadView } from "../../api/client";
-import { ask } from "../../api/queries";
-import { historyText, jarsText, loadText } from "../../parts/format";
+import { ask } from "../../queries/queries";
+import { historyText, jarsText, loadText } from "../../writing/format";
 import { Plate } from "../../parts/Plate";
 
 const FATE = {

@@ -1,15 +1,15 @@
 import { useState } from "react";
 import * as v from "valibot";
 import { api, Refused, take, type AlsoIn as Also, type JarSize, type LoadView } from "../../api/client";
-import { useChange } from "../../api/queries";
+import { useChange } from "../../queries/queries";
 import { WORDS } from "../../api/words.generated";
 import { number, useFields, useRefusal } from "../../parts/fields";
 import { NumberOf, PickOf, TextOf } from "../../parts/FormFields";
-import { capital, jarText } from "../../parts/format";
+import { capital, jarText } from "../../writing/format";
 import { Note, Trouble } from "../../parts/Note";
 import { sentence } from "../../parts/sentence";
 import { Touch } from "../../parts/Touch";
-import { plain } from "../../parts/units";
+import { plain } from "../../writing/units";
 
 const SIZES = Object.keys(WORDS.JarSize) as JarSize[];
 const schema = v.object({

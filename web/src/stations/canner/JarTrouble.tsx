@@ -1,11 +1,11 @@
 import { Dialog } from "radix-ui";
 import { useState } from "react";
 import { api, take, type JarSize, type LoadView } from "../../api/client";
-import { useChange } from "../../api/queries";
-import { useSay } from "../../counter/notices";
+import { useChange } from "../../queries/queries";
+import { useSay } from "../../parts/notices";
 import { useUndosed } from "../../parts/useUndosed";
 import { batchesOf } from "../../parts/batches";
-import { jarText } from "../../parts/format";
+import { jarText } from "../../writing/format";
 import { Note, Trouble } from "../../parts/Note";
 import { Sheet } from "../../parts/Sheet";
 import { Touch } from "../../parts/Touch";

@@ -1,6 +1,6 @@
 import { api, take, type LoadView } from "../../api/client";
-import { useChange } from "../../api/queries";
-import { temperatureText } from "../../parts/format";
+import { useChange } from "../../queries/queries";
+import { temperatureText } from "../../writing/format";
 import { Note, Trouble } from "../../parts/Note";
 import { Touch } from "../../parts/Touch";
 import { useDevice } from "../../device/device";

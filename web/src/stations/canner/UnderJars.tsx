@@ -1,8 +1,8 @@
 import { api, take, type LoadView, type UnderJars as Under } from "../../api/client";
-import { useChange } from "../../api/queries";
+import { useChange } from "../../queries/queries";
 import { WORDS } from "../../api/words.generated";
 import { Choice, optionsOf } from "../../parts/Choice";
-import { capitals } from "../../parts/format";
+import { capitals } from "../../writing/format";
 import { Trouble } from "../../parts/Note";
 
 const UNDERS = Object.keys(WORDS.UnderJars) as Under[];

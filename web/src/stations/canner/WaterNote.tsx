@@ -1,7 +1,7 @@
 import type { LoadView, Units } from "../../api/client";
-import { depthText, temperatureText, volumeText } from "../../parts/format";
+import { depthText, temperatureText, volumeText } from "../../writing/format";
 import { Note } from "../../parts/Note";
-import { MM_PER_IN } from "../../parts/units";
+import { MM_PER_IN } from "../../writing/units";
 
 /** Water before the jars go in, how much to keep boiling beside it, and when it will boil. */
 export function WaterNote({ load, units }: { load: LoadView; units: Units }) {

@@ -1,5 +1,5 @@
 import { api, take, type LoadView } from "../../api/client";
-import { useChange } from "../../api/queries";
+import { useChange } from "../../queries/queries";
 
 /** The moment of what was said last of a load, which names what is to be taken back. */
 export const lastOf = (load: Pick<LoadView, "events">): number =>

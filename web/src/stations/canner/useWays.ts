@@ -1,6 +1,6 @@
 import { api, take, type Fix } from "../../api/client";
-import { useChange } from "../../api/queries";
-import { useSay } from "../../counter/notices";
+import { useChange } from "../../queries/queries";
+import { useSay } from "../../parts/notices";
 import type { WayOut } from "../../parts/Findings";
 
 /** The ways out of a finding that the canner can take at a touch. */

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import * as v from "valibot";
 import { api, take, type Lot, type Units } from "../../api/client";
-import { useChange } from "../../api/queries";
+import { useChange } from "../../queries/queries";
 import {
   ageText,
   capital,
@@ -11,14 +11,14 @@ import {
   isDue,
   shortDay,
   weightText,
-} from "../../parts/format";
+} from "../../writing/format";
 import { Fold } from "../../parts/Fold";
 import { Findings } from "../../parts/Findings";
 import { NameNote } from "../../parts/NameNote";
 import { Touch } from "../../parts/Touch";
 import { NumberOf } from "../../parts/FormFields";
 import { number, useFields } from "../../parts/fields";
-import { plain, weighedIn } from "../../parts/units";
+import { plain, weighedIn } from "../../writing/units";
 import { waitText } from "../../parts/wait";
 import { LotFood } from "./LotFood";
 import { told, tomatoesDrawn } from "./model";

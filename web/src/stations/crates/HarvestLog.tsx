@@ -1,7 +1,7 @@
 import { useRef } from "react";
 import { importHarvest } from "../../api/client";
-import { useChange } from "../../api/queries";
-import { useSay } from "../../counter/notices";
+import { useChange } from "../../queries/queries";
+import { useSay } from "../../parts/notices";
 import { Fold } from "../../parts/Fold";
 import { Trouble } from "../../parts/Note";
 import { Touch } from "../../parts/Touch";

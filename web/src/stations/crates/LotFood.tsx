@@ -1,6 +1,6 @@
 import { api, take, type FoodMove, type FoodPlace, type Lot, type Units } from "../../api/client";
-import { useChange, useUndoMove } from "../../api/queries";
-import { useSay } from "../../counter/notices";
+import { useChange, useUndoMove } from "../../queries/queries";
+import { useSay } from "../../parts/notices";
 import { Fold } from "../../parts/Fold";
 import { Trouble } from "../../parts/Note";
 import { MoveFood } from "../../parts/MoveFood";

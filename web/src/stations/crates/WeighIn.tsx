@@ -14,20 +14,20 @@ import {
   type Kind,
   type Units,
 } from "../../api/client";
-import { ask, useChange } from "../../api/queries";
+import { ask, useChange } from "../../queries/queries";
 import { WORDS } from "../../api/words.generated";
-import { useSay } from "../../counter/notices";
+import { useSay } from "../../parts/notices";
 import { optionsOf } from "../../parts/Choice";
 import { number, useFields, useRefusal } from "../../parts/fields";
-import { capitals, CONDITION, FAULT, KIND, weightText } from "../../parts/format";
+import { capitals, CONDITION, FAULT, KIND, weightText } from "../../writing/format";
 import { ChoiceOf, DayOf, NumberOf, PickOf } from "../../parts/FormFields";
 import { measuresOf } from "../../parts/MoveFood";
 import { Note, Trouble } from "../../parts/Note";
-import { saidText } from "../../parts/number";
+import { saidText } from "../../writing/number";
 import { sentence } from "../../parts/sentence";
 import { Plate } from "../../parts/Plate";
 import { Touch } from "../../parts/Touch";
-import { plain, weighedIn } from "../../parts/units";
+import { plain, weighedIn } from "../../writing/units";
 import { BY_SCALE, FORMS, goesOn } from "./model";
 import { Dock } from "../../parts/Dock";
 

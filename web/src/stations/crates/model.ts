@@ -1,6 +1,6 @@
 import type { Condition, Food, Lot } from "../../api/client";
 import { WORDS } from "../../api/words.generated";
-import { numberText } from "../../parts/ways";
+import { numberText } from "../../writing/ways";
 
 /** Weighed on a scale, and not counted in containers. */
 export const BY_SCALE = "scale";

@@ -1,8 +1,8 @@
 import { useQueries, useQuery } from "@tanstack/react-query";
 import { api, take, type Condition, type Lot, type Product, type Thickness } from "../../api/client";
-import { ask, useChange } from "../../api/queries";
-import { useSay } from "../../counter/notices";
-import { weight, weightText } from "../../parts/format";
+import { ask, useChange } from "../../queries/queries";
+import { useSay } from "../../parts/notices";
+import { weight, weightText } from "../../writing/format";
 import { Trouble } from "../../parts/Note";
 import { BrokenRecords } from "../../parts/BrokenRecords";
 import { Pending } from "../../parts/Pending";

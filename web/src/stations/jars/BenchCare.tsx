@@ -1,5 +1,5 @@
 import { api, take, type LoadView } from "../../api/client";
-import { useChange } from "../../api/queries";
+import { useChange } from "../../queries/queries";
 import { Choice } from "../../parts/Choice";
 import { Trouble } from "../../parts/Note";
 import { PotDose } from "./PotDose";

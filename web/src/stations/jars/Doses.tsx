@@ -1,6 +1,6 @@
 import { take, api, type JarSize, type LoadView, type Units } from "../../api/client";
-import { useChange } from "../../api/queries";
-import { capital, contentText, headspaceText, jarText } from "../../parts/format";
+import { useChange } from "../../queries/queries";
+import { capital, contentText, headspaceText, jarText } from "../../writing/format";
 import { Trouble } from "../../parts/Note";
 import { Answer } from "../../parts/Plate";
 import { CountField } from "../../parts/CountField";

@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { api, take } from "../../api/client";
-import { ask, useChange } from "../../api/queries";
-import { loadsText, spanText } from "../../parts/format";
+import { ask, useChange } from "../../queries/queries";
+import { loadsText, spanText } from "../../writing/format";
 import { Note, Trouble } from "../../parts/Note";
 import { Touch } from "../../parts/Touch";
 

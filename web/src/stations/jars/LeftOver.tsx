@@ -1,9 +1,9 @@
 import { api, take, type Food, type JarSize, type LoadView, type Units } from "../../api/client";
-import { useChange } from "../../api/queries";
-import { useSay } from "../../counter/notices";
+import { useChange } from "../../queries/queries";
+import { useSay } from "../../parts/notices";
 import { BatchFood } from "../../parts/BatchFood";
 import { Fold } from "../../parts/Fold";
-import { jarText } from "../../parts/format";
+import { jarText } from "../../writing/format";
 import { Trouble } from "../../parts/Note";
 import { Touch } from "../../parts/Touch";
 import { moreJars } from "./model";

@@ -1,15 +1,15 @@
 import { useState } from "react";
 import * as v from "valibot";
 import { api, take, type DoseMeasure, type LoadView, type Measured } from "../../api/client";
-import { useChange } from "../../api/queries";
+import { useChange } from "../../queries/queries";
 import { Choice, optionsOf } from "../../parts/Choice";
 import { number, optionalNumber, useFields, useRefusal } from "../../parts/fields";
 import { NumberOf } from "../../parts/FormFields";
-import { AGENT } from "../../parts/format";
+import { AGENT } from "../../writing/format";
 import { WORDS } from "../../api/words.generated";
 import { Trouble } from "../../parts/Note";
 import { Touch } from "../../parts/Touch";
-import { plain } from "../../parts/units";
+import { plain } from "../../writing/units";
 import { measuresOf } from "./model";
 
 const schema = v.object({ amount: number("Measured.amount"), bottle: optionalNumber("Measured.bottle_ml") });

@@ -1,5 +1,5 @@
 import type { Agent, DoseMeasure, JarSize, JarStep, LoadView } from "../../api/client";
-import { jarText } from "../../parts/format";
+import { jarText } from "../../writing/format";
 
 export type Jar = LoadView["jars"][number];
 

@@ -8,16 +8,16 @@ import {
   type FlaggedLine,
   type Units,
 } from "../../api/client";
-import { useChange, useUndoLine } from "../../api/queries";
+import { useChange, useUndoLine } from "../../queries/queries";
 import { WORDS } from "../../api/words.generated";
-import { useSay } from "../../counter/notices";
+import { useSay } from "../../parts/notices";
 import { optionsOf } from "../../parts/Choice";
 import { number, useFields, useRefusal } from "../../parts/fields";
-import { clockText, HEAT_SETTING } from "../../parts/format";
+import { clockText, HEAT_SETTING } from "../../writing/format";
 import { NumberOf } from "../../parts/FormFields";
 import { Note, Trouble } from "../../parts/Note";
 import { Touch } from "../../parts/Touch";
-import { volumeScale } from "../../parts/units";
+import { volumeScale } from "../../writing/units";
 import { lineText } from "./model";
 
 type Ask = FlaggedLine["asks"][number];

@@ -1,9 +1,9 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { api, take, type CookView, type HeatSetting, type Simulation, type Units } from "../../api/client";
-import { ask, useChange, useUndoLine } from "../../api/queries";
-import { useAtMoment } from "../../counter/clock";
-import { useSay } from "../../counter/notices";
+import { ask, useChange, useUndoLine } from "../../queries/queries";
+import { useAtMoment } from "../../base/clock";
+import { useSay } from "../../parts/notices";
 import { Choice, optionsOf } from "../../parts/Choice";
 import { Fold } from "../../parts/Fold";
 import {
@@ -16,7 +16,7 @@ import {
   spanText,
   temperatureText,
   volumeText,
-} from "../../parts/format";
+} from "../../writing/format";
 import { Note, Trouble } from "../../parts/Note";
 import { Answer, Plate } from "../../parts/Plate";
 import { Touch } from "../../parts/Touch";

@@ -1,8 +1,8 @@
 import { scaleLinear, scaleTime } from "d3-scale";
 import { area, line } from "d3-shape";
 import type { CookView, Units } from "../../api/client";
-import { clockText, volumeText } from "../../parts/format";
-import { volumeScale } from "../../parts/units";
+import { clockText, volumeText } from "../../writing/format";
+import { volumeScale } from "../../writing/units";
 import { curveText } from "./model";
 
 const [WIDE, HIGH, LEFT, RIGHT, TOP] = [460, 224, 44, 22, 12];

@@ -9,16 +9,16 @@ import {
   type FoodPlace,
   type Units,
 } from "../../api/client";
-import { ask, useChange, useUndoLine } from "../../api/queries";
+import { ask, useChange, useUndoLine } from "../../queries/queries";
 import { WORDS } from "../../api/words.generated";
-import { useSay } from "../../counter/notices";
+import { useSay } from "../../parts/notices";
 import { optionsOf } from "../../parts/Choice";
 import { number, useFields, useRefusal } from "../../parts/fields";
-import { capital, weightText } from "../../parts/format";
+import { capital, weightText } from "../../writing/format";
 import { ChoiceOf, NumberOf } from "../../parts/FormFields";
 import { Trouble } from "../../parts/Note";
 import { Touch } from "../../parts/Touch";
-import { volumeScale } from "../../parts/units";
+import { volumeScale } from "../../writing/units";
 import { WAYS, type Way } from "./model";
 
 /** Where what was taken off goes, the likeliest first. */

@@ -13,17 +13,17 @@ import {
   type Units,
   type Warmth,
 } from "../../api/client";
-import { ask, useChange } from "../../api/queries";
-import { useSay } from "../../counter/notices";
+import { ask, useChange } from "../../queries/queries";
+import { useSay } from "../../parts/notices";
 import { optionsOf } from "../../parts/Choice";
 import { number, useFields, useRefusal } from "../../parts/fields";
-import { HEAT_SETTING, KIND, volumeText, WARMTH } from "../../parts/format";
+import { HEAT_SETTING, KIND, volumeText, WARMTH } from "../../writing/format";
 import { ChoiceOf, NumberOf } from "../../parts/FormFields";
 import { Trouble } from "../../parts/Note";
 import { Pending } from "../../parts/Pending";
 import { Plate } from "../../parts/Plate";
 import { Touch } from "../../parts/Touch";
-import { massScale, volumeScale } from "../../parts/units";
+import { massScale, volumeScale } from "../../writing/units";
 import { allowNotifications } from "../../parts/useAlarm";
 import { Fold } from "../../parts/Fold";
 import { GOAL, goalOf, promiseText, type Goal } from "./model";

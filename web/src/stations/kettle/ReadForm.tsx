@@ -1,8 +1,8 @@
 import { useWatch } from "react-hook-form";
 import * as v from "valibot";
 import { api, take, type CookEventRequest, type CookView, type Units } from "../../api/client";
-import { useChange, useUndoLine } from "../../api/queries";
-import { useSay } from "../../counter/notices";
+import { useChange, useUndoLine } from "../../queries/queries";
+import { useSay } from "../../parts/notices";
 import { number, useFields, useRefusal } from "../../parts/fields";
 import { NumberOf, PickOf } from "../../parts/FormFields";
 import { Trouble } from "../../parts/Note";

@@ -14,7 +14,7 @@ import {
   READ,
   WAYS,
 } from "./model";
-import { showWays, usualWays } from "../../parts/ways";
+import { showWays, usualWays } from "../../writing/ways";
 
 afterEach(() => showWays(usualWays("us")));
 

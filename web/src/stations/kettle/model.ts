@@ -1,8 +1,15 @@
 import type { Batch, CookEventRequest, CookRequest, CookView, KettleView, Units } from "../../api/client";
 import type { Bound } from "../../parts/fields";
-import { clockText, depthText, spanText, temperatureText, volumeText, weightText } from "../../parts/format";
-import { heatScale, lengthScale, massScale, plain, volumeScale, type Scale } from "../../parts/units";
-import { numberText } from "../../parts/ways";
+import {
+  clockText,
+  depthText,
+  spanText,
+  temperatureText,
+  volumeText,
+  weightText,
+} from "../../writing/format";
+import { heatScale, lengthScale, massScale, plain, volumeScale, type Scale } from "../../writing/units";
+import { numberText } from "../../writing/ways";
 
 export type Goal = "thin" | "thick" | "paste" | "share" | "mark" | "simmer" | "hold" | "boil";
 

@@ -2,9 +2,9 @@ import { useQuery } from "@tanstack/react-query";
 import { BrokenRecords } from "../../parts/BrokenRecords";
 import { Fold } from "../../parts/Fold";
 import { Pending } from "../../parts/Pending";
-import { ask } from "../../api/queries";
-import { useKitchenNow } from "../../counter/clock";
-import { MINUTE } from "../../parts/format";
+import { ask } from "../../queries/queries";
+import { useKitchenNow } from "../../base/clock";
+import { MINUTE } from "../../writing/format";
 import { CookPlate } from "./CookPlate";
 import { PutOn } from "./PutOn";
 

@@ -3,7 +3,7 @@ import type { Canner, Units } from "../../api/client";
 import { optionalNumber, useFields } from "../../parts/fields";
 import { NumberOf } from "../../parts/FormFields";
 import { Touch } from "../../parts/Touch";
-import { lengthScale, plain } from "../../parts/units";
+import { lengthScale, plain } from "../../writing/units";
 import { burnerText } from "./model";
 
 const EMPTY = { power: "", wide: "" };

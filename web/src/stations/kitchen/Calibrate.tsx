@@ -1,13 +1,13 @@
 import { useState } from "react";
 import * as v from "valibot";
 import { api, take, type KettleView, type Units } from "../../api/client";
-import { useChange } from "../../api/queries";
+import { useChange } from "../../queries/queries";
 import { number, useFields } from "../../parts/fields";
-import { depthText } from "../../parts/format";
+import { depthText } from "../../writing/format";
 import { NumberOf } from "../../parts/FormFields";
 import { Trouble } from "../../parts/Note";
 import { Touch } from "../../parts/Touch";
-import { lengthScale, volumeScale } from "../../parts/units";
+import { lengthScale, volumeScale } from "../../writing/units";
 
 /** Pour a quart, read the stick, pour the next: for kettles whose walls are not straight. */
 export function Calibrate({

@@ -1,13 +1,13 @@
 import { useState, type ReactNode } from "react";
 import * as v from "valibot";
 import { api, take, type Kitchen, type Method, type PotSize } from "../../api/client";
-import { useChange } from "../../api/queries";
-import { useSay } from "../../counter/notices";
+import { useChange } from "../../queries/queries";
+import { useSay } from "../../parts/notices";
 import { Choice, optionsOf } from "../../parts/Choice";
 import { CountField } from "../../parts/CountField";
 import { named, useFields, useRefusal } from "../../parts/fields";
-import { useKitchenNow } from "../../counter/clock";
-import { CANNED_SIZES, dayOf, jarText, METHOD, MINUTE } from "../../parts/format";
+import { useKitchenNow } from "../../base/clock";
+import { CANNED_SIZES, dayOf, jarText, METHOD, MINUTE } from "../../writing/format";
 import { Tick } from "../../parts/Tick";
 import { Fold } from "../../parts/Fold";
 import { TextOf } from "../../parts/FormFields";

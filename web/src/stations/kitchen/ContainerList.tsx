@@ -1,14 +1,14 @@
 import { useQuery } from "@tanstack/react-query";
 import * as v from "valibot";
 import { api, take, type Units } from "../../api/client";
-import { ask, useChange } from "../../api/queries";
+import { ask, useChange } from "../../queries/queries";
 import { named, number, useFields, useRefusal } from "../../parts/fields";
-import { weightText } from "../../parts/format";
+import { weightText } from "../../writing/format";
 import { NumberOf, TextOf } from "../../parts/FormFields";
 import { Trouble } from "../../parts/Note";
 import { Plate } from "../../parts/Plate";
 import { Touch } from "../../parts/Touch";
-import { plain, weighedIn } from "../../parts/units";
+import { plain, weighedIn } from "../../writing/units";
 
 const EMPTY = { name: "", weight: "" };
 const schema = v.object({ name: named, weight: number("Weight.value") });

@@ -1,9 +1,9 @@
 import { useQuery } from "@tanstack/react-query";
 import * as v from "valibot";
 import { api, take, type Agent, type CountRequest } from "../../api/client";
-import { ask, useChange } from "../../api/queries";
+import { ask, useChange } from "../../queries/queries";
 import { number, useFields, type Bound } from "../../parts/fields";
-import { AGENT, capital, jarText, MOUTH, shortDay } from "../../parts/format";
+import { AGENT, capital, jarText, MOUTH, shortDay } from "../../writing/format";
 import { NumberOf } from "../../parts/FormFields";
 import { leftOf } from "./model";
 import { Trouble } from "../../parts/Note";

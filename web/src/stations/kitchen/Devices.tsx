@@ -1,11 +1,11 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState, useSyncExternalStore } from "react";
 import { api, take } from "../../api/client";
-import { ask, useChange } from "../../api/queries";
-import { useKitchenNow } from "../../counter/clock";
-import { useSay } from "../../counter/notices";
+import { ask, useChange } from "../../queries/queries";
+import { useKitchenNow } from "../../base/clock";
+import { useSay } from "../../parts/notices";
 import { offline } from "../../offline/register";
-import { clockText, dayText } from "../../parts/format";
+import { clockText, dayText } from "../../writing/format";
 import { Note, Trouble } from "../../parts/Note";
 import { Plate } from "../../parts/Plate";
 import { TextField } from "../../parts/TextField";

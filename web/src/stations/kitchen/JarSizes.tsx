@@ -2,11 +2,11 @@ import { useState } from "react";
 import * as v from "valibot";
 import type { JarSize, Kitchen } from "../../api/client";
 import { number, useFields } from "../../parts/fields";
-import { CANNED_SIZES, depthText, jarText } from "../../parts/format";
+import { CANNED_SIZES, depthText, jarText } from "../../writing/format";
 import { NumberOf } from "../../parts/FormFields";
 import { Choice } from "../../parts/Choice";
 import { Touch } from "../../parts/Touch";
-import { lengthScale } from "../../parts/units";
+import { lengthScale } from "../../writing/units";
 
 const EMPTY = { wide: "", high: "" };
 

@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import type { ReactNode } from "react";
 import type { Kitchen } from "../../api/client";
-import { ask } from "../../api/queries";
+import { ask } from "../../queries/queries";
 import { BrokenRecords } from "../../parts/BrokenRecords";
 import { Trouble } from "../../parts/Note";
 import { Pending } from "../../parts/Pending";

@@ -1,10 +1,10 @@
 import * as v from "valibot";
 import type { PotSize, Units } from "../../api/client";
 import { number, optionalNumber, useFields, useRefusal } from "../../parts/fields";
-import { depthText } from "../../parts/format";
+import { depthText } from "../../writing/format";
 import { NumberOf } from "../../parts/FormFields";
 import { Touch } from "../../parts/Touch";
-import { lengthScale } from "../../parts/units";
+import { lengthScale } from "../../writing/units";
 
 const EMPTY = { wide: "", long: "", high: "", rack: "" };
 

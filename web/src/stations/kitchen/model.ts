@@ -1,5 +1,5 @@
 import type { Canner, KettleView, Units } from "../../api/client";
-import { depthText } from "../../parts/format";
+import { depthText } from "../../writing/format";
 
 /** What is known of a canner's burner. */
 export function burnerText(canner: Pick<Canner, "power_w" | "burner_mm">, units: Units): string {

@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { ask } from "../../api/queries";
+import { ask } from "../../queries/queries";
 import { Pending } from "../../parts/Pending";
 import { CannerList } from "./CannerList";
 import { ContainerList } from "./ContainerList";

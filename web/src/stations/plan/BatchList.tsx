@@ -1,6 +1,6 @@
 import { Link } from "react-router";
 import type { Batch, Units } from "../../api/client";
-import { batchText, dayText, jarsText, weightText } from "../../parts/format";
+import { batchText, dayText, jarsText, weightText } from "../../writing/format";
 import { Plate } from "../../parts/Plate";
 import { Touch } from "../../parts/Touch";
 

@@ -1,8 +1,8 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useParams } from "react-router";
 import { api, take } from "../../api/client";
-import { ask, useChange } from "../../api/queries";
-import { batchText, jarsText, weightText } from "../../parts/format";
+import { ask, useChange } from "../../queries/queries";
+import { batchText, jarsText, weightText } from "../../writing/format";
 import { Trouble } from "../../parts/Note";
 import { Pending } from "../../parts/Pending";
 import { Plate } from "../../parts/Plate";

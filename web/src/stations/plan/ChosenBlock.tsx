@@ -1,7 +1,7 @@
 import { api, take } from "../../api/client";
-import { useChange } from "../../api/queries";
-import { useSay } from "../../counter/notices";
-import { clockText, spanText, MINUTE } from "../../parts/format";
+import { useChange } from "../../queries/queries";
+import { useSay } from "../../parts/notices";
+import { clockText, spanText, MINUTE } from "../../writing/format";
 import { Trouble } from "../../parts/Note";
 import { Touch } from "../../parts/Touch";
 import { blockText, type Block } from "./strip";

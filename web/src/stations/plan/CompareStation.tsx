@@ -1,8 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import type { Compared, Units } from "../../api/client";
-import { ask } from "../../api/queries";
-import { jarText, loadsText, spanText, volumeText, weightText } from "../../parts/format";
+import { ask } from "../../queries/queries";
+import { jarText, loadsText, spanText, volumeText, weightText } from "../../writing/format";
 import { JarPicture } from "../../parts/JarPicture";
 import { Trouble } from "../../parts/Note";
 import { Pending } from "../../parts/Pending";

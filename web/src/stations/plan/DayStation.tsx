@@ -1,9 +1,9 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import type { Kitchen } from "../../api/client";
-import { ask } from "../../api/queries";
-import { useKitchenNow } from "../../counter/clock";
-import { minuteText, clockText, contentText, MINUTE } from "../../parts/format";
+import { ask } from "../../queries/queries";
+import { useKitchenNow } from "../../base/clock";
+import { minuteText, clockText, contentText, MINUTE } from "../../writing/format";
 import { sentence } from "../../parts/sentence";
 import { Note, Trouble } from "../../parts/Note";
 import { Pending } from "../../parts/Pending";

@@ -1,7 +1,7 @@
 import { scaleTime } from "d3-scale";
 import { Fragment, type ReactNode } from "react";
 import type { DayView } from "../../api/client";
-import { clockText, MINUTE } from "../../parts/format";
+import { clockText, MINUTE } from "../../writing/format";
 import { blockText, hoursOf, isCritical, rowsOf, TONE } from "./strip";
 import { WorkSign } from "./WorkSign";
 

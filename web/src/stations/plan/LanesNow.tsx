@@ -1,5 +1,5 @@
 import type { DayView } from "../../api/client";
-import { clockText } from "../../parts/format";
+import { clockText } from "../../writing/format";
 import { atOf, blockText, rowsOf } from "./strip";
 
 /** Burners follow their kettles and canners. */

@@ -1,5 +1,5 @@
 import type { Lot, Units } from "../../api/client";
-import { weightText } from "../../parts/format";
+import { weightText } from "../../writing/format";
 import { Tick } from "../../parts/Tick";
 
 /** Which of the waiting lots a plan is about. */

@@ -1,5 +1,5 @@
 import type { DayView } from "../../api/client";
-import { clockText, MINUTE } from "../../parts/format";
+import { clockText, MINUTE } from "../../writing/format";
 import { Trouble } from "../../parts/Note";
 import { Touch } from "../../parts/Touch";
 import { blockText, type Block } from "./strip";

@@ -12,7 +12,7 @@ import type {
 } from "../../api/client";
 import { Choice, optionsOf } from "../../parts/Choice";
 import { ContentsPicker } from "../../parts/ContentsPicker";
-import { JAR_SIZES, jarText, MEDIUM, PACK, PRODUCT } from "../../parts/format";
+import { JAR_SIZES, jarText, MEDIUM, PACK, PRODUCT } from "../../writing/format";
 import { LotPicker } from "./LotPicker";
 import { UnknownJar } from "./UnknownJar";
 import { packsText, startWith } from "./model";

@@ -1,7 +1,7 @@
 import type { JarSize, PlanAnswer as Plan, PlanRequest, Units } from "../../api/client";
 import { Choice } from "../../parts/Choice";
 import { CountField } from "../../parts/CountField";
-import { CANNED_SIZES, jarText, volumeText } from "../../parts/format";
+import { CANNED_SIZES, jarText, volumeText } from "../../writing/format";
 import { Note } from "../../parts/Note";
 import { Pick } from "../../parts/Pick";
 import { restText } from "./model";

@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import type { PlanAnswer as Plan, PlanRequest } from "../../api/client";
-import { ask } from "../../api/queries";
-import { AGENT, METHOD, jarText } from "../../parts/format";
+import { ask } from "../../queries/queries";
+import { AGENT, METHOD, jarText } from "../../writing/format";
 import { Why } from "../../parts/Why";
 
 /** What the acid comes to, spoons beside grams and millilitres, and what another agent would take. */

@@ -1,5 +1,5 @@
 import type { Lot, SplitAnswer, Units } from "../../api/client";
-import { KIND, volumeText, weightText } from "../../parts/format";
+import { KIND, volumeText, weightText } from "../../writing/format";
 import { JarPicture } from "../../parts/JarPicture";
 import { CountField } from "../../parts/CountField";
 import { Touch } from "../../parts/Touch";

@@ -1,5 +1,5 @@
 import type { SplitAnswer } from "../../api/client";
-import { loadsText } from "../../parts/format";
+import { loadsText } from "../../writing/format";
 import { goalText } from "./model";
 
 /** How many loads, and how many of them several products share. */

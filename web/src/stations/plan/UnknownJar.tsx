@@ -1,16 +1,16 @@
 import { useState } from "react";
 import { useQuery } from "@tanstack/react-query";
 import type { JarSize, Units } from "../../api/client";
-import { ask } from "../../api/queries";
+import { ask } from "../../queries/queries";
 import { boundsOf } from "../../parts/fields";
 import { Fold } from "../../parts/Fold";
-import { jarText } from "../../parts/format";
+import { jarText } from "../../writing/format";
 import { Note, Trouble } from "../../parts/Note";
 import { NumberField } from "../../parts/NumberField";
-import { parseNumber } from "../../parts/number";
+import { parseNumber } from "../../writing/number";
 import { Touch } from "../../parts/Touch";
-import { ounceScale } from "../../parts/units";
-import { numberText } from "../../parts/ways";
+import { ounceScale } from "../../writing/units";
+import { numberText } from "../../writing/ways";
 
 /** A jar nobody knows the size of: filled with water and weighed, it is taken for the next size up. */
 export function UnknownJar({ units, onJar }: { units: Units; onJar: (jar: JarSize) => void }) {

@@ -1,8 +1,8 @@
 import { Link } from "react-router";
 import { api, take, type BatchChange, type DayView } from "../../api/client";
-import { useChange } from "../../api/queries";
-import { useSay } from "../../counter/notices";
-import { clockText } from "../../parts/format";
+import { useChange } from "../../queries/queries";
+import { useSay } from "../../parts/notices";
+import { clockText } from "../../writing/format";
 import { Note, Trouble } from "../../parts/Note";
 import { Touch } from "../../parts/Touch";
 import { useKitchenChange } from "../../parts/useKitchenChange";

@@ -1,6 +1,6 @@
 import type { DayView } from "../../api/client";
 import { WORDS } from "../../api/words.generated";
-import { capital } from "../../parts/format";
+import { capital } from "../../writing/format";
 import { TONE } from "./strip";
 import { WorkSign } from "./WorkSign";
 

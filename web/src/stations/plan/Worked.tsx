@@ -1,5 +1,5 @@
 import type { Added, JarSize, Judged, PlanAnswer as Plan, PlanRequest, Units } from "../../api/client";
-import { AGENT, altitudeText, headspaceText, jarText, loadsText, spanText } from "../../parts/format";
+import { AGENT, altitudeText, headspaceText, jarText, loadsText, spanText } from "../../writing/format";
 import { Findings } from "../../parts/Findings";
 import { Note } from "../../parts/Note";
 import { Questions } from "../../parts/Questions";

@@ -1,5 +1,5 @@
 import { useSyncExternalStore } from "react";
-import { signal } from "../../parts/signal";
+import { signal } from "../../base/signal";
 
 /** The lots that somebody chose, once for every way to plan; `null` until then. */
 let chosen: readonly number[] | null = null;

@@ -12,8 +12,8 @@ import type {
   Units,
 } from "../../api/client";
 import { WORDS } from "../../api/words.generated";
-import { batchText, capital, jarText, PRODUCT, spanText, volumeText } from "../../parts/format";
-import { KG_PER_LB, L_PER_QUART } from "../../parts/units";
+import { batchText, capital, jarText, PRODUCT, spanText, volumeText } from "../../writing/format";
+import { KG_PER_LB, L_PER_QUART } from "../../writing/units";
 
 export type GoalKind = Omit<Goal, "count" | "preference">;
 

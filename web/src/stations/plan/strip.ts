@@ -1,6 +1,6 @@
 import type { DayView, Work } from "../../api/client";
 import { WORDS } from "../../api/words.generated";
-import { capital } from "../../parts/format";
+import { capital } from "../../writing/format";
 
 export type Block = DayView["blocks"][number];
 

@@ -1,6 +1,6 @@
 import { api, take, type Mark } from "../../api/client";
-import { useChange } from "../../api/queries";
-import { useSay } from "../../counter/notices";
+import { useChange } from "../../queries/queries";
+import { useSay } from "../../parts/notices";
 import { blockText, type Block } from "./strip";
 
 /** Says that work at the sink begins or is done, with one touch to take it back. */

@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { ask } from "../../api/queries";
+import { ask } from "../../queries/queries";
 import { chooseLots, useChosenLots } from "./chosenLots";
 
 /** The lots that can go on to jars, and which of them are chosen: all, until somebody says otherwise. */

@@ -2,8 +2,8 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate, useSearchParams } from "react-router";
 import { api, take, type BatchChange, type PlanRequest, type Product } from "../../api/client";
-import { ask, useChange } from "../../api/queries";
-import { useSay } from "../../counter/notices";
+import { ask, useChange } from "../../queries/queries";
+import { useSay } from "../../parts/notices";
 import { Trouble } from "../../parts/Note";
 import { BrokenRecords } from "../../parts/BrokenRecords";
 import { Pending } from "../../parts/Pending";
@@ -14,7 +14,7 @@ import { PlanChoices } from "./PlanChoices";
 import { chooseLots, useChosenLots } from "./chosenLots";
 import { firstWish, startWith } from "./model";
 import { PlanTabs } from "./PlanTabs";
-import { jarsText } from "../../parts/format";
+import { jarsText } from "../../writing/format";
 
 export function PlanStation() {
   const { data: lots } = useQuery(ask.lots());

@@ -1,6 +1,6 @@
 import type { Proportion } from "../../api/client";
 import { WORDS } from "../../api/words.generated";
-import { capital } from "../../parts/format";
+import { capital } from "../../writing/format";
 import { place } from "./model";
 
 /** Where the safe side lies on the bar, between none of it and twice the recipe and more. */

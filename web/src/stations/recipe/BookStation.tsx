@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { api, take, type RecipeView, type ShippedView } from "../../api/client";
-import { ask, useChange } from "../../api/queries";
+import { ask, useChange } from "../../queries/queries";
 import { Fold } from "../../parts/Fold";
 import { Trouble } from "../../parts/Note";
 import { Pending } from "../../parts/Pending";

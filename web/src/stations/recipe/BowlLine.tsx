@@ -2,7 +2,7 @@ import { useState } from "react";
 import type { BowlsView, Part } from "../../api/client";
 import { WORDS } from "../../api/words.generated";
 import { NumberField } from "../../parts/NumberField";
-import { parseNumber, typedOf } from "../../parts/number";
+import { parseNumber, typedOf } from "../../writing/number";
 import { Touch } from "../../parts/Touch";
 
 /** One bowl: as much as the card says by one touch, or the amount that is really in it. */

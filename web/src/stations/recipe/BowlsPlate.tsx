@@ -9,12 +9,12 @@ import {
   type Strength,
   type Units,
 } from "../../api/client";
-import { useChange, useUndoMove } from "../../api/queries";
+import { useChange, useUndoMove } from "../../queries/queries";
 import { WORDS } from "../../api/words.generated";
-import { useSay } from "../../counter/notices";
+import { useSay } from "../../parts/notices";
 import { BatchFood } from "../../parts/BatchFood";
 import { allOf, Choice } from "../../parts/Choice";
-import { capital, jarsText } from "../../parts/format";
+import { capital, jarsText } from "../../writing/format";
 import { Fold } from "../../parts/Fold";
 import { Trouble } from "../../parts/Note";
 import { Answer, Plate } from "../../parts/Plate";

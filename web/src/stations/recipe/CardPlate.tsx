@@ -1,15 +1,15 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState, type CSSProperties } from "react";
 import type { RecipeView, ScaleRequest, Units } from "../../api/client";
-import { ask } from "../../api/queries";
+import { ask } from "../../queries/queries";
 import { Fold } from "../../parts/Fold";
-import { altitudeText, capital, headspaceText, jarText, METHOD, volumeText } from "../../parts/format";
+import { altitudeText, capital, headspaceText, jarText, METHOD, volumeText } from "../../writing/format";
 import { Trouble } from "../../parts/Note";
 import { NumberField } from "../../parts/NumberField";
-import { parseNumber } from "../../parts/number";
+import { parseNumber } from "../../writing/number";
 import { Plate } from "../../parts/Plate";
 import { Touch } from "../../parts/Touch";
-import { massScale } from "../../parts/units";
+import { massScale } from "../../writing/units";
 import { cardSize, short } from "./model";
 import { Scarcest } from "./Scarcest";
 

@@ -1,9 +1,9 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import type { RecipeHistory } from "../../api/client";
-import { ask } from "../../api/queries";
+import { ask } from "../../queries/queries";
 import { BatchName } from "../../parts/BatchName";
-import { jarText } from "../../parts/format";
+import { jarText } from "../../writing/format";
 import { Liking } from "../../parts/Liking";
 import { Plate } from "../../parts/Plate";
 import { short } from "./model";

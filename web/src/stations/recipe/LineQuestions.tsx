@@ -1,9 +1,9 @@
 import type { LineAsk, PacketLabel, Part } from "../../api/client";
 import { WORDS } from "../../api/words.generated";
 import { allOf, Choice } from "../../parts/Choice";
-import { capitals, jarText } from "../../parts/format";
+import { capitals, jarText } from "../../writing/format";
 import { NumberField } from "../../parts/NumberField";
-import { parseNumber, typedOf } from "../../parts/number";
+import { parseNumber, typedOf } from "../../writing/number";
 import { Touch } from "../../parts/Touch";
 import { useState } from "react";
 

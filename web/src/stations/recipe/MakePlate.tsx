@@ -1,8 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, take, type JarSize, type RecipePlan, type RecipeView, type Units } from "../../api/client";
-import { ask, useChange } from "../../api/queries";
-import { useSay } from "../../counter/notices";
+import { ask, useChange } from "../../queries/queries";
+import { useSay } from "../../parts/notices";
 import { CountField } from "../../parts/CountField";
 import {
   CANNED_SIZES,
@@ -14,7 +14,7 @@ import {
   METHOD,
   spanText,
   weightText,
-} from "../../parts/format";
+} from "../../writing/format";
 import { Fold } from "../../parts/Fold";
 import { Note, Trouble } from "../../parts/Note";
 import { Answer, Plate } from "../../parts/Plate";

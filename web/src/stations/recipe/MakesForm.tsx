@@ -1,8 +1,8 @@
 import { useState } from "react";
 import type { JarSize, RecipeText } from "../../api/client";
-import { CANNED_SIZES, jarText } from "../../parts/format";
+import { CANNED_SIZES, jarText } from "../../writing/format";
 import { NumberField } from "../../parts/NumberField";
-import { parseNumber, typedOf } from "../../parts/number";
+import { parseNumber, typedOf } from "../../writing/number";
 import { Pick } from "../../parts/Pick";
 
 /** How many jars of which size it fills, made once, as it is printed. */

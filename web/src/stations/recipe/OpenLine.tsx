@@ -3,7 +3,7 @@ import type { RecipeUnit, Role } from "../../api/client";
 import { WORDS } from "../../api/words.generated";
 import { allOf } from "../../parts/Choice";
 import { NumberField } from "../../parts/NumberField";
-import { parseNumber, typedOf } from "../../parts/number";
+import { parseNumber, typedOf } from "../../writing/number";
 import { Pick } from "../../parts/Pick";
 import { Touch } from "../../parts/Touch";
 import { EachOrAll, PacketFields } from "./LineQuestions";

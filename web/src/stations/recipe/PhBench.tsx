@@ -1,18 +1,18 @@
 import { useQuery } from "@tanstack/react-query";
 import * as v from "valibot";
 import { api, take, type Buffer } from "../../api/client";
-import { ask, useChange } from "../../api/queries";
-import { useSay } from "../../counter/notices";
+import { ask, useChange } from "../../queries/queries";
+import { useSay } from "../../parts/notices";
 import { number, optionalNumber, saidYesNo, useFields, useRefusal, YES_NO } from "../../parts/fields";
 import { Findings } from "../../parts/Findings";
 import { Fold } from "../../parts/Fold";
 import { ChoiceOf, NumberOf } from "../../parts/FormFields";
-import { capital, clockText, dayText, temperatureText } from "../../parts/format";
+import { capital, clockText, dayText, temperatureText } from "../../writing/format";
 import { Note, Trouble } from "../../parts/Note";
 import { Pending } from "../../parts/Pending";
 import { Answer } from "../../parts/Plate";
 import { Touch } from "../../parts/Touch";
-import { heatScale, plain } from "../../parts/units";
+import { heatScale, plain } from "../../writing/units";
 import { useDevice } from "../../device/device";
 
 const WORD = { fine: "Yes", not_fine: "No", cannot_tell: "Say more" } as const;

@@ -2,13 +2,13 @@ import { useState } from "react";
 import type { JarSize, Method, RecipeText, Units } from "../../api/client";
 import { WORDS } from "../../api/words.generated";
 import { allOf, Choice } from "../../parts/Choice";
-import { altitudeText, CANNED_SIZES, capitals, jarText, METHOD } from "../../parts/format";
+import { altitudeText, CANNED_SIZES, capitals, jarText, METHOD } from "../../writing/format";
 import { NumberField } from "../../parts/NumberField";
-import { parseNumber, typedOf } from "../../parts/number";
+import { parseNumber, typedOf } from "../../writing/number";
 import { Pick } from "../../parts/Pick";
 import { Tick } from "../../parts/Tick";
 import { Touch } from "../../parts/Touch";
-import { heightScale, inchScale } from "../../parts/units";
+import { heightScale, inchScale } from "../../writing/units";
 
 type Process = NonNullable<RecipeText["process"]>;
 type Time = Process["times"][number];

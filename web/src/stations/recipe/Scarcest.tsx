@@ -1,10 +1,10 @@
 import { useState } from "react";
 import { api, take, type Part, type RecipeView } from "../../api/client";
-import { useChange } from "../../api/queries";
+import { useChange } from "../../queries/queries";
 import { WORDS } from "../../api/words.generated";
 import { Trouble } from "../../parts/Note";
 import { NumberField } from "../../parts/NumberField";
-import { parseNumber } from "../../parts/number";
+import { parseNumber } from "../../writing/number";
 import { Touch } from "../../parts/Touch";
 import { short } from "./model";
 

@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { api, take, type RecipeLine } from "../../api/client";
-import { useChange } from "../../api/queries";
+import { useChange } from "../../queries/queries";
 import { Trouble } from "../../parts/Note";
 import { TextField } from "../../parts/TextField";
 import { Touch } from "../../parts/Touch";

@@ -1,7 +1,7 @@
 import type { RecipeText } from "../../api/client";
 import { WORDS } from "../../api/words.generated";
 import { allOf, Choice } from "../../parts/Choice";
-import { capitals } from "../../parts/format";
+import { capitals } from "../../writing/format";
 import { TextField } from "../../parts/TextField";
 
 type Kind = NonNullable<RecipeText["kind"]>;

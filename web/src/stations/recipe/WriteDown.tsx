@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { useNavigate } from "react-router";
 import { api, take } from "../../api/client";
-import { useChange } from "../../api/queries";
+import { useChange } from "../../queries/queries";
 import { Findings } from "../../parts/Findings";
 import { Trouble } from "../../parts/Note";
 import { TextArea } from "../../parts/TextArea";

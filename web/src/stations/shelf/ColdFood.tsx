@@ -7,10 +7,10 @@ import {
   type FoodPlace,
   type Units,
 } from "../../api/client";
-import { ask, useChange, useUndoMove } from "../../api/queries";
+import { ask, useChange, useUndoMove } from "../../queries/queries";
 import { WORDS } from "../../api/words.generated";
-import { useSay } from "../../counter/notices";
-import { capital, weightText } from "../../parts/format";
+import { useSay } from "../../parts/notices";
+import { capital, weightText } from "../../writing/format";
 import { Trouble } from "../../parts/Note";
 import { Plate } from "../../parts/Plate";
 import { Touch } from "../../parts/Touch";

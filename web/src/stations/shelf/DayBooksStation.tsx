@@ -1,13 +1,13 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link, useNavigate, useParams } from "react-router";
-import { ask } from "../../api/queries";
+import { ask } from "../../queries/queries";
 import { FlowPicture } from "../../parts/FlowPicture";
-import { dayOf, shortDay, MINUTE } from "../../parts/format";
+import { dayOf, shortDay, MINUTE } from "../../writing/format";
 import { Note, Trouble } from "../../parts/Note";
 import { Pending } from "../../parts/Pending";
 import { Plate } from "../../parts/Plate";
 import { Touch } from "../../parts/Touch";
-import { useKitchenNow } from "../../counter/clock";
+import { useKitchenNow } from "../../base/clock";
 import { toneOf } from "./balance";
 
 /** The day before or after one. */

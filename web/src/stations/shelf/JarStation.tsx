@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link, useParams } from "react-router";
-import { ask } from "../../api/queries";
-import { AGENT, batchText, clockText, dayText, jarText } from "../../parts/format";
+import { ask } from "../../queries/queries";
+import { AGENT, batchText, clockText, dayText, jarText } from "../../writing/format";
 import { JarPicture } from "../../parts/JarPicture";
 import { Note, Trouble } from "../../parts/Note";
 import { Pending } from "../../parts/Pending";

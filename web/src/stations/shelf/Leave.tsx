@@ -1,10 +1,10 @@
 import { Dialog } from "radix-ui";
 import { useState, type ReactNode } from "react";
 import { api, take, type Discard, type JarSize, type Leaving } from "../../api/client";
-import { useChange } from "../../api/queries";
-import { useSay } from "../../counter/notices";
+import { useChange } from "../../queries/queries";
+import { useSay } from "../../parts/notices";
 import { Choice, optionsOf } from "../../parts/Choice";
-import { DISCARD } from "../../parts/format";
+import { DISCARD } from "../../writing/format";
 import { Note, Trouble } from "../../parts/Note";
 import { Sheet } from "../../parts/Sheet";
 import { Touch } from "../../parts/Touch";

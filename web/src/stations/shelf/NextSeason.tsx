@@ -1,15 +1,15 @@
 import { useQuery } from "@tanstack/react-query";
 import * as v from "valibot";
 import { api, take, type Units } from "../../api/client";
-import { ask, useChange } from "../../api/queries";
-import { useSay } from "../../counter/notices";
+import { ask, useChange } from "../../queries/queries";
+import { useSay } from "../../parts/notices";
 import { number, useFields, useRefusal } from "../../parts/fields";
-import { contentText, dayText, jarText, weightText } from "../../parts/format";
+import { contentText, dayText, jarText, weightText } from "../../writing/format";
 import { NumberOf } from "../../parts/FormFields";
 import { Trouble } from "../../parts/Note";
 import { Plate } from "../../parts/Plate";
 import { Touch } from "../../parts/Touch";
-import { KG_PER_LB, massScale, type Scale } from "../../parts/units";
+import { KG_PER_LB, massScale, type Scale } from "../../writing/units";
 
 /** How much fruit one plant gives, as the household knows it. */
 function PerPlant({ pounds, units }: { pounds: number; units: Units }) {

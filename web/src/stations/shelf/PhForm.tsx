@@ -1,13 +1,13 @@
 import * as v from "valibot";
 import { api, take } from "../../api/client";
-import { useChange } from "../../api/queries";
+import { useChange } from "../../queries/queries";
 import { WORDS } from "../../api/words.generated";
 import { number, optionalNumber, saidYesNo, useFields, useRefusal, YES_NO } from "../../parts/fields";
 import { ChoiceOf, NumberOf } from "../../parts/FormFields";
 import { allOf } from "../../parts/Choice";
 import { Trouble } from "../../parts/Note";
 import { Touch } from "../../parts/Touch";
-import { plain } from "../../parts/units";
+import { plain } from "../../writing/units";
 
 const EMPTY = { ph: "", sample: "", temperature: "", compensated: "", calibrated: "", did: "" };
 const schema = v.object({

@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link, useParams } from "react-router";
 import type { BatchRecord } from "../../api/client";
-import { ask } from "../../api/queries";
+import { ask } from "../../queries/queries";
 import { WORDS } from "../../api/words.generated";
 import { BatchName } from "../../parts/BatchName";
 import {
@@ -19,7 +19,7 @@ import {
   METHOD,
   shortDay,
   weightText,
-} from "../../parts/format";
+} from "../../writing/format";
 import { contentsText } from "../../parts/contents";
 import { Findings } from "../../parts/Findings";
 import { Liking } from "../../parts/Liking";

@@ -1,9 +1,9 @@
 import { useState } from "react";
 import { useLocation } from "react-router";
 import { api, take, type Added, type BatchRecord, type Units } from "../../api/client";
-import { useChange } from "../../api/queries";
+import { useChange } from "../../queries/queries";
 import { ContentsPicker } from "../../parts/ContentsPicker";
-import { altitudeText, clockText, dayText } from "../../parts/format";
+import { altitudeText, clockText, dayText } from "../../writing/format";
 import { LoadCard } from "../../parts/LoadCard";
 import { WaterOver } from "../../parts/WaterOver";
 import { Trouble } from "../../parts/Note";

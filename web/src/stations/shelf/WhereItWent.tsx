@@ -1,9 +1,9 @@
 import { Link } from "react-router";
 import { api, take, type BatchRecord, type Food, type Units } from "../../api/client";
-import { useChange } from "../../api/queries";
+import { useChange } from "../../queries/queries";
 import { BatchFood } from "../../parts/BatchFood";
 import { FlowPicture } from "../../parts/FlowPicture";
-import { weightText } from "../../parts/format";
+import { weightText } from "../../writing/format";
 import { Note, Trouble } from "../../parts/Note";
 import { Touch } from "../../parts/Touch";
 import { flowOf, toneOf } from "./balance";

@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 import type { Product, ShelfGroup } from "../../api/client";
-import { ask } from "../../api/queries";
+import { ask } from "../../queries/queries";
 import { Choice } from "../../parts/Choice";
 import {
   AGENT,
@@ -13,7 +13,7 @@ import {
   jarText,
   PRODUCT,
   dayOf,
-} from "../../parts/format";
+} from "../../writing/format";
 import { JarPicture } from "../../parts/JarPicture";
 import { Trouble } from "../../parts/Note";
 import { Pending } from "../../parts/Pending";

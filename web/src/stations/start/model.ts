@@ -1,6 +1,6 @@
 import type { FirstLine } from "../../api/client";
 import { planPath } from "../plan/model";
-import { jarText, loadsText, spanText } from "../../parts/format";
+import { jarText, loadsText, spanText } from "../../writing/format";
 
 /** "50", or "45 to 60" while something is not said. */
 function between(from: number, to: number, text: (minutes: number) => string): string {

@@ -1,8 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { api, take } from "../../api/client";
-import { ask, useChange } from "../../api/queries";
-import { useSay } from "../../counter/notices";
-import { clockText, contentText, dayText } from "../../parts/format";
+import { ask, useChange } from "../../queries/queries";
+import { useSay } from "../../parts/notices";
+import { clockText, contentText, dayText } from "../../writing/format";
 import { Trouble } from "../../parts/Note";
 import { Plate } from "../../parts/Plate";
 import { Touch } from "../../parts/Touch";

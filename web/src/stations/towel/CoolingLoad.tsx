@@ -1,12 +1,12 @@
 import { useState } from "react";
 import { Link } from "react-router";
 import { api, take, type LiquidLost, type Towel, type Verdict } from "../../api/client";
-import { useChange } from "../../api/queries";
+import { useChange } from "../../queries/queries";
 import { WORDS } from "../../api/words.generated";
-import { useSay } from "../../counter/notices";
+import { useSay } from "../../parts/notices";
 import { Choice, optionsOf } from "../../parts/Choice";
 import { batchesOf, sizesText } from "../../parts/batches";
-import { contentText, VERDICT } from "../../parts/format";
+import { contentText, VERDICT } from "../../writing/format";
 import { Findings } from "../../parts/Findings";
 import { Trouble } from "../../parts/Note";
 import { Answer, Plate } from "../../parts/Plate";

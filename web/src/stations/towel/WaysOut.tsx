@@ -1,9 +1,9 @@
 import { useState } from "react";
 import { Link } from "react-router";
 import { api, take, type Discard, type Rescue, type Towel } from "../../api/client";
-import { useChange } from "../../api/queries";
-import { useSay } from "../../counter/notices";
-import { clockText, RESCUE } from "../../parts/format";
+import { useChange } from "../../queries/queries";
+import { useSay } from "../../parts/notices";
+import { clockText, RESCUE } from "../../writing/format";
 import { Note, Trouble } from "../../parts/Note";
 import { Touch } from "../../parts/Touch";
 

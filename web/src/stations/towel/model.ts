@@ -1,5 +1,5 @@
 import type { Towel } from "../../api/client";
-import { clockText, dayText, MINUTE, spanText, VERDICT } from "../../parts/format";
+import { clockText, dayText, MINUTE, spanText, VERDICT } from "../../writing/format";
 
 type Jar = Towel["jars"][number];
 

@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
-import { ask } from "../../api/queries";
-import { useKitchenNow } from "../../counter/clock";
-import { MINUTE } from "../../parts/format";
+import { ask } from "../../queries/queries";
+import { useKitchenNow } from "../../base/clock";
+import { MINUTE } from "../../writing/format";
 import { BrokenRecords } from "../../parts/BrokenRecords";
 import { Pending } from "../../parts/Pending";
 import { Plate } from "../../parts/Plate";

@@ -1,5 +1,5 @@
-import type { LoadView } from "../../api/client";
-import { clockText, countdown, MINUTE } from "../../parts/format";
+import type { LoadView } from "../api/client";
+import { clockText, countdown, MINUTE } from "../writing/format";
 
 type Said = LoadView["says"];
 

@@ -1,5 +1,5 @@
 import { lazy, Suspense, useSyncExternalStore, type ReactNode } from "react";
-import { door } from "./door";
+import { door } from "../connection/door";
 
 /** Loaded where somebody stands before it. */
 const LetIn = lazy(async () => ({ default: (await import("./LetIn")).LetIn }));

@@ -1,6 +1,6 @@
 import type NoSleep from "nosleep.js";
 import { useCallback, useEffect, useState } from "react";
-import { quietly } from "../parts/quietly";
+import { quietly } from "../base/quietly";
 
 /** Whether the screen stays lit; where the browser will not by itself, how to make it. */
 export interface Awake {

@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useRef, useSyncExternalStore } from "react";
-import { ask } from "../api/queries";
+import { ask } from "../queries/queries";
 import { allowNotifications } from "../parts/useAlarm";
 import { setDevice, useDevice } from "../device/device";
 import { ring, soundState, switchOn } from "../parts/sound";

@@ -1,5 +1,5 @@
 import { useCallback, useRef, useSyncExternalStore } from "react";
-import { signal } from "../parts/signal";
+import { signal } from "./signal";
 
 export const SECOND = 1000;
 /** How often the page looks at its clock at most, and how often where the kitchen's runs faster than the wall's. */

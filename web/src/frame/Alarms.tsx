@@ -1,12 +1,12 @@
 import { useQuery } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { Link, useLocation } from "react-router";
-import { ask } from "../api/queries";
+import { ask } from "../queries/queries";
 import { WORDS } from "../api/words.generated";
-import { quietly } from "../parts/quietly";
+import { quietly } from "../base/quietly";
 import { useAlarm } from "../parts/useAlarm";
-import { useAtMoment } from "./clock";
-import { callsNow, placesOf, titleOf } from "./model";
+import { useAtMoment } from "../base/clock";
+import { callsNow, placesOf, titleOf } from "./line";
 
 /** Banners that are shown at once; the others come up when these are answered. */
 const SHOWN = 2;

@@ -2,15 +2,15 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import * as v from "valibot";
 import { api, take } from "../api/client";
-import { useChange } from "../api/queries";
+import { useChange } from "../queries/queries";
 import { TextOf } from "../parts/FormFields";
 import { named, useFields } from "../parts/fields";
 import { Trouble } from "../parts/Note";
 import { Plate } from "../parts/Plate";
 import { TextField } from "../parts/TextField";
 import { Touch } from "../parts/Touch";
-import { door } from "./door";
-import { guessName } from "./guess";
+import { door } from "../connection/door";
+import { guessName } from "../connection/guess";
 
 /** A device that comes for the first time: by the code that it scanned, or by the passcode. */
 export function LetIn() {

@@ -1,6 +1,6 @@
 import { describe, expect, test } from "vitest";
 import type { Counter } from "../api/client";
-import { callsNow, placesOf, stepText, titleOf } from "./model";
+import { callsNow, placesOf, stepText, titleOf } from "./line";
 
 const NOW = 1_790_000_000_000;
 const call = (text: string, from: number, once = false) => ({

@@ -1,7 +1,7 @@
 import { describe, expect, test } from "vitest";
-import type { LoadView } from "../../api/client";
-import { clockText } from "../../parts/format";
-import { figureText, saidNow, touchText, shareOver, wordsText } from "./model";
+import type { LoadView } from "../api/client";
+import { clockText } from "../writing/format";
+import { figureText, saidNow, touchText, shareOver, wordsText } from "./said";
 
 type Said = LoadView["says"];
 

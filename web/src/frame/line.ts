@@ -1,5 +1,5 @@
 import type { Counter } from "../api/client";
-import { clockText, countdown, spanText, weight } from "../parts/format";
+import { clockText, countdown, spanText, weight } from "../writing/format";
 import type { StationName } from "./StationPicture";
 
 type Call = Counter["calls"][number];

@@ -11,12 +11,12 @@ import {
   type ScaleRequest,
   type SplitRequest,
   type Thickness,
-} from "./client";
-import type { paths } from "./schema";
+} from "../api/client";
+import type { paths } from "../api/schema";
 import { heard, silent } from "../connection";
-import { tellTime } from "../counter/clock";
-import { showZone } from "../parts/format";
-import { showWays } from "../parts/ways";
+import { tellTime } from "../base/clock";
+import { showZone } from "../writing/format";
+import { showWays } from "../writing/ways";
 import { askAgain } from "./stale";
 
 export type LabelQuery = paths["/api/labels"]["get"]["parameters"]["query"];

@@ -3,7 +3,7 @@ import { useEffect, useRef, useSyncExternalStore } from "react";
 import { Note } from "../parts/Note";
 import { sentence } from "../parts/sentence";
 import { Touch } from "../parts/Touch";
-import { keep, watch } from ".";
+import { keep, watch } from "../connection";
 
 /** Whether Bodega answers, and what waits for it. */
 export const useKeeping = () => useSyncExternalStore(keep.subscribe, keep.now);
