@@ -8,7 +8,7 @@ use std::path::Path;
 use flate2::Compression;
 use flate2::write::GzEncoder;
 
-const FROM: &str = "src/tables/data/airfields.csv";
+const FROM: &str = "data/airfields.csv";
 
 fn main() -> Result<(), Box<dyn Error>> {
     println!("cargo::rerun-if-changed={FROM}");

@@ -74,8 +74,11 @@ fn demo() -> anyhow::Result<()> {
         step("front end", &mut npm(&["run", "--silent", "bundle"]))
     });
     // The tests' thousands of kettles want the core quick, one kitchen does not.
-    let plain = ["--config", "profile.dev.package.bodega-core.opt-level=0"];
-    step("binary", run::cargo(&["build", "--locked", "--package", "bodega"]).args(plain))?;
+    let mut build = run::cargo(&["build", "--locked", "--package", "bodega"]);
+    for part in ["model", "core"] {
+        build.arg("--config").arg(format!("profile.dev.package.bodega-{part}.opt-level=0"));
+    }
+    step("binary", &mut build)?;
     joined(front_end)?;
     let mut command = std::process::Command::new(root().join("target/debug/bodega"));
     command.arg("demo").args(std::env::args().skip(2));

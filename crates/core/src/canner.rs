@@ -1,13 +1,9 @@
 //! The canner: which jars go in together, in how much water, and the clock that counts from the full boil.
 
 pub mod beside;
-pub mod clock;
-pub mod cover;
-pub mod events;
 pub mod heat;
 pub mod loads;
 pub mod moment;
-pub mod outline;
 pub mod over;
 pub mod pot;
 pub mod probe;

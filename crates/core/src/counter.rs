@@ -1,18 +1,18 @@
 //! The line on top of every screen: what calls somebody back, whichever station is open.
 
+use bodega_model::canner::events::Phase;
+use bodega_model::kettle::words::TargetKind;
+use bodega_model::kitchen::ways::HeatIn;
+use bodega_model::measures::moment::Moment;
+use bodega_model::measures::units::Temperature;
+use bodega_model::records::load::CannerLoad;
 use serde::Serialize;
 
 use crate::canner::beside::waits_too_long_from;
-use crate::canner::events::Phase;
 use crate::canner::moment::said;
 use crate::canner::probe::Suggestion;
-use crate::kettle::TargetKind;
 use crate::kettle::goal::{Held, Timer, held};
-use crate::kitchen::ways::HeatIn;
-use crate::measures::moment::Moment;
-use crate::measures::units::Temperature;
 use crate::plan::checklist::Station;
-use crate::records::load::CannerLoad;
 use crate::towel::seal::Wrong;
 
 /// Something that calls somebody back.

@@ -1,4 +1,4 @@
 //! The crates: fruit as it comes in.
 
-pub mod fruit;
 pub mod slip;
+pub mod unlike;

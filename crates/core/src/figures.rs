@@ -1,14 +1,14 @@
 //! Where the figures on the screens come from and how sure each is, in words; one touch shows them beside the figure.
 
+use bodega_model::canner::clock::{REST, REST_AFTER_PRESSURE, VENT};
+use bodega_model::jars::acid::{Agent, per_jar};
+use bodega_model::jars::size::JarSize;
+use bodega_model::jars::spoons::Spoons;
+use bodega_model::measures::vocabulary::vocabulary;
+use bodega_model::published::source::Source;
+use bodega_model::records::kitchen::USUAL_TURNAROUND;
 use serde::Serialize;
 
-use crate::canner::clock::{REST, REST_AFTER_PRESSURE, VENT};
-use crate::jars::acid::{Agent, per_jar};
-use crate::jars::size::JarSize;
-use crate::jars::spoons::Spoons;
-use crate::measures::vocabulary::vocabulary;
-use crate::records::kitchen::USUAL_TURNAROUND;
-use crate::tables::source::Source;
 use crate::towel::seal::{CHECK_BY, CHECK_FROM};
 
 vocabulary! {

@@ -1,7 +1,7 @@
 //! The rules of home tomato canning, as pure functions and state machines.
 //!
 //! This crate has no I/O, no clock, no randomness and no web types. Time comes in as an argument
-//! ([`measures::moment::Moment`]); published tables are data files under `tables/data/`, parsed and checked once by [`check_tables`].
+//! ([`Moment`](bodega_model::measures::moment::Moment)); published tables are data files under `data/`, parsed and checked once by [`check_tables`].
 //! Every rule names its source; see `docs/sources.md` for the list.
 
 pub mod canner;
@@ -14,16 +14,10 @@ pub mod judge;
 pub mod kettle;
 pub mod kitchen;
 pub mod ledger;
-pub mod measures;
 pub mod plan;
 pub mod recipe;
-pub mod records;
 pub mod shelf;
-pub mod tables;
 pub mod towel;
-
-pub use measures::vocabulary::UnknownWord;
-pub use tables::reader::TableError;
 
 /// Parses and checks every published table that a rule looks in. The airfields, which only help to find a height, are read
 /// when a place is first looked for.
@@ -32,12 +26,10 @@ pub use tables::reader::TableError;
 ///
 /// # Errors
 /// Names the file, the line and what is wrong with it.
-pub fn check_tables() -> Result<(), TableError> {
-    tables::process::Tables::parse()?;
-    jars::acid::parse_doses()?;
+pub fn check_tables() -> Result<(), bodega_model::published::reader::TableError> {
+    bodega_model::check_tables()?;
     plan::yields::parse_table()?;
     canner::standing::parse_packing()?;
-    recipe::weights::parse_weights()?;
     recipe::shipped::parse_recipes()?;
     Ok(())
 }

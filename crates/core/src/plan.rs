@@ -4,7 +4,7 @@ pub mod batch;
 pub mod by_recipe;
 pub mod checklist;
 pub mod first;
-pub mod making;
+pub mod judged;
 pub mod outlook;
 pub mod packs;
 pub mod split;

@@ -2,22 +2,17 @@
 //!
 //! A tested recipe is kept whole or changed in the safe direction only, every amount in proportion to the tomatoes: acid
 //! never down, low-acid things never up. [`compare`] holds what is in the bowls against the recipe, [`back`] finds the
-//! nearest way back, [`process`] has the printed minutes. Nothing here ever computes a time for a recipe. Source: USDA
+//! nearest way back, [`process`](bodega_model::recipe::process) has the printed minutes. Nothing here ever computes a time for a recipe. Source: USDA
 //! Guide 3 and extension guidance, from memory.
 
-pub mod acids;
 pub mod back;
 pub mod bowls;
 pub mod compare;
 pub mod line;
-pub mod measure;
 pub mod packet;
-pub mod part;
-pub mod per_jar;
-pub mod process;
+pub mod page;
 pub mod role;
 pub mod scale;
 pub mod shipped;
 pub mod source;
-pub mod weights;
-mod words;
+pub mod swap;

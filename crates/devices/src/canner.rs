@@ -1,7 +1,7 @@
 //! A simulated canner with a probe in it: it heats at the computed rate, boils, and can be told to lose the boil.
 
-use bodega_core::measures::moment::Moment;
-use bodega_core::measures::units::{Energy, Power, Temperature};
+use bodega_model::measures::moment::Moment;
+use bodega_model::measures::units::{Energy, Power, Temperature};
 use uom::si::thermodynamic_temperature::degree_celsius;
 use uom::si::time::minute;
 
@@ -63,8 +63,8 @@ impl Device for SimulatedCanner {
 mod tests {
     use super::SimulatedCanner;
     use crate::device::{Device, Reading};
-    use bodega_core::measures::moment::Moment;
-    use bodega_core::measures::units::{Energy, Power, Temperature};
+    use bodega_model::measures::moment::Moment;
+    use bodega_model::measures::units::{Energy, Power, Temperature};
     use uom::si::energy::kilojoule;
     use uom::si::power::watt;
     use uom::si::thermodynamic_temperature::degree_celsius;

@@ -1,7 +1,7 @@
 //! What every device of a kitchen can do.
 
-use bodega_core::measures::moment::Moment;
-use bodega_core::measures::units::{Mass, Temperature};
+use bodega_model::measures::moment::Moment;
+use bodega_model::measures::units::{Mass, Temperature};
 
 /// What a device measured.
 #[derive(Debug, Clone, Copy, PartialEq)]

@@ -1,9 +1,9 @@
 //! A simulated kettle with one instrument at it: it loses water at a rate of its own, a little other than the model
 //! thinks.
 
-use bodega_core::kettle::contents::{Contents, MOST_BRIX};
-use bodega_core::measures::moment::Moment;
-use bodega_core::measures::units::{MassRate, Temperature, Time, Volume, kilograms};
+use bodega_model::kettle::contents::{Contents, MOST_BRIX};
+use bodega_model::measures::moment::Moment;
+use bodega_model::measures::units::{MassRate, Temperature, Time, Volume, kilograms};
 use uom::si::mass::kilogram;
 use uom::si::ratio::ratio;
 use uom::si::thermodynamic_temperature::degree_celsius;
@@ -130,10 +130,10 @@ impl Device for SimulatedKettle {
 mod tests {
     use super::{Hand, Instrument, SimulatedKettle};
     use crate::device::{Device, Reading};
-    use bodega_core::kettle::contents::Contents;
-    use bodega_core::kitchen::altitude::Altitude;
-    use bodega_core::measures::moment::Moment;
-    use bodega_core::measures::units::{MassRate, Temperature, litres};
+    use bodega_model::kettle::contents::Contents;
+    use bodega_model::kitchen::altitude::Altitude;
+    use bodega_model::measures::moment::Moment;
+    use bodega_model::measures::units::{MassRate, Temperature, litres};
     use uom::si::mass::kilogram;
     use uom::si::mass_rate::kilogram_per_hour;
     use uom::si::thermodynamic_temperature::degree_celsius;

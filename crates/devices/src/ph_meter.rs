@@ -1,8 +1,8 @@
 //! A simulated pH meter: its zero and its slope drift until it is set in the buffers, and without compensation it reads
 //! another value in a warm sample.
 
-use bodega_core::measures::moment::Moment;
-use bodega_core::measures::units::Temperature;
+use bodega_model::measures::moment::Moment;
+use bodega_model::measures::units::Temperature;
 use uom::si::thermodynamic_temperature::kelvin;
 use uom::si::time::day;
 
@@ -63,8 +63,8 @@ impl Device for SimulatedPhMeter {
 mod tests {
     use super::SimulatedPhMeter;
     use crate::device::{Device, Reading};
-    use bodega_core::measures::moment::Moment;
-    use bodega_core::measures::units::celsius;
+    use bodega_model::measures::moment::Moment;
+    use bodega_model::measures::units::celsius;
 
     const NOW: Moment = Moment(1_790_000_000_000);
 

@@ -5,7 +5,7 @@ use std::future::{Ready, ready};
 
 use actix_web::dev::Payload;
 use actix_web::{FromRequest, HttpRequest};
-use bodega_core::measures::moment::{Moment, Touched};
+use bodega_model::measures::moment::{Moment, Touched};
 
 use crate::clock::Clock;
 use crate::problem::ApiError;

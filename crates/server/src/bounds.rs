@@ -1,7 +1,7 @@
-//! The bounds of every number that is asked for, in the API's description: the same rows of [`bodega_core::measures::limits`]
+//! The bounds of every number that is asked for, in the API's description: the same rows of [`bodega_model::measures::limits`]
 //! that the handlers check against, so that a form can say them before anything is sent.
 
-use bodega_core::measures::limits::{
+use bodega_model::measures::limits::{
     ACID_STOCK, ADDED_BRIX, ADDITION, ALSO_COUNT, ALSO_MINUTES, ALTITUDE, BOTTLE, BOTTLE_AGE, BRIX, CELSIUS,
     CHOICE, COOK_MINUTES, DAY_LAG, DAY_LENGTH, DAY_MINUTES, DAY_RESOURCE, DAY_SLIP, DEPTH_READ, DOSE_AMOUNT,
     EFFICIENCY, EVAPORATION, FILLED_AT, FOOD_AMOUNT, FRACTION_LEFT, GAUGE_YEAR, HEADSPACE, HELP, HOURS,

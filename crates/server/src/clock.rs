@@ -2,7 +2,7 @@
 
 use std::sync::atomic::{AtomicI64, Ordering};
 
-use bodega_core::measures::moment::Moment;
+use bodega_model::measures::moment::Moment;
 use bodega_store::KeptClock;
 use jiff::civil::Date;
 use jiff::tz::TimeZone;
@@ -237,7 +237,7 @@ mod tests {
         let zone = jiff::tz::TimeZone::posix("CET-1CEST,M3.5.0,M10.5.0/3").unwrap();
         let at = |text: &str| {
             let stamp: jiff::Timestamp = text.parse().unwrap();
-            bodega_core::measures::moment::Moment(stamp.as_millisecond())
+            bodega_model::measures::moment::Moment(stamp.as_millisecond())
         };
         for (now, ends) in [
             ("2026-06-01T06:00:00Z", "2026-06-01T19:00:00Z"),
@@ -252,7 +252,7 @@ mod tests {
 
     #[test]
     fn a_demo_keeps_its_own_time_and_pace() {
-        let clock = Clock::starting_at(bodega_core::measures::moment::Moment(NINE), 60);
+        let clock = Clock::starting_at(bodega_model::measures::moment::Moment(NINE), 60);
         assert_eq!(clock.stepped(), None);
         let (first, pace) = (clock.now().0, clock.pace());
         assert!(pace == 60 && (NINE..NINE + 10 * MINUTE).contains(&first), "{first}");

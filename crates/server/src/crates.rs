@@ -4,4 +4,3 @@ pub mod harvest;
 pub mod moves;
 pub mod routes;
 pub mod view;
-pub mod weight;

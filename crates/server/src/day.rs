@@ -4,6 +4,5 @@ pub mod ground;
 pub mod last;
 pub mod reading;
 pub mod routes;
-pub mod search;
 pub mod view;
 pub mod ways;

@@ -1,15 +1,15 @@
 //! Food that moves, as it is asked for over HTTP, whatever it leaves.
 
-use bodega_core::ledger::food::{Food, FoodPlace, Told};
-use bodega_core::measures::limits::{FOOD_AMOUNT, PACKS, WEIGHT};
-use bodega_core::records::moved::{NewMove, Source};
-use bodega_core::tables::process::Product;
+use bodega_model::ledger::food::{Food, FoodPlace, Told};
+use bodega_model::measures::limits::{FOOD_AMOUNT, PACKS, WEIGHT};
+use bodega_model::records::moved::{NewMove, Source};
+use bodega_model::tables::process::Product;
 use serde::Deserialize;
 use uom::si::mass::kilogram;
 use utoipa::ToSchema;
 
-use crate::crates::weight::whole_grams;
 use crate::problem::{ApiError, NameField};
+use crate::weight::whole_grams;
 
 /// Share by which what was told may be more than what is written down, when all of it is meant.
 const ALL_OF_IT: f64 = 0.02;

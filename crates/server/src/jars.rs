@@ -2,14 +2,14 @@
 
 use actix_web::{HttpResponse, delete, post, put, web};
 use bodega_core::jars::bench::JarStep;
-use bodega_core::jars::claims::Claims;
-use bodega_core::jars::size::JarSize;
-use bodega_core::jars::spoons::Measured;
-use bodega_core::measures::ids::{BatchId, JarId, LoadId};
-use bodega_core::measures::limits::{CELSIUS, HEADSPACE, JAR_COUNT};
-use bodega_core::measures::moment::Moment;
-use bodega_core::records::batch::Batch;
-use bodega_core::records::jar::Jar;
+use bodega_model::jars::size::JarSize;
+use bodega_model::jars::spoons::Measured;
+use bodega_model::measures::ids::{BatchId, JarId, LoadId};
+use bodega_model::measures::limits::{CELSIUS, HEADSPACE, JAR_COUNT};
+use bodega_model::measures::moment::Moment;
+use bodega_model::records::batch::Batch;
+use bodega_model::records::claims::Claims;
+use bodega_model::records::jar::Jar;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 

@@ -1,10 +1,7 @@
 //! The kettle: how thick, how long, where is the mark.
 
 pub mod events;
-pub mod forecasts;
 pub mod habits;
-pub mod instruments;
-pub mod looked_back;
 pub mod routes;
 pub mod simulated;
 pub mod start;

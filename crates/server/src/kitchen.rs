@@ -3,6 +3,5 @@
 pub mod canners;
 pub mod containers;
 pub mod cupboard;
-pub mod names;
 pub mod places;
 pub mod routes;

@@ -3,6 +3,7 @@
 //! Handlers are thin: decode, call the core or the store, encode. One room a station: what it shows is its `view`, what
 //! it is asked is its `routes`.
 
+pub mod admission;
 pub mod age;
 pub mod almanac;
 pub mod answers;
@@ -37,5 +38,6 @@ pub mod shelf;
 pub mod state;
 pub mod towel;
 pub mod watch;
+pub mod weight;
 pub mod who;
 pub mod words;

@@ -4,8 +4,8 @@ use std::net::{IpAddr, Ipv4Addr, TcpListener};
 use std::path::{Path, PathBuf};
 
 use anyhow::Context;
+use bodega::admission::devices::Devices;
 use bodega::clock::Clock;
-use bodega::network::devices::Devices;
 use bodega::network::opening::{self, Asked, Opening};
 use bodega::network::routes::check_passcode;
 use bodega::{demo, safe, serve, watch};

@@ -4,8 +4,8 @@ use std::fmt::Display;
 
 use actix_web::http::StatusCode;
 use actix_web::{HttpResponse, ResponseError};
-use bodega_core::measures::limits::OutOfRange;
 use bodega_core::towel::seal::NoRescue;
+use bodega_model::measures::limits::OutOfRange;
 use bodega_store::{StoreError, Trouble};
 use serde::Serialize;
 use utoipa::ToSchema;

@@ -5,4 +5,3 @@ pub mod broken;
 pub mod exchange;
 pub mod rescue;
 pub(crate) mod streamed;
-pub mod troubles;

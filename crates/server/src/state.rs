@@ -1,27 +1,34 @@
 //! What handlers share: the records, the clock, open screens, simulated devices.
 
+pub mod day_search;
+pub mod forecasts;
+pub mod instruments;
+pub mod last_answer;
+pub mod looked_back;
+pub mod troubles;
+
 use std::collections::{HashMap, HashSet};
 use std::sync::{Mutex, MutexGuard, PoisonError};
 use std::time::Duration;
 
 use actix_web::web;
-use bodega_core::kitchen::altitude::Altitude;
-use bodega_core::measures::ids::{CookId, LoadId};
-use bodega_core::measures::moment::Moment;
-use bodega_core::records::kitchen::Kitchen;
+use bodega_model::kitchen::altitude::Altitude;
+use bodega_model::measures::ids::{CookId, LoadId};
+use bodega_model::measures::moment::Moment;
+use bodega_model::records::kitchen::Kitchen;
 use bodega_store::{Store, StoreError};
 use tokio::sync::oneshot;
 
+use crate::admission::Admission;
 use crate::clock::Clock;
-use crate::day::last::LastDay;
-use crate::day::search::Search;
-use crate::kettle::forecasts::Forecasts;
-use crate::kettle::instruments::Simulation;
-use crate::kettle::looked_back::LookedBack;
 use crate::live::{Live, Topic};
-use crate::network::Network;
 use crate::problem::{ApiError, NameField};
-use crate::safe::troubles::Troubles;
+use crate::state::day_search::Search;
+use crate::state::forecasts::Forecasts;
+use crate::state::instruments::Simulation;
+use crate::state::looked_back::LookedBack;
+use crate::state::troubles::Troubles;
+use last_answer::LastAnswer;
 
 /// Shared by all handlers.
 pub struct Shared {
@@ -42,13 +49,13 @@ pub struct Shared {
     /// What finished cook-downs have shown.
     pub looked_back: LookedBack,
     /// The day as it was laid out last.
-    pub last_day: LastDay,
+    pub last_day: LastAnswer,
     /// How long a day is searched for.
     pub search: Search,
     /// What the disk refused.
     pub troubles: Troubles,
     /// The home network.
-    pub network: Network,
+    pub network: Admission,
 }
 
 /// Which records a simulated device stands beside; forgotten when the program ends, as a device would be switched off.
@@ -157,10 +164,10 @@ impl Shared {
             simulated_meter: SimulatedMeter::default(),
             forecasts: Forecasts::default(),
             looked_back: LookedBack::default(),
-            last_day: LastDay::default(),
+            last_day: LastAnswer::default(),
             search: Search::default(),
             troubles: Troubles::default(),
-            network: Network::default(),
+            network: Admission::default(),
         }
     }
 }

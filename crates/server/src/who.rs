@@ -4,7 +4,7 @@ use std::future::{Ready, ready};
 
 use actix_web::dev::Payload;
 use actix_web::{FromRequest, HttpRequest, web};
-use bodega_core::measures::moment::Moment;
+use bodega_model::measures::moment::Moment;
 use bodega_store::ToldBy;
 
 use crate::network::let_in::asking;

@@ -7,11 +7,11 @@
 use std::collections::BTreeMap;
 use std::sync::{Arc, PoisonError};
 
-use bodega_core::judge::against::JarStanding;
 use bodega_core::judge::standing::standings;
-use bodega_core::kitchen::altitudes::AltitudeSaid;
-use bodega_core::measures::ids::{BatchId, JarId, LoadId};
-use bodega_core::measures::moment::Moment;
+use bodega_model::judge::standing::JarStanding;
+use bodega_model::kitchen::altitudes::AltitudeSaid;
+use bodega_model::measures::ids::{BatchId, JarId, LoadId};
+use bodega_model::measures::moment::Moment;
 use rusqlite::{Connection, OptionalExtension, Row, params};
 
 use crate::error::if_readable;

@@ -1,14 +1,14 @@
 //! Canner loads and what happened to them; the clock is derived from the events, never stored.
 
 use bodega_core::canner::beside::{AlsoHow, beside_changed};
-use bodega_core::canner::cover::{UnderJars, WaterOver};
-use bodega_core::canner::events::{BoilEvent, OutOfOrder};
-use bodega_core::jars::claims::Claims;
-use bodega_core::measures::ids::{BatchId, CannerId, JarId, LoadId};
-use bodega_core::measures::moment::{Moment, Touched};
-use bodega_core::records::kitchen::Kitchen;
-use bodega_core::records::load::{AlsoIn, CannerLoad, CannerReading, JarMoment, NewGroup};
-use bodega_core::tables::process::{Method, ProcessOption};
+use bodega_model::canner::cover::{UnderJars, WaterOver};
+use bodega_model::canner::events::{BoilEvent, OutOfOrder};
+use bodega_model::measures::ids::{BatchId, CannerId, JarId, LoadId};
+use bodega_model::measures::moment::{Moment, Touched};
+use bodega_model::records::claims::Claims;
+use bodega_model::records::kitchen::Kitchen;
+use bodega_model::records::load::{AlsoIn, CannerLoad, CannerReading, JarMoment, NewGroup};
+use bodega_model::tables::process::{Method, ProcessOption};
 use rusqlite::{Connection, params};
 
 use crate::corrections::{ToldBy, corrected};

@@ -1,9 +1,9 @@
 //! The household's canners: how each heats, what it holds, what it stands on.
 
-use bodega_core::jars::size::JarSize;
-use bodega_core::measures::ids::CannerId;
-use bodega_core::records::canner::{Canner, CannerChange, USUAL_CAPACITY};
-use bodega_core::tables::process::Method;
+use bodega_model::jars::size::JarSize;
+use bodega_model::measures::ids::CannerId;
+use bodega_model::records::canner::{Canner, CannerChange, USUAL_CAPACITY};
+use bodega_model::tables::process::Method;
 use rusqlite::{Connection, params};
 
 use crate::rows::canner::one;

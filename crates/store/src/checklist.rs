@@ -1,6 +1,6 @@
 //! Ticks of a batch's checklist.
 
-use bodega_core::measures::ids::BatchId;
+use bodega_model::measures::ids::BatchId;
 use rusqlite::{Connection, params};
 
 use crate::rows::batch::stored;

@@ -1,8 +1,8 @@
 //! The kitchen's clock from one run of the program to the next, and loads that nobody timed in between.
 
-use bodega_core::canner::events::{BoilEvent, Phase};
-use bodega_core::measures::ids::LoadId;
-use bodega_core::measures::moment::Moment;
+use bodega_model::canner::events::{BoilEvent, Phase};
+use bodega_model::measures::ids::LoadId;
+use bodega_model::measures::moment::Moment;
 use rusqlite::{OptionalExtension, params};
 
 use crate::{Store, StoreError};

@@ -1,8 +1,8 @@
 //! What was said of jars that are out of the canner and turned out to be wrong. A correction may end a stop, so it stays in sight.
 
-use bodega_core::measures::ids::BatchId;
-use bodega_core::measures::moment::Moment;
-use bodega_core::records::correction::Correction;
+use bodega_model::measures::ids::BatchId;
+use bodega_model::measures::moment::Moment;
+use bodega_model::records::correction::Correction;
 use rusqlite::{Connection, params};
 
 use crate::{Store, StoreError};

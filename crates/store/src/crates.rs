@@ -1,9 +1,9 @@
 //! Lots: one weigh-in of one kind of fruit, drawn down by batches.
 
-use bodega_core::crates::fruit::{Condition, Fault, Kind};
-use bodega_core::measures::ids::LotId;
-use bodega_core::measures::moment::Moment;
-use bodega_core::records::lot::{Lot, LotChange, NewLot};
+use bodega_model::crates::fruit::{Condition, Fault, Kind};
+use bodega_model::measures::ids::LotId;
+use bodega_model::measures::moment::Moment;
+use bodega_model::records::lot::{Lot, LotChange, NewLot};
 use rusqlite::{Connection, params};
 
 use crate::rows::lot::{SELECT, one, read};

@@ -3,10 +3,11 @@
 use std::collections::BTreeMap;
 use std::collections::btree_map::Entry;
 
-use bodega_core::jars::acid::{self, Agent};
-use bodega_core::jars::size::{JarSize, Mouth};
-use bodega_core::measures::moment::Moment;
-use bodega_core::records::stock::{AcidStock, Cupboard, Item, JarStock, LidStock};
+use bodega_model::jars::acid;
+use bodega_model::jars::acid::Agent;
+use bodega_model::jars::size::{JarSize, Mouth};
+use bodega_model::measures::moment::Moment;
+use bodega_model::records::stock::{AcidStock, Cupboard, Item, JarStock, LidStock};
 use jiff::civil::Date;
 use rusqlite::{Connection, OptionalExtension, params};
 

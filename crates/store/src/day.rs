@@ -1,8 +1,8 @@
 //! What is said of the blocks of the day: that they take longer, begin, and are done. The household's own pace is learned
 //! from those that were said to begin and to be done, and from the jars.
 
-use bodega_core::measures::moment::Moment;
-use bodega_core::records::day::{BlockNote, Mark};
+use bodega_model::measures::moment::Moment;
+use bodega_model::records::day::{BlockNote, Mark};
 use rusqlite::{Connection, params};
 
 use crate::rows::moment;

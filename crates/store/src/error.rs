@@ -1,11 +1,11 @@
 //! What can go wrong with the records.
 
-use bodega_core::canner::events::OutOfOrder;
 use bodega_core::canner::room::NoRoom;
 use bodega_core::jars::bench::AcidFirst;
-use bodega_core::jars::spoons::NotCounted;
-use bodega_core::measures::ids::LotId;
 use bodega_core::towel::seal::NoRescue;
+use bodega_model::canner::events::OutOfOrder;
+use bodega_model::jars::spoons::NotCounted;
+use bodega_model::measures::ids::LotId;
 
 use crate::trouble::{Trouble, said, trouble_of_disk, trouble_of_records};
 

@@ -1,8 +1,8 @@
 //! What the shelf asks for: so many jars of this and of that, and how much they are wanted.
 
-use bodega_core::plan::yields::Thickness;
-use bodega_core::records::shelf::Goal;
-use bodega_core::tables::process::Medium;
+use bodega_model::plan::making::Thickness;
+use bodega_model::records::shelf::Goal;
+use bodega_model::tables::process::Medium;
 use rusqlite::params;
 
 use crate::rows::{optional_word, word};

@@ -1,13 +1,13 @@
 //! What a document must keep to, as the API asks it of everybody: words, days, names, numbers.
 
-use bodega_core::measures::ids::{BatchId, BowlsId, LoadId, RecipeId};
-use bodega_core::measures::limits::{
+use bodega_model::measures::ids::{BatchId, BowlsId, LoadId, RecipeId};
+use bodega_model::measures::limits::{
     ACID_STOCK, ALTITUDE, BRIX, CELSIUS, DAY_SLIP, EVAPORATION, FILLED_AT, FOOD_AMOUNT, JAR_DIAMETER,
     JAR_HEIGHT, KETTLE_VOLUME, Limit, PACKS, PH, PLANT_YIELD, POT_DOSE, POUNDS, PROBE, RACK_HEIGHT,
     RECIPE_TIMES, VESSEL_DIAMETER, VESSEL_HEIGHT, WATTS, WEIGHT,
 };
-use bodega_core::measures::names::{FIRST_YEAR, LAST_YEAR, clean_name};
-use bodega_core::records::load::AlsoIn;
+use bodega_model::measures::names::{FIRST_YEAR, LAST_YEAR, clean_name};
+use bodega_model::records::load::AlsoIn;
 use rusqlite::Connection;
 
 use crate::mend::BrokenRecord;

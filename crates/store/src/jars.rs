@@ -2,11 +2,11 @@
 
 use bodega_core::jars::bench::{JarStep, may_tick};
 use bodega_core::jars::doses::has_acid;
-use bodega_core::jars::size::JarSize;
-use bodega_core::measures::ids::{BatchId, JarId, LoadId};
-use bodega_core::measures::moment::Moment;
-use bodega_core::records::jar::Jar;
-use bodega_core::towel::liquid::LiquidLost;
+use bodega_model::jars::size::JarSize;
+use bodega_model::measures::ids::{BatchId, JarId, LoadId};
+use bodega_model::measures::moment::Moment;
+use bodega_model::records::jar::Jar;
+use bodega_model::towel::liquid::LiquidLost;
 use rusqlite::{Connection, params};
 
 use crate::corrections::{ToldBy, corrected};

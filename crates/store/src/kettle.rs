@@ -1,10 +1,10 @@
 //! Kettles, and what cooks down in them: the start and the log of each, nothing derived.
 
-use bodega_core::measures::ids::{BatchId, CookId, KettleId};
-use bodega_core::measures::moment::Moment;
-use bodega_core::records::batch::Draw;
-use bodega_core::records::cook::{Cook, CookEvent, Kettle, NewCook, NewKettle};
-use bodega_core::records::moved::NewMove;
+use bodega_model::measures::ids::{BatchId, CookId, KettleId};
+use bodega_model::measures::moment::Moment;
+use bodega_model::records::batch::Draw;
+use bodega_model::records::cook::{Cook, CookEvent, Kettle, NewCook, NewKettle};
+use bodega_model::records::moved::NewMove;
 use jiff::civil::Date;
 use rusqlite::{Connection, OptionalExtension, params};
 

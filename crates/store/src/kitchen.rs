@@ -2,14 +2,16 @@
 
 use std::collections::BTreeMap;
 
-use bodega_core::jars::acid::Agent;
-use bodega_core::jars::size::JarSize;
-use bodega_core::jars::spoons::Spoons;
-use bodega_core::kitchen::altitudes::AltitudeReason;
-use bodega_core::kitchen::ways::{Days, Decimal, HeatIn, HeightIn, HoursIn, Ways};
-use bodega_core::measures::ids::ContainerId;
-use bodega_core::records::kitchen::{Container, JarMeasure, Kitchen, KitchenChange, USUAL_TURNAROUND, Units};
-use bodega_core::tables::process::Method;
+use bodega_model::jars::acid::Agent;
+use bodega_model::jars::size::JarSize;
+use bodega_model::jars::spoons::Spoons;
+use bodega_model::kitchen::altitudes::AltitudeReason;
+use bodega_model::kitchen::ways::{Days, Decimal, HeatIn, HeightIn, HoursIn, Ways};
+use bodega_model::measures::ids::ContainerId;
+use bodega_model::records::kitchen::{
+    Container, JarMeasure, Kitchen, KitchenChange, USUAL_TURNAROUND, Units,
+};
+use bodega_model::tables::process::Method;
 use rusqlite::{Connection, OptionalExtension, params};
 
 use crate::corrections::ToldBy;

@@ -1,11 +1,12 @@
 //! Which jars stand in which waiting load: finding room for one more, counting places again, handing loads over.
 
 use bodega_core::canner::room::Room;
-use bodega_core::jars::size::JarSize;
-use bodega_core::measures::ids::{BatchId, CannerId, JarId, LoadId};
-use bodega_core::measures::moment::Minutes;
-use bodega_core::records::canner::Canner;
-use bodega_core::records::load::{CannerLoad, NewGroup, SharedLoad};
+use bodega_core::canner::room::room_of;
+use bodega_model::jars::size::JarSize;
+use bodega_model::measures::ids::{BatchId, CannerId, JarId, LoadId};
+use bodega_model::measures::moment::Minutes;
+use bodega_model::records::canner::Canner;
+use bodega_model::records::load::{CannerLoad, NewGroup, SharedLoad};
 use rusqlite::{Connection, Transaction, params};
 
 use crate::StoreError;
@@ -46,7 +47,7 @@ pub(crate) fn check_room(
     canner: &Canner,
     sizes: &[(JarSize, u32)],
 ) -> Result<(), StoreError> {
-    let room = canner.room(&read_kitchen(connection)?.outsides());
+    let room = room_of(canner, &read_kitchen(connection)?.outsides());
     for (size, _) in sizes.iter().filter(|(_, count)| *count > 0) {
         room.most_of(*size)?;
     }
@@ -142,7 +143,7 @@ pub(crate) fn set_out_more(
         }
         left -= taken as usize;
     }
-    let full = wanted.canner.room(&read_kitchen(connection)?.outsides()).most_of(size)?.max(1) as usize;
+    let full = room_of(&wanted.canner, &read_kitchen(connection)?.outsides()).most_of(size)?.max(1) as usize;
     while left > 0 {
         let new = append(connection, wanted.canner.id, wanted.batch.id, wanted.clock.required(), wanted.psi)?;
         for _ in 0..left.min(full) {

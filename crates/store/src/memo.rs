@@ -2,21 +2,21 @@
 
 use std::sync::{Mutex, PoisonError};
 
-use bodega_core::jars::size::JarSize;
 use bodega_core::judge::records::BatchFacts;
-use bodega_core::measures::ids::{BatchId, CannerId, KettleId, LoadId};
-use bodega_core::measures::moment::Moment;
 use bodega_core::plan::yields::learn::Finished;
-use bodega_core::records::batch::Batch;
-use bodega_core::records::cook::{Cook, Kettle};
-use bodega_core::records::day::BlockNote;
-use bodega_core::records::jar::Stocked;
-use bodega_core::records::kitchen::Kitchen;
-use bodega_core::records::load::CannerLoad;
-use bodega_core::records::lot::Lot;
-use bodega_core::records::shelf::{ShelfGroup, ShelfSearch};
-use bodega_core::records::stock::Cupboard;
-use bodega_core::records::towel::Towel;
+use bodega_model::jars::size::JarSize;
+use bodega_model::measures::ids::{BatchId, CannerId, KettleId, LoadId};
+use bodega_model::measures::moment::Moment;
+use bodega_model::records::batch::Batch;
+use bodega_model::records::cook::{Cook, Kettle};
+use bodega_model::records::day::BlockNote;
+use bodega_model::records::jar::Stocked;
+use bodega_model::records::kitchen::Kitchen;
+use bodega_model::records::load::CannerLoad;
+use bodega_model::records::lot::Lot;
+use bodega_model::records::shelf::{ShelfGroup, ShelfSearch};
+use bodega_model::records::stock::Cupboard;
+use bodega_model::records::towel::Towel;
 
 use crate::StoreError;
 

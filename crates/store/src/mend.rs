@@ -5,18 +5,18 @@
 
 use std::sync::atomic::Ordering;
 
-use bodega_core::canner::events::BoilEvent;
-use bodega_core::crates::fruit::{Condition, Fault, Kind};
-use bodega_core::jars::acid::Agent;
-use bodega_core::jars::size::JarSize;
-use bodega_core::kettle::{CookWhat, HeatSetting, KettleHeat, TargetKind};
-use bodega_core::ledger::food::{Food, FoodMeasure, FoodPlace};
-use bodega_core::plan::checklist::Rest;
-use bodega_core::plan::yields::Thickness;
-use bodega_core::records::batch::Liking;
-use bodega_core::shelf::pantry::{Discard, Leaving};
-use bodega_core::tables::process::{Medium, Method, Pack, Product};
-use bodega_core::towel::seal::Rescue;
+use bodega_model::canner::events::BoilEvent;
+use bodega_model::crates::fruit::{Condition, Fault, Kind};
+use bodega_model::jars::acid::Agent;
+use bodega_model::jars::size::JarSize;
+use bodega_model::kettle::words::{CookWhat, HeatSetting, KettleHeat, TargetKind};
+use bodega_model::ledger::food::{Food, FoodMeasure, FoodPlace};
+use bodega_model::plan::making::Rest;
+use bodega_model::plan::making::Thickness;
+use bodega_model::records::batch::Liking;
+use bodega_model::shelf::leaving::{Discard, Leaving};
+use bodega_model::tables::process::{Medium, Method, Pack, Product};
+use bodega_model::towel::seal::Rescue;
 use jiff::civil::Date;
 use rusqlite::{Connection, params};
 use serde::Serialize;

@@ -1,11 +1,11 @@
 //! Moves of food: what left a lot, a batch or the cold, and where it went.
 
-use bodega_core::crates::fruit::{Condition, Kind, common_kind};
-use bodega_core::ledger::food::{FoodPlace, Told};
-use bodega_core::measures::ids::{BatchId, LotId, MoveId};
-use bodega_core::measures::moment::Moment;
-use bodega_core::records::lot::NewLot;
-use bodega_core::records::moved::{ColdFood, Moved, NewMove, Source};
+use bodega_model::crates::fruit::{Condition, Kind, common_kind};
+use bodega_model::ledger::food::{FoodPlace, Told};
+use bodega_model::measures::ids::{BatchId, LotId, MoveId};
+use bodega_model::measures::moment::Moment;
+use bodega_model::records::lot::NewLot;
+use bodega_model::records::moved::{ColdFood, Moved, NewMove, Source};
 use jiff::civil::Date;
 use rusqlite::{Connection, OptionalExtension, Row, Transaction, params};
 

@@ -1,9 +1,9 @@
 //! pH readings of a batch.
 
-use bodega_core::jars::ph::{PhSample, Remedy};
-use bodega_core::measures::ids::BatchId;
-use bodega_core::measures::moment::Moment;
-use bodega_core::records::jar::PhRecord;
+use bodega_model::jars::ph::{PhSample, Remedy};
+use bodega_model::measures::ids::BatchId;
+use bodega_model::measures::moment::Moment;
+use bodega_model::records::jar::PhRecord;
 use rusqlite::{Connection, params};
 
 use crate::rows::batch::one;

@@ -1,10 +1,10 @@
 //! Readings at the pH bench.
 
-use bodega_core::measures::ids::{BenchPhId, BowlsId};
-use bodega_core::measures::moment::Moment;
-use bodega_core::records::batch::Batch;
-use bodega_core::records::jar::PhRecord;
-use bodega_core::records::recipe::BenchPh;
+use bodega_model::measures::ids::{BenchPhId, BowlsId};
+use bodega_model::measures::moment::Moment;
+use bodega_model::records::batch::Batch;
+use bodega_model::records::jar::PhRecord;
+use bodega_model::records::recipe::BenchPh;
 use rusqlite::{Connection, Row, params};
 
 use crate::ph::readings;

@@ -1,20 +1,20 @@
 //! Batches: a plan that was accepted, with the fruit it draws, its jars and its canner loads.
 
 use bodega_core::day::overnight::waits_as_juice;
-use bodega_core::jars::contents::{Added, in_words_or_nothing};
-use bodega_core::jars::size::JarSize;
-use bodega_core::jars::spoons::{Measured, all_of};
 use bodega_core::judge::records::BatchFacts;
 use bodega_core::ledger::page::BatchPage;
-use bodega_core::measures::ids::{BatchId, BowlsId, LotId, RecipeId};
-use bodega_core::measures::moment::Moment;
-use bodega_core::plan::checklist::Rest;
-use bodega_core::plan::yields::Thickness;
 use bodega_core::plan::yields::learn::Finished;
-use bodega_core::records::batch::{Batch, ByRecipe, Liking, NewBatch, SetOut};
-use bodega_core::records::load::{CannerLoad, SharedLoad};
-use bodega_core::records::lot::Lot;
-use bodega_core::tables::process::Medium;
+use bodega_model::contents::{Added, in_words_or_nothing};
+use bodega_model::jars::size::JarSize;
+use bodega_model::jars::spoons::{Measured, all_of};
+use bodega_model::measures::ids::{BatchId, BowlsId, LotId, RecipeId};
+use bodega_model::measures::moment::Moment;
+use bodega_model::plan::making::Rest;
+use bodega_model::plan::making::Thickness;
+use bodega_model::records::batch::{Batch, ByRecipe, Liking, NewBatch, SetOut};
+use bodega_model::records::load::{CannerLoad, SharedLoad};
+use bodega_model::records::lot::Lot;
+use bodega_model::tables::process::Medium;
 use jiff::civil::Date;
 use rusqlite::{Connection, Transaction, params};
 

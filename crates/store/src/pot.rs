@@ -1,10 +1,10 @@
 //! Acid stirred into a batch's pot, and the jars that have theirs from it.
 
 use bodega_core::jars::doses::DosedPot;
-use bodega_core::jars::size::JarSize;
-use bodega_core::measures::ids::BatchId;
-use bodega_core::measures::moment::Moment;
-use bodega_core::tables::process::Product;
+use bodega_model::jars::size::JarSize;
+use bodega_model::measures::ids::BatchId;
+use bodega_model::measures::moment::Moment;
+use bodega_model::tables::process::Product;
 use rusqlite::{Connection, params};
 
 use crate::StoreError;

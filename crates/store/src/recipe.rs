@@ -1,10 +1,10 @@
 //! Recipes of the household, and what stands in the bowls of one.
 
-use bodega_core::jars::size::JarSize;
-use bodega_core::measures::ids::{BatchId, BowlsId, RecipeId};
-use bodega_core::measures::moment::Moment;
-use bodega_core::recipe::part::Part;
-use bodega_core::records::recipe::{Bowls, Recipe, RecipeText};
+use bodega_model::jars::size::JarSize;
+use bodega_model::measures::ids::{BatchId, BowlsId, RecipeId};
+use bodega_model::measures::moment::Moment;
+use bodega_model::recipe::part::Part;
+use bodega_model::records::recipe::{Bowls, Recipe, RecipeText};
 use rusqlite::{Connection, OptionalExtension, params};
 
 use crate::rows::batch::all_lifted;

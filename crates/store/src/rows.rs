@@ -12,7 +12,7 @@ pub(crate) mod recipe;
 use std::fmt::Display;
 use std::str::FromStr;
 
-use bodega_core::measures::moment::Moment;
+use bodega_model::measures::moment::Moment;
 use rusqlite::types::Type;
 use rusqlite::{Connection, Params, Row, Statement, params};
 use serde::Serialize;

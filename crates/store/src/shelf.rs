@@ -1,12 +1,12 @@
 //! The shelf: what stands there, how jars leave it, and every jar that was ever filled.
 
-use bodega_core::jars::size::JarSize;
-use bodega_core::measures::ids::{BatchId, JarId};
-use bodega_core::measures::moment::Moment;
-use bodega_core::records::jar::{JarRecord, Stocked};
-use bodega_core::records::shelf::{Gone, ShelfGroup, ShelfSearch};
-use bodega_core::shelf::pantry::{Discard, History, Leaving};
-use bodega_core::tables::process::Product;
+use bodega_model::jars::size::JarSize;
+use bodega_model::measures::ids::{BatchId, JarId};
+use bodega_model::measures::moment::Moment;
+use bodega_model::records::jar::{JarRecord, Stocked};
+use bodega_model::records::shelf::{Gone, ShelfGroup, ShelfSearch};
+use bodega_model::shelf::leaving::{Discard, History, Leaving};
+use bodega_model::tables::process::Product;
 use rusqlite::{OptionalExtension, Transaction, named_params, params};
 
 use crate::rows::jar::{RECORDS, read_record, with_past};

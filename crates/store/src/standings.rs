@@ -4,8 +4,8 @@
 use std::collections::{BTreeMap, HashMap};
 use std::sync::{Arc, Mutex, PoisonError};
 
-use bodega_core::judge::against::JarStanding;
-use bodega_core::measures::ids::{BatchId, JarId, LoadId};
+use bodega_model::judge::standing::JarStanding;
+use bodega_model::measures::ids::{BatchId, JarId, LoadId};
 use rusqlite::Connection;
 
 /// Tables whose rows decide what stands against a jar.

@@ -1,11 +1,11 @@
 //! The towel: which jars cool, which lids hold, and what is done about one that failed.
 
-use bodega_core::measures::ids::{BatchId, JarId, LoadId};
-use bodega_core::measures::moment::Moment;
-use bodega_core::records::towel::{Rescued, Towel, TowelJar};
-use bodega_core::towel::seal::{
-    Cooling, LidVerdict, Mending, Rescue, fridge_days, fridge_until, is_provisional, window,
-};
+use bodega_core::towel::seal::{Cooling, fridge_days, fridge_until, is_provisional, window};
+use bodega_model::judge::standing::Mending;
+use bodega_model::measures::ids::{BatchId, JarId, LoadId};
+use bodega_model::measures::moment::Moment;
+use bodega_model::records::towel::{Rescued, Towel, TowelJar};
+use bodega_model::towel::seal::{LidVerdict, Rescue};
 use rusqlite::{Connection, OptionalExtension, Row, params};
 
 use crate::rows::jar::read_verdict;
@@ -155,14 +155,15 @@ impl Store {
                 })?;
             let was_in = load::one(&transaction, load)?;
             let standing = at_home::of_jar(&transaction, *jar, load)?;
-            let cooling = standing.weighs(Cooling {
+            let cooling = Cooling {
                 verdict,
                 processed: was_in.is_processed(*jar, now),
                 dosed: !is_undosed(&transaction, *jar)?,
                 mending: Mending::Nothing,
                 lifted_at,
                 chilled_at,
-            });
+            }
+            .with(&standing);
             cooling.may(rescue, kept_cold, now).map_err(|reason| StoreError::NoRescue { number, reason })?;
             if rescue != Rescue::Reprocess {
                 transaction.execute(

@@ -7,9 +7,9 @@ use std::path::{Path, PathBuf};
 use std::process::{Command, Stdio};
 use std::time::Duration;
 
-use bodega_core::crates::fruit::{Condition, Kind};
-use bodega_core::measures::moment::Moment;
-use bodega_core::records::lot::NewLot;
+use bodega_model::crates::fruit::{Condition, Kind};
+use bodega_model::measures::moment::Moment;
+use bodega_model::records::lot::NewLot;
 use bodega_store::{FILE_NAME, Store, backup, check_file, restore};
 use jiff::civil::date;
 
@@ -24,7 +24,7 @@ const DIRECTORY: &str = "BODEGA_KILLS_DIRECTORY";
 
 fn weigh_in(store: &Store, grams: i64) {
     let lot = NewLot {
-        food: bodega_core::ledger::food::Food::Fruit,
+        food: bodega_model::ledger::food::Food::Fruit,
         told: None,
         picked_on: date(2026, 9, 11),
         kind: Kind::Paste,

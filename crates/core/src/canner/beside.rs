@@ -1,12 +1,12 @@
 //! What stands beside a load: jars of something else in the same canner, and filled jars on the bench that wait for it.
 
-use crate::canner::events::{BoilEvent, Phase};
-use crate::measures::moment::{Minutes, Moment};
-use crate::measures::vocabulary::vocabulary;
-use crate::measures::words::counted;
-use crate::records::jar::sum_sizes;
-use crate::records::load::{AlsoIn, CannerLoad};
-use crate::tables::process::Method;
+use bodega_model::canner::events::{BoilEvent, Phase};
+use bodega_model::measures::moment::{Minutes, Moment};
+use bodega_model::measures::vocabulary::vocabulary;
+use bodega_model::measures::words::counted;
+use bodega_model::records::jar::sum_sizes;
+use bodega_model::records::load::{AlsoIn, CannerLoad};
+use bodega_model::tables::process::Method;
 
 vocabulary! {
     /// Why other jars than before stand in a canner that counts.

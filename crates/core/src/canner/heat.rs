@@ -1,12 +1,11 @@
 //! How long a canner takes to boil: water, jars and food on a burner.
 
+use bodega_model::measures::units::{Energy, Power, Temperature, Time, Volume, celsius};
+use bodega_model::tables::process::Pack;
 use uom::si::energy::kilojoule;
 use uom::si::power::watt;
 use uom::si::thermodynamic_temperature::degree_celsius;
 use uom::si::volume::liter;
-
-use crate::measures::units::{Energy, Power, Temperature, Time, Volume, celsius};
-use crate::tables::process::Pack;
 
 /// How warm the water should be when the jars go in: about 140 °F for raw pack, 180 °F for hot. Source: USDA Guide 1,
 /// from memory.

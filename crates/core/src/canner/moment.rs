@@ -3,16 +3,15 @@
 //! A phase that ends by itself says what it turns into as well, so that a screen which lost its connection still turns
 //! over at the right second.
 
+use bodega_model::canner::cover::{COVER_IN, WaterOver};
+use bodega_model::canner::events::{BoilEvent, Phase};
+use bodega_model::measures::moment::{Minutes, Moment};
+use bodega_model::measures::units::Time;
+use bodega_model::records::load::CannerLoad;
+use bodega_model::tables::process::Method;
 use serde::Serialize;
 
-use super::cover::WaterOver;
-use super::events::{BoilEvent, Phase};
 use super::over::{cover_of, look_again_from};
-use super::pot::COVER_IN;
-use crate::measures::moment::{Minutes, Moment};
-use crate::measures::units::Time;
-use crate::records::load::CannerLoad;
-use crate::tables::process::Method;
 
 /// The figure that a phase shows.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]

@@ -1,11 +1,11 @@
 //! Water over the lids of a load: how much it takes, whether somebody looked, and when it is looked at again.
 
-use super::clock::BoilClock;
-use super::cover::cover_in;
-use super::events::{BoilEvent, Phase};
-use crate::measures::moment::{Minutes, Moment};
-use crate::records::load::CannerLoad;
-use crate::tables::process::Method;
+use bodega_model::canner::clock::BoilClock;
+use bodega_model::canner::cover::cover_in;
+use bodega_model::canner::events::{BoilEvent, Phase};
+use bodega_model::measures::moment::{Minutes, Moment};
+use bodega_model::records::load::CannerLoad;
+use bodega_model::tables::process::Method;
 
 /// Inches of water over the lids that a load takes.
 #[must_use]

@@ -1,24 +1,11 @@
 //! What fits into a canner whose inside was measured, and the water over it: one layer of jars on a rack.
 
-use super::outline::{Outline, Outsides};
-use crate::jars::size::JarSize;
-use crate::measures::moment::Minutes;
-use crate::measures::units::{Length, Volume, litres, millimetres};
+use bodega_model::canner::outline::{Outsides, Pot};
+use bodega_model::jars::size::JarSize;
+use bodega_model::measures::moment::Minutes;
+use bodega_model::measures::units::{Length, Volume, litres, millimetres};
 
-/// Water over the lids that a process of more than 30 minutes asks for, inches; every process for plain tomatoes under
-/// water is longer. Source: USDA Guide 1, 2015, from memory.
-pub const COVER_IN: f64 = 2.0;
-
-/// The pot, from inside.
-#[derive(Debug, Clone, Copy, PartialEq)]
-pub struct Pot {
-    /// From above.
-    pub outline: Outline,
-    /// Inner height.
-    pub inner_height: Length,
-    /// Top of the rack over the bottom.
-    pub rack_height: Length,
-}
+use crate::canner::standing::holds;
 
 /// Something to mind about a filling.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -95,7 +82,7 @@ pub fn fill(pot: &Pot, jars: &[(JarSize, u32)], cover: Cover, outsides: &Outside
     let water = (floor * after - aside).max(Volume::default());
     let headroom = pot.inner_height - after;
     let mut cautions = Vec::new();
-    if !pot.outline.holds(jars, outsides) {
+    if !holds(pot.outline, jars, outsides) {
         cautions.push(Crowding::TooMany);
     }
     if headroom < Length::default() {

@@ -1,11 +1,10 @@
 //! What a probe in the canner suggests: a boil that has held, or a boil that is gone. A person decides.
 
+use bodega_model::kitchen::altitude::Altitude;
+use bodega_model::measures::moment::{Minutes, Moment};
+use bodega_model::measures::units::Temperature;
+use bodega_model::records::load::{CannerLoad, CannerReading};
 use uom::si::thermodynamic_temperature::degree_celsius;
-
-use crate::kitchen::altitude::Altitude;
-use crate::measures::moment::{Minutes, Moment};
-use crate::measures::units::Temperature;
-use crate::records::load::{CannerLoad, CannerReading};
 
 /// How near to the local boiling point counts as boiling, in kelvin: a kitchen probe's error and the water's depth.
 /// Common practice, no source.
@@ -54,9 +53,9 @@ mod tests {
     use uom::si::thermodynamic_temperature::degree_celsius;
 
     use super::{Suggestion, suggest};
-    use crate::kitchen::altitude::Altitude;
-    use crate::measures::moment::Moment;
-    use crate::measures::units::Temperature;
+    use bodega_model::kitchen::altitude::Altitude;
+    use bodega_model::measures::moment::Moment;
+    use bodega_model::measures::units::Temperature;
 
     fn readings(celsius: &[f64]) -> Vec<(Moment, Temperature)> {
         let every_half_minute = (0_i64..).map(|n| Moment(1_790_000_000_000 + n * 30_000));

@@ -1,15 +1,17 @@
 //! The waiting loads of one canner, put together anew.
 
+use crate::canner::room::room_of;
+use bodega_model::canner::outline::Outsides;
+use bodega_model::kitchen::altitude::Altitude;
+use bodega_model::measures::ids::LoadId;
+use bodega_model::measures::moment::Minutes;
+use bodega_model::records::canner::Canner;
+use bodega_model::records::jar::Jar;
+use bodega_model::records::load::{CannerLoad, NewGroup};
+use bodega_model::tables::process::Refusal;
+
 use super::loads::{Group, LoadPlan, group, why};
-use super::outline::Outsides;
 use super::room::NoRoom;
-use crate::kitchen::altitude::Altitude;
-use crate::measures::ids::LoadId;
-use crate::measures::moment::Minutes;
-use crate::records::canner::Canner;
-use crate::records::jar::Jar;
-use crate::records::load::{CannerLoad, NewGroup};
-use crate::tables::process::Refusal;
 
 /// How waiting loads would go together in the least time.
 #[derive(Debug, Clone, PartialEq)]
@@ -68,7 +70,7 @@ pub fn regroup(
         groups[place].count += 1;
         members[place].push(jar);
     }
-    let room = &canner.room(outsides);
+    let room = &room_of(canner, outsides);
     let plan = group(&groups, room, turnaround)?;
     let mut waiting: Vec<std::vec::IntoIter<&Jar>> = members.into_iter().map(Vec::into_iter).collect();
     let best = plan.loads.iter().filter_map(|load| {

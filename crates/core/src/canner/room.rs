@@ -4,12 +4,13 @@
 //! By count a load fits when its jars' shares (count over capacity) add up to at most one. In a measured canner the jars
 //! have to find places side by side, with an inch of water over the tallest.
 
-use super::outline::Outsides;
-use super::pot::Pot;
-use crate::jars::size::JarSize;
-use crate::measures::units::{Length, inches};
-use crate::records::canner::{Canner, PotSize};
-use crate::tables::process::Method;
+use super::standing::{holds, most_of};
+use bodega_model::canner::cover::LEAST_COVER_IN;
+use bodega_model::canner::outline::{Outsides, Pot};
+use bodega_model::jars::size::JarSize;
+use bodega_model::measures::units::{Length, inches};
+use bodega_model::records::canner::{Canner, PotSize};
+use bodega_model::tables::process::Method;
 use uom::si::area::square_millimeter;
 
 /// How many jars of one size a canner holds when it holds nothing else.
@@ -34,10 +35,6 @@ pub enum NoRoom {
     #[error("{} are too wide for this canner: take smaller jars or another canner", .0.plural())]
     TooWide(JarSize),
 }
-
-/// Least water over the lids in a boiling-water canner, inches; below it a jar is not processed all round.
-/// Source: USDA Guide 1, from memory.
-pub const LEAST_COVER_IN: f64 = 1.0;
 
 /// What each size takes of a canner at the least.
 #[derive(Debug, Clone, PartialEq, Eq)]
@@ -109,17 +106,15 @@ pub struct CannerRoom {
     outsides: Outsides,
 }
 
-impl Canner {
-    /// What it has room for.
-    #[must_use]
-    pub fn room(&self, outsides: &Outsides) -> CannerRoom {
-        let counted = self.capacity.iter().map(|(jar, count)| Capacity { jar: *jar, count: *count });
-        CannerRoom {
-            counts: Some(counted.collect()),
-            pot: self.pot.map(PotSize::inside),
-            over_lids: over_lids(self.method),
-            outsides: outsides.clone(),
-        }
+/// What a household's canner has room for.
+#[must_use]
+pub fn room_of(canner: &Canner, outsides: &Outsides) -> CannerRoom {
+    let counted = canner.capacity.iter().map(|(jar, count)| Capacity { jar: *jar, count: *count });
+    CannerRoom {
+        counts: Some(counted.collect()),
+        pot: canner.pot.map(PotSize::inside),
+        over_lids: over_lids(canner.method),
+        outsides: outsides.clone(),
     }
 }
 
@@ -154,14 +149,14 @@ impl Room for CannerRoom {
         if self.is_too_tall(jar) {
             return Err(NoRoom::TooTall(jar));
         }
-        let stand = pot.outline.most_of(jar, &self.outsides);
+        let stand = most_of(pot.outline, jar, &self.outsides);
         if stand == 0 { Err(NoRoom::TooWide(jar)) } else { Ok(counted.min(stand)) }
     }
 
     fn holds(&self, jars: &[(JarSize, u32)]) -> bool {
         let Some(pot) = self.pot else { return self.counts.as_ref().is_none_or(|counts| counts.holds(jars)) };
         let alone = |(jar, count): &(JarSize, u32)| self.most_of(*jar).is_ok_and(|most| *count <= most);
-        jars.iter().filter(|(_, count)| *count > 0).all(alone) && pot.outline.holds(jars, &self.outsides)
+        jars.iter().filter(|(_, count)| *count > 0).all(alone) && holds(pot.outline, jars, &self.outsides)
     }
 
     fn shares(&self, sizes: &[JarSize]) -> Result<Shares, NoRoom> {

@@ -7,13 +7,12 @@
 use std::collections::HashMap;
 use std::sync::{LazyLock, Mutex, PoisonError};
 
+use bodega_model::canner::outline::{Outline, Outsides};
+use bodega_model::jars::size::JarSize;
+use bodega_model::measures::units::Length;
+use bodega_model::published::reader::{TableError, rows};
 use serde::Deserialize;
 use uom::si::length::millimeter;
-
-use super::outline::{Outline, Outsides};
-use crate::jars::size::JarSize;
-use crate::measures::units::Length;
-use crate::tables::reader::{TableError, rows};
 
 #[derive(Debug, Clone, Copy, Deserialize)]
 pub(crate) struct PackingRow {
@@ -26,7 +25,7 @@ static PACKING: LazyLock<Vec<PackingRow>> =
 
 pub(crate) fn parse_packing() -> Result<Vec<PackingRow>, TableError> {
     const FILE: &str = "circle_packing.csv";
-    let table: Vec<PackingRow> = rows(FILE, include_str!("../tables/data/circle_packing.csv"))?;
+    let table: Vec<PackingRow> = rows(FILE, include_str!("../../data/circle_packing.csv"))?;
     if !table.iter().map(|row| row.n).eq(1..=u32::try_from(table.len()).unwrap_or(u32::MAX)) {
         return Err(TableError::new(FILE, "counts must run 1, 2, 3 and on"));
     }
@@ -36,52 +35,50 @@ pub(crate) fn parse_packing() -> Result<Vec<PackingRow>, TableError> {
     Ok(table)
 }
 
-impl Outline {
-    /// How many like jars stand side by side.
-    ///
-    /// In a round pot by the best known packings of equal circles in a circle (from memory of the published tables); in an
-    /// oblong one as many as a place is found for. Never more than the table's last count, so very wide pots are answered
-    /// low.
-    #[must_use]
-    pub fn most_of(self, jar: JarSize, outsides: &Outsides) -> u32 {
-        // Packing ratios are published to three decimals; half of the last one is the table's own error.
-        const RATIO_ERROR: f64 = 0.0005;
-        if self.is_round() {
-            let ratio = (self.width / outsides.of(jar).diameter).get::<uom::si::ratio::ratio>() + RATIO_ERROR;
-            return PACKING.iter().take_while(|row| row.ratio <= ratio).last().map_or(0, |row| row.n);
-        }
-        let stands = |count: &u32| standing(self, &vec![jar; *count as usize], outsides).is_some();
-        (1..=PACKING.iter().map(|row| row.n).max().unwrap_or_default()).take_while(stands).last().unwrap_or(0)
+/// How many like jars stand side by side.
+///
+/// In a round pot by the best known packings of equal circles in a circle (from memory of the published tables); in an
+/// oblong one as many as a place is found for. Never more than the table's last count, so very wide pots are answered
+/// low.
+#[must_use]
+pub fn most_of(outline: Outline, jar: JarSize, outsides: &Outsides) -> u32 {
+    // Packing ratios are published to three decimals; half of the last one is the table's own error.
+    const RATIO_ERROR: f64 = 0.0005;
+    if outline.is_round() {
+        let ratio = (outline.width / outsides.of(jar).diameter).get::<uom::si::ratio::ratio>() + RATIO_ERROR;
+        return PACKING.iter().take_while(|row| row.ratio <= ratio).last().map_or(0, |row| row.n);
     }
+    let stands = |count: &u32| standing(outline, &vec![jar; *count as usize], outsides).is_some();
+    (1..=PACKING.iter().map(|row| row.n).max().unwrap_or_default()).take_while(stands).last().unwrap_or(0)
+}
 
-    /// Whether these jars stand side by side.
-    #[must_use]
-    pub fn holds(self, jars: &[(JarSize, u32)], outsides: &Outsides) -> bool {
-        let in_use: Vec<(JarSize, u32)> = jars.iter().copied().filter(|(_, count)| *count > 0).collect();
-        match in_use[..] {
-            [(jar, count)] if self.is_round() => count <= self.most_of(jar, outsides),
-            _ => self.holds_mix(&in_use, outsides),
-        }
+/// Whether these jars stand side by side.
+#[must_use]
+pub fn holds(outline: Outline, jars: &[(JarSize, u32)], outsides: &Outsides) -> bool {
+    let in_use: Vec<(JarSize, u32)> = jars.iter().copied().filter(|(_, count)| *count > 0).collect();
+    match in_use[..] {
+        [(jar, count)] if outline.is_round() => count <= most_of(outline, jar, outsides),
+        _ => holds_mix(outline, &in_use, outsides),
     }
+}
 
-    /// A place is looked for once for each mix, as long as the program runs: whoever groups jars asks for the same ones
-    /// again and again.
-    fn holds_mix(self, jars: &[(JarSize, u32)], outsides: &Outsides) -> bool {
-        let bits = |length: Length| length.value.to_bits();
-        let wide = jars.iter().map(|(jar, count)| (bits(outsides.of(*jar).diameter), *count));
-        let mix = Mix { pot: [bits(self.width), bits(self.length)], jars: wide.collect() };
-        if let Some(known) = KNOWN.lock().unwrap_or_else(PoisonError::into_inner).get(&mix) {
-            return *known;
-        }
-        let all: Vec<JarSize> = jars.iter().flat_map(|(jar, count)| vec![*jar; *count as usize]).collect();
-        let held = standing(self, &all, outsides).is_some();
-        let mut known = KNOWN.lock().unwrap_or_else(PoisonError::into_inner);
-        if known.len() >= MOST_KNOWN {
-            known.clear();
-        }
-        known.insert(mix, held);
-        held
+/// A place is looked for once for each mix, as long as the program runs: whoever groups jars asks for the same ones
+/// again and again.
+fn holds_mix(outline: Outline, jars: &[(JarSize, u32)], outsides: &Outsides) -> bool {
+    let bits = |length: Length| length.value.to_bits();
+    let wide = jars.iter().map(|(jar, count)| (bits(outsides.of(*jar).diameter), *count));
+    let mix = Mix { pot: [bits(outline.width), bits(outline.length)], jars: wide.collect() };
+    if let Some(known) = KNOWN.lock().unwrap_or_else(PoisonError::into_inner).get(&mix) {
+        return *known;
     }
+    let all: Vec<JarSize> = jars.iter().flat_map(|(jar, count)| vec![*jar; *count as usize]).collect();
+    let held = standing(outline, &all, outsides).is_some();
+    let mut known = KNOWN.lock().unwrap_or_else(PoisonError::into_inner);
+    if known.len() >= MOST_KNOWN {
+        known.clear();
+    }
+    known.insert(mix, held);
+    held
 }
 
 /// A pot and jars in it, by their sizes.

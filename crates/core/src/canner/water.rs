@@ -1,18 +1,18 @@
 //! A load's water and heat: how much to fill in before the jars go in, and how long it takes to boil.
 
+use bodega_model::canner::events::BoilEvent;
+use bodega_model::canner::outline::Outline;
+use bodega_model::kitchen::altitude::Altitude;
+use bodega_model::measures::units::{Length, Power, Time, Volume, inches, litres, millimetres};
+use bodega_model::records::canner::{Canner, PotSize};
+use bodega_model::records::kitchen::Kitchen;
+use bodega_model::records::load::CannerLoad;
+use bodega_model::tables::process::Method;
 use uom::si::power::watt;
 
-use super::events::BoilEvent;
 use super::heat::{Charge, USUAL_EFFICIENCY, USUAL_POWER_W, come_up, food_at, tap_water, water_before};
-use super::outline::Outline;
 use super::over::cover_of;
 use super::pot::{Cover, Filling, boils_away, fill, overhangs};
-use crate::kitchen::altitude::Altitude;
-use crate::measures::units::{Length, Power, Time, Volume, inches, litres, millimetres};
-use crate::records::canner::{Canner, PotSize};
-use crate::records::kitchen::Kitchen;
-use crate::records::load::CannerLoad;
-use crate::tables::process::Method;
 
 /// Inner width of a usual canner, for the picture of one that nobody measured. Common practice, no source.
 const USUAL_DIAMETER_MM: f64 = 305.0;

@@ -1,7 +1,7 @@
 //! A weight that slipped by its decimal sign: asked about once, as it comes in.
 
-use crate::measures::units::{grams, in_pounds};
-use crate::measures::words::short;
+use bodega_model::measures::units::{grams, in_pounds};
+use bodega_model::measures::words::short;
 
 /// Lots that have to have come in before one can be called odd.
 const LEAST_LOTS: usize = 3;

@@ -4,7 +4,8 @@
 use super::bound::Bound;
 use super::budget::Budget;
 use super::shift::{earlier, later_starts};
-use super::{Day, check, end, search};
+use super::task::end;
+use super::{Day, check, search};
 
 /// Minutes from the first start to the last end of each set of tasks, summed up.
 #[must_use]

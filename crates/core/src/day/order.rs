@@ -8,9 +8,10 @@ use std::collections::BTreeSet;
 use fastrand::Rng;
 use pumpkin_core::termination::TerminationCondition;
 
+use super::Day;
 use super::bound::Bound;
+use super::task::end;
 use super::usage::Usage;
-use super::{Day, end};
 
 /// How many steps ago an order has to be beaten.
 const AGO: usize = 1000;

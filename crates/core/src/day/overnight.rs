@@ -3,14 +3,9 @@
 //! Fruit keeps a day in the cold or longer in the freezer; milled juice keeps a day in the refrigerator and is boiled
 //! anew before it is packed hot. Jars that are filled wait for nothing. Common practice, no source.
 
-use crate::measures::moment::{Minutes, Moment};
-use crate::tables::process::{Pack, Product};
-
-/// How long milled juice waits in the refrigerator. Common practice, no source.
-pub const JUICE_KEEPS: Minutes = Minutes(24 * 60);
-/// How long food that was cooked waits in the refrigerator to be heated again and canned: two days. Common practice, no
-/// source.
-pub const COOKED_KEEPS: Minutes = Minutes(2 * 24 * 60);
+use bodega_model::ledger::keep::{COOKED_KEEPS, JUICE_KEEPS};
+use bodega_model::measures::moment::Moment;
+use bodega_model::tables::process::{Pack, Product};
 
 /// Whether a product is juice on its way, which can be chilled and heated again before it is packed hot.
 #[must_use]
@@ -38,8 +33,8 @@ pub fn advice(chilled_at: Moment, is_cooked: bool, now: Moment) -> &'static str 
 #[cfg(test)]
 mod tests {
     use super::{advice, waits_as_juice};
-    use crate::measures::moment::Moment;
-    use crate::tables::process::{Pack, Product};
+    use bodega_model::measures::moment::Moment;
+    use bodega_model::tables::process::{Pack, Product};
 
     #[test]
     fn only_milled_fruit_waits_as_juice_and_only_for_a_day() {

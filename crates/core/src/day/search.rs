@@ -26,7 +26,8 @@ use pumpkin_propagators::disjunctive::ArgDisjunctiveTask;
 use super::bound::{Bound, stretches};
 use super::budget::{Budget, Spending};
 use super::order::Orders;
-use super::{Day, check, end};
+use super::task::end;
+use super::{Day, check};
 
 /// Conflicts before the first restart; the solver's own default is far too late for a day.
 const FIRST_RESTART: u64 = 200;

@@ -1,7 +1,8 @@
 //! How far single tasks can move while the others stay and the day ends no later.
 
+use super::Day;
+use super::task::end;
 use super::usage::Usage;
-use super::{Day, end};
 
 /// Rounds over all tasks: one may make room for another that was looked at before it.
 const ROUNDS: usize = 2;

@@ -2,8 +2,9 @@
 //!
 //! Minutes for a pound are ours: a place to start from, until the household's own are learned.
 
+use bodega_model::tables::process::Product;
+
 use super::work::Work;
-use crate::tables::process::Product;
 
 /// Fruit that goes into the boiling water at a time: eight or nine. Common practice, no source: more of them cool it.
 const FRUIT_IN_A_ROUND: f64 = 8.5;
@@ -74,7 +75,7 @@ pub fn minutes_per_lb(product: Product, frozen: bool) -> f64 {
 mod tests {
     use super::{minutes, minutes_per_lb, rounds};
     use crate::day::work::Work;
-    use crate::tables::process::Product;
+    use bodega_model::tables::process::Product;
 
     #[test]
     fn eight_or_nine_fruit_go_in_at_a_time_and_frozen_ones_not_at_all() {

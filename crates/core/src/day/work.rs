@@ -4,10 +4,10 @@
 //! interrupted; water for topping up boils beside it; an empty canner heats beside the preparation, for the batch that can
 //! use it soonest; the jars are lifted as soon as they have rested. Common practice, no source.
 
+use bodega_model::measures::vocabulary::vocabulary;
 use serde::Serialize;
 
 use super::{After, Day, Needs, Task, near_minute};
-use crate::measures::vocabulary::vocabulary;
 
 /// Most minutes that filled jars wait for the canner.
 const FILLED_WAITS: i64 = 10;

@@ -3,14 +3,14 @@
 //! Acid is never implied: somebody must have seen it. It goes in before the food, the order that cannot be forgotten; a jar
 //! that has its food already may be said to have it, and gets its acid before its lid. Common practice, no source.
 
+use bodega_model::measures::moment::Minutes;
+use bodega_model::measures::vocabulary::vocabulary;
+use bodega_model::records::jar::Jar;
+use bodega_model::records::load::CannerLoad;
 use serde::Serialize;
 
 use crate::jars::doses::{DosedPot, has_acid};
 use crate::kettle::goal::{BOIL_BEFORE_FILLING, boils_before_filling};
-use crate::measures::moment::Minutes;
-use crate::measures::vocabulary::vocabulary;
-use crate::records::jar::Jar;
-use crate::records::load::CannerLoad;
 
 vocabulary! {
     /// A step on the bench, in working order.

@@ -1,20 +1,21 @@
 //! The doses of a load: what goes into each jar of each batch, and what a dose stirred into the pot leaves to be added.
 
+use bodega_model::jars::acid;
+use bodega_model::jars::acid::{Agent, LeastDose};
+use bodega_model::jars::size::JarSize;
+use bodega_model::jars::spoons::{Spoons, volume_of};
+use bodega_model::measures::ids::BatchId;
+use bodega_model::recipe::part::Part;
+use bodega_model::records::batch::Batch;
+use bodega_model::records::jar::Jar;
+use bodega_model::records::kitchen::Kitchen;
+use bodega_model::records::load::CannerLoad;
+use bodega_model::records::recipe::BatchRecipe;
+use bodega_model::tables::process::{Product, headspace};
 use serde::Serialize;
 use uom::si::length::inch;
 
-use super::acid::{self, Agent, LeastDose};
-use super::size::JarSize;
-use super::spoons::{Spoons, volume_of};
 use crate::jars::salt::salt_per_jar;
-use crate::measures::ids::BatchId;
-use crate::recipe::part::Part;
-use crate::records::batch::Batch;
-use crate::records::jar::Jar;
-use crate::records::kitchen::Kitchen;
-use crate::records::load::CannerLoad;
-use crate::records::recipe::BatchRecipe;
-use crate::tables::process::{Product, headspace};
 
 /// Dose for one jar of one size of one batch.
 #[derive(Debug, Clone, PartialEq, Serialize)]

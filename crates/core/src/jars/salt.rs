@@ -1,7 +1,7 @@
 //! Salt for taste.
 
-use super::size::JarSize;
-use crate::measures::teaspoons::Teaspoons;
+use bodega_model::jars::size::JarSize;
+use bodega_model::measures::teaspoons::Teaspoons;
 
 /// Salt for one jar, taste only: 1 tsp a quart, in proportion, to the next ⅛ tsp. Source: USDA Guide 3, from memory.
 #[must_use]

@@ -1,11 +1,10 @@
 //! A jar or bottle of unknown size: what it holds is found with water and a scale.
 
+use bodega_model::jars::size::JarSize;
+use bodega_model::measures::units::{Mass, Volume, litres};
 use serde::Serialize;
 use uom::si::mass::kilogram;
 use uom::si::volume::milliliter;
-
-use crate::jars::size::JarSize;
-use crate::measures::units::{Mass, Volume, litres};
 
 /// What a jar of unknown size is taken for.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]
@@ -22,8 +21,9 @@ pub struct JarByWater {
 /// source.
 ///
 /// ```
-/// use bodega_core::jars::{size::JarSize, unknown::by_water};
-/// use bodega_core::measures::units::kilograms;
+/// use bodega_model::jars::size::JarSize;
+/// use bodega_core::jars::unknown::by_water;
+/// use bodega_model::measures::units::kilograms;
 /// assert_eq!(by_water(kilograms(0.43)).jar, Some(JarSize::Pint));
 /// assert_eq!(by_water(kilograms(1.3)).jar, None);
 /// ```
@@ -48,8 +48,8 @@ pub fn by_water(water: Mass) -> JarByWater {
 #[cfg(test)]
 mod tests {
     use super::by_water;
-    use crate::jars::size::JarSize;
-    use crate::measures::units::kilograms;
+    use bodega_model::jars::size::JarSize;
+    use bodega_model::measures::units::kilograms;
 
     #[test]
     fn a_bottle_is_never_taken_for_a_smaller_jar() {

@@ -1,12 +1,14 @@
 //! Whether every jar has its acid.
 
-use super::case::{AcidSource, Case, CaseAcid};
-use super::{Code, Finding, Severity};
-use crate::jars::acid::{Agent, LeastDose, least_per_jar, per_jar, pot_share, total};
-use crate::jars::size::JarSize;
-use crate::jars::spoons::Spoons;
-use crate::measures::words::counted;
-use crate::tables::source::Source;
+use bodega_model::jars::acid::{Agent, LeastDose, least_per_jar, per_jar, pot_share, total};
+use bodega_model::jars::kinds::AcidSource;
+use bodega_model::jars::size::JarSize;
+use bodega_model::jars::spoons::Spoons;
+use bodega_model::judge::finding::{Code, Finding, Severity};
+use bodega_model::measures::words::counted;
+use bodega_model::published::source::Source;
+
+use super::case::{Case, CaseAcid};
 
 /// Months an opened bottle of lemon juice keeps its place: a season. Common practice, no source.
 const BOTTLE_MONTHS: f64 = 6.0;

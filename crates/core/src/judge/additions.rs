@@ -1,15 +1,16 @@
 //! What else is in the jars: vegetables against the weight of tomatoes, and things that no tested process covers.
 
+use bodega_model::contents::{leaves, leaves_in};
+use bodega_model::judge::finding::{Code, Finding, Subject};
+use bodega_model::measures::amounts::Unit;
+use bodega_model::measures::units::{Mass, Volume, cups, in_cups, in_pounds, pounds};
+use bodega_model::measures::words::{capital, counted};
+use bodega_model::published::source::Source;
+use bodega_model::recipe::part::{Part, Role};
+use bodega_model::tables::process::Product;
+
 use super::case::{Addition, Case, Ingredient};
-use super::{Code, Finding, Subject};
-use crate::jars::contents::{leaves, leaves_in};
-use crate::measures::units::{Mass, Volume, cups, in_cups, in_pounds, pounds};
-use crate::measures::words::{capital, counted};
 use crate::recipe::back::{ways_back, ways_in_words};
-use crate::recipe::measure::Unit;
-use crate::recipe::part::{Part, Role};
-use crate::tables::process::Product;
-use crate::tables::source::Source;
 
 /// Cups of chopped vegetables that 22 lb of tomatoes carry in the tested juice. Source: USDA Guide 3, from memory.
 pub const VEGETABLE_CUPS: f64 = 3.0;

@@ -1,10 +1,11 @@
 //! The canner itself: whether it is one at all, whether its gauge can be believed, what the jars stand on.
 
+use bodega_model::canner::cover::UnderJars;
+use bodega_model::judge::finding::{Code, Finding};
+use bodega_model::measures::words::counted;
+use bodega_model::published::source::Source;
+
 use super::case::{Case, Heating};
-use super::{Code, Finding};
-use crate::canner::cover::UnderJars;
-use crate::measures::words::counted;
-use crate::tables::source::Source;
 
 /// Quart jars that a pressure canner holds at the least. Source: USDA Guide 1, from memory.
 const LEAST_QUARTS: u32 = 4;
@@ -73,8 +74,8 @@ fn bare_bottom(case: &Case) -> Option<Finding> {
 #[cfg(test)]
 mod tests {
     use super::{Case, Code, Heating, UnderJars, judge};
-    use crate::judge::CaseCanner;
-    use crate::judge::Severity;
+    use crate::judge::case::CaseCanner;
+    use bodega_model::judge::finding::Severity;
 
     fn found(heating: Heating, canner: CaseCanner) -> Vec<(Code, Severity, bool)> {
         let case = Case { heating: Some(heating), canner, ..Case::default() };

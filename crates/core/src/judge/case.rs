@@ -2,20 +2,22 @@
 
 use std::collections::BTreeMap;
 
-use crate::canner::cover::UnderJars;
-use crate::crates::fruit::Kind;
-use crate::jars::acid::Agent;
-pub use crate::jars::contents::{Addition, Ingredient};
-pub use crate::jars::ph::PhSample;
-use crate::jars::size::JarSize;
-use crate::kitchen::altitude::Altitude;
-use crate::measures::units::{Length, Mass, Temperature, Time};
-use crate::measures::vocabulary::vocabulary;
-use crate::recipe::part::Part;
-use crate::recipe::process::RecipeProcess;
-use crate::records::recipe::Makes;
-use crate::tables::process::{Medium, Method, Pack, Product};
-use crate::towel::liquid::LiquidLost;
+use bodega_model::canner::cover::UnderJars;
+use bodega_model::crates::fruit::Kind;
+use bodega_model::jars::acid::Agent;
+use bodega_model::jars::kinds::{AcidSource, JarKind, LidState};
+use bodega_model::jars::size::JarSize;
+use bodega_model::kitchen::altitude::Altitude;
+use bodega_model::measures::units::{Length, Mass, Temperature, Time};
+use bodega_model::measures::vocabulary::vocabulary;
+use bodega_model::recipe::part::Part;
+use bodega_model::recipe::process::RecipeProcess;
+use bodega_model::records::recipe::Makes;
+use bodega_model::tables::process::{Medium, Method, Pack, Product};
+use bodega_model::towel::liquid::LiquidLost;
+
+pub use bodega_model::contents::{Addition, Ingredient};
+pub use bodega_model::jars::ph::PhSample;
 
 vocabulary! {
     /// How the filled jars were heated, if at all.
@@ -55,50 +57,6 @@ impl From<Method> for Heating {
             Method::PressureDial => Self::PressureDial,
             Method::PressureWeighted => Self::PressureWeighted,
         }
-    }
-}
-
-vocabulary! {
-    /// What kind of jar it is.
-    "kind of jar", JarKind {
-        /// Made for home canning, with a two-piece lid.
-        Mason = "mason", "canning jar";
-        /// Held mayonnaise or the like; thinner glass, takes a two-piece lid.
-        Packer = "packer", "mayonnaise-type jar";
-        /// Old glass, odd necks, zinc caps.
-        Antique = "antique", "antique jar";
-        /// Glass lid with a rubber ring and a clip.
-        WireBail = "wire_bail", "clip-top jar";
-        /// Held any other bought food or drink: sauce, pickles, coffee, milk.
-        Other = "other", "food jar or bottle";
-    }
-}
-
-vocabulary! {
-    /// Whether the lid has sealed before.
-    "lid", LidState {
-        /// Never used.
-        New = "new", "new";
-        /// Used before.
-        Reused = "reused", "used before";
-        /// In one piece.
-        OnePiece = "one_piece", "in one piece";
-        /// Made to be used again, with a rubber ring of its own.
-        Reusable = "reusable", "reusable, with a rubber ring";
-    }
-}
-
-vocabulary! {
-    /// Where the lemon juice comes from.
-    "source of acid", AcidSource {
-        /// Bottled, of standard strength.
-        Bottled = "bottled", "bottled";
-        /// Pressed from fresh fruit.
-        Fresh = "fresh", "fresh";
-        /// Bottled juice of limes.
-        Lime = "lime", "bottled lime juice";
-        /// Vinegar that is weaker than 5 %, or home-made.
-        Weak = "weak", "weaker than 5 %, or home-made";
     }
 }
 

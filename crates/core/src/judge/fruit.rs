@@ -1,12 +1,13 @@
 //! Fruit that must not be canned, or needs a knife.
 
+use bodega_model::crates::fruit::Kind;
+use bodega_model::judge::finding::{Code, Finding, Severity, Subject};
+use bodega_model::measures::words::capital;
+use bodega_model::published::source::Source;
+use bodega_model::tables::process::Product;
+
 use super::case::{Case, Damage, Ripeness, Vine};
-use super::unlike::{FROZEN_INSTEAD, FROZEN_WHOLE, TOMATILLOS, TOMATILLOS_INSTEAD};
-use super::{Code, Finding, Severity, Subject};
-use crate::crates::fruit::Kind;
-use crate::measures::words::capital;
-use crate::tables::process::Product;
-use crate::tables::source::Source;
+use crate::crates::unlike::{FROZEN_INSTEAD, FROZEN_WHOLE, TOMATILLOS, TOMATILLOS_INSTEAD};
 
 const FALLEN_ACID: &str =
     "The acidity of such fruit has fallen, and the tested dose of acid was not made for it.";

@@ -1,16 +1,15 @@
 //! Water over the lids, the rest, the check of the seals and storage.
 
+use bodega_model::canner::clock::REST;
+use bodega_model::canner::cover::{LEAST_COVER_IN, SHORT_PROCESS, cover_in};
+use bodega_model::judge::finding::{Code, Finding};
+use bodega_model::measures::words::{counted, short};
+use bodega_model::published::source::Source;
+use bodega_model::towel::liquid::{HALF_GONE_DAYS, LiquidLost};
 use uom::si::length::inch;
 use uom::si::time::minute;
 
 use super::case::{Case, Heating};
-use super::{Code, Finding};
-use crate::canner::clock::REST;
-use crate::canner::cover::{SHORT_PROCESS, cover_in};
-use crate::canner::room::LEAST_COVER_IN;
-use crate::measures::words::{counted, short};
-use crate::tables::source::Source;
-use crate::towel::liquid::{HALF_GONE_DAYS, LiquidLost};
 use crate::towel::seal::{CHECK_BY, CHECK_FROM};
 
 pub(super) fn judge(case: &Case) -> Vec<Finding> {
@@ -130,7 +129,7 @@ fn rings(case: &Case) -> Option<Finding> {
 #[cfg(test)]
 mod tests {
     use super::{Case, Code, cover};
-    use crate::measures::units::{Time, inches};
+    use bodega_model::measures::units::{Time, inches};
     use uom::si::time::minute;
 
     #[test]

@@ -1,14 +1,15 @@
 //! Jars, lids, headspace and temperatures.
 
+use bodega_model::jars::kinds::{JarKind, LidState};
+use bodega_model::jars::size::{JarSize, TableJar};
+use bodega_model::judge::finding::{Code, Finding, Severity};
+use bodega_model::measures::words::{short, with_article};
+use bodega_model::published::source::Source;
+use bodega_model::tables::process::{Caution, Product, headspace as tested_headspace};
 use uom::si::length::inch;
 use uom::si::thermodynamic_temperature::degree_celsius;
 
-use super::case::{Case, CaseJar, JarKind, LidState};
-use super::{Code, Finding, Severity};
-use crate::jars::size::{JarSize, TableJar};
-use crate::measures::words::{short, with_article};
-use crate::tables::process::{Caution, Product, headspace as tested_headspace};
-use crate::tables::source::Source;
+use super::case::{Case, CaseJar};
 
 /// What a measuring eye may miss, in inches: a sixteenth.
 const EYE_IN: f64 = 1.0 / 16.0;

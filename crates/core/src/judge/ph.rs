@@ -1,11 +1,11 @@
 //! A pH reading: it can only add caution. It never replaces the acid and never shortens the time.
 
+use bodega_model::jars::ph::PH_LINE;
+use bodega_model::judge::finding::{Code, Finding, Severity};
+use bodega_model::published::source::Source;
 use uom::si::thermodynamic_temperature::degree_celsius;
 
 use super::case::{Case, PhReading, PhSample};
-use super::{Code, Finding, Severity};
-use crate::jars::ph::PH_LINE;
-use crate::tables::source::Source;
 
 /// What people aim at in the dosed product, at the most. Common practice, no source.
 const PH_AIM: f64 = 4.5;

@@ -2,15 +2,14 @@
 //! and whether something goes into the water bath is the recipe's to say, never the meter's. Source: 21 CFR 114 and extension
 //! guidance, from memory.
 
+use bodega_model::jars::ph::PH_LINE;
+use bodega_model::judge::finding::{Code, Finding, Ruling};
+use bodega_model::published::source::Source;
+use bodega_model::records::recipe::BenchPh;
 use serde::Serialize;
 
 use super::recipe_page::MayCan;
-use crate::jars::ph::{PH_LINE, PhSample};
 use crate::judge::records::ph_findings;
-use crate::judge::{Code, Finding, Ruling};
-use crate::records::jar::PhRecord;
-use crate::records::recipe::BenchPh;
-use crate::tables::source::Source;
 
 /// Whether it may go into the water bath, and what the meter adds to that.
 #[derive(Debug, Clone, PartialEq, Serialize)]
@@ -24,29 +23,13 @@ pub struct WaterBath {
     pub meter: Option<String>,
 }
 
-impl BenchPh {
-    /// The same as a reading of a batch.
-    #[must_use]
-    pub fn as_record(&self) -> PhRecord {
-        PhRecord {
-            at: self.at,
-            ph: self.ph,
-            sample: Some(PhSample::Dosed),
-            did: None,
-            sample_c: self.sample_c,
-            compensated: self.compensated,
-            calibrated_today: self.calibrated_today,
-        }
-    }
-
-    /// What is to be said of it. An onion may well lie above the line: of a part only the meter is judged.
-    #[must_use]
-    pub fn findings(&self) -> Vec<Finding> {
-        let mut found = ph_findings(&self.as_record());
-        found.retain(|finding| self.part.is_none() || finding.code != Code::PhHigh);
-        found.extend(self.calibrated_today.is_none().then(unsaid_setting));
-        found
-    }
+/// What is to be said of a reading. An onion may well lie above the line: of a part only the meter is judged.
+#[must_use]
+pub fn findings_of(reading: &BenchPh) -> Vec<Finding> {
+    let mut found = ph_findings(&reading.as_record());
+    found.retain(|finding| reading.part.is_none() || finding.code != Code::PhHigh);
+    found.extend(reading.calibrated_today.is_none().then(unsaid_setting));
+    found
 }
 
 /// A meter of which nobody said whether it was set that day: that is as bad as one that was not. Common practice, no source.

@@ -1,19 +1,20 @@
 //! A tested recipe against what is in the bowls: proportions and swaps, and whether there is a process at all. What makes the
 //! recipe itself unfit for jars is [its page's](super::recipe_fit).
 
+use bodega_model::jars::size::JarSize;
+use bodega_model::judge::finding::{Code, Finding, Severity};
+use bodega_model::ledger::keep::COLD_INSTEAD;
+use bodega_model::measures::units::litres;
+use bodega_model::measures::words::{capital, counted, with_article};
+use bodega_model::recipe::part::{Part, Side};
+use bodega_model::recipe::per_jar::acid_doses;
+use bodega_model::recipe::process::RecipeProcess;
+use bodega_model::tables::process::Pack;
+
 use super::case::{Case, CaseRecipe};
 use super::recipe_fit::{fit, forbidden, source};
-use super::{Code, Finding, Severity};
-use crate::jars::size::JarSize;
-use crate::ledger::keep::COLD_INSTEAD;
-use crate::measures::units::litres;
-use crate::measures::words::{capital, counted, with_article};
 use crate::recipe::back::{instead, ways_back_filled, ways_in_words};
 use crate::recipe::compare::{Comparison, compare_filled};
-use crate::recipe::part::{Part, Side};
-use crate::recipe::per_jar::acid_doses;
-use crate::recipe::process::RecipeProcess;
-use crate::tables::process::Pack;
 
 pub(super) fn judge(case: &Case) -> Vec<Finding> {
     let Some(recipe) = &case.recipe else { return Vec::new() };

@@ -3,23 +3,23 @@
 //! A process needs an acid with a measure, in boiling water and in steam; meat, fish, egg, dairy, pasta, rice, beans, nuts, flour
 //! and the like are in no process that a household can hold here. Source: USDA Guide 3 and extension guidance, from memory.
 
+use bodega_model::jars::acid::{least_per_jar, per_jar};
+use bodega_model::jars::size::JarSize;
+use bodega_model::judge::finding::{Code, Finding};
+use bodega_model::ledger::keep::COLD_INSTEAD;
+use bodega_model::measures::amounts::{Dimension, Unit, decimal, exact, ratio};
+use bodega_model::measures::words::capital;
+use bodega_model::published::source::Source;
+use bodega_model::recipe::acids::{Named, agent, known_acid, named};
+use bodega_model::recipe::part::{PacketAcid, Part, Per, Role, Side};
+use bodega_model::recipe::process::RecipeProcess;
 use num_rational::BigRational;
 use num_traits::Zero;
 
 use super::case::{CaseRecipe, Heating};
-use super::{Code, Finding};
-use crate::jars::acid::{least_per_jar, per_jar};
-use crate::jars::size::JarSize;
-use crate::ledger::keep::COLD_INSTEAD;
-use crate::measures::words::capital;
-use crate::recipe::acids::{Named, agent, known_acid, named};
 use crate::recipe::line::{each_jar, in_each_or_all};
-use crate::recipe::measure::{Dimension, Unit, decimal, exact, ratio};
 use crate::recipe::packet::{is_packet, open_questions};
-use crate::recipe::part::{PacketAcid, Part, Per, Role, Side};
-use crate::recipe::process::RecipeProcess;
 use crate::recipe::role::role_by_name;
-use crate::tables::source::Source;
 
 pub(super) fn source() -> Source {
     Source::recalled("USDA Guide 3 and university extension guidance on changing tested recipes")

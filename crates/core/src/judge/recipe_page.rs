@@ -3,23 +3,24 @@
 //! The same findings stand on the page, in the plan, at the bowls, on the bench and in the audit, so that a page and its bowls
 //! never say two things of one recipe.
 
+use bodega_model::jars::size::JarSize;
+use bodega_model::judge::finding::{Finding, Ruling};
+use bodega_model::kitchen::altitude::Altitude;
+use bodega_model::ledger::keep::FRIDGE_DAYS;
+use bodega_model::measures::vocabulary::vocabulary;
+use bodega_model::measures::words::{capital, counted};
+use bodega_model::recipe::part::Part;
+use bodega_model::recipe::per_jar::acid_doses;
+use bodega_model::recipe::process::RecipeProcess;
+use bodega_model::records::recipe::{Bowls, RecipeText};
 use serde::Serialize;
 
 use super::case::{Case, CaseRecipe};
 use super::recipe_fit::{AcidOf, acid_of, fit, forbidden};
-use super::{Finding, Ruling};
-use crate::jars::size::JarSize;
-use crate::kitchen::altitude::Altitude;
-use crate::measures::vocabulary::vocabulary;
-use crate::measures::words::{capital, counted};
 use crate::recipe::line::each_jar;
 use crate::recipe::packet::is_packet;
-use crate::recipe::part::Part;
-use crate::recipe::per_jar::acid_doses;
-use crate::recipe::process::RecipeProcess;
+use crate::recipe::page::parts_of;
 use crate::recipe::source::{self as printed, is_tested};
-use crate::records::recipe::{Bowls, RecipeText};
-use crate::towel::seal::FRIDGE_DAYS;
 
 vocabulary! {
     /// Where a recipe stands.
@@ -78,7 +79,7 @@ fn still_open(text: &RecipeText) -> Vec<String> {
 /// A recipe as its page has it: whether it was held against a copy is the page's own question.
 fn case_of(text: &RecipeText) -> CaseRecipe {
     CaseRecipe {
-        base: text.parts(),
+        base: parts_of(text),
         actual: None,
         mixed: false,
         makes: text.makes,
@@ -149,7 +150,7 @@ pub fn line_asks(text: &RecipeText) -> Vec<LineAsk> {
         let packet = LineAsk { place, about: LineAbout::Packet, jar: None, name: part.name.clone() };
         is_packet(&part).then_some(packet)
     };
-    text.parts().into_iter().enumerate().filter_map(one).collect()
+    parts_of(text).into_iter().enumerate().filter_map(one).collect()
 }
 
 /// Where a recipe stands, in a kitchen of this altitude where that is known.

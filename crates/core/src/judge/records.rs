@@ -3,42 +3,45 @@
 //! Every station asks here, so that they cannot disagree: a plan, a load on the bench or in the canner, jars on the towel,
 //! a batch's record.
 
+use crate::canner::room::room_of;
+use bodega_model::canner::clock::BoilClock;
+use bodega_model::canner::cover::WaterOver;
+use bodega_model::canner::events::{BoilEvent, Happened};
+use bodega_model::canner::outline::Outsides;
+use bodega_model::contents::{Added, Addition, Ingredient};
+use bodega_model::crates::fruit::{Condition, Fault};
+use bodega_model::jars::acid::{Agent, per_jar, pot_share};
+use bodega_model::jars::kinds::AcidSource;
+use bodega_model::jars::ph::PH_LINE;
+use bodega_model::jars::size::JarSize;
+use bodega_model::judge::finding::{Code, Finding, Ruling, Severity, Subject};
+use bodega_model::judge::question::{Ask, Question};
+use bodega_model::kitchen::altitude::Altitude;
+use bodega_model::measures::moment::Moment;
+use bodega_model::measures::units::{Mass, Time, celsius, grams, inches};
+use bodega_model::records::batch::Batch;
+use bodega_model::records::canner::Canner;
+use bodega_model::records::claims::Claims;
+use bodega_model::records::jar::{Jar, PhRecord, count_sizes};
+use bodega_model::records::load::{AlsoIn, CannerLoad};
+use bodega_model::records::lot::Lot;
+use bodega_model::records::recipe::{BatchRecipe, Bowls};
+use bodega_model::records::towel::Towel;
+use bodega_model::tables::process::Product;
+use bodega_model::towel::liquid::LiquidLost;
 use serde::Serialize;
 use uom::si::time::minute;
 
 use super::acid::under_lids;
 use super::against::{once_out, out_of};
 use super::case::{
-    AcidSource, Case, CaseAcid, CaseCanner, CaseFruit, CaseJar, CaseRecipe, Damage, LogEvent, LogLine,
-    OtherJars, PhReading, PhSample, Ripeness, Temperatures, Vine,
+    Case, CaseAcid, CaseCanner, CaseFruit, CaseJar, CaseRecipe, Damage, LogEvent, LogLine, OtherJars,
+    PhReading, PhSample, Ripeness, Temperatures, Vine,
 };
-use super::{Ask, Code, Finding, Question, Ruling, Severity, Subject, judge};
-use crate::canner::clock::BoilClock;
-use crate::canner::cover::WaterOver;
-use crate::canner::events::{BoilEvent, Happened};
+use super::judge;
 use crate::canner::heat::{food_at, water_before};
-use crate::canner::outline::Outsides;
 use crate::canner::over::is_cover_open;
 use crate::canner::room::{NoRoom, Room};
-use crate::crates::fruit::{Condition, Fault};
-use crate::jars::acid::{Agent, per_jar, pot_share};
-use crate::jars::claims::Claims;
-use crate::jars::contents::{Added, Addition, Ingredient};
-use crate::jars::ph::PH_LINE;
-use crate::jars::size::JarSize;
-use crate::kitchen::altitude::Altitude;
-use crate::measures::moment::Moment;
-use crate::measures::units::{Mass, Time, celsius, grams, inches};
-use crate::plan::batch::{BatchPlan, Wish};
-use crate::records::batch::Batch;
-use crate::records::canner::Canner;
-use crate::records::jar::{Jar, PhRecord, count_sizes};
-use crate::records::load::{AlsoIn, CannerLoad};
-use crate::records::lot::Lot;
-use crate::records::recipe::{BatchRecipe, Bowls};
-use crate::records::towel::Towel;
-use crate::tables::process::Product;
-use crate::towel::liquid::LiquidLost;
 
 /// What is known of a batch beside its jars in a load.
 #[derive(Debug, Clone, PartialEq)]
@@ -70,7 +73,7 @@ pub struct Judged {
 }
 
 impl Judged {
-    fn nothing() -> Self {
+    pub(crate) fn nothing() -> Self {
         Self {
             findings: Vec::new(),
             questions: Vec::new(),
@@ -85,7 +88,7 @@ impl Judged {
         self.findings.iter().any(|found| found.severity == Severity::Stop)
     }
 
-    fn settle(&mut self) {
+    pub(crate) fn settle(&mut self) {
         self.findings.sort_by_key(|finding| finding.severity);
         let is_open = !self.questions.is_empty() || !self.not_asked.is_empty();
         self.ruling = Ruling::of(&self.findings, is_open);
@@ -93,7 +96,11 @@ impl Judged {
 }
 
 /// The doses that a plan puts into each size of jar.
-fn planned_acid(agent: Agent, sizes: &[(JarSize, u32)], bottle_age_months: Option<f64>) -> CaseAcid {
+pub(crate) fn planned_acid(
+    agent: Agent,
+    sizes: &[(JarSize, u32)],
+    bottle_age_months: Option<f64>,
+) -> CaseAcid {
     CaseAcid {
         agent: Some(agent),
         source: Some(AcidSource::Bottled),
@@ -103,7 +110,7 @@ fn planned_acid(agent: Agent, sizes: &[(JarSize, u32)], bottle_age_months: Optio
     }
 }
 
-fn case_jars(sizes: &[(JarSize, u32)]) -> Vec<CaseJar> {
+pub(crate) fn case_jars(sizes: &[(JarSize, u32)]) -> Vec<CaseJar> {
     let line = |(jar, count): &(JarSize, u32)| CaseJar {
         jar: *jar,
         count: *count,
@@ -193,7 +200,7 @@ fn ph_case(reading: &PhRecord) -> PhReading {
 }
 
 /// Amounts that were checked when they were written down; one that cannot be counted leaves the whole unknown.
-fn counted(added: Option<&Vec<Added>>) -> Option<Vec<Addition>> {
+pub(crate) fn counted(added: Option<&Vec<Added>>) -> Option<Vec<Addition>> {
     added?.iter().map(|item| item.counted().ok()).collect()
 }
 
@@ -221,8 +228,8 @@ fn acid_of(sizes: &[(JarSize, u32)], agent: Agent, is_dosed: bool, facts: Option
 }
 
 /// What is known of a canner in the year of a batch. How many quarts it holds decides under pressure alone.
-fn canner_of(canner: &Canner, year: Option<i16>) -> CaseCanner {
-    let quarts = || match canner.room(&Outsides::default()).most_of(JarSize::Quart) {
+pub(crate) fn canner_of(canner: &Canner, year: Option<i16>) -> CaseCanner {
+    let quarts = || match room_of(canner, &Outsides::default()).most_of(JarSize::Quart) {
         Ok(most) => Some(most),
         Err(NoRoom::NotCounted(_)) => None,
         Err(NoRoom::TooTall(_) | NoRoom::TooWide(_)) => Some(0),
@@ -417,45 +424,6 @@ pub fn judge_towel(
     let first_check = towel.jars.iter().filter_map(|jar| jar.judged_at).min();
     let seal_check_after = first_check.map(|at| at.since(towel.lifted_at));
     over_batches(load, facts, altitude, |case| Case { seal_check_after, ..case })
-}
-
-/// What is said of a plan for a canner in this year. A plan of no jars yet is not a mistake, and nothing is asked of it.
-#[must_use]
-pub fn judge_plan(
-    plan: &BatchPlan,
-    wish: &Wish,
-    bottle_age_months: Option<f64>,
-    additions: Option<&Vec<Added>>,
-    weight: Mass,
-    canner: (&Canner, i16),
-) -> Judged {
-    let sizes: Vec<(JarSize, u32)> = plan.mix.iter().map(|line| (line.jar, line.count)).collect();
-    let mut judged = Judged::nothing();
-    if sizes.iter().all(|(_, count)| *count == 0) {
-        return judged;
-    }
-    let minutes = plan.loads.loads.iter().map(|load| load.minutes.0).max();
-    let psi = plan.mix.iter().filter_map(|line| line.tested.options.first()?.psi).max();
-    let case = Case {
-        product: Some(wish.product),
-        medium: wish.medium,
-        pack: Some(wish.pack),
-        heating: Some(wish.method.into()),
-        altitude: Some(wish.altitude),
-        minutes: minutes.map(|minutes| Time::new::<minute>(f64::from(minutes))),
-        psi: psi.map(f64::from),
-        canner: canner_of(canner.0, Some(canner.1)),
-        jars: Some(case_jars(&sizes)),
-        acid: Some(planned_acid(wish.agent, &sizes, bottle_age_months)),
-        additions: counted(additions),
-        unknown_additions: unknown(additions),
-        fruit: CaseFruit { weight: Some(weight), ..CaseFruit::default() },
-        ..Case::default()
-    };
-    let verdict = judge(&case);
-    (judged.findings, judged.questions) = (verdict.findings, verdict.questions);
-    judged.settle();
-    judged
 }
 
 /// Findings about a lot's fruit.

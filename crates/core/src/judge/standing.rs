@@ -4,22 +4,26 @@
 //! A load that was lifted is judged by the altitude of its day; the minutes it was planned for are those of the tables of its
 //! day. It is a pure function of what the records say; nobody keeps what it answers.
 
+use bodega_model::canner::events::Fate;
+use bodega_model::judge::finding::{Code, Finding, Ruling, Severity, Subject};
+use bodega_model::judge::question::{Ask, Question};
+use bodega_model::judge::standing::{Against, JarStanding};
+use bodega_model::kitchen::altitude::Altitude;
+use bodega_model::kitchen::altitudes::{AltitudeSaid, altitude_of_day};
+use bodega_model::measures::ids::JarId;
+use bodega_model::measures::moment::{Minutes, Moment};
+use bodega_model::measures::units::Time;
+use bodega_model::records::jar::Jar;
+use bodega_model::records::load::CannerLoad;
+use uom::si::time::minute;
+
 use super::acid::under_lids;
-use super::against::{Against, JarStanding, ends, out_of};
+use super::against::{ends, out_of};
 use super::case::{Case, LogEvent, LogLine};
+use super::judge;
 use super::records::{BatchFacts, case_of, is_dosed};
 use super::time::time_not_full;
-use super::{Ask, Code, Finding, Question, Ruling, Severity, Subject, judge};
-use crate::canner::events::Fate;
 use crate::canner::over::is_cover_open;
-use crate::kitchen::altitude::Altitude;
-use crate::kitchen::altitudes::{AltitudeSaid, altitude_of_day};
-use crate::measures::ids::JarId;
-use crate::measures::moment::{Minutes, Moment};
-use crate::measures::units::Time;
-use crate::records::jar::Jar;
-use crate::records::load::CannerLoad;
-use uom::si::time::minute;
 
 /// The altitude by which a load is judged: the kitchen's of today until it is lifted, that of its day from then on.
 #[must_use]

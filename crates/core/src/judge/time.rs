@@ -1,19 +1,20 @@
 //! Whether the time, the method and the boil reach the tested process.
 
+use bodega_model::jars::size::JarSize;
+use bodega_model::judge::finding::{Code, Finding, Fix};
+use bodega_model::kitchen::altitude::Altitude;
+use bodega_model::measures::moment::Minutes;
+use bodega_model::measures::words::{capital, with_article};
+use bodega_model::published::source::Source;
+use bodega_model::recipe::process::NoRecipeTime;
+use bodega_model::tables::process;
+use bodega_model::tables::process::{
+    Medium, Method, Pack, ProcessOption, Product, Query, Refusal, RefusalCode, STEAM_LIMIT, at_pounds,
+};
 use uom::si::time::minute;
 
 use super::case::{Case, CaseRecipe, Heating, LogEvent, LogLine, OtherJars};
 use super::recipe::jar_too_large;
-use super::{Code, Finding, Fix};
-use crate::jars::size::JarSize;
-use crate::kitchen::altitude::Altitude;
-use crate::measures::moment::Minutes;
-use crate::measures::words::{capital, with_article};
-use crate::recipe::process::NoRecipeTime;
-use crate::tables::process::{
-    self, Medium, Method, Pack, ProcessOption, Product, Query, Refusal, RefusalCode, STEAM_LIMIT, at_pounds,
-};
-use crate::tables::source::Source;
 
 /// Slack for a decimal number of minutes: a tenth of a second.
 const SLACK_MIN: f64 = 0.1 / 60.0;

@@ -1,14 +1,14 @@
 //! From what is believed now to the end: when it boils, when it is done, and the curve between.
 
+use bodega_model::kettle::contents::{Target, density_kg_per_l};
+use bodega_model::measures::units::{MassRate, Time, kilograms, litres};
 use uom::si::mass::kilogram;
 use uom::si::mass_rate::kilogram_per_hour;
 use uom::si::time::minute;
 
-use super::contents::{Target, density_kg_per_l};
 use super::finish::{CookDown, CurveAt, Finish, Stretch};
 use super::hunch::{ASKED_FROM, Hunches, WANDER, Why, below};
 use super::pot::{LOSS, MASS, POWER, Pot, SOLIDS};
-use crate::measures::units::{MassRate, Time, kilograms, litres};
 
 /// Standard deviations of an 80 % interval.
 const EIGHTY_SD: f64 = 1.2816;

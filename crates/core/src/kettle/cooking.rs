@@ -1,20 +1,19 @@
 //! Records of a cook-down in the model's terms: the vessel and the log.
 
+use bodega_model::crates::fruit::Kind;
+use bodega_model::kettle::contents::{Contents, Target};
+use bodega_model::kettle::words::{CookWhat, KettleHeat, ROOM_C, TargetKind};
+use bodega_model::kitchen::altitude::Altitude;
+use bodega_model::measures::moment::Moment;
+use bodega_model::measures::units::{Time, Volume, celsius, kilograms, litres, litres_per_hour, millimetres};
+use bodega_model::records::cook::{Cook, CookEvent, Kettle, NewCook};
 use uom::si::ratio::ratio;
 
-use super::contents::{Contents, Target};
 use super::finish::{CookDown, Forecast, Happened};
 use super::goal::timer;
 use super::heat::Heat;
-use super::pot::ROOM_C;
 use super::sight::Sight;
 use super::vessel::Vessel;
-use super::{CookWhat, KettleHeat, TargetKind};
-use crate::crates::fruit::Kind;
-use crate::kitchen::altitude::Altitude;
-use crate::measures::moment::Moment;
-use crate::measures::units::{Time, Volume, celsius, kilograms, litres, litres_per_hour, millimetres};
-use crate::records::cook::{Cook, CookEvent, Kettle, NewCook};
 
 /// A kettle from inside, in the model's terms.
 #[must_use]

@@ -1,18 +1,18 @@
 //! A cook-down as it is known, and what is said of it: when it boils, when it will be thick, where the mark is. How that is
-//! found is in [`super::lead`].
+//! found is in `lead.rs`.
 
+use bodega_model::kettle::contents::{Contents, Shown, Target};
+use bodega_model::kitchen::altitude::Altitude;
+use bodega_model::measures::units::{Length, MassRate, Temperature, Time, Volume, VolumeRate};
+use bodega_model::measures::vocabulary::vocabulary;
+use bodega_model::tables::process::Product;
 use uom::si::ratio::ratio;
 use uom::si::time::minute;
 
-use super::contents::{Contents, Target};
 use super::heat::Heat;
 use super::pot::expansion;
 use super::sight::Sight;
 use super::vessel::Vessel;
-use crate::kitchen::altitude::Altitude;
-use crate::measures::units::{Length, MassRate, Temperature, Time, Volume, VolumeRate};
-use crate::measures::vocabulary::vocabulary;
-use crate::tables::process::Product;
 
 /// Something that happened in the kettle.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -45,15 +45,6 @@ pub enum Happened {
         /// Water that leaves.
         water: VolumeRate,
     },
-}
-
-/// What a kettle has shown of itself in earlier cook-downs.
-#[derive(Debug, Clone, Copy, PartialEq)]
-pub struct Shown {
-    /// How far its rate may be off, as a share.
-    pub rate_doubt: f64,
-    /// How much less heat gets in as it thickens, for each 10 °Brix, and how far that may be off; when it was seen.
-    pub thickens: Option<(f64, f64)>,
 }
 
 /// A cook-down as it is known so far.

@@ -1,12 +1,12 @@
 //! Goals that are no mark: simmered for some minutes, held hot for some minutes, or only brought to the boil. Their clock
 //! starts when somebody says that it boils, or that it is hot enough.
 
-use super::{CookWhat, TargetKind};
-use crate::kitchen::altitude::Altitude;
-use crate::measures::moment::{Minutes, Moment};
-use crate::measures::units::{Temperature, celsius, in_celsius};
-use crate::records::cook::Cook;
-use crate::tables::process::{Pack, Product};
+use bodega_model::kettle::words::TargetKind;
+use bodega_model::kitchen::altitude::Altitude;
+use bodega_model::measures::moment::{Minutes, Moment};
+use bodega_model::measures::units::{Temperature, celsius, in_celsius};
+use bodega_model::records::cook::Cook;
+use bodega_model::tables::process::{Pack, Product};
 
 /// Juice is held from 190 °F on, in degrees Celsius. Common practice, no source.
 const HOLD_FROM_C: f64 = 87.8;
@@ -35,18 +35,6 @@ pub fn as_packed(goal: (TargetKind, f64), product: Product, pack: Pack) -> (Targ
     match goal {
         (TargetKind::ToBoil, _) if boils_on => (TargetKind::BoilMinutes, f64::from(HOT_PACK_BOIL.0)),
         other => other,
-    }
-}
-
-impl TargetKind {
-    /// What somebody says that starts the clock of a goal which has one.
-    #[must_use]
-    pub const fn starts_with(self) -> Option<CookWhat> {
-        match self {
-            Self::BoilMinutes | Self::ToBoil => Some(CookWhat::Boils),
-            Self::HoldMinutes => Some(CookWhat::HotEnough),
-            Self::FractionLeft | Self::Brix | Self::VolumeL => None,
-        }
     }
 }
 
@@ -123,7 +111,7 @@ pub fn held(read: Temperature, between: (Temperature, Temperature)) -> Held {
 #[cfg(test)]
 mod tests {
     use super::{TargetKind, as_packed};
-    use crate::tables::process::{Pack, Product};
+    use bodega_model::tables::process::{Pack, Product};
 
     #[test]
     fn a_hot_pack_boils_for_five_minutes_before_it_is_filled() {

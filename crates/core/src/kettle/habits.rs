@@ -1,15 +1,16 @@
 //! What a kettle has shown of itself: how fast water leaves it, how its sauce slows down, and how its forecasts came true.
 
+use bodega_model::kettle::contents::Shown;
+use bodega_model::kettle::words::{HeatSetting, KettleHeat};
+use bodega_model::measures::units::{VolumeRate, in_litres_per_hour, litres_per_hour};
+use bodega_model::records::cook::{Cook, Kettle};
 use serde::Serialize;
 use uom::si::ratio::ratio;
 
 use super::cooking::{cook_down, span, vessel};
-use super::finish::{CookDown, Forecast, Shown, Stretch};
+use super::finish::{CookDown, Forecast, Stretch};
 use super::heat::{by_volume, oven_rate};
-use super::{HeatSetting, KettleHeat};
-use crate::measures::units::{VolumeRate, in_litres_per_hour, litres_per_hour};
-use crate::plan::outlook::usual_rate;
-use crate::records::cook::{Cook, Kettle};
+use crate::kettle::heat::usual_rate;
 
 /// How far a rate may be off when nothing is known of a kettle on a burner, as a share. Ours.
 const UNKNOWN_DOUBT: f64 = 0.6;

@@ -1,12 +1,14 @@
 //! What drives water off a kettle.
 
+use bodega_model::kettle::contents::density;
+use bodega_model::kitchen::altitude::Altitude;
+use bodega_model::measures::units::{
+    AvailableEnergy, MassRate, Power, Temperature, VolumeRate, litres_per_hour,
+};
 use uom::si::available_energy::kilojoule_per_kilogram;
 use uom::si::thermodynamic_temperature::degree_celsius;
 
-use super::contents::density;
 use super::vessel::Vessel;
-use crate::kitchen::altitude::Altitude;
-use crate::measures::units::{AvailableEnergy, MassRate, Power, Temperature, VolumeRate, litres_per_hour};
 
 /// Latent heat of water boiling at a temperature between 88 and 101 °C: a straight line, held by a test
 /// against an independently computed table.
@@ -70,4 +72,11 @@ pub fn by_volume(water: MassRate) -> VolumeRate {
 #[must_use]
 pub fn by_weight(water: VolumeRate) -> MassRate {
     water * density(0.0)
+}
+
+/// Water that a wide kettle boils away on a household burner, 2 litres an hour, until the household's own cook-downs say
+/// otherwise. Common practice, no source.
+#[must_use]
+pub fn usual_rate() -> VolumeRate {
+    litres_per_hour(2.0)
 }

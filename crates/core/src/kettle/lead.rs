@@ -5,19 +5,19 @@
 //! start, led along the log, and asked when the goal is reached. The interval is an 80 % one: kitchens that are simulated by
 //! other equations hold it to that.
 
+use bodega_model::kettle::contents::Contents;
+use bodega_model::measures::units::{MassRate, Volume, in_celsius, kilograms, litres};
 use uom::si::mass::kilogram;
 use uom::si::mass_rate::kilogram_per_hour;
 use uom::si::time::minute;
 use uom::si::volume::liter;
 
 use super::ahead::{point, stretch};
-use super::contents::Contents;
 use super::finish::{Asks, CookDown, Flagged, Forecast, Happened, Mark};
 use super::heat::by_weight;
 use super::hunch::{ASKED_FROM, Hunch, Hunches, Reading, Said, Why};
 use super::pot::{HEAT, LOSS, MASS, POWER, Pot, SOLIDS, THICKENS, expansion};
 use super::sight::Sight;
-use crate::measures::units::{MassRate, Volume, in_celsius, kilograms, litres};
 
 /// What is poured in or out is measured to about this share of it.
 const POURED_SHARE: f64 = 0.05;

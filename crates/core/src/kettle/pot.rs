@@ -4,16 +4,17 @@
 //! boil and drives water off at it. As sauce thickens less heat gets in. What is uncertain is part of the state, so that
 //! readings can teach it. Numbers are plain here because they stand side by side in one vector; each says its unit.
 
+use bodega_model::kettle::contents::{MOST_BRIX, density_kg_per_l};
+use bodega_model::kettle::words::ROOM_C;
+use bodega_model::kitchen::altitude::Altitude;
+use bodega_model::measures::units::litres;
 use nalgebra::SVector;
 use uom::si::area::square_meter;
 use uom::si::available_energy::kilojoule_per_kilogram;
 use uom::si::thermodynamic_temperature::degree_celsius;
 
-use super::contents::{MOST_BRIX, density_kg_per_l};
 use super::heat::latent_heat;
 use super::vessel::Vessel;
-use crate::kitchen::altitude::Altitude;
-use crate::measures::units::litres;
 
 /// Numbers of a state.
 pub const STATES: usize = 7;
@@ -35,8 +36,6 @@ pub const DRYING: usize = 5;
 /// How much less heat gets in as it thickens: the logarithm of it, 10 °Brix above thin juice.
 pub const THICKENS: usize = 6;
 
-/// Temperature of a kitchen in °C. Common practice, no source.
-pub const ROOM_C: f64 = 20.0;
 /// Share of the rate that still leaves under a lid. Common practice, no source.
 pub const UNDER_LID: f64 = 0.1;
 /// Share of the heat that is still lost under a lid. Common practice, no source.

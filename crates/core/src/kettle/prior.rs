@@ -1,15 +1,16 @@
 //! What is believed of a kettle before anything was read of it, from what was told of its start.
 
+use bodega_model::kettle::words::ROOM_C;
+use bodega_model::measures::units::in_celsius;
+use bodega_model::tables::process::Product;
 use uom::si::mass::kilogram;
 use uom::si::mass_rate::kilogram_per_hour;
 
 use super::finish::{CookDown, Happened};
 use super::heat::Heat;
 use super::hunch::Prior;
-use super::pot::{DRYING, FROZEN_AS_C, HEAT, LOSS, MASS, POWER, Pot, ROOM_C, SOLIDS, STATES, THICKENS};
+use super::pot::{DRYING, FROZEN_AS_C, HEAT, LOSS, MASS, POWER, Pot, SOLIDS, STATES, THICKENS};
 use super::sight::Sight;
-use crate::measures::units::in_celsius;
-use crate::tables::process::Product;
 
 /// What went in is measured to about this share of it.
 const START_SHARE: f64 = 0.012;

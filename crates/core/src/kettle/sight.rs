@@ -1,5 +1,6 @@
 //! What somebody reads of a kettle, and how well it can be read.
 
+use bodega_model::measures::units::{Length, Mass, Temperature, Volume, litres};
 use uom::si::length::millimeter;
 use uom::si::mass::kilogram;
 use uom::si::thermodynamic_temperature::degree_celsius;
@@ -7,7 +8,6 @@ use uom::si::volume::liter;
 
 use super::pot::{MASS, Pot, State, expansion};
 use super::vessel::Vessel;
-use crate::measures::units::{Length, Mass, Temperature, Volume, litres};
 
 /// A stick is read to about so many millimetres, one standard deviation.
 const STICK_MM: f64 = 2.5;

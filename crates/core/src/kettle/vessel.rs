@@ -1,10 +1,9 @@
 //! A kettle from inside: how deep a volume stands in it.
 
+use bodega_model::measures::units::{Area, Length, Volume};
 use uom::si::length::meter;
 use uom::si::ratio::ratio;
 use uom::si::volume::cubic_meter;
-
-use crate::measures::units::{Area, Length, Volume};
 
 /// A round kettle: straight, wider at the rim than at the floor, or calibrated by pouring known measures into it.
 #[derive(Debug, Clone, PartialEq)]

@@ -1,10 +1,9 @@
 //! A batch in the household's kettles: one that holds it, else several at once, else rounds.
 
+use bodega_model::measures::units::{Time, Volume, VolumeRate, litres};
+use bodega_model::records::kitchen::Units;
 use uom::si::ratio::ratio;
 use uom::si::time::minute;
-
-use crate::measures::units::{Time, Volume, VolumeRate, litres};
-use crate::records::kitchen::Units;
 
 /// Share of a kettle's brim that is filled: sauce spatters and rises. Common practice, no source.
 const FILLED: f64 = 0.8;
@@ -123,8 +122,8 @@ pub fn boiling_minutes(spread: &Spread) -> f64 {
 #[cfg(test)]
 mod tests {
     use super::{Usable, boiling_minutes, in_pots, spread};
-    use crate::measures::units::{litres, litres_per_hour};
-    use crate::records::kitchen::Units;
+    use bodega_model::measures::units::{litres, litres_per_hour};
+    use bodega_model::records::kitchen::Units;
 
     fn kettle(brim: f64, rate: f64) -> Usable {
         Usable { brim: litres(brim), rate: litres_per_hour(rate) }
@@ -135,7 +134,7 @@ mod tests {
         let brims = [litres(5.0), litres(20.0), litres(10.0)];
         let shared = |volume: f64| {
             let found = in_pots(litres(volume), &brims);
-            let takes = |(place, takes): &(usize, crate::measures::units::Volume)| {
+            let takes = |(place, takes): &(usize, bodega_model::measures::units::Volume)| {
                 (*place, (takes.get::<uom::si::volume::liter>() * 10.0).round())
             };
             (

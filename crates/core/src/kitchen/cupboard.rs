@@ -1,8 +1,9 @@
 //! What the cupboard lacks.
 
-use crate::jars::acid::{self, Agent};
-use crate::jars::size::JarSize;
-use crate::records::stock::{AcidStock, Cupboard, JarStock, LidStock};
+use bodega_model::jars::acid;
+use bodega_model::jars::acid::Agent;
+use bodega_model::jars::size::JarSize;
+use bodega_model::records::stock::{AcidStock, Cupboard, JarStock, LidStock};
 
 /// Why a number of jars of one size cannot be filled out of the cupboard, in words: jars, lids and their acid.
 #[must_use]

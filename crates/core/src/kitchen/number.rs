@@ -3,9 +3,8 @@
 //! The rule of every field and of everything that is pasted: what could be two numbers here is asked and never chosen. The page
 //! reads its fields by the same rule as they are typed; both are held against one table, `tests/data/numbers.json`.
 
+use bodega_model::kitchen::ways::Decimal;
 use num_rational::BigRational;
-
-use super::ways::Decimal;
 
 /// What was made of a number.
 #[derive(Debug, Clone, PartialEq, Eq)]
@@ -90,8 +89,8 @@ fn both(text: &str) -> NumberRead {
 ///
 /// ```
 /// use bodega_core::kitchen::number::{NumberRead, read_number};
-/// use bodega_core::kitchen::ways::Decimal;
-/// use bodega_core::recipe::measure::ratio;
+/// use bodega_model::kitchen::ways::Decimal;
+/// use bodega_model::measures::amounts::ratio;
 /// assert_eq!(read_number("6,500", Decimal::Point), NumberRead::Is(ratio(6500, 1)));
 /// assert_eq!(read_number("6,500", Decimal::Comma), NumberRead::Is(ratio(13, 2)));
 /// assert_eq!(read_number("6.500", Decimal::Comma), NumberRead::Asked(vec![ratio(6500, 1), ratio(13, 2)]));

@@ -6,14 +6,13 @@
 use std::io::Read;
 use std::sync::LazyLock;
 
+use bodega_model::kitchen::altitude::Altitude;
+use bodega_model::published::reader::{TableError, rows};
 use flate2::read::GzDecoder;
 use serde::Deserialize;
 use uom::si::angle::degree;
 use uom::si::f64::{Angle, Length};
 use uom::si::length::kilometer;
-
-use crate::kitchen::altitude::Altitude;
-use crate::tables::reader::{TableError, rows};
 
 /// Mean radius of the earth in kilometres (IUGG).
 const EARTH_KM: f64 = 6371.0088;
@@ -87,7 +86,7 @@ impl Airfield {
     }
 }
 
-/// `tables/data/airfields.csv`, packed when the program is built.
+/// `data/airfields.csv`, packed when the program is built.
 const PACKED: &[u8] = include_bytes!(concat!(env!("OUT_DIR"), "/airfields.csv.gz"));
 
 /// The one large table: it takes several megabytes, so it is read when a place is first looked for.

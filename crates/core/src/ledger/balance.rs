@@ -4,19 +4,19 @@
 //! steam where no kettle told it. The remainder may not be less than nothing, nor more than the way of working leaves;
 //! then something was not told.
 
+use bodega_model::jars::size::JarSize;
+use bodega_model::kettle::contents::density;
+use bodega_model::ledger::food::{Figure, Food, Stuff, weight_by_volume};
+use bodega_model::measures::ids::BatchId;
+use bodega_model::measures::units::{Mass, Volume, in_pounds, in_quarts, kilograms, quarts};
+use bodega_model::plan::making::{Making, Thickness, juice_brix, product_brix};
+use bodega_model::tables::process::{Medium, Product};
 use serde::Serialize;
 use uom::si::ratio::ratio;
 
 use super::book::{Book, Flow, Place, weight};
-use super::food::{Figure, Food, Stuff, weight_by_volume};
-use crate::jars::size::JarSize;
-use crate::kettle::contents::density;
-use crate::measures::ids::BatchId;
-use crate::measures::units::{Mass, Volume, in_pounds, in_quarts, kilograms, quarts};
-use crate::plan::making::{Making, juice_brix, product_brix};
 use crate::plan::stuff::jar_quarts;
-use crate::plan::yields::{Thickness, pounds_per_quart};
-use crate::tables::process::{Medium, Product};
+use crate::plan::yields::pounds_per_quart;
 
 /// Doubt of what a jar holds: headspace, air between pieces (common practice, no source).
 const OF_JAR: f64 = 0.06;

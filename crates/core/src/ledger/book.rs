@@ -5,10 +5,10 @@
 
 use std::collections::BTreeSet;
 
-use super::food::{Figure, Food, FoodPlace};
-use crate::measures::ids::{BatchId, LotId, MoveId};
-use crate::measures::moment::Moment;
-use crate::measures::units::{Mass, kilograms};
+use bodega_model::ledger::food::{Figure, Food, FoodPlace};
+use bodega_model::measures::ids::{BatchId, LotId, MoveId};
+use bodega_model::measures::moment::Moment;
+use bodega_model::measures::units::{Mass, kilograms};
 
 /// Somewhere food is, came from or went to.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord)]

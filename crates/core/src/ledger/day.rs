@@ -1,13 +1,15 @@
 //! The books of a day: what was weighed in and drawn, through its batches, to where it all is now.
 
+use bodega_model::ledger::food::{Figure, Food, FoodPlace};
+use bodega_model::measures::ids::{BatchId, LotId};
+use bodega_model::measures::units::{Mass, grams, kilograms};
+use bodega_model::records::lot::Lot;
+use bodega_model::records::moved::Moved;
+
 use super::balance::balance;
 use super::book::{Flow, Place};
-use super::food::{Figure, Food, FoodPlace};
 use super::page::BatchPage;
-use crate::measures::ids::{BatchId, LotId};
-use crate::measures::units::{Mass, grams, kilograms};
-use crate::records::lot::Lot;
-use crate::records::moved::Moved;
+use crate::ledger::page::moved_flow;
 
 /// A place on the drawing of a day; like places stand together.
 #[derive(Debug, Clone, PartialEq, Eq, PartialOrd, Ord)]
@@ -178,7 +180,8 @@ impl DayPage {
             flow.add(Stop::Untold, here, short);
         }
         for moved in self.moves.iter().filter(|moved| moved.food != Food::Water || moved.from_lot.is_some()) {
-            let (Some(line), Some(lot)) = (moved.flow(), moved.from_lot.and_then(|lot| self.lot(lot))) else {
+            let (Some(line), Some(lot)) = (moved_flow(moved), moved.from_lot.and_then(|lot| self.lot(lot)))
+            else {
                 continue;
             };
             flow.add(self.origin(lot), self.goal(&line), line.figure);

@@ -1,22 +1,22 @@
 //! Pages of the book out of the records: what lots, batches, kettles and jars say, and what was told.
 
+use bodega_model::crates::fruit::common_kind;
+use bodega_model::jars::size::JarSize;
+use bodega_model::kettle::contents::density;
+use bodega_model::kitchen::altitude::Altitude;
+use bodega_model::ledger::food::{Figure, Food, FoodMeasure, THIN_BRIX};
+use bodega_model::measures::units::{grams, in_pounds, litres};
+use bodega_model::records::batch::Batch;
+use bodega_model::records::cook::Cook;
+use bodega_model::records::jar::{JarRecord, sum_sizes};
+use bodega_model::records::lot::Lot;
+use bodega_model::records::moved::{Moved, Source};
 use uom::si::volume::liter;
 
 use super::balance::{BalanceVerdict, Made, balance, boiled_away, in_jars, quarts_out};
 use super::book::{Book, Flow, Place};
-use super::food::{Figure, Food, THIN_BRIX};
-use crate::crates::fruit::common_kind;
-use crate::jars::size::JarSize;
-use crate::kettle::contents::density;
 use crate::kettle::cooking::{boiled_off, drained_unbooked};
-use crate::kitchen::altitude::Altitude;
-use crate::measures::units::{grams, in_pounds, litres};
 use crate::plan::yields::learn::Finished;
-use crate::records::batch::Batch;
-use crate::records::cook::Cook;
-use crate::records::jar::{JarRecord, sum_sizes};
-use crate::records::lot::Lot;
-use crate::records::moved::{Moved, Source};
 
 /// Everything that the records say of one batch.
 #[derive(Debug, Clone, PartialEq)]
@@ -41,37 +41,28 @@ fn of_lot(lot: &Lot, weight_g: i64) -> Figure {
     }
 }
 
-impl Moved {
-    /// Where it was before.
-    #[must_use]
-    pub fn source(&self) -> Option<Source> {
-        let lot = self.from_lot.map(Source::Lot);
-        lot.or(self.from_batch.map(Source::Batch)).or(self.from_cold.map(Source::Cold))
-    }
-
-    /// The move as a line of the book.
-    #[must_use]
-    pub fn flow(&self) -> Option<Flow> {
-        let from = match self.source()? {
-            Source::Lot(lot) => Place::Crate(lot),
-            Source::Batch(batch) => Place::Batch(batch),
-            Source::Cold(cold) => Place::Cold(cold),
-        };
-        let to = match self.to_lot {
-            Some(lot) => Place::Crate(lot),
-            None if self.place.keeps() => Place::Cold(self.id),
-            None => Place::Gone(self.place),
-        };
-        Some(Flow {
-            from,
-            to,
-            food: self.food,
-            figure: Figure::measured(grams(self.weight_g), self.told.measure),
-            at: Some(self.at),
-            told: Some((self.id, self.told.words())),
-            place: Some(self.place),
-        })
-    }
+/// A move as a line of the book.
+#[must_use]
+pub fn moved_flow(moved: &Moved) -> Option<Flow> {
+    let from = match moved.source()? {
+        Source::Lot(lot) => Place::Crate(lot),
+        Source::Batch(batch) => Place::Batch(batch),
+        Source::Cold(cold) => Place::Cold(cold),
+    };
+    let to = match moved.to_lot {
+        Some(lot) => Place::Crate(lot),
+        None if moved.place.keeps() => Place::Cold(moved.id),
+        None => Place::Gone(moved.place),
+    };
+    Some(Flow {
+        from,
+        to,
+        food: moved.food,
+        figure: Figure::measured(grams(moved.weight_g), moved.told.measure),
+        at: Some(moved.at),
+        told: Some((moved.id, moved.told.words())),
+        place: Some(moved.place),
+    })
 }
 
 /// Fruit as it came onto the line; what another batch gave or came out of the cold came by a move.
@@ -126,7 +117,7 @@ impl BatchPage {
         let unbooked = self.cooks.iter().fold(litres(0.0), |sum, cook| sum + drained_unbooked(cook));
         if unbooked.get::<liter>() > 0.0 {
             // Records from before it was asked where drained juice went.
-            let figure = Figure::measured(unbooked * density(THIN_BRIX), super::food::FoodMeasure::Litre);
+            let figure = Figure::measured(unbooked * density(THIN_BRIX), FoodMeasure::Litre);
             book.add(plain(here, Place::NotRecorded, Food::ThinJuice, figure));
         }
         let ended = self.cooks.iter().filter(|cook| cook.ended_at.is_some());
@@ -134,7 +125,7 @@ impl BatchPage {
         if ended.count() > 0 {
             book.add(plain(here, Place::Steam, Food::Water, boiled_away(steam)));
         }
-        for flow in self.moves.iter().filter_map(Moved::flow) {
+        for flow in self.moves.iter().filter_map(moved_flow) {
             book.add(flow);
         }
         book

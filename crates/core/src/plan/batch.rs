@@ -1,20 +1,22 @@
 //! What a batch will be, worked out before anything is cut: jars, acid, salt, loads and the tested process.
 
+use bodega_model::jars::acid;
+use bodega_model::jars::acid::Agent;
+use bodega_model::jars::size::JarSize;
+use bodega_model::kitchen::altitude::Altitude;
+use bodega_model::measures::moment::Minutes;
+use bodega_model::measures::teaspoons::Teaspoons;
+use bodega_model::recipe::process::{RecipeProcess, tested};
+use bodega_model::records::batch::NewLoad;
+use bodega_model::tables::process::{Medium, Method, Pack, Product, Query, Refusal, Tested};
 use uom::si::f64::Volume;
 
-use crate::canner::loads::{self, Group, LoadPlan};
-use crate::canner::room::NoRoom;
-use crate::canner::room::Room;
-use crate::jars::acid::{self, Agent};
+use crate::canner::loads;
+use crate::canner::loads::{Group, LoadPlan};
+use crate::canner::room::{NoRoom, Room};
 use crate::jars::salt::salt_per_jar;
-use crate::jars::size::JarSize;
-use crate::kitchen::altitude::Altitude;
-use crate::measures::moment::Minutes;
-use crate::measures::teaspoons::Teaspoons;
-use crate::plan::yields::{self, Range};
-use crate::recipe::process::{RecipeProcess, tested};
-use crate::records::batch::NewLoad;
-use crate::tables::process::{Medium, Method, Pack, Product, Query, Refusal, Tested};
+use crate::plan::yields;
+use crate::plan::yields::Range;
 
 /// What a person wants to make, and of how much fruit.
 #[derive(Debug, Clone, PartialEq)]
@@ -166,12 +168,12 @@ pub fn work_out(wish: &Wish, room: &dyn Room, turnaround: Minutes) -> Result<Bat
 mod tests {
     use super::{BatchPlan, NoPlan, Wish, work_out};
     use crate::canner::room::Capacity;
-    use crate::jars::acid::Agent;
-    use crate::jars::size::JarSize;
-    use crate::kitchen::altitude::Altitude;
-    use crate::measures::moment::Minutes;
-    use crate::measures::units::pounds;
-    use crate::tables::process::{Medium, Method, Pack, Product, RefusalCode};
+    use bodega_model::jars::acid::Agent;
+    use bodega_model::jars::size::JarSize;
+    use bodega_model::kitchen::altitude::Altitude;
+    use bodega_model::measures::moment::Minutes;
+    use bodega_model::measures::units::pounds;
+    use bodega_model::tables::process::{Medium, Method, Pack, Product, RefusalCode};
 
     fn whole(weight_lb: f64, medium: Medium, jar: JarSize) -> Result<BatchPlan, NoPlan> {
         let wish = Wish {

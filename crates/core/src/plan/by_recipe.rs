@@ -1,21 +1,23 @@
 //! A batch that is made by a recipe: the jars it fills so many times, in which canner, from which fruit.
 
-use crate::jars::size::JarSize;
-use crate::kitchen::altitude::Altitude;
-use crate::measures::units::{Volume, kilograms};
+use bodega_model::jars::size::JarSize;
+use bodega_model::kitchen::altitude::Altitude;
+use bodega_model::ledger::keep::FRIDGE_DAYS;
+use bodega_model::measures::units::{Volume, kilograms};
+use bodega_model::recipe::acids::agent_of;
+use bodega_model::recipe::part::{Part, Role};
+use bodega_model::recipe::process::RecipeProcess;
+use bodega_model::records::batch::Draw;
+use bodega_model::records::canner::Canner;
+use bodega_model::records::kitchen::Units;
+use bodega_model::records::lot::Lot;
+use bodega_model::records::recipe::RecipeText;
+use bodega_model::tables::process::Product;
+
 use crate::plan::batch::Wish;
 use crate::plan::yields::Range;
-use crate::recipe::acids::agent_of;
-use crate::recipe::part::{Part, Role};
-use crate::recipe::process::RecipeProcess;
+use crate::recipe::page::parts_of;
 use crate::recipe::scale::tomato_grams;
-use crate::records::batch::Draw;
-use crate::records::canner::Canner;
-use crate::records::kitchen::Units;
-use crate::records::lot::Lot;
-use crate::records::recipe::RecipeText;
-use crate::tables::process::Product;
-use crate::towel::seal::FRIDGE_DAYS;
 
 /// Jars of a recipe as somebody wants them.
 #[derive(Debug, Clone, PartialEq)]
@@ -68,7 +70,7 @@ pub fn wish(text: &RecipeText, wanted: &Wanted, canner: &Canner, altitude: Altit
         method: canner.method,
         altitude,
         volume,
-        agent: agent_of(&text.parts()),
+        agent: agent_of(&parts_of(text)),
         jar: wanted.jar.or(own).unwrap_or(JarSize::Pint),
         mix: wanted.mix.clone(),
         recipe: Some(process.clone()),

@@ -2,26 +2,26 @@
 //!
 //! Sources: USDA Guide 3 and Guide 1, from memory; the order of acid before food is common practice, no source.
 
+use bodega_model::canner::cover::cover_in;
+use bodega_model::contents;
+use bodega_model::contents::Added;
+use bodega_model::jars::acid;
+use bodega_model::jars::acid::Agent;
+use bodega_model::jars::size::JarSize;
+use bodega_model::jars::spoons::Spoons;
+use bodega_model::ledger::food::Food;
+use bodega_model::ledger::keep::{FREEZER_HEADSPACE, FRIDGE_DAYS};
+use bodega_model::measures::amounts::{exact, in_words};
+use bodega_model::measures::moment::Minutes;
+use bodega_model::measures::vocabulary::vocabulary;
+use bodega_model::measures::words::{capital, counted};
+use bodega_model::plan::making::{Making, Rest, Thickness};
+use bodega_model::tables::process::{Medium, Method, Pack, Product, headspace};
 use serde::Serialize;
 use uom::si::length::inch;
 
-use crate::canner::cover::cover_in;
-use crate::jars::acid::{self, Agent};
-use crate::jars::contents::{self, Added};
 use crate::jars::salt::salt_per_jar;
-use crate::jars::size::JarSize;
-use crate::jars::spoons::Spoons;
 use crate::kettle::goal::{BOIL_BEFORE_FILLING, boils_before_filling};
-use crate::ledger::food::Food;
-use crate::ledger::keep::FREEZER_HEADSPACE;
-use crate::measures::moment::Minutes;
-use crate::measures::vocabulary::vocabulary;
-use crate::measures::words::{capital, counted};
-use crate::plan::making::Making;
-use crate::plan::yields::Thickness;
-use crate::recipe::measure::{exact, in_words};
-use crate::tables::process::{Medium, Method, Pack, Product, headspace};
-use crate::towel::seal::FRIDGE_DAYS;
 
 vocabulary! {
     /// Where a step is done.
@@ -36,16 +36,6 @@ vocabulary! {
         Canner = "canner", "canner";
         /// Cooling, seals, labels.
         Towel = "towel", "towel";
-    }
-}
-
-vocabulary! {
-    /// Where the rest goes that fills no jar; never into a part-filled jar.
-    "rest", Rest {
-        /// Eaten within days.
-        Refrigerator = "refrigerator", "refrigerator";
-        /// Frozen, with headspace.
-        Freezer = "freezer", "freezer";
     }
 }
 
@@ -374,14 +364,14 @@ pub fn wash_up(method: Method) -> Vec<&'static str> {
 #[cfg(test)]
 mod tests {
     use super::{Added, Sheet, Station, steps};
-    use crate::jars::acid::Agent;
-    use crate::jars::contents::Ingredient;
-    use crate::jars::size::JarSize;
-    use crate::jars::spoons::Spoons;
-    use crate::ledger::food::Food;
-    use crate::measures::moment::Minutes;
-    use crate::plan::making::Making;
-    use crate::tables::process::{Method, Product};
+    use bodega_model::contents::Ingredient;
+    use bodega_model::jars::acid::Agent;
+    use bodega_model::jars::size::JarSize;
+    use bodega_model::jars::spoons::Spoons;
+    use bodega_model::ledger::food::Food;
+    use bodega_model::measures::moment::Minutes;
+    use bodega_model::plan::making::Making;
+    use bodega_model::tables::process::{Method, Product};
 
     fn sheet(product: Product, method: Method, psi: Option<u32>) -> Sheet {
         Sheet {

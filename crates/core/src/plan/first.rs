@@ -1,21 +1,23 @@
 //! The first answer: what so many tomatoes could be, before a kitchen has said anything else.
 
+use bodega_model::crates::fruit::Kind;
+use bodega_model::jars::acid;
+use bodega_model::jars::acid::Agent;
+use bodega_model::jars::size::JarSize;
+use bodega_model::kitchen::altitude::{Altitude, WaterBand};
+use bodega_model::ledger::food::Stuff;
+use bodega_model::measures::moment::Minutes;
+use bodega_model::measures::teaspoons::Teaspoons;
+use bodega_model::measures::units::Mass;
+use bodega_model::plan::making::{Making, usual_jar};
+use bodega_model::tables::process::{Method, Refusal};
 use uom::si::time::minute;
 
 use crate::canner::room::Room;
-use crate::crates::fruit::Kind;
-use crate::jars::acid::{self, Agent};
-use crate::jars::size::JarSize;
-use crate::kitchen::altitude::{Altitude, WaterBand};
-use crate::ledger::food::Stuff;
-use crate::measures::moment::Minutes;
-use crate::measures::teaspoons::Teaspoons;
-use crate::measures::units::Mass;
-use crate::plan::making::{Making, usual_jar};
-use crate::plan::outlook::{self, Ground, Outlook};
+use crate::plan::outlook;
+use crate::plan::outlook::{Ground, Outlook};
 use crate::plan::yields::Range;
 use crate::plan::yields::learn::Household;
-use crate::tables::process::{Method, Refusal};
 
 /// What is known when the first question is asked.
 #[derive(Debug, Clone, Copy)]

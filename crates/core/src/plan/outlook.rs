@@ -1,30 +1,25 @@
 //! What the same fruit would be as each product: jars, boiling away, hours, acid, lids; side by side before anything is
 //! cut.
 
+use bodega_model::jars::acid;
+use bodega_model::jars::acid::Agent;
+use bodega_model::jars::size::JarSize;
+use bodega_model::kitchen::altitude::Altitude;
+use bodega_model::ledger::food::{Food, Stuff};
+use bodega_model::measures::moment::Minutes;
+use bodega_model::measures::teaspoons::Teaspoons;
+use bodega_model::measures::units::{Mass, Time, Volume, in_pounds};
+use bodega_model::plan::making::Making;
+use bodega_model::tables::process::{Method, Pack, ProcessOption, Product, Query, Refusal, look_up};
 use uom::si::ratio::ratio;
 use uom::si::time::minute;
 
 use crate::canner::room::Room;
 use crate::day::sink;
-use crate::jars::acid::{self, Agent};
-use crate::jars::size::JarSize;
-use crate::kitchen::altitude::Altitude;
-use crate::ledger::food::{Food, Stuff};
-use crate::measures::moment::Minutes;
-use crate::measures::teaspoons::Teaspoons;
-use crate::measures::units::{Mass, Time, Volume, VolumeRate, in_pounds, litres_per_hour};
-use crate::plan::making::Making;
+use crate::kettle::heat::usual_rate;
 use crate::plan::stuff::{boiled_away, can_become, volume};
 use crate::plan::yields::learn::Household;
 use crate::plan::yields::{Range, full_jars};
-use crate::tables::process::{Method, Pack, ProcessOption, Product, Query, Refusal, look_up};
-
-/// Water that a wide kettle boils away on a household burner, 2 litres an hour, until the household's own cook-downs say
-/// otherwise. Common practice, no source.
-#[must_use]
-pub fn usual_rate() -> VolumeRate {
-    litres_per_hour(2.0)
-}
 
 /// Hands-on minutes a jar: acid, filling, rim, lid, lifting. Ours: a place to start from, to be learned.
 pub const HANDS_PER_JAR: f64 = 2.0;

@@ -1,11 +1,10 @@
 //! What another pack of the same food would take: a preset that changes the time is shown beside the others.
 
+use bodega_model::jars::size::JarSize;
+use bodega_model::kitchen::altitude::Altitude;
+use bodega_model::measures::moment::Minutes;
+use bodega_model::tables::process::{Medium, Method, Pack, Product, Query, check_medium, look_up};
 use serde::Serialize;
-
-use crate::jars::size::JarSize;
-use crate::kitchen::altitude::Altitude;
-use crate::measures::moment::Minutes;
-use crate::tables::process::{Medium, Method, Pack, Product, Query, check_medium, look_up};
 
 /// One way to pack a product, with its tested minutes.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]

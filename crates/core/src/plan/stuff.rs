@@ -1,18 +1,18 @@
 //! What waits on the line as jars: fruit by the household's yields, juice and cooked food by what they hold.
 
+use bodega_model::crates::fruit::Kind;
+use bodega_model::jars::size::JarSize;
+use bodega_model::kettle::contents::density;
+use bodega_model::ledger::food::{Food, Stuff, WATER_BRIX, weight_by_volume};
+use bodega_model::measures::units::{Mass, Volume, in_pounds, in_quarts, pounds, quarts};
+use bodega_model::plan::making::{Making, juice_brix, share_left};
+use bodega_model::tables::process::Product;
 use uom::si::mass::gram;
 use uom::si::ratio::ratio;
 
-use crate::crates::fruit::Kind;
-use crate::jars::size::JarSize;
-use crate::judge::unlike::{FROZEN_INSTEAD, FROZEN_WHOLE, TOMATILLOS, TOMATILLOS_INSTEAD};
-use crate::kettle::contents::density;
-use crate::ledger::food::{Food, Stuff, WATER_BRIX, weight_by_volume};
-use crate::measures::units::{Mass, Volume, in_pounds, in_quarts, pounds, quarts};
-use crate::plan::making::{Making, juice_brix, share_left};
+use crate::crates::unlike::{FROZEN_INSTEAD, FROZEN_WHOLE, TOMATILLOS, TOMATILLOS_INSTEAD};
 use crate::plan::yields::learn::Household;
 use crate::plan::yields::{Range, pounds_per_quart};
-use crate::tables::process::Product;
 
 /// Share that a volume which somebody told may be off, eight or nine times in ten (common practice, no source).
 const TOLD: f64 = 0.1;
@@ -184,13 +184,13 @@ pub fn jar_quarts(jar: JarSize) -> f64 {
 #[cfg(test)]
 mod tests {
     use super::{boiled_away, can_become, quarts_made};
-    use crate::crates::fruit::Kind;
-    use crate::ledger::food::{Food, Stuff};
-    use crate::measures::units::{in_quarts, pounds};
-    use crate::plan::making::{Making, share_left};
-    use crate::plan::yields::Thickness;
     use crate::plan::yields::learn::Household;
-    use crate::tables::process::Product;
+    use bodega_model::crates::fruit::Kind;
+    use bodega_model::ledger::food::{Food, Stuff};
+    use bodega_model::measures::units::{in_quarts, pounds};
+    use bodega_model::plan::making::Thickness;
+    use bodega_model::plan::making::{Making, share_left};
+    use bodega_model::tables::process::Product;
 
     fn sauce(thickness: Thickness) -> Making {
         *Making::ALL.iter().find(|making| making.thickness == Some(thickness)).unwrap()

@@ -3,28 +3,17 @@
 //! Published yields do not tell kinds of tomato apart, so neither does this module: the kind moves nothing until the
 //! household's own batches say so.
 
-pub mod learn;
-
 use std::sync::LazyLock;
 
+use bodega_model::jars::size::JarSize;
+use bodega_model::measures::units::{BUSHEL_LB, Mass, Volume, in_pounds, quarts};
+use bodega_model::plan::making::Thickness;
+use bodega_model::published::reader::{TableError, rows};
+use bodega_model::published::source::Source;
+use bodega_model::tables::process::Product;
 use serde::{Deserialize, Serialize};
 
-use crate::jars::size::JarSize;
-use crate::measures::units::{BUSHEL_LB, Mass, Volume, in_pounds, quarts};
-use crate::measures::vocabulary::vocabulary;
-use crate::tables::process::Product;
-use crate::tables::reader::{TableError, rows};
-use crate::tables::source::Source;
-
-vocabulary! {
-    /// How far sauce is reduced.
-    "thickness", Thickness {
-        /// Reduced by about one third.
-        Thin = "thin", "thin";
-        /// Reduced by about one half.
-        Thick = "thick", "thick";
-    }
-}
+pub mod learn;
 
 /// A low, an expected and a high value.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize)]
@@ -63,7 +52,7 @@ static TABLE: LazyLock<Vec<YieldRow>> =
 
 pub(crate) fn parse_table() -> Result<Vec<YieldRow>, TableError> {
     const FILE: &str = "yields.csv";
-    let table: Vec<YieldRow> = rows(FILE, include_str!("../tables/data/yields.csv"))?;
+    let table: Vec<YieldRow> = rows(FILE, include_str!("../../data/yields.csv"))?;
     for row in &table {
         let least = BUSHEL_LB / row.quarts_per_bushel_high;
         let most = BUSHEL_LB / row.quarts_per_bushel_low;
@@ -126,7 +115,9 @@ fn paste_pounds_per_quart() -> Range<f64> {
 /// Volume of product from a weight of raw tomatoes.
 ///
 /// ```
-/// use bodega_core::{measures::units::{in_quarts, pounds}, plan::yields, tables::process::Product};
+/// use bodega_model::measures::units::{in_quarts, pounds};
+/// use bodega_core::plan::yields;
+/// use bodega_model::tables::process::Product;
 /// let made = yields::expect(Product::Whole, None, pounds(30.0));
 /// assert_eq!(in_quarts(made.expected).round(), 10.0);
 /// ```

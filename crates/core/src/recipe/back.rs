@@ -3,16 +3,16 @@
 //! The comparison itself says how much is enough: whole steps are tried until it is satisfied, so that nothing is rounded to
 //! the unsafe side and no second rule can differ from it.
 
+use bodega_model::jars::size::JarSize;
+use bodega_model::judge::finding::Ruling;
+use bodega_model::ledger::keep::COLD_INSTEAD;
+use bodega_model::measures::amounts::{Unit, decimal, exact, in_words};
+use bodega_model::recipe::part::{Part, Per, Role, Side, plain};
 use num_rational::BigRational;
 use num_traits::{Signed, ToPrimitive, Zero};
 use serde::Serialize;
 
 use super::compare::{Comparison, by_their_names, compare_filled, compared};
-use super::measure::{Unit, decimal, exact, in_words};
-use super::part::{Part, Per, Role, Side, plain};
-use crate::jars::size::JarSize;
-use crate::judge::Ruling;
-use crate::ledger::keep::COLD_INSTEAD;
 
 /// Steps after which it is no kitchen any more.
 const MOST_STEPS: i64 = 1 << 20;

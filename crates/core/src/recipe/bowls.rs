@@ -1,12 +1,13 @@
 //! The bowls of a recipe: what is to be in them, and what that is against the recipe.
 
-use super::acids::is_strength_open;
+use bodega_model::jars::size::JarSize;
+use bodega_model::measures::amounts::{Unit, exact};
+use bodega_model::recipe::acids::is_strength_open;
+use bodega_model::recipe::part::{Part, Strength};
+use bodega_model::records::recipe::Bowls;
+
 use super::compare::{Comparison, compare_filled};
-use super::measure::{Unit, exact};
-use super::part::{Part, Strength};
 use super::scale::scaled;
-use crate::jars::size::JarSize;
-use crate::records::recipe::Bowls;
 
 /// What the card asks for: the recipe so many times.
 #[must_use]

@@ -4,18 +4,19 @@
 //! Like measures are compared as they are; where cups meet pounds the comparison is made by room and by weight with averages,
 //! and the stricter one counts. Source: USDA Guide 3 and extension guidance on changing tested salsas, from memory.
 
+use bodega_model::jars::size::JarSize;
+use bodega_model::judge::finding::Ruling;
+use bodega_model::measures::amounts::{Dimension, Unit, decimal, in_words, ratio};
+use bodega_model::recipe::acids::{Acid, Named, acid, is_strength_open, named};
+use bodega_model::recipe::part::{PacketLabel, Part, Role, Side, plain};
 use num_rational::BigRational;
 use num_traits::Zero;
 use serde::Serialize;
 
 use self::line::{Between, By, Line, Scale, alike, change_in_jars, change_in_pot, lines, sum, there, times};
-use super::acids::{Acid, Named, Swap, acid, is_strength_open, named, swaps};
-use super::measure::{Dimension, Unit, decimal, in_words, ratio};
 use super::packet::{needed_by_label, open_questions};
-use super::part::{PacketLabel, Part, Role, Side, plain};
 use super::role::role_by_name;
-use crate::jars::size::JarSize;
-use crate::judge::Ruling;
+use crate::recipe::swap::{Swap, swaps};
 
 mod line;
 

@@ -3,21 +3,22 @@
 //!
 //! What cannot be read for certain is asked, never guessed: a range, a pinch, a tin of no size.
 
+use bodega_model::jars::size::JarSize;
+use bodega_model::kitchen::ways::Decimal;
+use bodega_model::measures::amounts;
+use bodega_model::measures::amounts::{Unit, in_words, ratio};
+use bodega_model::recipe::acids::{Named, named};
+use bodega_model::recipe::part::{PacketLabel, Part, Per, Role};
+use bodega_model::recipe::weights;
+use bodega_model::recipe::words::Words;
 use num_rational::BigRational;
 use num_traits::Zero;
 use serde::Serialize;
 
 use self::clauses::{Clauses, clauses};
 use self::tokens::{Token, Tokens};
-use super::acids::{Named, named};
-use super::measure::{Unit, in_words, ratio};
 use super::packet::{is_packet, open_questions};
-use super::part::{PacketLabel, Part, Per, Role};
 use super::role::role_by_name;
-use super::words::Words;
-use super::{measure, weights};
-use crate::jars::size::JarSize;
-use crate::kitchen::ways::Decimal;
 
 mod clauses;
 mod tokens;
@@ -415,7 +416,7 @@ pub fn read(line: &str, decimal: Decimal) -> ReadLine {
         asks.push(format!("Is that so: {name}?"));
         unit = None;
     }
-    let part = Part::new(name.clone(), amount.as_ref().map(measure::decimal), unit, Role::NotAllowed);
+    let part = Part::new(name.clone(), amount.as_ref().map(amounts::decimal), unit, Role::NotAllowed);
     let all = preparation.as_ref().map_or_else(|| name.clone(), |done| format!("{name}, {done}"));
     let Kind { role, group } = if is_two {
         asks.push("These are two things: write a line for each.".to_owned());
@@ -446,8 +447,8 @@ pub fn read(line: &str, decimal: Decimal) -> ReadLine {
     let per = per(&said, role, &mut asks);
     ReadLine {
         line: line.trim().to_owned(),
-        amount: amount.as_ref().map(measure::decimal),
-        up_to: up_to.as_ref().map(measure::decimal),
+        amount: amount.as_ref().map(amounts::decimal),
+        up_to: up_to.as_ref().map(amounts::decimal),
         unit: unit.filter(|_| !is_vague),
         name,
         preparation,

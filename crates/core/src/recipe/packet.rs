@@ -3,12 +3,11 @@
 //! Pounds of tomatoes to a packet, where its acid is, and its minutes are inputs from the label. Packets are rounded up: one short
 //! is less acid, or less of what was tested. Common practice, no source.
 
+use bodega_model::measures::amounts::{Unit, exact};
+use bodega_model::recipe::part::{Part, Role};
+use bodega_model::recipe::weights::kind;
+use bodega_model::recipe::words::Words;
 use num_rational::BigRational;
-
-use super::measure::{Unit, exact};
-use super::part::{Part, Role};
-use super::weights::kind;
-use super::words::Words;
 
 /// Words for something that is bought mixed.
 const MIXED: [&str; 10] = [

@@ -1,10 +1,11 @@
 //! What a part does to the acid of the whole, where its name says more than it was called.
 
-use super::acids::named;
-use super::measure::Unit;
+use bodega_model::measures::amounts::Unit;
+use bodega_model::recipe::acids::named;
+use bodega_model::recipe::part::{Part, Role, Side};
+use bodega_model::recipe::weights::{kind, never};
+
 use super::packet::is_packet;
-use super::part::{Part, Role, Side};
-use super::weights::{kind, never};
 
 /// How far a role holds a part back: what is never less least, what has no place most.
 const fn strictness(role: Role) -> u8 {

@@ -1,16 +1,17 @@
 //! A recipe made more or less often than once: from the tomatoes there are, from the scarcest part, from the jars wanted.
 
+use bodega_model::measures::amounts::{Dimension, Unit, decimal, exact, ratio};
+use bodega_model::measures::names::LONGEST_NAME;
+use bodega_model::measures::units::{Mass, Volume, in_pounds, kilograms, quarts};
+use bodega_model::measures::words::short;
+use bodega_model::recipe::part::{Part, Role, Side};
+use bodega_model::records::recipe::{Makes, RecipeLine, RecipeText};
 use num_rational::BigRational;
 use num_traits::Zero;
 
 use super::compare::compare;
-use super::measure::{Dimension, Unit, decimal, exact, ratio};
-use super::part::{Part, Role, Side};
 use super::role::role_by_name;
-use crate::measures::names::LONGEST_NAME;
-use crate::measures::units::{Mass, Volume, in_pounds, kilograms, quarts};
-use crate::measures::words::short;
-use crate::records::recipe::{Makes, RecipeLine, RecipeText};
+use crate::recipe::page::parts_of;
 
 /// Which way an amount may be rounded.
 fn rounded(role: Role, amount: &BigRational, step: &BigRational) -> BigRational {
@@ -88,7 +89,7 @@ pub fn scaled(parts: &[Part], factor: &BigRational) -> Vec<Part> {
 /// what was held against a copy still stands. Its process is the same; jars do not grow with it.
 #[must_use]
 pub fn copy(text: &RecipeText, factor: f64) -> RecipeText {
-    let parts = scaled(&text.parts(), &exact(factor));
+    let parts = scaled(&parts_of(text), &exact(factor));
     let lines = text.lines.iter().zip(parts).map(|(line, part)| RecipeLine { part, ..line.clone() });
     RecipeText {
         name: format!("{} × {}", text.name.trim(), short(factor)).chars().take(LONGEST_NAME).collect(),

@@ -3,16 +3,15 @@
 
 use std::sync::LazyLock;
 
+use bodega_model::jars::size::JarSize;
+use bodega_model::measures::amounts::Unit;
+use bodega_model::measures::moment::Minutes;
+use bodega_model::published::reader::{TableError, rows};
+use bodega_model::recipe::part::{Part, Role};
+use bodega_model::recipe::process::{AltitudePrinted, PrintedTime, RecipeProcess};
+use bodega_model::records::recipe::{Makes, RecipeLine, RecipeText};
+use bodega_model::tables::process::{Method, Pack};
 use serde::{Deserialize, Serialize};
-
-use super::measure::Unit;
-use super::part::{Part, Role};
-use super::process::{AltitudePrinted, PrintedTime, RecipeProcess};
-use crate::jars::size::JarSize;
-use crate::measures::moment::Minutes;
-use crate::records::recipe::{Makes, RecipeLine, RecipeText};
-use crate::tables::process::{Method, Pack};
-use crate::tables::reader::{TableError, rows};
 
 const PARTS: &str = "recipes.csv";
 const TIMES: &str = "recipe_times.csv";
@@ -65,8 +64,8 @@ pub fn all() -> &'static [Shipped] {
 /// # Errors
 /// A row that does not fit, or a recipe without a time.
 pub fn parse_recipes() -> Result<Vec<Shipped>, TableError> {
-    let parts: Vec<PartRow> = rows(PARTS, include_str!("../tables/data/recipes.csv"))?;
-    let times: Vec<TimeRow> = rows(TIMES, include_str!("../tables/data/recipe_times.csv"))?;
+    let parts: Vec<PartRow> = rows(PARTS, include_str!("../../data/recipes.csv"))?;
+    let times: Vec<TimeRow> = rows(TIMES, include_str!("../../data/recipe_times.csv"))?;
     let mut found: Vec<Shipped> = Vec::new();
     for row in parts {
         let part = Part::new(row.part, Some(row.amount), Some(row.unit), row.role).in_group(row.group);

@@ -3,21 +3,9 @@
 //! A web page, a video, a friend or family is no tested source, however good it is. Source: extension guidance on recipes for
 //! canning, from memory.
 
-use super::part::plain;
-use super::words::Words;
-use crate::measures::vocabulary::vocabulary;
-
-vocabulary! {
-    /// Who printed a recipe.
-    "source of a recipe", SourceKind {
-        /// A national guide or a university extension, their web pages too.
-        Guide = "guide", "a national guide or a university extension";
-        /// A publisher's canning book of 1994 or later, a maker's packet or leaflet.
-        Maker = "maker", "a canning book of 1994 or later, or a maker's packet or leaflet";
-        /// An older or self-published book, any other web page, a video, a friend, family.
-        Other = "other", "an older book, any other page, a video, a friend, family";
-    }
-}
+use bodega_model::recipe::part::plain;
+use bodega_model::recipe::source::SourceKind;
+use bodega_model::recipe::words::Words;
 
 /// The first year of books whose times were tested by today's rules: the guides were revised then. From memory.
 const FIRST_YEAR: i32 = 1994;

@@ -1,9 +1,8 @@
 //! Where labels lie on a sheet of paper, to the millimetre.
 
+use bodega_model::measures::units::{Length, millimetres};
+use bodega_model::measures::vocabulary::vocabulary;
 use uom::si::length::millimeter;
-
-use crate::measures::units::{Length, millimetres};
-use crate::measures::vocabulary::vocabulary;
 
 vocabulary! {
     /// Paper in the printer.
@@ -118,7 +117,7 @@ mod tests {
     use uom::si::length::millimeter;
 
     use super::{NoneFits, Paper, Sheet};
-    use crate::measures::units::millimetres;
+    use bodega_model::measures::units::millimetres;
 
     fn sheet(paper: Paper, width: f64, height: f64, gap: f64) -> Sheet {
         Sheet {

@@ -2,14 +2,14 @@
 
 use std::fmt::Display;
 
-use crate::jars::size::JarSize;
-use crate::judge::against::JarStanding;
-use crate::records::recipe::BatchRecipe;
+use bodega_model::jars::size::JarSize;
+use bodega_model::judge::standing::JarStanding;
+use bodega_model::records::recipe::BatchRecipe;
 
 /// Until when a jar is at its best; of one that something stands against, that it is not eaten.
 ///
 /// ```
-/// use bodega_core::judge::against::JarStanding;
+/// use bodega_model::judge::standing::JarStanding;
 /// use bodega_core::shelf::label_words::best_line;
 /// assert_eq!(best_line(&JarStanding::CLEAR, "2027-09-12"), "best before 2027-09-12");
 /// ```

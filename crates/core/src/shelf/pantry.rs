@@ -1,54 +1,10 @@
 //! What is eaten, when it runs out, and what to put up next season.
 
+use bodega_model::measures::moment::Moment;
+use bodega_model::shelf::leaving::{History, Leaving};
 use statrs::distribution::{DiscreteCDF, NegativeBinomial};
 
-use crate::measures::moment::Moment;
-use crate::measures::vocabulary::vocabulary;
 use crate::plan::yields::Range;
-
-vocabulary! {
-    /// How a jar leaves the shelf.
-    "how", Leaving {
-        /// Opened and eaten.
-        Eaten = "eaten", "eaten";
-        /// Given away.
-        Given = "given", "given away";
-        /// Thrown away, with a reason.
-        Discarded = "discarded", "discarded";
-    }
-}
-
-vocabulary! {
-    /// Why a jar was thrown away.
-    "why", Discard {
-        /// It leaked.
-        Leak = "leak", "it leaked";
-        /// Its lid bulged.
-        Bulge = "bulge", "lid bulged";
-        /// The seal was broken.
-        Unsealed = "unsealed", "seal broken";
-        /// It spurted when it was opened.
-        Spurt = "spurt", "it spurted";
-        /// It smelled off.
-        Smell = "smell", "smelled off";
-        /// There was mould.
-        Mould = "mould", "mould";
-        /// Too old for anybody's liking.
-        Old = "old", "too old";
-        /// It was dropped.
-        Dropped = "dropped", "dropped";
-        /// It did not seal or was not processed, and nobody put it right in time.
-        TooLate = "too_late", "not put right in time";
-    }
-}
-
-impl Discard {
-    /// Whether the contents spoiled, so that its sisters of the same batch are looked at.
-    #[must_use]
-    pub const fn is_spoilage(self) -> bool {
-        !matches!(self, Self::Old | Self::Dropped | Self::TooLate)
-    }
-}
 
 /// What to look at before a jar is opened. Never taste to find out. Source: USDA Guide 1, from memory.
 pub const BEFORE_OPENING: [&str; 6] = [
@@ -68,15 +24,6 @@ const SEASON_MONTHS: f64 = 12.0;
 const PRIOR: f64 = 0.5;
 /// Least months to count a rate over; a jar eaten on the first day is not thirty a month.
 const LEAST_MONTHS: f64 = 1.0;
-
-/// What became of the jars of one product in one size.
-#[derive(Debug, Clone, PartialEq, Eq, Default)]
-pub struct History {
-    /// When jars came to the shelf, and how many.
-    pub came: Vec<(Moment, u32)>,
-    /// When jars left, how, and how many.
-    pub left: Vec<(Moment, Leaving, u32)>,
-}
 
 /// What is to be expected of one product in one size of jar.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -103,24 +50,23 @@ struct Stock {
     there: i64,
 }
 
-impl History {
-    fn stock(&self, from: Moment, to: Moment) -> Stock {
-        let came = self.came.iter().map(|(at, count)| (*at, i64::from(*count)));
-        let left = self.left.iter().map(|(at, _, count)| (*at, -i64::from(*count)));
-        let mut turns: Vec<(Moment, i64)> = came.chain(left).filter(|(at, _)| *at <= to).collect();
-        turns.sort_unstable_by_key(|(at, _)| *at);
-        let mut stock = Stock { stocked_ms: 0, there: 0 };
-        let mut since = from;
-        for (at, change) in turns {
-            if at > since {
-                stock.stocked_ms += if stock.there > 0 { at.since_ms(since) } else { 0 };
-                since = at;
-            }
-            stock.there += change;
+/// What the history says of a stretch.
+fn stock(history: &History, from: Moment, to: Moment) -> Stock {
+    let came = history.came.iter().map(|(at, count)| (*at, i64::from(*count)));
+    let left = history.left.iter().map(|(at, _, count)| (*at, -i64::from(*count)));
+    let mut turns: Vec<(Moment, i64)> = came.chain(left).filter(|(at, _)| *at <= to).collect();
+    turns.sort_unstable_by_key(|(at, _)| *at);
+    let mut stock = Stock { stocked_ms: 0, there: 0 };
+    let mut since = from;
+    for (at, change) in turns {
+        if at > since {
+            stock.stocked_ms += if stock.there > 0 { at.since_ms(since) } else { 0 };
+            since = at;
         }
-        stock.stocked_ms += if stock.there > 0 { to.since_ms(since) } else { 0 };
-        stock
+        stock.there += change;
     }
+    stock.stocked_ms += if stock.there > 0 { to.since_ms(since) } else { 0 };
+    stock
 }
 
 /// From when on a shelf's history is asked for: the beginning of the day before which nothing counts, so that the question
@@ -144,7 +90,7 @@ fn counted_from(now: Moment) -> Moment {
 #[must_use]
 pub fn forecast(history: &History, now: Moment) -> Forecast {
     let from = counted_from(now);
-    let stock = history.stock(from, now);
+    let stock = stock(history, from, now);
     #[allow(clippy::cast_precision_loss)] // milliseconds of a year, below 2^53
     let months = (stock.stocked_ms as f64 / MONTH_MS).clamp(LEAST_MONTHS, SEASON_MONTHS);
     let left = |how: Leaving| {
@@ -183,7 +129,7 @@ pub fn plants(pounds: f64, pounds_per_plant: f64) -> u32 {
 #[cfg(test)]
 mod tests {
     use super::{History, Leaving, MONTH_MS, forecast, plants};
-    use crate::measures::moment::Moment;
+    use bodega_model::measures::moment::Moment;
 
     #[allow(clippy::cast_possible_truncation)]
     fn month(months: f64) -> Moment {

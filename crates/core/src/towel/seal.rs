@@ -1,35 +1,12 @@
 //! When the lids of cooling jars are judged, what may be found, and what is done about a lid that failed.
 
-use crate::measures::moment::{Minutes, Moment};
-use crate::measures::units::{Length, inches};
-use crate::measures::vocabulary::vocabulary;
-use crate::towel::liquid::{HALF_GONE_DAYS, LiquidLost};
-
-vocabulary! {
-    /// What was found at a lid.
-    "verdict", LidVerdict {
-        /// It holds.
-        Holds = "holds", "lid holds";
-        /// It does not.
-        Failed = "failed", "lid failed";
-        /// The jar is broken.
-        Broken = "broken", "jar broken";
-        /// Nobody is sure; it is not shelved.
-        Doubtful = "doubtful", "doubtful";
-    }
-}
-
-vocabulary! {
-    /// What is done with a jar whose lid failed.
-    "rescue", Rescue {
-        /// Rim checked, new lid, the full time again.
-        Reprocess = "reprocess", "process again";
-        /// Kept cold and eaten within days.
-        Refrigerator = "refrigerator", "refrigerator";
-        /// Frozen, with headspace.
-        Freezer = "freezer", "freezer";
-    }
-}
+use bodega_model::judge::standing::{JarStanding, Mending};
+use bodega_model::ledger::keep::FRIDGE_DAYS;
+use bodega_model::measures::moment::{Minutes, Moment};
+use bodega_model::measures::units::{Length, inches};
+use bodega_model::measures::vocabulary::vocabulary;
+use bodega_model::towel::liquid::{HALF_GONE_DAYS, LiquidLost};
+use bodega_model::towel::seal::{LidVerdict, Rescue};
 
 vocabulary! {
     /// What is wrong with a jar on the towel, the worst first.
@@ -45,8 +22,6 @@ vocabulary! {
     }
 }
 
-/// Days that an unsealed jar is kept in the refrigerator. Common practice, no source: "use within days".
-pub const FRIDGE_DAYS: i64 = 4;
 /// Headspace of a jar that is frozen. Source: USDA Guide 1, from memory.
 #[must_use]
 pub fn freezer_headspace() -> Length {
@@ -87,17 +62,6 @@ pub const HOT_FOR: Minutes = Minutes(30);
 /// How long food that was not processed in full stands at room temperature, before it is too late for anything but what was kept
 /// cold. Source: USDA, the two hours for cooked food, from memory.
 pub const STANDS_FOR: Minutes = Minutes(2 * 60);
-
-/// Whether what stands against a jar can be put right by opening it and processing it again.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub enum Mending {
-    /// Nothing stands against it.
-    Nothing,
-    /// It can.
-    Again,
-    /// It cannot: what is in it stays in it.
-    Never,
-}
 
 /// A jar on the towel, as far as it decides what may be done with it.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -148,6 +112,12 @@ pub enum NoRescue {
 }
 
 impl Cooling {
+    /// The same jar with what stands against it: what it lacks and whether that can be put right.
+    #[must_use]
+    pub fn with(self, standing: &JarStanding) -> Self {
+        Self { dosed: self.dosed && !standing.lacks_acid(), mending: standing.mending(), ..self }
+    }
+
     /// Whether something has to be done about it, and what about: the worst first. Broken glass is thrown away.
     #[must_use]
     pub fn wrong(&self) -> Option<Wrong> {
@@ -229,7 +199,7 @@ pub fn is_provisional(verdict: LidVerdict, lifted_at: Moment, judged_at: Moment)
 #[cfg(test)]
 mod tests {
     use super::{Cooling, LidVerdict, Mending, NoRescue, Rescue, Wrong, is_provisional};
-    use crate::measures::moment::Moment;
+    use bodega_model::measures::moment::Moment;
 
     const LIFTED: Moment = Moment(1_790_000_000_000);
 
@@ -241,7 +211,7 @@ mod tests {
     #[test]
     fn a_frozen_jar_has_room_to_swell() {
         // USDA Guide 1, from memory: an inch and a half.
-        assert_eq!(super::freezer_headspace(), crate::measures::units::inches(1.5));
+        assert_eq!(super::freezer_headspace(), bodega_model::measures::units::inches(1.5));
     }
 
     #[test]

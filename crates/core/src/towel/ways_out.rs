@@ -1,21 +1,23 @@
 //! What the towel says of jars that something is wrong with, and the ways out. Every stop has one, in words for jars that are
 //! filled, closed and out of the canner.
 
+use bodega_model::jars::acid::per_jar;
+use bodega_model::jars::spoons::Spoons;
+use bodega_model::judge::finding::Code;
+use bodega_model::judge::standing::{End, JarStanding, Mending};
+use bodega_model::ledger::keep::FRIDGE_DAYS;
+use bodega_model::measures::ids::JarId;
+use bodega_model::measures::moment::{Minutes, Moment};
+use bodega_model::measures::words::{capital, counted};
+use bodega_model::records::load::CannerLoad;
+use bodega_model::records::towel::{Towel, TowelJar};
+use bodega_model::tables::process::Method;
+use bodega_model::towel::liquid::{HALF_GONE_DAYS, LiquidLost};
+use bodega_model::towel::seal::{LidVerdict, Rescue};
 use serde::Serialize;
 
-use super::seal::{CHECK_BY, Cooling, FRIDGE_DAYS, LidVerdict, Mending, Rescue, Wrong, window};
+use super::seal::{CHECK_BY, Cooling, Wrong, window};
 use crate::canner::moment::unbroken;
-use crate::jars::acid::per_jar;
-use crate::jars::spoons::Spoons;
-use crate::judge::Code;
-use crate::judge::against::{End, JarStanding};
-use crate::measures::ids::JarId;
-use crate::measures::moment::{Minutes, Moment};
-use crate::measures::words::{capital, counted};
-use crate::records::load::CannerLoad;
-use crate::records::towel::{Towel, TowelJar};
-use crate::tables::process::Method;
-use crate::towel::liquid::{HALF_GONE_DAYS, LiquidLost};
 
 /// Jars that something has to be done about.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]
@@ -74,14 +76,15 @@ fn late(jars: usize, hours: u32) -> String {
 #[must_use]
 pub fn cooling(jar: &TowelJar, towel: &Towel, load: &CannerLoad, now: Moment) -> Cooling {
     let chilled_at = jar.rescued_at.filter(|_| jar.rescue == Some(Rescue::Refrigerator));
-    jar.standing.weighs(Cooling {
+    Cooling {
         verdict: jar.verdict,
         processed: load.is_processed(jar.id, now),
         dosed: jar.dosed,
         mending: Mending::Nothing,
         lifted_at: towel.lifted_at,
         chilled_at,
-    })
+    }
+    .with(&jar.standing)
 }
 
 /// What is said of some like jars: who they are, what is wrong, until when it can be put right.

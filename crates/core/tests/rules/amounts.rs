@@ -1,23 +1,25 @@
 //! Spoons, grams, millilitres and bottles; the cupboard that holds them; the window of the lids.
 
-use bodega_core::jars::acid::{
+use bodega_core::jars::bench::{JarStep, bench_steps, last_step, may_tick, next_step, state_of};
+use bodega_core::jars::salt::salt_per_jar;
+use bodega_core::kitchen::cupboard::missing;
+use bodega_core::towel::seal::{Cooling, fridge_days, fridge_until, window};
+use bodega_model::jars::acid::{
     Agent, CITRIC_G_PER_TSP, LeastDose, bottles, grams, least_per_jar, measured, per_jar, pot_share,
     teaspoons_of, total,
 };
-use bodega_core::jars::bench::{JarStep, bench_steps, last_step, may_tick, next_step, state_of};
-use bodega_core::jars::salt::salt_per_jar;
-use bodega_core::jars::size::{JarSize, Mouth, TableJar};
-use bodega_core::jars::spoons::Spoons;
-use bodega_core::kitchen::cupboard::missing;
-use bodega_core::measures::moment::{Minutes, Moment};
-use bodega_core::measures::teaspoons::{ML_PER_TSP, Teaspoons};
-use bodega_core::measures::units::{
+use bodega_model::jars::size::{JarSize, Mouth, TableJar};
+use bodega_model::jars::spoons::Spoons;
+use bodega_model::judge::standing::Mending;
+use bodega_model::measures::moment::{Minutes, Moment};
+use bodega_model::measures::teaspoons::{ML_PER_TSP, Teaspoons};
+use bodega_model::measures::units::{
     grams as grams_of, in_cups, in_pounds, in_quarts, litres, millilitres, pounds,
 };
-use bodega_core::records::stock::{AcidStock, Cupboard, JarStock, LidStock};
-use bodega_core::tables::process::Method;
-use bodega_core::towel::liquid::LiquidLost;
-use bodega_core::towel::seal::{Cooling, LidVerdict, Mending, Rescue, fridge_days, fridge_until, window};
+use bodega_model::records::stock::{AcidStock, Cupboard, JarStock, LidStock};
+use bodega_model::tables::process::Method;
+use bodega_model::towel::liquid::LiquidLost;
+use bodega_model::towel::seal::{LidVerdict, Rescue};
 use uom::si::mass::gram;
 use uom::si::volume::milliliter;
 
@@ -294,11 +296,11 @@ fn lids_are_judged_between_twelve_and_twenty_four_hours() {
 
 #[test]
 fn a_jar_on_the_towel_is_open_until_it_is_judged_and_dealt_with() {
-    use bodega_core::measures::ids::{BatchId, JarId};
-    use bodega_core::records::towel::TowelJar;
+    use bodega_model::measures::ids::{BatchId, JarId};
+    use bodega_model::records::towel::TowelJar;
     let open = |verdict, rescue, tidy, dosed| {
         let jar = TowelJar {
-            product: bodega_core::tables::process::Product::Whole,
+            product: bodega_model::tables::process::Product::Whole,
             named: None,
             id: JarId(1),
             batch: BatchId(1),
@@ -313,7 +315,7 @@ fn a_jar_on_the_towel_is_open_until_it_is_judged_and_dealt_with() {
             rescued_at: None,
             tidy,
             dosed,
-            standing: bodega_core::judge::against::JarStanding::CLEAR,
+            standing: bodega_model::judge::standing::JarStanding::CLEAR,
         };
         jar.is_open()
     };
@@ -335,7 +337,7 @@ fn a_jar_on_the_towel_is_open_until_it_is_judged_and_dealt_with() {
 #[test]
 fn acid_in_the_pot_counts_for_every_jar_once_it_is_enough_for_all() {
     use bodega_core::jars::doses::{DosedPot, doses, has_acid};
-    use bodega_core::measures::ids::BatchId;
+    use bodega_model::measures::ids::BatchId;
     let quart = jar(1, 1, JarSize::Quart);
     // Two quarts take 4 Tbsp of lemon juice.
     let pot = |given_tsp| [DosedPot { batch: BatchId(1), given_tsp, jars: vec![(JarSize::Quart, 2)] }];
@@ -356,7 +358,7 @@ fn acid_in_the_pot_counts_for_every_jar_once_it_is_enough_for_all() {
 
 #[test]
 fn only_food_that_spoiled_speaks_of_its_sisters() {
-    use bodega_core::shelf::pantry::Discard;
+    use bodega_model::shelf::leaving::Discard;
     let spoiled = |why: &Discard| why.is_spoilage();
     let of_itself: Vec<Discard> = Discard::ALL.iter().copied().filter(|why| !spoiled(why)).collect();
     // Too old, dropped, or never put right on the towel: nothing that another jar of the batch could share.

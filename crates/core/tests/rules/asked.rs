@@ -1,21 +1,23 @@
 //! What a card asks of its jars, what jars beside them do to a boil, and how a finding is said in three words.
 
 use bodega_core::canner::beside::{AlsoHow, beside_changed};
-use bodega_core::canner::events::BoilEvent::{self, Boils, HeatOff, JarAdded, JarOut, JarsIn};
-use bodega_core::jars::acid::Agent;
 use bodega_core::jars::bench::before_filling;
-use bodega_core::jars::claims::{asks_acid, asks_skins};
-use bodega_core::jars::contents::Ingredient;
-use bodega_core::jars::contents::leaves;
-use bodega_core::jars::size::JarSize;
-use bodega_core::judge::against::{Against, End, JarStanding};
 use bodega_core::judge::case::{Addition, Case};
-use bodega_core::judge::{Code, Subject, judge};
-use bodega_core::measures::moment::Minutes;
-use bodega_core::measures::units::cups;
-use bodega_core::records::load::AlsoIn;
-use bodega_core::tables::process::{Method, Pack, Product};
-use bodega_core::towel::seal::Mending;
+use bodega_core::judge::judge;
+use bodega_model::canner::events::BoilEvent;
+use bodega_model::canner::events::BoilEvent::{Boils, HeatOff, JarAdded, JarOut, JarsIn};
+use bodega_model::contents::Ingredient;
+use bodega_model::contents::leaves;
+use bodega_model::jars::acid::Agent;
+use bodega_model::jars::size::JarSize;
+use bodega_model::judge::finding::{Code, Subject};
+use bodega_model::judge::standing::Mending;
+use bodega_model::judge::standing::{Against, End, JarStanding};
+use bodega_model::measures::moment::Minutes;
+use bodega_model::measures::units::cups;
+use bodega_model::records::claims::{asks_acid, asks_skins};
+use bodega_model::records::load::AlsoIn;
+use bodega_model::tables::process::{Method, Pack, Product};
 
 use super::kitchen::{at, jar, load, packed};
 
@@ -27,7 +29,7 @@ fn a_card_asks_what_its_jars_can_be_wrong_in() {
     let of_recipe = packed(whole.clone(), Product::Recipe, None, Pack::Hot);
     assert!(asks_skins(std::slice::from_ref(&whole)) && asks_skins(&[sauce.clone(), crushed]));
     assert!(!asks_skins(std::slice::from_ref(&sauce)), "its skins went through the mill");
-    let with = |agent| bodega_core::records::jar::Jar { agent, ..whole.clone() };
+    let with = |agent| bodega_model::records::jar::Jar { agent, ..whole.clone() };
     assert_eq!(asks_acid(&[with(Agent::BottledLemonJuice)]), Some(Agent::BottledLemonJuice));
     assert_eq!(asks_acid(&[with(Agent::CitricAcid)]), None, "crystals are what they are");
     assert_eq!(asks_acid(std::slice::from_ref(&of_recipe)), None, "a recipe's is its own");
@@ -38,7 +40,7 @@ fn a_card_asks_what_its_jars_can_be_wrong_in() {
         before_filling(&load(Method::BoilingWater, 40, vec![jar], &[])).map(|says| says.contains("full boil"))
     };
     assert_eq!((said(juice.clone()), said(sauce), said(whole)), (Some(true), None, None));
-    assert_eq!(said(bodega_core::records::jar::Jar { filled: true, ..juice }), None);
+    assert_eq!(said(bodega_model::records::jar::Jar { filled: true, ..juice }), None);
 }
 
 fn beside(count: u32) -> Vec<AlsoIn> {

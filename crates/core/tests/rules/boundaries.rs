@@ -2,17 +2,19 @@
 
 use std::collections::BTreeMap;
 
-use bodega_core::jars::acid::Agent;
-use bodega_core::jars::size::JarSize;
 use bodega_core::judge::case::{
-    AcidSource, Addition, Case, CaseJar, Damage, Heating, Ingredient, JarKind, LogEvent, LogLine, OtherJars,
-    PhReading, Ripeness, Vine,
+    Addition, Case, CaseJar, Damage, Heating, Ingredient, LogEvent, LogLine, OtherJars, PhReading, Ripeness,
+    Vine,
 };
-use bodega_core::judge::{Code, Fix, Severity, Subject, judge};
-use bodega_core::kitchen::altitude::Altitude;
-use bodega_core::measures::moment::Minutes;
-use bodega_core::measures::units::{Length, Temperature, Time, cups, pounds};
-use bodega_core::tables::process::{Medium, Pack, Product};
+use bodega_core::judge::judge;
+use bodega_model::jars::acid::Agent;
+use bodega_model::jars::kinds::{AcidSource, JarKind};
+use bodega_model::jars::size::JarSize;
+use bodega_model::judge::finding::{Code, Fix, Severity, Subject};
+use bodega_model::kitchen::altitude::Altitude;
+use bodega_model::measures::moment::Minutes;
+use bodega_model::measures::units::{Length, Temperature, Time, cups, pounds};
+use bodega_model::tables::process::{Medium, Pack, Product};
 use uom::si::length::inch;
 use uom::si::thermodynamic_temperature::degree_celsius;
 use uom::si::time::minute;

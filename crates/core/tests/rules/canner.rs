@@ -1,22 +1,24 @@
 //! Canners against the physics of water, the geometry of circles, and what calls somebody back to them.
 
-use bodega_core::canner::events::BoilEvent;
 use bodega_core::canner::heat::{Charge, come_up, food_at, heat_to_boil, tap_water, water_before};
-use bodega_core::canner::outline::{Outline, Outsides, usual_outside};
-use bodega_core::canner::pot::{COVER_IN, Cover, Crowding, Pot, boils_away, fill, overhangs};
+use bodega_core::canner::pot::{Cover, Crowding, boils_away, fill, overhangs};
 use bodega_core::canner::probe::{Suggestion, suggestion};
 use bodega_core::canner::water::{come_up_of, filling, outline, stands_over, warm_up_of};
 use bodega_core::counter::{Cooking, of_canner, of_kettle, of_lids};
-use bodega_core::jars::size::JarSize;
-use bodega_core::kettle::TargetKind;
 use bodega_core::kettle::goal::{Timer, hold_between};
-use bodega_core::kitchen::altitude::Altitude;
-use bodega_core::kitchen::ways::HeatIn;
-use bodega_core::measures::moment::Minutes;
-use bodega_core::measures::units::{Power, Volume, celsius, in_celsius, inches, litres, millimetres};
-use bodega_core::records::canner::PotSize;
-use bodega_core::records::load::{CannerLoad, CannerReading};
-use bodega_core::tables::process::{Method, Pack};
+use bodega_model::canner::cover::COVER_IN;
+use bodega_model::canner::events::BoilEvent;
+use bodega_model::canner::outline::Pot;
+use bodega_model::canner::outline::{Outline, Outsides, usual_outside};
+use bodega_model::jars::size::JarSize;
+use bodega_model::kettle::words::TargetKind;
+use bodega_model::kitchen::altitude::Altitude;
+use bodega_model::kitchen::ways::HeatIn;
+use bodega_model::measures::moment::Minutes;
+use bodega_model::measures::units::{Power, Volume, celsius, in_celsius, inches, litres, millimetres};
+use bodega_model::records::canner::PotSize;
+use bodega_model::records::load::{CannerLoad, CannerReading};
+use bodega_model::tables::process::{Method, Pack};
 use uom::si::energy::kilojoule;
 use uom::si::length::millimeter;
 use uom::si::power::watt;
@@ -59,7 +61,7 @@ fn time_is_heat_over_power_and_no_power_is_very_long() {
 
 #[test]
 fn water_and_food_start_as_warm_as_the_pack_says() {
-    let c = |temperature: bodega_core::measures::units::Temperature| temperature.get::<degree_celsius>();
+    let c = |temperature: bodega_model::measures::units::Temperature| temperature.get::<degree_celsius>();
     // 140 and 180 °F.
     assert!(
         (c(water_before(Pack::Raw)) - 60.0).abs() < 0.1 && (c(water_before(Pack::Hot)) - 82.2).abs() < 0.3
@@ -296,10 +298,10 @@ fn seven_raw_quarts_come_up_as_two_lumps_do() {
 
 #[test]
 fn a_canner_learns_its_pace_from_its_own_loads() {
-    use bodega_core::canner::clock::BoilClock;
-    use bodega_core::canner::events::{BoilEvent, Happened};
     use bodega_core::canner::water::pace_of;
-    use bodega_core::measures::moment::{Minutes, Moment};
+    use bodega_model::canner::clock::BoilClock;
+    use bodega_model::canner::events::{BoilEvent, Happened};
+    use bodega_model::measures::moment::{Minutes, Moment};
     let kitchen = house(Some(2000.0));
     let load = with_pot(Method::BoilingWater);
     let said = come_up_of(&load, &kitchen, 1.0).unwrap().get::<minute>();

@@ -1,10 +1,10 @@
 //! The boil clock against histories it was not written for, and against a count made minute by minute.
 
-use bodega_core::canner::clock::{BoilClock, REST, REST_AFTER_PRESSURE, VENT};
-use bodega_core::canner::events::{BoilEvent, Fate, Happened, Phase};
-use bodega_core::measures::ids::JarId;
-use bodega_core::measures::moment::{Minutes, Moment};
-use bodega_core::tables::process::Method;
+use bodega_model::canner::clock::{BoilClock, REST, REST_AFTER_PRESSURE, VENT};
+use bodega_model::canner::events::{BoilEvent, Fate, Happened, Phase};
+use bodega_model::measures::ids::JarId;
+use bodega_model::measures::moment::{Minutes, Moment};
+use bodega_model::tables::process::Method;
 use proptest::prelude::*;
 
 use super::kitchen::{START, at, happened};

@@ -1,5 +1,6 @@
 //! The day against optima proven elsewhere, against exhaustive search, and against a checker of its own.
 
+use bodega_core::day::sink::chopping;
 use bodega_core::day::{
     After, Budget, Day, Limits, Needs, Status, Task, Wish, earlier_starts, later_starts, lay_out, shortest,
     spread, with_reserve,
@@ -423,4 +424,10 @@ fn what_has_not_begun_is_not_swapped_unless_that_makes_the_day_shorter() {
     let wish = Wish { together: Vec::new(), before: vec![Some(30), Some(0), Some(60), None] };
     let again = lay_out(&stove, &wish, LIMITS);
     assert_eq!((again.makespan, again.starts[0]), (Some(90), 0), "{again:?}");
+}
+
+#[test]
+fn chopping_takes_as_long_as_there_is_much() {
+    assert!(chopping(0.0).abs() < 1e-9 && chopping(1.0) > 0.0);
+    assert!((chopping(10.0) - 10.0 * chopping(1.0)).abs() < 1e-9);
 }

@@ -1,19 +1,20 @@
 //! Where a rule turns over: the exact value, and the one beside it.
 
-use bodega_core::canner::outline::{Outline, Outsides, usual_outside};
 use bodega_core::canner::room::Capacity;
-use bodega_core::jars::acid::{Agent, measured, per_jar};
-use bodega_core::jars::contents::{Added, Ingredient, NotCounted, in_words};
-use bodega_core::jars::size::JarSize;
+use bodega_core::canner::standing::most_of;
 use bodega_core::kettle::heat::{by_volume, by_weight};
 use bodega_core::kitchen::cupboard::missing;
 use bodega_core::kitchen::places::towns;
-use bodega_core::measures::moment::Minutes;
-use bodega_core::measures::units::{in_cups, in_litres_per_hour, in_quarts, litres_per_hour, quarts};
 use bodega_core::plan::batch::{Wish, work_out};
-use bodega_core::recipe::measure::Unit;
-use bodega_core::records::stock::{AcidStock, Cupboard};
-use bodega_core::tables::process::{Pack, Product};
+use bodega_model::canner::outline::{Outline, Outsides, usual_outside};
+use bodega_model::contents::{Added, Ingredient, NotCounted, in_words};
+use bodega_model::jars::acid::{Agent, measured, per_jar};
+use bodega_model::jars::size::JarSize;
+use bodega_model::measures::amounts::Unit;
+use bodega_model::measures::moment::Minutes;
+use bodega_model::measures::units::{in_cups, in_litres_per_hour, in_quarts, litres_per_hour, quarts};
+use bodega_model::records::stock::{AcidStock, Cupboard};
+use bodega_model::tables::process::{Pack, Product};
 
 use super::kitchen::wish;
 
@@ -29,7 +30,7 @@ fn water_that_leaves_by_volume_and_by_weight_is_the_same_water() {
 fn a_pot_of_just_the_published_width_holds_the_published_number() {
     // Equal circles in a circle: seven in one of three diameters, exactly; two in one of two.
     let wide = usual_outside(JarSize::Quart).diameter;
-    let most = |times: f64| Outline::round(wide * times).most_of(JarSize::Quart, &Outsides::default());
+    let most = |times: f64| most_of(Outline::round(wide * times), JarSize::Quart, &Outsides::default());
     assert_eq!(most(3.0), 7);
     assert_eq!(most(2.0), 2);
     assert_eq!(most(0.99), 0);

@@ -2,32 +2,34 @@
 
 use bodega_core::canner::pot::overhangs;
 use bodega_core::canner::room::Capacity;
-use bodega_core::crates::fruit::{KNOWN_CONTAINERS, Kind};
-use bodega_core::jars::acid::Agent;
-use bodega_core::jars::size::JarSize;
-use bodega_core::kettle::HeatSetting;
-use bodega_core::kettle::contents::{Contents, Target};
 use bodega_core::kettle::cooking::drain_first;
-use bodega_core::kettle::finish::{CookDown, Shown, minutes};
+use bodega_core::kettle::finish::{CookDown, minutes};
 use bodega_core::kettle::habits::{Seen, rate_at};
 use bodega_core::kettle::heat::Heat;
 use bodega_core::kettle::vessel::Vessel;
-use bodega_core::kitchen::altitude::Altitude;
 use bodega_core::kitchen::places::towns;
-use bodega_core::ledger::food::{Food, Stuff};
-use bodega_core::measures::moment::{Minutes, Moment};
-use bodega_core::measures::units::{
-    celsius, in_litres_per_hour, in_pounds, in_quarts, litres, litres_per_hour, millimetres, pounds, quarts,
-};
 use bodega_core::plan::batch::{Wish, work_out};
-use bodega_core::plan::making::Making;
 use bodega_core::plan::outlook::{Ground, HANDS_PER_JAR, hands_per_lb, outlook};
 use bodega_core::plan::stuff::volume;
 use bodega_core::plan::yields::learn::{Finished, Household};
 use bodega_core::plan::yields::{Range, expect, pounds_per_quart};
 use bodega_core::shelf::label_sheet::{Paper, Sheet};
-use bodega_core::shelf::pantry::{History, Leaving, forecast};
-use bodega_core::tables::process::{Medium, Method, Pack, Product};
+use bodega_core::shelf::pantry::forecast;
+use bodega_model::crates::fruit::{KNOWN_CONTAINERS, Kind};
+use bodega_model::jars::acid::Agent;
+use bodega_model::jars::size::JarSize;
+use bodega_model::kettle::contents::Shown;
+use bodega_model::kettle::contents::{Contents, Target};
+use bodega_model::kettle::words::HeatSetting;
+use bodega_model::kitchen::altitude::Altitude;
+use bodega_model::ledger::food::{Food, Stuff};
+use bodega_model::measures::moment::{Minutes, Moment};
+use bodega_model::measures::units::{
+    celsius, in_litres_per_hour, in_pounds, in_quarts, litres, litres_per_hour, millimetres, pounds, quarts,
+};
+use bodega_model::plan::making::Making;
+use bodega_model::shelf::leaving::{History, Leaving};
+use bodega_model::tables::process::{Medium, Method, Pack, Product};
 use uom::si::length::millimeter;
 use uom::si::volume::liter;
 
@@ -208,7 +210,7 @@ fn cook_down() -> CookDown {
 fn the_volume_at_a_time_lies_on_the_line_between_its_points() {
     let seen = cook_down().forecast();
     let litre_at = |minute: f64| {
-        seen.volume_at(bodega_core::measures::units::Time::new::<uom::si::time::minute>(minute))
+        seen.volume_at(bodega_model::measures::units::Time::new::<uom::si::time::minute>(minute))
             .get::<liter>()
     };
     let end = minutes(seen.finish.expected);
@@ -226,7 +228,7 @@ fn the_volume_at_a_time_lies_on_the_line_between_its_points() {
 fn draining_is_offered_until_the_kettle_is_done() {
     let down = cook_down();
     let seen = down.forecast();
-    let later = |minute: f64| bodega_core::measures::units::Time::new::<uom::si::time::minute>(minute);
+    let later = |minute: f64| bodega_model::measures::units::Time::new::<uom::si::time::minute>(minute);
     let pulp = litres(4.0);
     let offered = drain_first(&down, &seen, pulp, later(30.0)).unwrap();
     assert!(near(offered.drain.get::<liter>(), 7.0 * 0.3, 0.05), "three tenths of what stands over the pulp");

@@ -1,23 +1,24 @@
 //! The first answer, and what other packs would take.
 
-use bodega_core::canner::outline::Outsides;
-use bodega_core::jars::acid::Agent;
-use bodega_core::jars::size::JarSize;
-use bodega_core::kitchen::altitude::Altitude;
-use bodega_core::measures::moment::Minutes;
-use bodega_core::measures::units::pounds;
+use bodega_core::canner::room::room_of;
 use bodega_core::plan::first::{FirstGround, first_answer};
-use bodega_core::plan::making::Making;
 use bodega_core::plan::packs::packs;
 use bodega_core::plan::yields::learn::Household;
-use bodega_core::tables::process::{Medium, Method, Pack, Product};
+use bodega_model::canner::outline::Outsides;
+use bodega_model::jars::acid::Agent;
+use bodega_model::jars::size::JarSize;
+use bodega_model::kitchen::altitude::Altitude;
+use bodega_model::measures::moment::Minutes;
+use bodega_model::measures::units::pounds;
+use bodega_model::plan::making::Making;
+use bodega_model::tables::process::{Medium, Method, Pack, Product};
 
-use bodega_core::canner::events::BoilEvent;
 use bodega_core::canner::moment;
 use bodega_core::figures::{FigureName, known};
 use bodega_core::jars::bench::{self, JarStep};
-use bodega_core::kitchen::altitude::WaterBand;
-use bodega_core::kitchen::ways::HeightIn;
+use bodega_model::canner::events::BoilEvent;
+use bodega_model::kitchen::altitude::WaterBand;
+use bodega_model::kitchen::ways::HeightIn;
 
 use super::kitchen::canner;
 
@@ -26,7 +27,7 @@ fn first_minutes(product: Product, medium: Option<Medium>, feet: Option<f64>) ->
     let making =
         *Making::ALL.iter().find(|making| making.product == product && making.medium == medium).unwrap();
     let canner = canner(Method::BoilingWater);
-    let room = canner.room(&Outsides::default());
+    let room = room_of(&canner, &Outsides::default());
     let ground = FirstGround {
         method: Method::BoilingWater,
         altitude: feet.map(|feet| Altitude::from_feet(feet).unwrap()),

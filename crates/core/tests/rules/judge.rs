@@ -2,25 +2,29 @@
 
 use std::collections::BTreeMap;
 
-use bodega_core::canner::cover::UnderJars;
-use bodega_core::crates::fruit::Kind;
-use bodega_core::jars::acid::{Agent, per_jar};
-use bodega_core::jars::contents::{Added, leaves};
-use bodega_core::jars::size::JarSize;
+use bodega_core::judge::case::CaseCanner;
 use bodega_core::judge::case::{
-    AcidSource, Addition, Case, CaseAcid, CaseJar, CaseRecipe, Damage, Heating, Ingredient, JarKind,
-    LidState, LogEvent, LogLine, OtherJars, PhReading, PhSample, Ripeness, Vine,
+    Addition, Case, CaseAcid, CaseJar, CaseRecipe, Damage, Heating, Ingredient, LogEvent, LogLine, OtherJars,
+    PhReading, PhSample, Ripeness, Vine,
 };
-use bodega_core::judge::{Ask, CaseCanner, Code, Finding, Fix, Ruling, Severity, judge};
-use bodega_core::kitchen::altitude::Altitude;
-use bodega_core::measures::moment::Minutes;
-use bodega_core::measures::units::{Length, Temperature, Time, cups, pounds};
-use bodega_core::recipe::measure::Unit;
-use bodega_core::recipe::part::{Part, Role};
-use bodega_core::recipe::process::{PrintedTime, RecipeProcess};
-use bodega_core::records::recipe::Makes;
-use bodega_core::tables::process::{Medium, Method, Pack, Product, Query, headspace, look_up};
-use bodega_core::towel::liquid::LiquidLost;
+use bodega_core::judge::judge;
+use bodega_model::canner::cover::UnderJars;
+use bodega_model::contents::{Added, leaves};
+use bodega_model::crates::fruit::Kind;
+use bodega_model::jars::acid::{Agent, per_jar};
+use bodega_model::jars::kinds::{AcidSource, JarKind, LidState};
+use bodega_model::jars::size::JarSize;
+use bodega_model::judge::finding::{Code, Finding, Fix, Ruling, Severity};
+use bodega_model::judge::question::Ask;
+use bodega_model::kitchen::altitude::Altitude;
+use bodega_model::measures::amounts::Unit;
+use bodega_model::measures::moment::Minutes;
+use bodega_model::measures::units::{Length, Temperature, Time, cups, pounds};
+use bodega_model::recipe::part::{Part, Role};
+use bodega_model::recipe::process::{PrintedTime, RecipeProcess};
+use bodega_model::records::recipe::Makes;
+use bodega_model::tables::process::{Medium, Method, Pack, Product, Query, headspace, look_up};
+use bodega_model::towel::liquid::LiquidLost;
 use proptest::prelude::*;
 use uom::si::length::inch;
 use uom::si::thermodynamic_temperature::degree_celsius;

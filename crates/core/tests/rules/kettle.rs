@@ -1,14 +1,15 @@
 //! The kettle against published tables, and what its forecast does with what is told.
 
-use bodega_core::kettle::HeatSetting;
-use bodega_core::kettle::contents::{Contents, Target, density};
-use bodega_core::kettle::finish::{Asks, CookDown, Forecast, Happened, Shown, minutes};
+use bodega_core::kettle::finish::{Asks, CookDown, Forecast, Happened, minutes};
 use bodega_core::kettle::habits::{Expected, Seen, rate_at};
 use bodega_core::kettle::heat::{Heat, latent_heat};
 use bodega_core::kettle::sight::Sight;
 use bodega_core::kettle::vessel::Vessel;
-use bodega_core::kitchen::altitude::Altitude;
-use bodega_core::measures::units::{
+use bodega_model::kettle::contents::Shown;
+use bodega_model::kettle::contents::{Contents, Target, density};
+use bodega_model::kettle::words::HeatSetting;
+use bodega_model::kitchen::altitude::Altitude;
+use bodega_model::measures::units::{
     Power, Time, Volume, celsius, in_litres_per_hour, in_quarts, kilograms, litres, litres_per_hour,
     millimetres, quarts,
 };

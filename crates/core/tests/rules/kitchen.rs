@@ -2,29 +2,30 @@
 
 use std::collections::BTreeMap;
 
-use bodega_core::canner::clock::BoilClock;
-use bodega_core::canner::cover::WaterOver;
-use bodega_core::canner::events::{BoilEvent, Happened};
-use bodega_core::crates::fruit::{Condition, Fault, Kind};
-use bodega_core::jars::acid::Agent;
-use bodega_core::jars::claims::Claims;
-use bodega_core::jars::size::JarSize;
-use bodega_core::jars::spoons::Spoons;
-use bodega_core::kitchen::altitude::Altitude;
-use bodega_core::kitchen::ways::{Days, Decimal, HoursIn, Ways};
-use bodega_core::ledger::food::Food;
-use bodega_core::measures::ids::{BatchId, CannerId, JarId, LoadId, LotId};
-use bodega_core::measures::moment::{Minutes, Moment};
-use bodega_core::measures::units::quarts;
 use bodega_core::plan::batch::Wish;
-use bodega_core::plan::yields::{Range, Thickness};
-use bodega_core::records::batch::Batch;
-use bodega_core::records::canner::Canner;
-use bodega_core::records::jar::{Jar, JarRecord};
-use bodega_core::records::kitchen::{Kitchen, Units};
-use bodega_core::records::load::CannerLoad;
-use bodega_core::records::lot::Lot;
-use bodega_core::tables::process::{Medium, Method, Pack, Product};
+use bodega_core::plan::yields::Range;
+use bodega_model::canner::clock::BoilClock;
+use bodega_model::canner::cover::WaterOver;
+use bodega_model::canner::events::{BoilEvent, Happened};
+use bodega_model::crates::fruit::{Condition, Fault, Kind};
+use bodega_model::jars::acid::Agent;
+use bodega_model::jars::size::JarSize;
+use bodega_model::jars::spoons::Spoons;
+use bodega_model::kitchen::altitude::Altitude;
+use bodega_model::kitchen::ways::{Days, Decimal, HoursIn, Ways};
+use bodega_model::ledger::food::Food;
+use bodega_model::measures::ids::{BatchId, CannerId, JarId, LoadId, LotId};
+use bodega_model::measures::moment::{Minutes, Moment};
+use bodega_model::measures::units::quarts;
+use bodega_model::plan::making::Thickness;
+use bodega_model::records::batch::Batch;
+use bodega_model::records::canner::Canner;
+use bodega_model::records::claims::Claims;
+use bodega_model::records::jar::{Jar, JarRecord};
+use bodega_model::records::kitchen::{Kitchen, Units};
+use bodega_model::records::load::CannerLoad;
+use bodega_model::records::lot::Lot;
+use bodega_model::tables::process::{Medium, Method, Pack, Product};
 
 pub const START: Moment = Moment(1_790_000_000_000);
 

@@ -1,23 +1,27 @@
 //! Where food went: nothing is made or lost, published yields add up, and what is wrong is noticed.
 
-use bodega_core::crates::fruit::{Condition, Kind};
-use bodega_core::jars::size::JarSize;
 use bodega_core::ledger::balance::{
     Balance, BalanceVerdict, Made, balance, boiled_away, in_jars, quarts_out,
 };
 use bodega_core::ledger::book::{Book, Flow, Place};
 use bodega_core::ledger::day::{DayFlow, DayPage, Stop};
-use bodega_core::ledger::food::{Figure, Food, FoodMeasure, FoodPlace, Stuff, Told};
-use bodega_core::measures::ids::{BatchId, LotId, MoveId};
-use bodega_core::measures::units::{Mass, grams, kilograms, litres, pounds};
-use bodega_core::plan::making::{Making, product_brix};
-use bodega_core::plan::yields::Thickness;
-use bodega_core::records::lot::Lot;
-use bodega_core::tables::process::{Medium, Pack, Product};
+use bodega_core::ledger::page::BatchPage;
+use bodega_model::contents::{Added, Ingredient};
+use bodega_model::crates::fruit::{Condition, Kind};
+use bodega_model::jars::size::JarSize;
+use bodega_model::ledger::food::{Figure, Food, FoodMeasure, FoodPlace, Stuff, Told};
+use bodega_model::measures::ids::{BatchId, LotId, MoveId, RecipeId};
+use bodega_model::measures::units::{Mass, grams, kilograms, litres, pounds};
+use bodega_model::plan::making::{Making, Thickness, product_brix};
+use bodega_model::records::batch::Batch;
+use bodega_model::records::lot::Lot;
+use bodega_model::records::recipe::BatchRecipe;
+use bodega_model::tables::process::Method;
+use bodega_model::tables::process::{Medium, Pack, Product};
 use proptest::prelude::*;
 use uom::si::mass::kilogram;
 
-use super::kitchen::lot;
+use super::kitchen::{batch, lot};
 
 const BATCH: Place = Place::Batch(BatchId(1));
 
@@ -297,4 +301,24 @@ proptest! {
         }
         prop_assert!(!books.text.is_empty() && books.usual.0 <= books.usual.1);
     }
+}
+
+#[test]
+fn a_batch_holds_something_else_by_its_recipe_or_by_what_was_added() {
+    let holds = |batch: Batch| {
+        BatchPage { batch, fruit: vec![], jars: vec![], cooks: vec![], moves: vec![] }.made().holds_others
+    };
+    let plain = || batch(1, Method::BoilingWater);
+    let with = |what| Batch { additions: Some(vec![Added::free(what)]), ..plain() };
+    assert!(!holds(Batch { additions: Some(vec![]), ..plain() }));
+    assert!(!holds(with(Ingredient::DriedHerb)) && holds(with(Ingredient::Onion)));
+    let recipe = BatchRecipe {
+        recipe: RecipeId(1),
+        name: "salsa".to_owned(),
+        source: String::new(),
+        makes: None,
+        process: None,
+        doses: vec![],
+    };
+    assert!(holds(Batch { recipe: Some(recipe), additions: None, ..plain() }));
 }

@@ -1,6 +1,7 @@
 //! Every bound, just below it, at it and just above it.
 
-use bodega_core::measures::limits::{self, Limit};
+use bodega_model::measures::limits;
+use bodega_model::measures::limits::Limit;
 
 macro_rules! rows {
     ($($row:ident),* $(,)?) => {
@@ -84,7 +85,7 @@ rows!(
 
 #[test]
 fn no_row_is_left_out_here() {
-    let source = include_str!("../../src/measures/limits.rs");
+    let source = include_str!("../../../model/src/measures/limits.rs");
     let written: Vec<&str> = source
         .lines()
         .filter_map(|line| line.strip_prefix("pub const ")?.split_once(": Limit").map(|(name, _)| name))

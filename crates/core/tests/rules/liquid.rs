@@ -1,18 +1,19 @@
 //! Liquid that jars lost in the canner: what stands against them, since when, and what is left to do.
 
-use bodega_core::canner::events::BoilEvent::{Boils, HeatOff, JarsIn, Lifted};
-use bodega_core::jars::size::JarSize;
-use bodega_core::judge::against::{Against, End, JarStanding};
 use bodega_core::judge::records::judge_load;
 use bodega_core::judge::standing::standings;
-use bodega_core::judge::{Code, Severity, Subject};
-use bodega_core::kitchen::altitude::Altitude;
-use bodega_core::records::load::CannerLoad;
-use bodega_core::records::towel::{Towel, TowelJar};
-use bodega_core::tables::process::{Method, Product};
-use bodega_core::towel::liquid::LiquidLost;
-use bodega_core::towel::seal::{Rescue, Wrong, window};
+use bodega_core::towel::seal::{Wrong, window};
 use bodega_core::towel::ways_out::{alarm, ways_out};
+use bodega_model::canner::events::BoilEvent::{Boils, HeatOff, JarsIn, Lifted};
+use bodega_model::jars::size::JarSize;
+use bodega_model::judge::finding::{Code, Severity, Subject};
+use bodega_model::judge::standing::{Against, End, JarStanding};
+use bodega_model::kitchen::altitude::Altitude;
+use bodega_model::records::load::CannerLoad;
+use bodega_model::records::towel::{Towel, TowelJar};
+use bodega_model::tables::process::{Method, Product};
+use bodega_model::towel::liquid::LiquidLost;
+use bodega_model::towel::seal::Rescue;
 
 use super::kitchen::{at, jar, load};
 

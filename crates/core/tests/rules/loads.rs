@@ -1,13 +1,14 @@
 //! Canner loads against an exhaustive search, and against the published canner.
 
 use bodega_core::canner::loads::{Group, LoadPlan, group, why};
-use bodega_core::canner::outline::{Outline, Outsides};
 use bodega_core::canner::room::Capacity;
-use bodega_core::jars::size::JarSize;
-use bodega_core::kitchen::altitude::Altitude;
-use bodega_core::measures::moment::Minutes;
-use bodega_core::measures::units::millimetres;
-use bodega_core::tables::process::{Query, look_up};
+use bodega_core::canner::standing::most_of;
+use bodega_model::canner::outline::{Outline, Outsides};
+use bodega_model::jars::size::JarSize;
+use bodega_model::kitchen::altitude::Altitude;
+use bodega_model::measures::moment::Minutes;
+use bodega_model::measures::units::millimetres;
+use bodega_model::tables::process::{Query, look_up};
 use proptest::prelude::*;
 use serde_json::Value;
 
@@ -95,8 +96,8 @@ fn a_size_without_capacity_is_named() {
 fn standard_canner_holds_seven_quarts_or_nine_pints() {
     // USDA Guide 1 and 3, from memory: a canner load is 7 quarts or 9 pints. 305 mm is the usual inner width.
     let inner = Outline::round(millimetres(305.0));
-    assert_eq!(inner.most_of(JarSize::Quart, &Outsides::default()), 7);
-    assert_eq!(inner.most_of(JarSize::Pint, &Outsides::default()), 9);
+    assert_eq!(most_of(inner, JarSize::Quart, &Outsides::default()), 7);
+    assert_eq!(most_of(inner, JarSize::Pint, &Outsides::default()), 9);
 }
 
 /// Tries every way to put the jars, one after another, into an open load or a new one.

@@ -4,41 +4,44 @@ use std::collections::BTreeSet;
 use std::fmt::Write;
 
 use crate::recipe_fit;
-use bodega_core::UnknownWord;
-use bodega_core::canner::clock::BoilClock;
-use bodega_core::canner::events::{BoilEvent, Happened, OutOfOrder};
 use bodega_core::canner::moment::{Lacks, Look, Touch, said};
 use bodega_core::canner::probe::Suggestion;
 use bodega_core::canner::room::NoRoom;
 use bodega_core::counter::{Cooking, of_canner, of_kettle, of_lids, of_towel};
 use bodega_core::day::overnight::advice;
 use bodega_core::figures::{FigureName, KnownFigure, known};
-use bodega_core::jars::acid::Agent;
 use bodega_core::jars::bench::{JarStep, bench_steps, may_tick, state_of};
-use bodega_core::jars::size::JarSize;
-use bodega_core::jars::spoons::Spoons;
-use bodega_core::judge::against::JarStanding;
-use bodega_core::kettle::TargetKind;
 use bodega_core::kettle::goal::{Timer, hold_between};
-use bodega_core::kitchen::altitude::{Altitude, NotBoiling};
-use bodega_core::kitchen::ways::HeatIn;
-use bodega_core::ledger::food::Food;
-use bodega_core::measures::ids::LoadId;
-use bodega_core::measures::moment::Minutes;
-use bodega_core::measures::units::celsius;
-use bodega_core::plan::checklist::{Rest, Sheet, Thawed, steps, wash_up};
-use bodega_core::plan::making::Making;
+use bodega_core::plan::checklist::{Sheet, Thawed, steps, wash_up};
 use bodega_core::plan::split::Resource;
-use bodega_core::plan::yields::Thickness;
-use bodega_core::records::jar::{Jar, JarRecord};
-use bodega_core::records::load::CannerLoad;
-use bodega_core::records::towel::{Towel, TowelJar};
-use bodega_core::shelf::pantry::{BEFORE_OPENING, Discard, Leaving};
-use bodega_core::tables::process::{
+use bodega_core::shelf::pantry::BEFORE_OPENING;
+use bodega_core::towel::seal::{NoRescue, Wrong, window};
+use bodega_core::towel::ways_out::ways_out;
+use bodega_model::canner::clock::BoilClock;
+use bodega_model::canner::events::{BoilEvent, Happened, OutOfOrder};
+use bodega_model::jars::acid::Agent;
+use bodega_model::jars::size::JarSize;
+use bodega_model::jars::spoons::Spoons;
+use bodega_model::judge::standing::JarStanding;
+use bodega_model::kettle::words::TargetKind;
+use bodega_model::kitchen::altitude::{Altitude, NotBoiling};
+use bodega_model::kitchen::ways::HeatIn;
+use bodega_model::ledger::food::Food;
+use bodega_model::measures::ids::LoadId;
+use bodega_model::measures::moment::Minutes;
+use bodega_model::measures::units::celsius;
+use bodega_model::measures::vocabulary::UnknownWord;
+use bodega_model::plan::making::Making;
+use bodega_model::plan::making::Rest;
+use bodega_model::plan::making::Thickness;
+use bodega_model::records::jar::{Jar, JarRecord};
+use bodega_model::records::load::CannerLoad;
+use bodega_model::records::towel::{Towel, TowelJar};
+use bodega_model::shelf::leaving::{Discard, Leaving};
+use bodega_model::tables::process::{
     Caution, Medium, MediumError, Method, Pack, Product, Query, check_medium, look_up,
 };
-use bodega_core::towel::seal::{LidVerdict, NoRescue, Rescue, Wrong, window};
-use bodega_core::towel::ways_out::ways_out;
+use bodega_model::towel::seal::{LidVerdict, Rescue};
 
 use super::judge::{every_mistake_judged, outlived_a_light_frost};
 use super::kitchen::{START, at, jar, load, on_the_towel};
@@ -53,7 +56,7 @@ fn part(text: &mut String, heading: &str, lines: impl IntoIterator<Item = String
 }
 
 fn findings() -> Vec<String> {
-    let text = |finding: bodega_core::judge::Finding| {
+    let text = |finding: bodega_model::judge::finding::Finding| {
         format!(
             "[{} {}] {}\n    {}\n    {}",
             finding.severity.word(),
@@ -263,7 +266,7 @@ fn whereabouts() -> Vec<String> {
     change(|jar| jar.lifted_at = None);
     change(|jar| {
         jar.lifted_at = None;
-        jar.earlier_loads = vec![bodega_core::measures::ids::LoadId(9)];
+        jar.earlier_loads = vec![bodega_model::measures::ids::LoadId(9)];
     });
     change(|jar| jar.gone_how = Some(Leaving::Eaten));
     change(|jar| jar.gone_how = Some(Leaving::Given));
@@ -417,22 +420,22 @@ fn labels() -> Vec<String> {
             all
         }};
     }
-    use bodega_core::canner::cover::{UnderJars, WaterOver};
-    use bodega_core::crates::fruit::{Condition, Fault, Kind};
     use bodega_core::day::work::Work;
-    use bodega_core::jars::ph::{PhSample, Remedy};
-    use bodega_core::jars::size::Mouth;
-    use bodega_core::judge::case::{
-        AcidSource, Damage, Heating, Ingredient, JarKind, LidState, LogEvent, Ripeness, Vine,
-    };
-    use bodega_core::judge::{Ask, Code, Ruling, Severity, Subject};
+    use bodega_core::judge::case::{Damage, Heating, Ingredient, LogEvent, Ripeness, Vine};
     use bodega_core::kettle::finish::Asks;
-    use bodega_core::kettle::{CookWhat, HeatSetting, KettleHeat, Warmth};
-    use bodega_core::ledger::food::{FoodMeasure, FoodPlace};
     use bodega_core::plan::checklist::Station;
     use bodega_core::shelf::label_sheet::{Paper, Shape};
-    use bodega_core::tables::process::RefusalCode;
-    use bodega_core::towel::liquid::LiquidLost;
+    use bodega_model::canner::cover::{UnderJars, WaterOver};
+    use bodega_model::crates::fruit::{Condition, Fault, Kind};
+    use bodega_model::jars::kinds::{AcidSource, JarKind, LidState};
+    use bodega_model::jars::ph::{PhSample, Remedy};
+    use bodega_model::jars::size::Mouth;
+    use bodega_model::judge::finding::{Code, Ruling, Severity, Subject};
+    use bodega_model::judge::question::Ask;
+    use bodega_model::kettle::words::{CookWhat, HeatSetting, KettleHeat, Warmth};
+    use bodega_model::ledger::food::{FoodMeasure, FoodPlace};
+    use bodega_model::tables::process::RefusalCode;
+    use bodega_model::towel::liquid::LiquidLost;
     labels!(
         Asks,
         Warmth,
@@ -493,7 +496,7 @@ fn measured() -> Vec<String> {
     use bodega_core::canner::over::look_again_words;
     use bodega_core::canner::water::unmeasured;
     use bodega_core::jars::unknown::by_water;
-    use bodega_core::measures::units::kilograms;
+    use bodega_model::measures::units::kilograms;
     let of = |method, minutes| load(method, minutes, vec![jar(1, 1, JarSize::Quart)], &[]);
     let mut all: Vec<String> = [0.43, 1.5].map(|kg| by_water(kilograms(kg)).says).to_vec();
     all.extend(look_again_words(&of(Method::BoilingWater, 90)));
@@ -525,7 +528,7 @@ fn errors() -> Vec<String> {
     let resources = [
         Resource::Fruit(0),
         Resource::Jars(JarSize::Quart),
-        Resource::Lids(bodega_core::jars::size::Mouth::Wide),
+        Resource::Lids(bodega_model::jars::size::Mouth::Wide),
         Resource::Acid,
         Resource::Canner,
         Resource::Stove,

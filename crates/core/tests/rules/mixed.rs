@@ -1,35 +1,42 @@
 //! Loads that several batches share: every jar by its own batch, the load by the jar that needs longest.
 
-use bodega_core::canner::events::{BoilEvent, Fate, Happened};
-use bodega_core::canner::outline::Outsides;
 use bodega_core::canner::regroup::{NoRegrouping, regroup};
 use bodega_core::canner::room::Capacity;
 use bodega_core::canner::room::Room;
-use bodega_core::jars::acid::Agent;
+use bodega_core::canner::room::room_of;
 use bodega_core::jars::bench::next_load;
-use bodega_core::jars::claims::Claims;
-use bodega_core::jars::contents::Added;
 use bodega_core::jars::doses::{Dose, DosedPot, doses};
-use bodega_core::jars::ph::{PhSample, Remedy};
-use bodega_core::jars::size::JarSize;
-use bodega_core::jars::spoons::Spoons;
-use bodega_core::judge::against::JarStanding;
-use bodega_core::judge::case::{Ingredient, LidState};
-use bodega_core::judge::records::{
-    BatchFacts, Judged, judge_load, judge_plan, judge_towel, lot_findings, ph_findings,
-};
-use bodega_core::judge::{Ask, Code, Finding, Fix, Ruling, Severity};
-use bodega_core::kitchen::altitude::Altitude;
-use bodega_core::measures::ids::{BatchId, CannerId, JarId, LoadId};
-use bodega_core::measures::moment::Minutes;
-use bodega_core::measures::units::pounds;
+use bodega_core::judge::case::Ingredient;
+use bodega_core::judge::records::BatchFacts;
+use bodega_core::judge::records::Judged;
+use bodega_core::judge::records::judge_load;
+use bodega_core::judge::records::judge_towel;
+use bodega_core::judge::records::lot_findings;
+use bodega_core::judge::records::ph_findings;
 use bodega_core::plan::batch::{BatchPlan, Wish, work_out};
-use bodega_core::records::batch::Batch;
-use bodega_core::records::jar::{Jar, PhRecord, count_sizes};
-use bodega_core::records::load::CannerLoad;
-use bodega_core::records::towel::{Towel, TowelJar};
-use bodega_core::tables::process::{Medium, Method, Pack, Product};
-use bodega_core::towel::seal::LidVerdict;
+use bodega_core::plan::judged::judge_plan;
+use bodega_model::canner::events::{BoilEvent, Fate, Happened};
+use bodega_model::canner::outline::Outsides;
+use bodega_model::contents::Added;
+use bodega_model::jars::acid::Agent;
+use bodega_model::jars::kinds::LidState;
+use bodega_model::jars::ph::{PhSample, Remedy};
+use bodega_model::jars::size::JarSize;
+use bodega_model::jars::spoons::Spoons;
+use bodega_model::judge::finding::{Code, Finding, Fix, Ruling, Severity};
+use bodega_model::judge::question::Ask;
+use bodega_model::judge::standing::JarStanding;
+use bodega_model::kitchen::altitude::Altitude;
+use bodega_model::measures::ids::{BatchId, CannerId, JarId, LoadId};
+use bodega_model::measures::moment::Minutes;
+use bodega_model::measures::units::pounds;
+use bodega_model::records::batch::Batch;
+use bodega_model::records::claims::Claims;
+use bodega_model::records::jar::{Jar, PhRecord, count_sizes};
+use bodega_model::records::load::CannerLoad;
+use bodega_model::records::towel::{Towel, TowelJar};
+use bodega_model::tables::process::{Medium, Method, Pack, Product};
+use bodega_model::towel::seal::LidVerdict;
 
 use super::kitchen::{at, batch, canner, jar, load, packed, wish};
 
@@ -214,7 +221,7 @@ fn a_jar_that_left_early_is_held_against_its_own_time() {
         |jar: &Jar, minute: i64| Happened { event: BoilEvent::JarOut, at: at(minute), jar: Some(jar.id) };
     let event = |event: BoilEvent, minute: i64| Happened { event, at: at(minute), jar: None };
     let with = |load: &CannerLoad, items: &[Happened]| {
-        let clock = bodega_core::canner::clock::BoilClock::replay(Method::BoilingWater, Minutes(90), items);
+        let clock = bodega_model::canner::clock::BoilClock::replay(Method::BoilingWater, Minutes(90), items);
         CannerLoad { clock, ..load.clone() }
     };
     let items = [
@@ -241,7 +248,7 @@ fn a_jar_that_left_early_is_held_against_its_own_time() {
 
 #[test]
 fn one_rule_says_whether_jars_fit() {
-    let room = canner(Method::BoilingWater).room(&Outsides::default());
+    let room = room_of(&canner(Method::BoilingWater), &Outsides::default());
     let fit = |jars: &[(JarSize, u32)]| room.holds(jars);
     assert!(fit(&[(JarSize::Quart, 7)]) && !fit(&[(JarSize::Quart, 8)]));
     assert!(fit(&[(JarSize::Pint, 9)]) && !fit(&[(JarSize::Pint, 10)]));
@@ -631,8 +638,8 @@ fn the_pounds_of_a_load_are_held_against_todays_altitude() {
 
 #[test]
 fn a_lots_fruit_is_judged_by_what_was_seen() {
-    use bodega_core::crates::fruit::{Condition, Fault, Kind};
-    use bodega_core::measures::ids::LotId;
+    use bodega_model::crates::fruit::{Condition, Fault, Kind};
+    use bodega_model::measures::ids::LotId;
     let lot = |condition: Condition, fault: Option<Fault>| {
         super::kitchen::lot(LotId(1), Kind::Paste, condition, fault)
     };
@@ -654,7 +661,7 @@ fn a_plan_is_judged_by_its_longest_load() {
     use bodega_core::plan::batch::work_out;
     let (wish, plan): (Wish, _) = {
         let wish = super::kitchen::wish(Product::Whole, Some(Medium::Water), Pack::Raw);
-        let room = canner(Method::BoilingWater).room(&Outsides::default());
+        let room = room_of(&canner(Method::BoilingWater), &Outsides::default());
         let plan = work_out(&wish, &room, Minutes(10)).unwrap();
         (wish, plan)
     };
@@ -672,4 +679,11 @@ fn a_plan_is_judged_by_its_longest_load() {
     let mut none = plan;
     none.mix.iter_mut().for_each(|line| line.count = 0);
     assert_eq!(codes(plan_findings(&none, &wish, Some(12.0))), [], "a plan of no jars yet is not a mistake");
+}
+
+#[test]
+fn whole_tomatoes_of_fruit_that_was_frozen_are_stopped_at_the_canner() {
+    let waiting = load(Method::BoilingWater, 50, quarts(), &[]);
+    let of = |frozen| codes_of(&judge_load(&waiting, &[BatchFacts { frozen, ..facts() }], here()).findings);
+    assert_eq!((of(false), of(true)), (vec![], vec![Code::NoTestedProcess]));
 }

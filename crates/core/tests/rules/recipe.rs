@@ -1,19 +1,21 @@
 //! Recipes: proportions, ways back, lines as people write them.
 
-use bodega_core::jars::size::JarSize;
-use bodega_core::judge::Ruling;
 use bodega_core::judge::recipe_page::{Standing, stands};
-use bodega_core::kitchen::altitude::Altitude;
 use bodega_core::kitchen::number::{NumberRead, read_number};
-use bodega_core::kitchen::ways::Decimal;
 use bodega_core::recipe::back::{changed, ways_back};
 use bodega_core::recipe::compare::compare;
 use bodega_core::recipe::line;
-use bodega_core::recipe::measure::{self, Unit, decimal, exact, ratio};
-use bodega_core::recipe::part::{Part, Per, Role};
+use bodega_core::recipe::page::parts_of;
 use bodega_core::recipe::scale::scaled;
 use bodega_core::recipe::shipped::all;
-use bodega_core::tables::process::Method;
+use bodega_model::jars::size::JarSize;
+use bodega_model::judge::finding::Ruling;
+use bodega_model::kitchen::altitude::Altitude;
+use bodega_model::kitchen::ways::Decimal;
+use bodega_model::measures::amounts;
+use bodega_model::measures::amounts::{Unit, decimal, exact, ratio};
+use bodega_model::recipe::part::{Part, Per, Role};
+use bodega_model::tables::process::Method;
 
 fn part(name: &str, amount: f64, unit: Unit, role: Role, group: Option<&str>) -> Part {
     Part::new(name, Some(amount), Some(unit), role).in_group(group)
@@ -165,7 +167,11 @@ fn the_recipes_that_come_along_stand_as_they_are_remembered() {
         };
         assert_eq!([at(1000.0), at(1001.0), at(6001.0)], minutes, "{key}");
         assert_eq!(stands(&shipped.text, None).standing, Standing::Unchecked, "{key}");
-        assert_eq!(compare(&shipped.text.parts(), &shipped.text.parts()).verdict, Ruling::Fine, "{key}");
+        assert_eq!(
+            compare(&parts_of(&shipped.text), &parts_of(&shipped.text)).verdict,
+            Ruling::Fine,
+            "{key}"
+        );
     }
 }
 
@@ -292,8 +298,8 @@ fn numbers_are_read_as_the_household_writes_them() {
     let table: Vec<Typed> = serde_json::from_str(include_str!("../data/numbers.json")).unwrap();
     for Typed { typed, decimal, values } in table {
         let found = match read_number(&typed, decimal) {
-            NumberRead::Is(number) => vec![measure::decimal(&number)],
-            NumberRead::Asked(numbers) => numbers.iter().map(measure::decimal).collect(),
+            NumberRead::Is(number) => vec![amounts::decimal(&number)],
+            NumberRead::Asked(numbers) => numbers.iter().map(amounts::decimal).collect(),
             NumberRead::None => Vec::new(),
         };
         assert_eq!(found, values, "{typed:?} with a decimal {decimal:?}");

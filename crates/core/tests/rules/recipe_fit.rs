@@ -1,28 +1,31 @@
 //! A recipe on its own page: which may be canned and which must not, and whether its bowls ever say otherwise.
 
-use crate::kitchen::{jar, load};
 use bodega_core::jars::bench::before_filling;
 use bodega_core::jars::doses::doses;
-use bodega_core::jars::size::JarSize;
-use bodega_core::jars::spoons::Spoons;
 use bodega_core::judge::case::{Case, CaseRecipe};
+use bodega_core::judge::judge;
 use bodega_core::judge::recipe_page::{LineAbout, Standing, Stands, acid_words, line_asks, may_can, stands};
-use bodega_core::judge::{Code, Ruling, judge};
-use bodega_core::kitchen::altitude::Altitude;
-use bodega_core::kitchen::ways::Decimal;
-use bodega_core::measures::ids::{BowlsId, RecipeId};
-use bodega_core::measures::moment::{Minutes, Moment};
 use bodega_core::recipe::back::ways_back;
 use bodega_core::recipe::compare::{compare, compare_filled};
 use bodega_core::recipe::line;
-use bodega_core::recipe::measure::{Unit, exact};
-use bodega_core::recipe::part::{PacketAcid, PacketLabel, Part, Per, Role, Strength};
-use bodega_core::recipe::per_jar::dose_in;
-use bodega_core::recipe::process::{AltitudePrinted, NoRecipeTime, PrintedTime, RecipeProcess};
+use bodega_core::recipe::page::parts_of;
 use bodega_core::recipe::scale::scaled;
-use bodega_core::recipe::source::SourceKind;
-use bodega_core::records::recipe::{BatchRecipe, Bowls, RecipeLine, RecipeText};
-use bodega_core::tables::process::{Method, Pack, Product};
+use bodega_model::jars::size::JarSize;
+use bodega_model::jars::spoons::Spoons;
+use bodega_model::judge::finding::{Code, Ruling};
+use bodega_model::kitchen::altitude::Altitude;
+use bodega_model::kitchen::ways::Decimal;
+use bodega_model::measures::amounts::{Unit, exact};
+use bodega_model::measures::ids::{BowlsId, RecipeId};
+use bodega_model::measures::moment::{Minutes, Moment};
+use bodega_model::recipe::part::{PacketAcid, PacketLabel, Part, Per, Role, Strength};
+use bodega_model::recipe::per_jar::dose_in;
+use bodega_model::recipe::process::{AltitudePrinted, NoRecipeTime, PrintedTime, RecipeProcess};
+use bodega_model::recipe::source::SourceKind;
+use bodega_model::records::recipe::{BatchRecipe, Bowls, RecipeLine, RecipeText};
+use bodega_model::tables::process::{Method, Pack, Product};
+
+use crate::kitchen::{jar, load};
 
 /// A line as it was read, with what somebody answered: "2 Tbsp bottled lemon juice@quart", "1 packet salsa mix#6 inside".
 fn part(line: &str) -> (Part, Option<String>) {
@@ -165,12 +168,11 @@ fn which_may_be_canned_and_which_must_not() {
             assert_eq!(seen.acid, None, "{}", row.name);
         }
         // The bowls, filled as the card says, never say more than the page.
-        let full: Vec<Part> = text
-            .parts()
+        let full: Vec<Part> = parts_of(&text)
             .into_iter()
             .map(|part| Part { strength: Some(Strength::Five), amount: part.amount.or(Some(1.0)), ..part })
             .collect();
-        let bowls = may_can(&text, at(row.feet), &bowls(&text.parts(), &full), &[]);
+        let bowls = may_can(&text, at(row.feet), &bowls(&parts_of(&text), &full), &[]);
         if row.wanted == "may" {
             assert_eq!(bowls.ruling, Ruling::Fine, "{}: {}", row.name, bowls.says);
         } else {
@@ -471,8 +473,8 @@ fn a_packet_from_before_its_label_was_asked_about_is_neither_alarm_nor_claim() {
     let text = row("Packet whose label nobody read").text();
     let of = |labels_asked: bool| {
         let recipe = CaseRecipe {
-            base: text.parts(),
-            actual: Some(text.parts()),
+            base: parts_of(&text),
+            actual: Some(parts_of(&text)),
             mixed: false,
             makes: None,
             process: text.process.clone(),
@@ -486,7 +488,7 @@ fn a_packet_from_before_its_label_was_asked_about_is_neither_alarm_nor_claim() {
     };
     assert_eq!(of(false), []);
     assert!(of(true)[0].cannot_tell && of(true)[0].message.contains("Where is the acid"));
-    assert_eq!(acid_words(&text.parts()), None, "that its acid is in it, nobody said");
+    assert_eq!(acid_words(&parts_of(&text)), None, "that its acid is in it, nobody said");
 }
 
 #[test]

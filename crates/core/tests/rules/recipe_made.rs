@@ -1,29 +1,29 @@
 //! What becomes of a recipe that was made: its checklist, what was changed, its labels, and the cold when nothing of it is canned.
 
-use bodega_core::jars::acid::Agent;
 use bodega_core::jars::doses::{doses, each_takes};
-use bodega_core::jars::size::JarSize;
-use bodega_core::jars::spoons::Spoons;
 use bodega_core::judge::recipe_page::{made_cold, may_can, stands};
-use bodega_core::ledger::food::{Food, FoodMeasure, FoodPlace, NotForTheLine, Told};
-use bodega_core::ledger::keep::COLD_INSTEAD;
-use bodega_core::measures::ids::{BatchId, BowlsId, MoveId, RecipeId};
-use bodega_core::measures::moment::{Minutes, Moment};
 use bodega_core::plan::checklist::{Sheet, SheetRecipe, Station, Thawed, steps};
-use bodega_core::plan::making::Making;
-use bodega_core::plan::yields::Thickness;
 use bodega_core::recipe::bowls::{changes, empty};
-use bodega_core::recipe::measure::Unit;
-use bodega_core::recipe::part::{Part, Per, Role};
-use bodega_core::recipe::process::{AltitudePrinted, PrintedTime, RecipeProcess};
+use bodega_core::recipe::page::parts_of;
 use bodega_core::recipe::scale::chopped;
-use bodega_core::records::batch::Batch;
-use bodega_core::records::kitchen::Units;
-use bodega_core::records::moved::{ColdFood, Moved};
-use bodega_core::records::recipe::{BatchRecipe, Bowls};
 use bodega_core::shelf::label_words::recipe_acid;
-use bodega_core::tables::process::{Method, Pack, Product};
-use bodega_core::towel::seal::FRIDGE_DAYS;
+use bodega_model::jars::acid::Agent;
+use bodega_model::jars::size::JarSize;
+use bodega_model::jars::spoons::Spoons;
+use bodega_model::ledger::food::{Food, FoodMeasure, FoodPlace, NotForTheLine, Told};
+use bodega_model::ledger::keep::COLD_INSTEAD;
+use bodega_model::ledger::keep::FRIDGE_DAYS;
+use bodega_model::measures::amounts::Unit;
+use bodega_model::measures::ids::{BatchId, BowlsId, MoveId, RecipeId};
+use bodega_model::measures::moment::{Minutes, Moment};
+use bodega_model::plan::making::{Making, Thickness};
+use bodega_model::recipe::part::{Part, Per, Role};
+use bodega_model::recipe::process::{AltitudePrinted, PrintedTime, RecipeProcess};
+use bodega_model::records::batch::Batch;
+use bodega_model::records::kitchen::Units;
+use bodega_model::records::moved::{ColdFood, Moved};
+use bodega_model::records::recipe::{BatchRecipe, Bowls};
+use bodega_model::tables::process::{Method, Pack, Product};
 use uom::si::mass::gram;
 
 use super::kitchen::{batch, house, jar, load};
@@ -302,10 +302,10 @@ fn the_bench_names_the_acid_of_the_recipe_and_not_the_batch_s() {
 #[test]
 fn bowls_are_judged_by_what_is_in_them() {
     // The verdict has to see the bowls: empty ones are not the recipe.
-    use bodega_core::judge::Ruling;
-    use bodega_core::kitchen::altitude::Altitude;
-    use bodega_core::recipe::source::SourceKind;
-    use bodega_core::records::recipe::{RecipeLine, RecipeText};
+    use bodega_model::judge::finding::Ruling;
+    use bodega_model::kitchen::altitude::Altitude;
+    use bodega_model::recipe::source::SourceKind;
+    use bodega_model::records::recipe::{RecipeLine, RecipeText};
     let acid = part("bottled lemon juice", 1.0, Unit::Cup, Role::Acid);
     let lines =
         salsa().into_iter().chain([acid]).map(|part| RecipeLine { part, preparation: None, ticked: true });
@@ -324,12 +324,12 @@ fn bowls_are_judged_by_what_is_in_them() {
     };
     let here = Altitude::from_feet(900.0).ok();
     let ruling = |actual: Vec<Part>| {
-        let once = Bowls { factor: 1.0, ..bowls(text.parts(), actual) };
+        let once = Bowls { factor: 1.0, ..bowls(parts_of(&text), actual) };
         may_can(&text, here, &once, &[]).ruling
     };
-    assert_eq!(ruling(text.parts()), Ruling::Fine);
-    assert_eq!(ruling(empty(&text.parts())), Ruling::CannotTell);
-    let mut more = text.parts();
+    assert_eq!(ruling(parts_of(&text)), Ruling::Fine);
+    assert_eq!(ruling(empty(&parts_of(&text))), Ruling::CannotTell);
+    let mut more = parts_of(&text);
     more[1].amount = Some(4.0);
     assert_eq!(ruling(more), Ruling::NotFine);
     // Without a process there are no jars, and nothing is found in what nobody cans.

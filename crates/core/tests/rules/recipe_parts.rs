@@ -1,22 +1,22 @@
 //! Parts of a recipe one by one: what a name makes of them, what a label and a spoon say, and what goes into a jar of another size.
 
-use bodega_core::jars::size::JarSize;
-use bodega_core::kitchen::altitude::Altitude;
-use bodega_core::kitchen::ways::Decimal;
-use bodega_core::measures::moment::Minutes;
 use bodega_core::recipe::back::ways_back;
 use bodega_core::recipe::bowls::with_strength;
 use bodega_core::recipe::compare::{compare, compare_filled};
 use bodega_core::recipe::line::{ReadLine, read};
-use bodega_core::recipe::measure::Unit;
 use bodega_core::recipe::packet::is_packet;
-use bodega_core::recipe::part::{Part, Per, Role, Strength};
-use bodega_core::recipe::per_jar::dose_in;
-use bodega_core::recipe::process::{AltitudePrinted, NoRecipeTime, PrintedTime, RecipeProcess};
 use bodega_core::recipe::role::role_by_name;
-use bodega_core::recipe::weights::never;
-use bodega_core::records::recipe::RecipeLine;
-use bodega_core::tables::process::{Method, Pack};
+use bodega_model::jars::size::JarSize;
+use bodega_model::kitchen::altitude::Altitude;
+use bodega_model::kitchen::ways::Decimal;
+use bodega_model::measures::amounts::Unit;
+use bodega_model::measures::moment::Minutes;
+use bodega_model::recipe::part::{PacketLabel, Part, PartError, Per, Role, Strength};
+use bodega_model::recipe::per_jar::dose_in;
+use bodega_model::recipe::process::{AltitudePrinted, NoRecipeTime, PrintedTime, RecipeProcess};
+use bodega_model::recipe::weights::never;
+use bodega_model::records::recipe::RecipeLine;
+use bodega_model::tables::process::{Method, Pack};
 
 fn part(name: &str, amount: f64, unit: Unit, role: Role) -> Part {
     Part::new(name, Some(amount), Some(unit), role)
@@ -250,4 +250,41 @@ fn the_jar_behind_an_acid_is_known_by_its_size() {
         assert_eq!((line.per_jar, line.per), (size, None), "{words}: {line:?}");
         assert_eq!(line.name, "bottled lemon juice", "{words}");
     }
+}
+
+#[test]
+fn packets_too_few_are_half_and_packets_enough_are_no_change() {
+    let mix = |count| part("salsa mix", count, Unit::Packet, Role::Packet);
+    let change = |count| {
+        let seen = compare(&[tomatoes(), mix(2.0)], &[tomatoes(), mix(count)]);
+        seen.proportions.iter().find(|line| line.name == "salsa mix").and_then(|line| line.change).unwrap()
+    };
+    assert!((change(1.0) + 0.5).abs() < 1e-9, "{}", change(1.0));
+    assert!(change(2.0).abs() < 1e-9, "{}", change(2.0));
+}
+
+#[test]
+fn acids_that_nobody_knows_are_not_one_another() {
+    let acid = |name: &str| part(name, 1.0, Unit::Cup, Role::Acid);
+    let seen = compare(&[tomatoes(), acid("verjuice")], &[tomatoes(), acid("tamarind water")]);
+    let names: Vec<&str> = seen.proportions.iter().map(|line| line.name.as_str()).collect();
+    assert_eq!(names, ["verjuice", "tamarind water"]);
+}
+
+#[test]
+fn an_amount_before_the_name_is_no_dose_for_each_jar() {
+    let of_each = |line: &str| read(line, Decimal::Point).per_jar;
+    assert_eq!(of_each("about a quart of vinegar"), None);
+    assert_eq!(of_each("2 Tbsp lemon juice a quart"), Some(JarSize::Quart));
+}
+
+#[test]
+fn a_part_that_is_wrong_names_its_field() {
+    let wrong = |part: Part| part.check().map_err(|error| error.field());
+    assert_eq!(wrong(part(" ", 1.0, Unit::Cup, Role::Free)), Err("name"));
+    assert_eq!(wrong(part("salt", -1.0, Unit::Cup, Role::Free)), Err("amount"));
+    let label = PacketLabel { tomatoes_lb: Some(-1.0), acid: None };
+    let packet = Part { packet: Some(label), ..part("mix", 1.0, Unit::Packet, Role::Packet) };
+    assert_eq!(wrong(packet), Err("packet.tomatoes_lb"));
+    assert_eq!(PartError::NoName.to_string(), "a part needs a name; give one");
 }

@@ -1,25 +1,27 @@
 //! A recipe on its way to jars: its own minutes by the printed bands, the canner that it prints a time for, its tomatoes.
 
-use bodega_core::jars::acid::Agent;
-use bodega_core::jars::size::JarSize;
+use bodega_core::canner::room::room_of;
 use bodega_core::judge::ph_bench::may_water_bath;
 use bodega_core::judge::recipe_page::{MayCan, stands};
-use bodega_core::kitchen::altitude::Altitude;
-use bodega_core::measures::ids::{BenchPhId, CannerId, LotId};
-use bodega_core::measures::moment::Minutes;
 use bodega_core::plan::batch::work_out;
 use bodega_core::plan::by_recipe::{NoJars, Wanted, canner, shopping, tomatoes, wish};
-use bodega_core::recipe::measure::exact;
+use bodega_core::recipe::page::parts_of;
 use bodega_core::recipe::scale::{copy, scaled};
 use bodega_core::recipe::shipped::all;
-use bodega_core::records::canner::Canner;
-use bodega_core::records::kitchen::Units;
-use bodega_core::records::recipe::{BenchPh, RecipeText};
-use bodega_core::tables::process::{Method, RefusalCode};
+use bodega_model::crates::fruit::{Condition, Kind};
+use bodega_model::jars::acid::Agent;
+use bodega_model::jars::size::JarSize;
+use bodega_model::judge::finding::Ruling;
+use bodega_model::kitchen::altitude::Altitude;
+use bodega_model::measures::amounts::exact;
+use bodega_model::measures::ids::{BenchPhId, CannerId, LotId};
+use bodega_model::measures::moment::Minutes;
+use bodega_model::records::canner::Canner;
+use bodega_model::records::kitchen::Units;
+use bodega_model::records::recipe::{BenchPh, RecipeText};
+use bodega_model::tables::process::{Method, RefusalCode};
 
 use super::kitchen::{at, canner as a_canner, lot};
-use bodega_core::crates::fruit::{Condition, Kind};
-use bodega_core::judge::Ruling;
 
 fn text(key: &str) -> RecipeText {
     all().iter().find(|shipped| shipped.key == key).unwrap().text.clone()
@@ -34,7 +36,7 @@ fn minutes_at(
     let canner = a_canner(Method::BoilingWater);
     let wanted = Wanted { factor, jar, mix: None };
     let wish = wish(&text(key), &wanted, &canner, Altitude::from_feet(feet).unwrap()).unwrap();
-    let plan = match work_out(&wish, &canner.room(&Default::default()), Minutes(25)) {
+    let plan = match work_out(&wish, &room_of(&canner, &Default::default()), Minutes(25)) {
         Ok(plan) => plan,
         Err(bodega_core::plan::batch::NoPlan::Refused(refusal)) => return Err(refusal.code),
         Err(other) => panic!("{other}"),
@@ -89,7 +91,7 @@ fn what_fills_no_jars_says_why() {
 #[test]
 fn tomatoes_are_drawn_as_far_as_they_are_needed_and_the_rest_is_bought() {
     let lots = [1, 2].map(|id| lot(LotId(id), Kind::Paste, Condition::FirmRipe, None));
-    let parts = text("chile_salsa").parts();
+    let parts = parts_of(&text("chile_salsa"));
     // Five pounds a time, of two lots of twenty.
     let times = |factor: f64| scaled(&parts, &exact(factor));
     let drawn = |factor: f64| {
@@ -110,7 +112,7 @@ fn a_copy_keeps_what_was_held_against_a_copy_and_rounds_to_the_safe_side() {
     let half = copy(&checked, 0.5);
     assert_eq!(half.name, format!("{} × 0.5", checked.name));
     assert_eq!(stands(&half, None).standing, stands(&checked, None).standing);
-    let kept = bodega_core::recipe::compare::compare(&checked.parts(), &half.parts());
+    let kept = bodega_core::recipe::compare::compare(&parts_of(&checked), &parts_of(&half));
     assert_eq!(kept.verdict, Ruling::Fine, "{kept:?}");
     assert!((half.makes.unwrap().high - 3.0).abs() < 1e-9);
 }

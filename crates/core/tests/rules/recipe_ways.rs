@@ -1,8 +1,8 @@
 //! Ways back against a linear programme and an exhaustive look around, which know nothing of the comparison.
 
 use bodega_core::recipe::back::{Change, ways_back};
-use bodega_core::recipe::measure::Unit;
-use bodega_core::recipe::part::{Part, Role};
+use bodega_model::measures::amounts::Unit;
+use bodega_model::recipe::part::{Part, Role};
 use microlp::{ComparisonOp, LinearExpr, OptimizationDirection, Problem};
 
 /// The minimal standard generator, so that the recipes are the same on every machine.

@@ -1,22 +1,24 @@
 //! What a canner has room for, against the geometry of circles, and what rides along in it.
 
 use bodega_core::canner::beside::{MOST_WAIT, rides_along, waits_too_long_from};
-use bodega_core::canner::events::BoilEvent;
 use bodega_core::canner::loads::{Group, group};
-use bodega_core::canner::outline::{JarOutside, Outline, Outsides, usual_outside};
 use bodega_core::canner::room::NoRoom;
+use bodega_core::canner::room::room_of;
 use bodega_core::canner::room::{CannerRoom, Room};
 use bodega_core::canner::standing::{Place, standing};
+use bodega_core::canner::standing::{holds, most_of};
 use bodega_core::counter::of_bench;
-use bodega_core::jars::size::JarSize;
-use bodega_core::judge::Code;
 use bodega_core::judge::records::judge_load;
-use bodega_core::kitchen::altitude::Altitude;
-use bodega_core::measures::moment::{Minutes, Moment};
-use bodega_core::measures::units::millimetres as mm;
-use bodega_core::records::canner::PotSize;
-use bodega_core::records::load::AlsoIn;
-use bodega_core::tables::process::Method;
+use bodega_model::canner::events::BoilEvent;
+use bodega_model::canner::outline::{JarOutside, Outline, Outsides, usual_outside};
+use bodega_model::jars::size::JarSize;
+use bodega_model::judge::finding::Code;
+use bodega_model::kitchen::altitude::Altitude;
+use bodega_model::measures::moment::{Minutes, Moment};
+use bodega_model::measures::units::millimetres as mm;
+use bodega_model::records::canner::PotSize;
+use bodega_model::records::load::AlsoIn;
+use bodega_model::tables::process::Method;
 use proptest::prelude::*;
 use uom::si::length::millimeter;
 
@@ -51,7 +53,7 @@ proptest! {
         let sizes = [(JarSize::Quart, quarts), (JarSize::Pint, pints), (JarSize::HalfPint, halves)];
         let jars = jars_of(&sizes);
         let places = standing(outline, &jars, &Outsides::default());
-        prop_assert_eq!(outline.holds(&sizes, &Outsides::default()), places.is_some() || jars.is_empty());
+        prop_assert_eq!(holds(outline, &sizes, &Outsides::default()), places.is_some() || jars.is_empty());
         let Some(places) = places else { return Ok(()) };
         prop_assert_eq!(places.len(), jars.len());
         for (place, jar) in places.iter().zip(&jars) {
@@ -73,9 +75,9 @@ fn a_ring_of_jars_round_a_wider_one_stands_just_where_geometry_says() {
         let middle = JarOutside { diameter: mm(outer - 2.0 * slim), height: mm(100.0) };
         let outsides = Outsides([(JarSize::Quart, middle)].into());
         let jars = [(JarSize::Quart, 1), (JarSize::HalfPint, count)];
-        assert!(Outline::round(mm(outer + 0.5)).holds(&jars, &outsides), "{count} round one");
+        assert!(holds(Outline::round(mm(outer + 0.5)), &jars, &outsides), "{count} round one");
         assert!(
-            !Outline::round(mm(outer - 3.0)).holds(&jars, &outsides),
+            !holds(Outline::round(mm(outer - 3.0)), &jars, &outsides),
             "{count} round one in a narrower pot"
         );
     }
@@ -85,7 +87,7 @@ fn a_ring_of_jars_round_a_wider_one_stands_just_where_geometry_says() {
 fn a_roaster_takes_a_row_and_two_rows() {
     let quart = usual_outside(JarSize::Quart).diameter;
     let roaster = |along: f64, across: f64| Outline { length: quart * along, width: quart * across };
-    let most = |outline: Outline| outline.most_of(JarSize::Quart, &Outsides::default());
+    let most = |outline: Outline| most_of(outline, JarSize::Quart, &Outsides::default());
     assert_eq!(most(roaster(4.01, 1.01)), 4, "one row");
     assert_eq!(most(roaster(3.97, 1.01)), 3);
     // Two rows of three between the round ends, and one in each end.
@@ -118,10 +120,10 @@ fn a_measured_canner_places_what_shares_would_refuse_and_refuses_what_cannot_sta
     assert!(!room.holds(&[(JarSize::Quart, 7), (JarSize::HalfPint, 4)]));
     assert!(!room.holds(&[(JarSize::Quart, 8)]) && room.holds(&[(JarSize::Quart, 7), (JarSize::Pint, 0)]));
     // The household's own count still bounds each size.
-    let counted = bodega_core::records::canner::Canner { pot: Some(POT), ..canner(Method::BoilingWater) };
-    assert_eq!(counted.room(&Outsides::default()).most_of(JarSize::Quart), Ok(7));
+    let counted = bodega_model::records::canner::Canner { pot: Some(POT), ..canner(Method::BoilingWater) };
+    assert_eq!(room_of(&counted, &Outsides::default()).most_of(JarSize::Quart), Ok(7));
     assert_eq!(
-        counted.room(&Outsides::default()).most_of(JarSize::Litre),
+        room_of(&counted, &Outsides::default()).most_of(JarSize::Litre),
         Err(NoRoom::NotCounted(JarSize::Litre))
     );
 }

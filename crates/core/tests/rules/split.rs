@@ -3,18 +3,18 @@
 use std::sync::LazyLock;
 
 use bodega_core::canner::room::Capacity;
-use bodega_core::crates::fruit::Kind;
-use bodega_core::jars::size::{JarSize, Mouth};
-use bodega_core::kitchen::altitude::Altitude;
-use bodega_core::ledger::food::Stuff;
-use bodega_core::measures::moment::Minutes;
-use bodega_core::measures::units::{in_pounds, in_quarts, pounds};
-use bodega_core::plan::making::Making;
 use bodega_core::plan::outlook::{HANDS_PER_JAR, hands_per_lb, stove_time};
 use bodega_core::plan::split::{Choice, NoSplit, Question, Resource, Split, Stock, limits, split};
 use bodega_core::plan::stuff::{jar_quarts, quarts_per_pound};
 use bodega_core::plan::yields::learn::Household;
-use bodega_core::tables::process::{Method, Product, Query, look_up};
+use bodega_model::crates::fruit::Kind;
+use bodega_model::jars::size::{JarSize, Mouth};
+use bodega_model::kitchen::altitude::Altitude;
+use bodega_model::ledger::food::Stuff;
+use bodega_model::measures::moment::Minutes;
+use bodega_model::measures::units::{in_pounds, in_quarts, pounds};
+use bodega_model::plan::making::Making;
+use bodega_model::tables::process::{Method, Product, Query, look_up};
 use proptest::prelude::*;
 use serde_json::Value;
 
@@ -279,7 +279,7 @@ fn a_large_day_is_solved_and_proven() {
     let mut choices: Vec<Choice> = Making::ALL
         .into_iter()
         .take(8)
-        .map(|making| choice(making, bodega_core::plan::making::usual_jar(&making), 9))
+        .map(|making| choice(making, bodega_model::plan::making::usual_jar(&making), 9))
         .collect();
     choices[3].preference = 3.0;
     let stock = Stock {

@@ -1,18 +1,18 @@
 //! What stands against one jar among others that went through something else, and since when.
 
-use bodega_core::canner::clock::BoilClock;
-use bodega_core::canner::events::BoilEvent::{Boils, HeatOff, JarOut, JarsIn, Lifted};
-use bodega_core::canner::events::Happened;
-use bodega_core::jars::size::JarSize;
-use bodega_core::judge::Code;
-use bodega_core::judge::against::JarStanding;
 use bodega_core::judge::standing::standings;
-use bodega_core::measures::moment::{Minutes, Moment};
-use bodega_core::records::jar::JarRecord;
-use bodega_core::records::load::CannerLoad;
 use bodega_core::shelf::label_words::best_line;
-use bodega_core::tables::process::Method;
-use bodega_core::towel::seal::Rescue;
+use bodega_model::canner::clock::BoilClock;
+use bodega_model::canner::events::BoilEvent::{Boils, HeatOff, JarOut, JarsIn, Lifted};
+use bodega_model::canner::events::Happened;
+use bodega_model::jars::size::JarSize;
+use bodega_model::judge::finding::Code;
+use bodega_model::judge::standing::{Against, End, JarStanding};
+use bodega_model::measures::moment::{Minutes, Moment};
+use bodega_model::records::jar::JarRecord;
+use bodega_model::records::load::CannerLoad;
+use bodega_model::tables::process::Method;
+use bodega_model::towel::seal::Rescue;
 
 use super::kitchen::{at, happened, jar, load, on_the_towel};
 
@@ -77,4 +77,21 @@ fn a_label_says_best_before_only_of_what_may_be_eaten() {
     });
     let line = best_line(&stopped[0], "2027-09-12");
     assert!(line.starts_with("do not eat: ") && !line.contains("2027"), "{line}");
+}
+
+#[test]
+fn only_a_stop_about_the_dose_says_that_the_acid_is_missing() {
+    let lacks = |code: Code| {
+        let stop = Against {
+            code,
+            subject: code.subject(),
+            brief: code.label().to_owned(),
+            message: String::new(),
+            since: Moment(0),
+            ends: vec![End::Reprocess],
+        };
+        JarStanding { against: vec![stop], ..JarStanding::CLEAR }.lacks_acid()
+    };
+    assert!(lacks(Code::NoAcid) && lacks(Code::AcidShort) && lacks(Code::PotDoseShort));
+    assert!(!lacks(Code::LowAcidAddition) && !lacks(Code::FreshCitrus) && !JarStanding::CLEAR.lacks_acid());
 }

@@ -4,12 +4,13 @@
 //! yields); National Center for Home Food Preservation (paste). Boiling points: computed once with CoolProp 8.0.0 and
 //! fluids 1.3.1 on the US Standard Atmosphere 1976.
 
-use bodega_core::jars::acid::{Agent, per_jar};
-use bodega_core::jars::size::JarSize;
-use bodega_core::kitchen::altitude::Altitude;
-use bodega_core::measures::units::{in_quarts, pounds};
-use bodega_core::plan::yields::{self, Thickness};
-use bodega_core::tables::process::{Medium, Method, Pack, Product, Query, RefusalCode, look_up};
+use bodega_core::plan::yields;
+use bodega_model::jars::acid::{Agent, per_jar};
+use bodega_model::jars::size::JarSize;
+use bodega_model::kitchen::altitude::Altitude;
+use bodega_model::measures::units::{in_quarts, pounds};
+use bodega_model::plan::making::Thickness;
+use bodega_model::tables::process::{Medium, Method, Pack, Product, Query, RefusalCode, look_up};
 use uom::si::thermodynamic_temperature::degree_celsius;
 
 fn query(
@@ -251,7 +252,7 @@ fn yields_give_back_the_published_bushel() {
         (Product::Whole, None, 15.0, 21.0, 3.0),
     ] {
         let made = yields::expect(product, thickness, bushel);
-        let close = |volume: bodega_core::measures::units::Volume, quarts: f64| {
+        let close = |volume: bodega_model::measures::units::Volume, quarts: f64| {
             (in_quarts(volume) - quarts).abs() < 1e-9
         };
         // A canner load of crushed takes 22 lb for 7 quarts, a little more than the leanest bushel.

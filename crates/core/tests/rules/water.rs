@@ -1,20 +1,21 @@
 //! Water over the lids: how much a process takes, how much boils away, when somebody looks again, and what was said of it.
 
-use bodega_core::canner::clock::BoilClock;
-use bodega_core::canner::cover::{UnderJars, WaterOver};
-use bodega_core::canner::events::BoilEvent;
 use bodega_core::canner::moment::{key, said};
 use bodega_core::canner::over::{cover_of, is_cover_open, look_again_from, look_again_words};
 use bodega_core::canner::water::{at_the_end, filling, topping_up, unmeasured};
 use bodega_core::counter::of_canner;
 use bodega_core::jars::bench::{self, JarStep};
-use bodega_core::jars::size::JarSize;
 use bodega_core::judge::records::judge_load;
-use bodega_core::judge::{Ask, Code, Ruling, Severity};
-use bodega_core::measures::moment::Minutes;
-use bodega_core::records::canner::PotSize;
-use bodega_core::records::load::CannerLoad;
-use bodega_core::tables::process::Method;
+use bodega_model::canner::clock::BoilClock;
+use bodega_model::canner::cover::{UnderJars, WaterOver};
+use bodega_model::canner::events::BoilEvent;
+use bodega_model::jars::size::JarSize;
+use bodega_model::judge::finding::{Code, Ruling, Severity};
+use bodega_model::judge::question::Ask;
+use bodega_model::measures::moment::Minutes;
+use bodega_model::records::canner::PotSize;
+use bodega_model::records::load::CannerLoad;
+use bodega_model::tables::process::Method;
 use uom::si::length::{inch, millimeter};
 use uom::si::volume::liter;
 
@@ -133,7 +134,7 @@ fn a_long_process_is_looked_at_again_at_half_time() {
 #[test]
 fn water_that_nobody_looked_at_cannot_be_told() {
     let judged = |load: &CannerLoad| {
-        judge_load(load, &[], bodega_core::kitchen::altitude::Altitude::from_feet(500.0).ok())
+        judge_load(load, &[], bodega_model::kitchen::altitude::Altitude::from_feet(500.0).ok())
     };
     let asks = |load: &CannerLoad| judged(load).questions.iter().any(|question| question.ask == Ask::Water);
     for (over, is_open) in [

@@ -1,10 +1,11 @@
 //! Learned yields in households that are not the model's: skewed batches, rounded jars, misuse, another variety halfway.
 
-use bodega_core::crates::fruit::Kind;
-use bodega_core::measures::units::{in_quarts, pounds};
+use bodega_core::plan::yields::expect;
 use bodega_core::plan::yields::learn::{Finished, Household};
-use bodega_core::plan::yields::{Thickness, expect};
-use bodega_core::tables::process::Product;
+use bodega_model::crates::fruit::Kind;
+use bodega_model::measures::units::{in_quarts, pounds};
+use bodega_model::plan::making::Thickness;
+use bodega_model::tables::process::Product;
 
 /// A small generator of numbers between 0 and 1, the same on every machine (SplitMix64, Steele et al. 2014, from memory).
 struct Dice(u64);

@@ -2,14 +2,15 @@
 
 use actix_web::{get, web};
 use bodega_core::figures::{FigureName, KnownFigure, known};
-use bodega_core::jars::acid::{self, Agent};
-use bodega_core::jars::size::JarSize;
-use bodega_core::jars::spoons::volume_of;
-use bodega_core::kitchen::altitude::{Altitude, WaterBand};
-use bodega_core::ledger::keep::FREEZER_HEADSPACE;
-use bodega_core::records::kitchen::Units;
-use bodega_core::tables::process::{Gauge, Method, Product, headspace, tables};
-use bodega_core::tables::source::Source;
+use bodega_model::jars::acid;
+use bodega_model::jars::acid::Agent;
+use bodega_model::jars::size::JarSize;
+use bodega_model::jars::spoons::volume_of;
+use bodega_model::kitchen::altitude::{Altitude, WaterBand};
+use bodega_model::ledger::keep::FREEZER_HEADSPACE;
+use bodega_model::published::source::Source;
+use bodega_model::records::kitchen::Units;
+use bodega_model::tables::process::{Gauge, Method, Product, headspace, tables};
 use uom::si::length::inch;
 use uom::si::thermodynamic_temperature::{degree_celsius, degree_fahrenheit};
 

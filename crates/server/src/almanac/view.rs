@@ -1,12 +1,13 @@
 //! The rule book as the tables hold it, for drawing.
 
-use bodega_core::jars::acid::Agent;
-use bodega_core::jars::size::JarSize;
-use bodega_core::kitchen::altitude::Altitude;
-use bodega_core::kitchen::ways::HeightIn;
-use bodega_core::measures::moment::Minutes;
-use bodega_core::tables::process::{self, Gauge, Medium, Method, Pack, Product, tables};
-use bodega_core::tables::source::Source;
+use bodega_model::jars::acid::Agent;
+use bodega_model::jars::size::JarSize;
+use bodega_model::kitchen::altitude::Altitude;
+use bodega_model::kitchen::ways::HeightIn;
+use bodega_model::measures::moment::Minutes;
+use bodega_model::published::source::Source;
+use bodega_model::tables::process;
+use bodega_model::tables::process::{Gauge, Medium, Method, Pack, Product, tables};
 use serde::Serialize;
 use utoipa::ToSchema;
 

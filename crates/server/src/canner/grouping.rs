@@ -2,7 +2,7 @@
 
 use actix_web::{get, put, web};
 use bodega_core::canner::regroup::{NoRegrouping, Regrouping, regroup as regroup_loads};
-use bodega_core::measures::moment::Minutes;
+use bodega_model::measures::moment::Minutes;
 use serde::Serialize;
 use utoipa::ToSchema;
 

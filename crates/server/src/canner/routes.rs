@@ -2,15 +2,15 @@
 
 use actix_web::{delete, get, post, put, web};
 use bodega_core::canner::beside::AlsoHow;
-use bodega_core::canner::cover::{UnderJars, WaterOver};
-use bodega_core::canner::events::BoilEvent;
-use bodega_core::jars::size::JarSize;
-use bodega_core::measures::ids::{CannerId, JarId, LoadId};
-use bodega_core::measures::limits::{POUNDS, PROBE};
-use bodega_core::measures::moment::Moment;
 use bodega_core::plan::checklist::wash_up;
-use bodega_core::records::kitchen::Kitchen;
-use bodega_core::records::load::{AlsoIn, CannerLoad, CannerReading, JarMoment};
+use bodega_model::canner::cover::{UnderJars, WaterOver};
+use bodega_model::canner::events::BoilEvent;
+use bodega_model::jars::size::JarSize;
+use bodega_model::measures::ids::{CannerId, JarId, LoadId};
+use bodega_model::measures::limits::{POUNDS, PROBE};
+use bodega_model::measures::moment::Moment;
+use bodega_model::records::kitchen::Kitchen;
+use bodega_model::records::load::{AlsoIn, CannerLoad, CannerReading, JarMoment};
 use bodega_store::StoreError;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;

@@ -3,12 +3,12 @@
 use std::time::Duration;
 
 use actix_web::{put, web};
-use bodega_core::canner::events::Phase;
 use bodega_core::canner::heat::{USUAL_EFFICIENCY, heat_to_boil};
 use bodega_core::canner::water::{charge, filling, power};
-use bodega_core::measures::ids::LoadId;
-use bodega_core::records::load::CannerReading;
 use bodega_devices::{Device, Reading, SimulatedCanner};
+use bodega_model::canner::events::Phase;
+use bodega_model::measures::ids::LoadId;
+use bodega_model::records::load::CannerReading;
 use bodega_store::StoreError;
 use serde::Deserialize;
 use uom::si::thermodynamic_temperature::degree_celsius;

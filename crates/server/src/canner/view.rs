@@ -1,8 +1,6 @@
 //! A load as its stations show it: doses, water, clock, what happened, what the judge says.
 
 use bodega_core::canner::beside::{rides_along, waits_too_long_from};
-use bodega_core::canner::cover::{UnderJars, WaterOver};
-use bodega_core::canner::events::{BoilEvent, Phase};
 use bodega_core::canner::heat::water_before;
 use bodega_core::canner::moment::{Said, said};
 use bodega_core::canner::over::{cover_of, is_cover_open, look_again_words};
@@ -12,26 +10,28 @@ use bodega_core::canner::standing::{Place, standing};
 use bodega_core::canner::water::{
     OVERHANG, at_the_end, come_up_of, filling, outline, pace_of, stands_over, topping_up, unmeasured,
 };
-use bodega_core::jars::acid::Agent;
 use bodega_core::jars::bench::{
     BenchStep, JarStep, before_filling, bench_steps, last_step, next_step, state_of,
 };
-use bodega_core::jars::claims::{Claims, asks_acid, asks_hot, asks_liquid, asks_skins};
 use bodega_core::jars::doses::{Dose, DosedPot, doses, has_acid};
-use bodega_core::jars::size::JarSize;
-use bodega_core::judge::Ruling;
 use bodega_core::judge::records::{BatchFacts, Judged, judge_load};
 use bodega_core::judge::standing::altitude_for;
-use bodega_core::kitchen::altitude::Altitude;
-use bodega_core::measures::ids::{BatchId, BowlsId, CannerId, JarId, LoadId, RecipeId};
-use bodega_core::measures::moment::{Minutes, Moment};
 use bodega_core::recipe::bowls::seen;
-use bodega_core::records::batch::Batch;
-use bodega_core::records::jar::{Jar, count_sizes};
-use bodega_core::records::kitchen::{Kitchen, Units};
-use bodega_core::records::load::{AlsoIn, CannerLoad, GoneJar};
-use bodega_core::records::recipe::BatchRecipe;
-use bodega_core::tables::process::Method;
+use bodega_model::canner::cover::{UnderJars, WaterOver};
+use bodega_model::canner::events::{BoilEvent, Phase};
+use bodega_model::jars::acid::Agent;
+use bodega_model::jars::size::JarSize;
+use bodega_model::judge::finding::Ruling;
+use bodega_model::kitchen::altitude::Altitude;
+use bodega_model::measures::ids::{BatchId, BowlsId, CannerId, JarId, LoadId, RecipeId};
+use bodega_model::measures::moment::{Minutes, Moment};
+use bodega_model::records::batch::Batch;
+use bodega_model::records::claims::{Claims, asks_acid, asks_hot, asks_liquid, asks_skins};
+use bodega_model::records::jar::{Jar, count_sizes};
+use bodega_model::records::kitchen::{Kitchen, Units};
+use bodega_model::records::load::{AlsoIn, CannerLoad, GoneJar};
+use bodega_model::records::recipe::BatchRecipe;
+use bodega_model::tables::process::Method;
 use bodega_store::StoreError;
 use serde::Serialize;
 use uom::si::length::{inch, millimeter};

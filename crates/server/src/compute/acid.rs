@@ -1,11 +1,12 @@
 //! Acid per jar, in all, and a pot dose held against the jars.
 
 use actix_web::{post, web};
-use bodega_core::jars::acid::{self, Agent};
-use bodega_core::jars::size::JarSize;
-use bodega_core::jars::spoons::volume_of;
-use bodega_core::measures::limits::{BOTTLE, JAR_COUNT, POT_DOSE};
-use bodega_core::measures::units::millilitres;
+use bodega_model::jars::acid;
+use bodega_model::jars::acid::Agent;
+use bodega_model::jars::size::JarSize;
+use bodega_model::jars::spoons::volume_of;
+use bodega_model::measures::limits::{BOTTLE, JAR_COUNT, POT_DOSE};
+use bodega_model::measures::units::millilitres;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 

@@ -3,27 +3,29 @@
 use std::collections::BTreeMap;
 
 use actix_web::{post, web};
-use bodega_core::canner::cover::UnderJars;
-use bodega_core::crates::fruit::Kind;
-use bodega_core::jars::acid::Agent;
-use bodega_core::jars::contents::Added;
-use bodega_core::jars::size::JarSize;
+use bodega_core::judge::case::CaseCanner;
 use bodega_core::judge::case::{
-    AcidSource, Case, CaseAcid, CaseFruit, CaseJar, CaseRecipe, Damage, Heating, JarKind, LidState, LogEvent,
-    LogLine, OtherJars, PhReading, PhSample, Ripeness, Temperatures, Vine,
+    Case, CaseAcid, CaseFruit, CaseJar, CaseRecipe, Damage, Heating, LogEvent, LogLine, OtherJars, PhReading,
+    PhSample, Ripeness, Temperatures, Vine,
 };
 use bodega_core::judge::records::unknown;
-use bodega_core::judge::{CaseCanner, Verdict, judge};
-use bodega_core::kitchen::altitude::Altitude;
-use bodega_core::measures::limits::{
+use bodega_core::judge::{Verdict, judge};
+use bodega_model::canner::cover::UnderJars;
+use bodega_model::contents::Added;
+use bodega_model::crates::fruit::Kind;
+use bodega_model::jars::acid::Agent;
+use bodega_model::jars::kinds::{AcidSource, JarKind, LidState};
+use bodega_model::jars::size::JarSize;
+use bodega_model::kitchen::altitude::Altitude;
+use bodega_model::measures::limits::{
     BOTTLE_AGE, CELSIUS, HEADSPACE, HOURS, JAR_COUNT, Limit, MINUTES, PH, POT_DOSE, POUNDS, RECIPE_JARS,
     WATER_COVER, WEIGHT,
 };
-use bodega_core::measures::units::{Length, Temperature, Time, kilograms};
-use bodega_core::recipe::process::RecipeProcess;
-use bodega_core::records::recipe::Makes;
-use bodega_core::tables::process::{Medium, Pack, Product, check_medium};
-use bodega_core::towel::liquid::LiquidLost;
+use bodega_model::measures::units::{Length, Temperature, Time, kilograms};
+use bodega_model::recipe::process::RecipeProcess;
+use bodega_model::records::recipe::Makes;
+use bodega_model::tables::process::{Medium, Pack, Product, check_medium};
+use bodega_model::towel::liquid::LiquidLost;
 use serde::Deserialize;
 use uom::si::length::inch;
 use uom::si::thermodynamic_temperature::degree_celsius;

@@ -1,14 +1,16 @@
 //! What fits into the canner, and how much water goes in before the jars.
 
+use bodega_core::canner::standing::most_of;
 use std::collections::BTreeMap;
 
 use actix_web::{post, web};
-use bodega_core::canner::outline::Outsides;
-use bodega_core::canner::pot::{COVER_IN, Cover, Filling, fill};
-use bodega_core::jars::size::JarSize;
-use bodega_core::measures::limits::{JAR_COUNT, WATER_COVER};
-use bodega_core::measures::units::{Length, inches};
-use bodega_core::records::canner::PotSize;
+use bodega_core::canner::pot::{Cover, Filling, fill};
+use bodega_model::canner::cover::COVER_IN;
+use bodega_model::canner::outline::Outsides;
+use bodega_model::jars::size::JarSize;
+use bodega_model::measures::limits::{JAR_COUNT, WATER_COVER};
+use bodega_model::measures::units::{Length, inches};
+use bodega_model::records::canner::PotSize;
 use serde::{Deserialize, Serialize};
 use uom::si::length::{inch, millimeter};
 use uom::si::volume::liter;
@@ -65,7 +67,7 @@ pub async fn compute_canner(Json(request): Json<CannerRequest>) -> Result<web::J
         fill(&pot, &jars, Cover { at_start: cover, least: inches(COVER_IN) }, &outsides);
     Ok(web::Json(CannerAnswer {
         fits,
-        max_of: JarSize::ALL.iter().map(|jar| (*jar, pot.outline.most_of(*jar, &outsides))).collect(),
+        max_of: JarSize::ALL.iter().map(|jar| (*jar, most_of(pot.outline, *jar, &outsides))).collect(),
         water_level_before_mm: level_before.get::<millimeter>(),
         water_l: water.get::<liter>(),
         headroom_mm: headroom.get::<millimeter>(),

@@ -5,7 +5,7 @@ use std::time::Duration;
 
 use actix_web::{post, web};
 use bodega_core::day::{After, Budget, Day, Layout, Limits, Needs, Status, Task, Wish, lay_out};
-use bodega_core::measures::limits::{DAY_LAG, DAY_LENGTH, DAY_RESOURCE, SEARCH_TIME};
+use bodega_model::measures::limits::{DAY_LAG, DAY_LENGTH, DAY_RESOURCE, SEARCH_TIME};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 

@@ -2,8 +2,8 @@
 
 use actix_web::{post, web};
 use bodega_core::jars::unknown::{JarByWater, by_water};
-use bodega_core::measures::limits::JAR_WATER;
-use bodega_core::measures::units::kilograms;
+use bodega_model::measures::limits::JAR_WATER;
+use bodega_model::measures::units::kilograms;
 use serde::Deserialize;
 use utoipa::ToSchema;
 

@@ -1,21 +1,21 @@
 //! How thick, how long, where is the mark.
 
 use actix_web::{post, web};
-use bodega_core::kettle::ROOM_C;
-use bodega_core::kettle::contents::{Contents, MOST_BRIX, Target};
 use bodega_core::kettle::finish::{CookDown, Forecast, Happened, minutes};
 use bodega_core::kettle::heat::{Heat, by_volume};
 use bodega_core::kettle::sight::Sight;
 use bodega_core::kettle::vessel::Vessel;
-use bodega_core::kitchen::altitude::Altitude;
-use bodega_core::measures::limits::{
+use bodega_model::kettle::contents::{Contents, MOST_BRIX, Target};
+use bodega_model::kettle::words::ROOM_C;
+use bodega_model::kitchen::altitude::Altitude;
+use bodega_model::measures::limits::{
     ADDED_BRIX, BRIX, DEPTH_READ, EFFICIENCY, EVAPORATION, FILLED_AT, FRACTION_LEFT, KETTLE_VOLUME,
     LOG_MINUTE, PROBE, VESSEL_DIAMETER, VESSEL_HEIGHT, WATTS, WEIGHT,
 };
-use bodega_core::measures::units::{
+use bodega_model::measures::units::{
     Length, Power, Time, celsius, in_litres_per_hour, kilograms, litres, litres_per_hour, millimetres,
 };
-use bodega_core::records::kitchen::Units;
+use bodega_model::records::kitchen::Units;
 use uom::si::length::millimeter;
 use uom::si::mass::kilogram;
 use uom::si::power::watt;

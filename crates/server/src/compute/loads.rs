@@ -6,12 +6,12 @@ use actix_web::{post, web};
 use bodega_core::canner::loads::{Group, group};
 use bodega_core::canner::room::Capacity;
 use bodega_core::canner::room::{CannerRoom, Room};
-use bodega_core::jars::size::JarSize;
-use bodega_core::kitchen::altitude::Altitude;
-use bodega_core::measures::limits::{CAPACITY, JAR_COUNT, TURNAROUND};
-use bodega_core::measures::moment::Minutes;
-use bodega_core::records::canner::PotSize;
-use bodega_core::tables::process::{Medium, Method, Pack, Product, Query, check_medium, look_up};
+use bodega_model::jars::size::JarSize;
+use bodega_model::kitchen::altitude::Altitude;
+use bodega_model::measures::limits::{CAPACITY, JAR_COUNT, TURNAROUND};
+use bodega_model::measures::moment::Minutes;
+use bodega_model::records::canner::PotSize;
+use bodega_model::tables::process::{Medium, Method, Pack, Product, Query, check_medium, look_up};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 

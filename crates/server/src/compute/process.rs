@@ -1,12 +1,12 @@
 //! Which tested process covers a jar.
 
 use actix_web::{post, web};
-use bodega_core::jars::size::JarSize;
-use bodega_core::kitchen::altitude::Altitude;
-use bodega_core::tables::process::{
+use bodega_model::jars::size::JarSize;
+use bodega_model::kitchen::altitude::Altitude;
+use bodega_model::published::source::Source;
+use bodega_model::tables::process::{
     Medium, Method, Pack, ProcessOption, Product, Query, Refusal, check_medium, headspace, look_up,
 };
-use bodega_core::tables::source::Source;
 use serde::{Deserialize, Serialize};
 use uom::si::length::inch;
 use utoipa::ToSchema;

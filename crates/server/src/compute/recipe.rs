@@ -1,14 +1,14 @@
 //! The bowls against a recipe over HTTP, without any records.
 
 use actix_web::{post, web};
-use bodega_core::judge::Ruling;
-use bodega_core::measures::limits::{RECIPE_PARTS, RECIPE_TIMES};
-use bodega_core::recipe::acids::Swap;
 use bodega_core::recipe::back::{Change, instead, ways_back_filled};
 use bodega_core::recipe::compare::{Proportion, compare_filled};
-use bodega_core::recipe::measure::exact;
-use bodega_core::recipe::part::Part;
 use bodega_core::recipe::scale::scaled;
+use bodega_core::recipe::swap::Swap;
+use bodega_model::judge::finding::Ruling;
+use bodega_model::measures::amounts::exact;
+use bodega_model::measures::limits::{RECIPE_PARTS, RECIPE_TIMES};
+use bodega_model::recipe::part::Part;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 

@@ -3,13 +3,14 @@
 use std::collections::BTreeMap;
 
 use actix_web::{post, web};
-use bodega_core::crates::fruit::Kind;
-use bodega_core::jars::size::JarSize;
-use bodega_core::measures::limits::WEIGHT;
-use bodega_core::measures::units::{in_quarts, kilograms};
-use bodega_core::plan::yields::{self, Range, Thickness, full_jars};
-use bodega_core::tables::process::Product;
-use bodega_core::tables::source::Source;
+use bodega_core::plan::yields::{self, Range, full_jars};
+use bodega_model::crates::fruit::Kind;
+use bodega_model::jars::size::JarSize;
+use bodega_model::measures::limits::WEIGHT;
+use bodega_model::measures::units::{in_quarts, kilograms};
+use bodega_model::plan::making::Thickness;
+use bodega_model::published::source::Source;
+use bodega_model::tables::process::Product;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 

@@ -1,19 +1,19 @@
 //! The line on top of every screen: everything is somewhere.
 
-use bodega_core::canner::events::Phase;
 use bodega_core::canner::probe::{Suggestion, suggestion};
 use bodega_core::counter::{Call, of_bench, of_canner, of_kettle, of_lids, of_towel};
 use bodega_core::jars::bench::next_load;
 use bodega_core::jars::doses::has_acid;
 use bodega_core::kettle::goal::hold_between;
-use bodega_core::ledger::food::Food;
-use bodega_core::measures::ids::LoadId;
-use bodega_core::measures::moment::{Minutes, Moment};
-use bodega_core::records::kitchen::Kitchen;
-use bodega_core::records::load::CannerLoad;
-use bodega_core::records::towel::Towel;
 use bodega_core::towel::seal::Wrong;
 use bodega_core::towel::ways_out::ways_out;
+use bodega_model::canner::events::Phase;
+use bodega_model::ledger::food::Food;
+use bodega_model::measures::ids::LoadId;
+use bodega_model::measures::moment::{Minutes, Moment};
+use bodega_model::records::kitchen::Kitchen;
+use bodega_model::records::load::CannerLoad;
+use bodega_model::records::towel::Towel;
 use bodega_store::{StoreError, if_readable};
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -154,7 +154,7 @@ pub(crate) fn count(shared: &Shared) -> Result<Counter, StoreError> {
     let now = shared.clock.now();
     let store = &shared.store;
     let lots = store.lots()?;
-    let grams = |wanted: fn(&bodega_core::records::lot::Lot) -> bool| {
+    let grams = |wanted: fn(&bodega_model::records::lot::Lot) -> bool| {
         lots.iter().filter(|lot| wanted(lot)).map(|lot| lot.left_g).sum::<i64>()
     };
     let loads = store.open_loads()?;
@@ -215,7 +215,7 @@ pub(crate) fn count(shared: &Shared) -> Result<Counter, StoreError> {
         kitchen,
         waiting_g: grams(|lot| lot.condition.can_be_canned()),
         waiting_fruit_g: grams(|lot| lot.condition.can_be_canned() && lot.food == Food::Fruit),
-        held_g: grams(|lot| lot.condition == bodega_core::crates::fruit::Condition::Unripe),
+        held_g: grams(|lot| lot.condition == bodega_model::crates::fruit::Condition::Unripe),
         batches: store.open_batches()?.len(),
         bench: on_bench.map(|load| Bench {
             load: load.id,

@@ -2,12 +2,12 @@
 //! `state` (fresh or frozen), `weight_kg`. Nothing is imported by half: every bad line is named, and nothing is kept.
 
 use actix_web::{HttpResponse, get, post, web};
-use bodega_core::crates::fruit::{Condition, Fault, Kind};
-use bodega_core::ledger::food::Food;
-use bodega_core::measures::limits::WEIGHT;
-use bodega_core::measures::names::check_day;
-use bodega_core::measures::units::grams;
-use bodega_core::records::lot::{Lot, NewLot};
+use bodega_model::crates::fruit::{Condition, Fault, Kind};
+use bodega_model::ledger::food::Food;
+use bodega_model::measures::limits::WEIGHT;
+use bodega_model::measures::names::check_day;
+use bodega_model::measures::units::grams;
+use bodega_model::records::lot::{Lot, NewLot};
 use jiff::civil::Date;
 use serde::{Deserialize, Serialize};
 use uom::si::mass::kilogram;

@@ -1,12 +1,12 @@
 //! What leaves a crate other than for jars: a part for the freezer, water off thawed fruit, some for the neighbour.
 
 use actix_web::{post, web};
-use bodega_core::ledger::food::{Food, FoodMeasure, FoodPlace, Told};
-use bodega_core::measures::ids::LotId;
-use bodega_core::measures::units::{Mass, grams};
-use bodega_core::plan::making::juice_brix;
-use bodega_core::records::lot::{Lot, LotChange};
-use bodega_core::records::moved::{Moved, Source};
+use bodega_model::ledger::food::{Food, FoodMeasure, FoodPlace, Told};
+use bodega_model::measures::ids::LotId;
+use bodega_model::measures::units::{Mass, grams};
+use bodega_model::plan::making::juice_brix;
+use bodega_model::records::lot::{Lot, LotChange};
+use bodega_model::records::moved::{Moved, Source};
 use uom::si::mass::kilogram;
 
 use crate::created::Created;

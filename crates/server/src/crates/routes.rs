@@ -1,26 +1,26 @@
 //! Crates over HTTP: weigh-ins by weight or by counted container.
 
 use actix_web::{get, patch, post, put, web};
-use bodega_core::crates::fruit::{Condition, Fault, Kind, SILL_DAYS};
 use bodega_core::crates::slip::{IsItSo, far_below};
-use bodega_core::ledger::food::Food;
-use bodega_core::measures::ids::LotId;
-use bodega_core::measures::limits::RIPE_SHARE;
-use bodega_core::measures::names::check_day;
-use bodega_core::records::lot::{Lot, LotChange, NewLot};
+use bodega_model::crates::fruit::{Condition, Fault, Kind, SILL_DAYS};
+use bodega_model::ledger::food::Food;
+use bodega_model::measures::ids::LotId;
+use bodega_model::measures::limits::RIPE_SHARE;
+use bodega_model::measures::names::check_day;
+use bodega_model::records::lot::{Lot, LotChange, NewLot};
 use jiff::civil::Date;
 use serde::Deserialize;
 use utoipa::ToSchema;
 
 use crate::clock::day_of;
 use crate::crates::view::LotView;
-use crate::crates::weight::{Amount, Weight, grams, weigh};
 use crate::created::Created;
 use crate::json::Json;
 use crate::live::Topic;
 use crate::named::NameRequest;
 use crate::problem::{ApiError, NameField, Problem};
 use crate::state::{Shared, change, read};
+use crate::weight::{Amount, Weight, grams, weigh};
 
 pub(crate) const MINUTES_A_DAY: i64 = 24 * 60;
 

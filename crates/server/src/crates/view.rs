@@ -1,12 +1,12 @@
 //! Lots as the crates show them.
 
-use bodega_core::judge::Finding;
 use bodega_core::judge::records::lot_findings;
-use bodega_core::ledger::keep::{Wait, lot_waits};
-use bodega_core::measures::moment::Moment;
 use bodega_core::plan::stuff::can_become;
-use bodega_core::records::lot::Lot;
-use bodega_core::tables::process::Product;
+use bodega_model::judge::finding::Finding;
+use bodega_model::ledger::keep::Wait;
+use bodega_model::measures::moment::Moment;
+use bodega_model::records::lot::Lot;
+use bodega_model::tables::process::Product;
 use jiff::civil::Date;
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -35,7 +35,7 @@ pub struct LotView {
 
 impl LotView {
     pub(crate) fn new(lot: Lot, now: Moment) -> Self {
-        let wait = lot_waits(&lot);
+        let wait = lot.waits();
         let is_late = wait.is_some_and(|wait| wait.is_over(now, day_of(now)));
         let stuff = lot.stuff(lot.left_g);
         let becomes = Product::ALL.iter().copied().filter(|product| can_become(&stuff, *product)).collect();

@@ -3,11 +3,11 @@
 use bodega_core::day::overnight::advice;
 use bodega_core::day::work::{BatchWork, Block, Pause, PrepareWork, Turnaround, key, tasks};
 use bodega_core::day::{Day, Needs};
-use bodega_core::measures::ids::BatchId;
-use bodega_core::measures::moment::{Minutes, Moment};
-use bodega_core::records::day::BlockNote;
+use bodega_model::measures::ids::BatchId;
+use bodega_model::measures::moment::{Minutes, Moment};
+use bodega_model::records::day::BlockNote;
 
-use crate::day::search::Search;
+use crate::state::day_search::Search;
 
 /// A batch on the line.
 #[derive(Debug, Clone, PartialEq, Eq)]

@@ -3,7 +3,6 @@
 use std::collections::HashMap;
 use std::collections::hash_map::Entry;
 
-use bodega_core::canner::events::Phase;
 use bodega_core::canner::water::{come_up_of, warm_up_of};
 use bodega_core::day::overnight::waits_as_juice;
 use bodega_core::day::pace::own_pace;
@@ -11,25 +10,27 @@ use bodega_core::day::work::{
     BatchWork, CookWork, LoadWork, Pause, PrepareWork, Turnaround, USUAL_LIFT, Work, key,
 };
 use bodega_core::day::{Needs, sink};
-use bodega_core::kettle::HeatSetting;
 use bodega_core::kettle::cooking::vessel;
+use bodega_core::kettle::heat::usual_rate;
 use bodega_core::kettle::vessels::{Usable, boiling_minutes, spread};
-use bodega_core::ledger::food::Food;
-use bodega_core::measures::ids::CannerId;
-use bodega_core::measures::moment::{Minutes, Moment};
-use bodega_core::measures::units::{Volume, grams, in_pounds, litres};
-use bodega_core::plan::outlook::{HANDS_PER_JAR, stove_per_lb, usual_rate};
+use bodega_core::plan::outlook::{HANDS_PER_JAR, stove_per_lb};
 use bodega_core::plan::stuff::{boiled_away, in_kettle};
 use bodega_core::recipe::bowls::planned;
 use bodega_core::recipe::scale::chopped;
-use bodega_core::records::batch::Batch;
-use bodega_core::records::cook::Kettle;
-use bodega_core::records::day::BlockNote;
-use bodega_core::records::jar::Jar;
-use bodega_core::records::kitchen::Kitchen;
-use bodega_core::records::load::CannerLoad;
-use bodega_core::records::lot::Lot;
-use bodega_core::tables::process::{Method, Pack};
+use bodega_model::canner::events::Phase;
+use bodega_model::kettle::words::HeatSetting;
+use bodega_model::ledger::food::Food;
+use bodega_model::measures::ids::CannerId;
+use bodega_model::measures::moment::{Minutes, Moment};
+use bodega_model::measures::units::{Volume, grams, in_pounds, litres};
+use bodega_model::records::batch::Batch;
+use bodega_model::records::cook::Kettle;
+use bodega_model::records::day::BlockNote;
+use bodega_model::records::jar::Jar;
+use bodega_model::records::kitchen::Kitchen;
+use bodega_model::records::load::CannerLoad;
+use bodega_model::records::lot::Lot;
+use bodega_model::tables::process::{Method, Pack};
 use bodega_store::{StoreError, if_readable};
 use uom::si::time::minute;
 

@@ -1,11 +1,12 @@
 //! The day over HTTP.
 
 use actix_web::{HttpResponse, get, post, web};
-use bodega_core::measures::limits::DAY_SLIP;
-use bodega_core::records::day::Mark;
+use bodega_model::measures::limits::DAY_SLIP;
+use bodega_model::records::day::Mark;
 use serde::Deserialize;
 use utoipa::ToSchema;
 
+use crate::day::last;
 use crate::day::reading::ground;
 use crate::day::view::{BlockView, DayView};
 use crate::json::Json;
@@ -17,7 +18,7 @@ use crate::state::{Shared, change, off_thread, read};
 pub(crate) async fn laid_out(shared: &web::Data<Shared>) -> Result<DayView, ApiError> {
     let ground = read(shared, ground).await?;
     let inner = shared.clone();
-    off_thread(move || inner.last_day.view(ground)).await
+    off_thread(move || last::view(&inner.last_day, ground)).await
 }
 
 /// The day from now on, laid out and proven as far as the time allows.

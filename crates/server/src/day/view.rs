@@ -5,7 +5,7 @@ use bodega_core::day::work::{Block, Work, break_near_its_hour, together};
 use bodega_core::day::{
     Day, Layout, Limits, Status, Wish, earlier_starts, later_starts, lay_out, with_reserve,
 };
-use bodega_core::measures::moment::{Minutes, Moment};
+use bodega_model::measures::moment::{Minutes, Moment};
 use serde::Serialize;
 use utoipa::ToSchema;
 

@@ -2,8 +2,8 @@
 
 use bodega_core::day::work::BatchWork;
 use bodega_core::day::{Needs, shortest};
-use bodega_core::measures::ids::BatchId;
-use bodega_core::measures::moment::Moment;
+use bodega_model::measures::ids::BatchId;
+use bodega_model::measures::moment::Moment;
 use serde::Serialize;
 use utoipa::ToSchema;
 

@@ -1,11 +1,12 @@
 //! A recipe in the demo's book, copied to be checked, and bowls into which too much went.
 
-use bodega_core::measures::moment::Moment;
-use bodega_core::recipe::measure::exact;
-use bodega_core::recipe::part::{Part, Role};
+use bodega_core::recipe::page::parts_of;
 use bodega_core::recipe::scale::scaled;
 use bodega_core::recipe::shipped;
-use bodega_core::records::recipe::RecipeText;
+use bodega_model::measures::amounts::exact;
+use bodega_model::measures::moment::Moment;
+use bodega_model::recipe::part::{Part, Role};
+use bodega_model::records::recipe::RecipeText;
 use bodega_store::{Store, StoreError};
 
 /// How many times it is made.
@@ -21,7 +22,7 @@ pub(super) fn recipes(store: &Store, now: Moment) -> Result<(), StoreError> {
     };
     let text = RecipeText { name: "Terrace salsa".to_owned(), ..remembered.text.clone() };
     let recipe = store.add_recipe(&text, None, now)?;
-    let base = text.parts();
+    let base = parts_of(&text);
     let in_them = |part: Part| {
         let amount = part.amount.map(|amount| if part.role == Role::LowAcid { amount + 4.0 } else { amount });
         Part { amount, ..part }

@@ -1,20 +1,20 @@
 //! What is read and done at a kettle over HTTP: readings, touches, what goes in and what comes out.
 
 use actix_web::{delete, patch, post, web};
-use bodega_core::kettle::contents::Contents;
 use bodega_core::kettle::cooking::{taken_off, vessel, went_in};
-use bodega_core::kettle::{CookWhat, HeatSetting};
-use bodega_core::ledger::food::{Food, FoodMeasure, FoodPlace, Told};
-use bodega_core::measures::ids::{CookId, LotId};
-use bodega_core::measures::limits::{KETTLE_VOLUME, PROBE};
-use bodega_core::measures::moment::Moment;
-use bodega_core::measures::units::{in_litres_per_hour, litres};
 use bodega_core::plan::stuff::in_kettle;
-use bodega_core::records::batch::{Batch, Draw};
-use bodega_core::records::cook::{Cook, CookEvent};
-use bodega_core::records::kitchen::Units;
-use bodega_core::records::lot::Lot;
-use bodega_core::records::moved::{NewMove, Source};
+use bodega_model::kettle::contents::Contents;
+use bodega_model::kettle::words::{CookWhat, HeatSetting};
+use bodega_model::ledger::food::{Food, FoodMeasure, FoodPlace, Told};
+use bodega_model::measures::ids::{CookId, LotId};
+use bodega_model::measures::limits::{KETTLE_VOLUME, PROBE};
+use bodega_model::measures::moment::Moment;
+use bodega_model::measures::units::{in_litres_per_hour, litres};
+use bodega_model::records::batch::{Batch, Draw};
+use bodega_model::records::cook::{Cook, CookEvent};
+use bodega_model::records::kitchen::Units;
+use bodega_model::records::lot::Lot;
+use bodega_model::records::moved::{NewMove, Source};
 use bodega_store::StoreError;
 use serde::Deserialize;
 use uom::si::volume::liter;
@@ -23,7 +23,6 @@ use utoipa::ToSchema;
 use crate::age::Age;
 use crate::compute::kettle::shapes::KettleReading;
 use crate::compute::kettle::sight;
-use crate::crates::weight::whole_grams;
 use crate::created::Created;
 use crate::json::Json;
 use crate::kettle::habits::habits;
@@ -31,6 +30,7 @@ use crate::kettle::view::{CookView, view};
 use crate::live::Topic;
 use crate::problem::{ApiError, NameField, Problem};
 use crate::state::{Shared, change, read};
+use crate::weight::whole_grams;
 
 /// A reading, something that went in or came out, or a hand on the lid or the heat: one of them.
 #[derive(Debug, Clone, Copy, Deserialize, ToSchema)]

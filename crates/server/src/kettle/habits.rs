@@ -1,7 +1,7 @@
 //! What each kettle has shown of itself.
 
 use bodega_core::kettle::habits::{Habits, Past};
-use bodega_core::records::cook::Kettle;
+use bodega_model::records::cook::Kettle;
 use bodega_store::StoreError;
 
 use crate::state::Shared;

@@ -1,11 +1,11 @@
 //! Kettles and cook-downs over HTTP.
 
 use actix_web::{get, patch, post, put, web};
-use bodega_core::kettle::KettleHeat;
 use bodega_core::kettle::cooking::vessel;
-use bodega_core::measures::ids::{CookId, KettleId};
-use bodega_core::measures::limits::{DEPTH_READ, KETTLE_VOLUME, VESSEL_DIAMETER, VESSEL_HEIGHT};
-use bodega_core::records::cook::{Kettle, NewKettle};
+use bodega_model::kettle::words::KettleHeat;
+use bodega_model::measures::ids::{CookId, KettleId};
+use bodega_model::measures::limits::{DEPTH_READ, KETTLE_VOLUME, VESSEL_DIAMETER, VESSEL_HEIGHT};
+use bodega_model::records::cook::{Kettle, NewKettle};
 use bodega_store::StoreError;
 use serde::Deserialize;
 use uom::si::volume::liter;
@@ -15,8 +15,8 @@ use crate::created::Created;
 use crate::json::Json;
 use crate::kettle::habits::habits;
 use crate::kettle::view::{CookView, KettleView, on_stove, view};
-use crate::kitchen::names::clean_name;
 use crate::live::Topic;
+use crate::named::clean_name;
 use crate::problem::{ApiError, NameField, Problem};
 use crate::state::{Shared, change, read};
 

@@ -3,15 +3,16 @@
 use std::time::Duration;
 
 use actix_web::{post, web};
-use bodega_core::kettle::contents::Contents;
 use bodega_core::kettle::cooking::cook_down;
 use bodega_core::kettle::heat::by_weight;
-use bodega_core::kettle::{CookWhat, ROOM_C, UNDER_LID};
-use bodega_core::measures::ids::CookId;
-use bodega_core::measures::moment::{Minutes, Moment};
-use bodega_core::measures::units::{celsius, litres, litres_per_hour};
-use bodega_core::records::cook::{Cook, CookEvent};
+use bodega_core::kettle::pot::UNDER_LID;
 use bodega_devices::{Device, Hand, Reading, SimulatedKettle};
+use bodega_model::kettle::contents::Contents;
+use bodega_model::kettle::words::{CookWhat, ROOM_C};
+use bodega_model::measures::ids::CookId;
+use bodega_model::measures::moment::{Minutes, Moment};
+use bodega_model::measures::units::{celsius, litres, litres_per_hour};
+use bodega_model::records::cook::{Cook, CookEvent};
 use bodega_store::StoreError;
 use serde::Deserialize;
 use uom::si::mass::kilogram;
@@ -20,10 +21,10 @@ use utoipa::ToSchema;
 
 use crate::created::Created;
 use crate::json::Json;
-use crate::kettle::instruments::Simulation;
 use crate::kettle::view::{CookView, view};
 use crate::live::Topic;
 use crate::problem::{ApiError, Problem};
+use crate::state::instruments::Simulation;
 use crate::state::{Shared, change, read, run_device};
 
 /// Kitchen minutes between two readings of a simulated device.

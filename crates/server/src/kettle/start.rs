@@ -1,22 +1,22 @@
 //! Putting a kettle on over HTTP: for which batch, how much, how far.
 
 use actix_web::{post, web};
-use bodega_core::crates::fruit::{Kind, common_kind};
-use bodega_core::kettle::contents::Target;
 use bodega_core::kettle::cooking::{thickens, vessel};
 use bodega_core::kettle::goal::as_packed;
-use bodega_core::kettle::{HeatSetting, TargetKind, Warmth};
-use bodega_core::measures::ids::{BatchId, KettleId};
-use bodega_core::measures::limits::{BRIX, COOK_MINUTES, KETTLE_VOLUME, WEIGHT};
-use bodega_core::measures::units::{Volume, in_litres_per_hour, kilograms, litres};
-use bodega_core::plan::making::juice_brix;
 use bodega_core::plan::stuff::in_kettle;
 use bodega_core::plan::yields;
 use bodega_core::recipe::bowls::planned;
 use bodega_core::recipe::scale::raw_volume;
-use bodega_core::records::cook::{Cook, NewCook};
-use bodega_core::records::lot::Lot;
-use bodega_core::tables::process::{Pack, Product};
+use bodega_model::crates::fruit::{Kind, common_kind};
+use bodega_model::kettle::contents::Target;
+use bodega_model::kettle::words::{HeatSetting, TargetKind, Warmth};
+use bodega_model::measures::ids::{BatchId, KettleId};
+use bodega_model::measures::limits::{BRIX, COOK_MINUTES, KETTLE_VOLUME, WEIGHT};
+use bodega_model::measures::units::{Volume, in_litres_per_hour, kilograms, litres};
+use bodega_model::plan::making::juice_brix;
+use bodega_model::records::cook::{Cook, NewCook};
+use bodega_model::records::lot::Lot;
+use bodega_model::tables::process::{Pack, Product};
 use bodega_store::StoreError;
 use serde::Deserialize;
 use uom::si::volume::liter;

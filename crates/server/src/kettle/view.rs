@@ -1,23 +1,23 @@
 //! A kettle on the stove as its station shows it.
 
 use bodega_core::counter::Cooking;
-use bodega_core::crates::fruit::{Kind, common_kind};
 use bodega_core::jars::doses::each_takes;
-use bodega_core::jars::size::JarSize;
 use bodega_core::kettle::cooking::{DrainFirst, pulp_share, span};
 use bodega_core::kettle::finish::{Asks, Finish};
 use bodega_core::kettle::goal::{BOIL_BEFORE_FILLING, Timer, hold_between, timer};
 use bodega_core::kettle::habits::{KettleRate, Promises, settings};
 use bodega_core::kettle::heat::by_volume;
-use bodega_core::kettle::{CookWhat, HeatSetting, TargetKind};
-use bodega_core::kitchen::altitude::Altitude;
-use bodega_core::measures::ids::CookId;
-use bodega_core::measures::moment::Moment;
-use bodega_core::measures::units::{celsius, in_celsius, in_litres_per_hour};
 use bodega_core::plan::yields::full_jars;
-use bodega_core::records::batch::Batch;
-use bodega_core::records::cook::{Cook, CookEvent, Kettle};
-use bodega_core::records::kitchen::Kitchen;
+use bodega_model::crates::fruit::{Kind, common_kind};
+use bodega_model::jars::size::JarSize;
+use bodega_model::kettle::words::{CookWhat, HeatSetting, TargetKind};
+use bodega_model::kitchen::altitude::Altitude;
+use bodega_model::measures::ids::CookId;
+use bodega_model::measures::moment::Moment;
+use bodega_model::measures::units::{celsius, in_celsius, in_litres_per_hour};
+use bodega_model::records::batch::Batch;
+use bodega_model::records::cook::{Cook, CookEvent, Kettle};
+use bodega_model::records::kitchen::Kitchen;
 use bodega_store::{StoreError, if_readable};
 use serde::Serialize;
 use uom::si::length::millimeter;
@@ -25,8 +25,8 @@ use uom::si::time::minute;
 use uom::si::volume::liter;
 use utoipa::ToSchema;
 
-use crate::kettle::instruments::Simulation;
 use crate::state::Shared;
+use crate::state::instruments::Simulation;
 
 /// Share of the way from which it sticks to the bottom.
 pub(crate) const STIR_FROM: f64 = 0.7;

@@ -3,20 +3,20 @@
 use std::collections::BTreeMap;
 
 use actix_web::{get, patch, post, web};
-use bodega_core::jars::size::JarSize;
-use bodega_core::measures::ids::CannerId;
-use bodega_core::measures::limits::{
+use bodega_model::jars::size::JarSize;
+use bodega_model::measures::ids::CannerId;
+use bodega_model::measures::limits::{
     CAPACITY, GAUGE_YEAR, RACK_HEIGHT, VESSEL_DIAMETER, VESSEL_HEIGHT, WATTS,
 };
-use bodega_core::records::canner::{Canner, CannerChange, PotSize};
-use bodega_core::tables::process::Method;
+use bodega_model::records::canner::{Canner, CannerChange, PotSize};
+use bodega_model::tables::process::Method;
 use serde::Deserialize;
 use utoipa::ToSchema;
 
 use crate::created::Created;
 use crate::json::Json;
-use crate::kitchen::names::clean_name;
 use crate::live::Topic;
+use crate::named::clean_name;
 use crate::problem::{ApiError, NameField, Problem};
 use crate::state::{Shared, change, read};
 

@@ -1,19 +1,19 @@
 //! Containers that the household counts in, over HTTP.
 
 use actix_web::{delete, get, post, web};
-use bodega_core::crates::fruit::KNOWN_CONTAINERS;
-use bodega_core::measures::ids::ContainerId;
-use bodega_core::records::kitchen::Container;
+use bodega_model::crates::fruit::KNOWN_CONTAINERS;
+use bodega_model::measures::ids::ContainerId;
+use bodega_model::records::kitchen::Container;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use crate::crates::weight::{Weight, grams};
 use crate::created::Created;
 use crate::json::Json;
-use crate::kitchen::names::clean_name;
 use crate::live::Topic;
+use crate::named::clean_name;
 use crate::problem::{ApiError, Problem};
 use crate::state::{Shared, change, read};
+use crate::weight::{Weight, grams};
 
 /// A container whose weight is known without teaching.
 #[derive(Debug, Serialize, ToSchema)]

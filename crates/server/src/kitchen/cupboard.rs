@@ -1,10 +1,10 @@
 //! The cupboard over HTTP.
 
 use actix_web::{get, put, web};
-use bodega_core::jars::acid::Agent;
-use bodega_core::jars::size::{JarSize, Mouth};
-use bodega_core::measures::limits::{ACID_STOCK, JAR_STOCK};
-use bodega_core::records::stock::{Cupboard, Item};
+use bodega_model::jars::acid::Agent;
+use bodega_model::jars::size::{JarSize, Mouth};
+use bodega_model::measures::limits::{ACID_STOCK, JAR_STOCK};
+use bodega_model::records::stock::{Cupboard, Item};
 use serde::Deserialize;
 use utoipa::ToSchema;
 

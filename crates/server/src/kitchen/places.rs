@@ -1,11 +1,11 @@
 //! How high a place lies: by its name, by its position, or by the temperature of boiling water.
 
 use actix_web::{get, post, web};
-use bodega_core::kitchen::altitude::{Altitude, WaterBand, from_boil_test};
 use bodega_core::kitchen::places::{self, Position};
-use bodega_core::kitchen::ways::HeightIn;
-use bodega_core::measures::limits::{CELSIUS, LATITUDE, LONGITUDE, THERMOMETER_ERROR};
-use bodega_core::measures::units::Temperature;
+use bodega_model::kitchen::altitude::{Altitude, WaterBand, from_boil_test};
+use bodega_model::kitchen::ways::HeightIn;
+use bodega_model::measures::limits::{CELSIUS, LATITUDE, LONGITUDE, THERMOMETER_ERROR};
+use bodega_model::measures::units::Temperature;
 use serde::{Deserialize, Serialize};
 use uom::si::f64::TemperatureInterval;
 use uom::si::length::kilometer;

@@ -3,21 +3,21 @@
 use std::collections::BTreeMap;
 
 use actix_web::{get, patch, web};
-use bodega_core::jars::size::JarSize;
-use bodega_core::jars::spoons::Spoons;
-use bodega_core::kitchen::altitudes::AltitudeReason;
-use bodega_core::kitchen::ways::{Days, Decimal, HeatIn, HeightIn, HoursIn};
-use bodega_core::measures::ids::CannerId;
-use bodega_core::measures::limits::{
+use bodega_model::jars::size::JarSize;
+use bodega_model::jars::spoons::Spoons;
+use bodega_model::kitchen::altitudes::AltitudeReason;
+use bodega_model::kitchen::ways::{Days, Decimal, HeatIn, HeightIn, HoursIn};
+use bodega_model::measures::ids::CannerId;
+use bodega_model::measures::limits::{
     ALTITUDE, HELP, JAR_DIAMETER, JAR_HEIGHT, MINUTES, PLANT_YIELD, TURNAROUND,
 };
-use bodega_core::records::kitchen::{JarMeasure, Kitchen, KitchenChange, Units};
+use bodega_model::records::kitchen::{JarMeasure, Kitchen, KitchenChange, Units};
 use serde::Deserialize;
 use utoipa::ToSchema;
 
 use crate::json::Json;
-use crate::kitchen::names::clean_name;
 use crate::live::Topic;
+use crate::named::clean_name;
 use crate::problem::{ApiError, NameField, Problem};
 use crate::state::{Shared, change, read};
 use crate::who::Who;

@@ -6,8 +6,8 @@ use actix_web::http::Method;
 use actix_web::middleware::Next;
 use actix_web::{Error, HttpMessage, HttpRequest, ResponseError, web};
 
+use crate::admission::devices::STAYS_DAYS;
 use crate::door::routed_path;
-use crate::network::devices::STAYS_DAYS;
 use crate::problem::ApiError;
 use crate::state::{Shared, off_thread};
 

@@ -7,10 +7,10 @@ use anyhow::{Context, ensure};
 use jiff::civil::Date;
 use rustls::ServerConfig;
 
+use crate::admission::devices::Devices;
+use crate::admission::{Admission, Reach};
 use crate::network::authority::Authority;
-use crate::network::devices::Devices;
 use crate::network::place::{addresses, check_name, in_url, machine_name};
-use crate::network::{Network, Reach};
 
 /// How somebody asked for it.
 #[derive(Debug, Clone, Default)]
@@ -40,7 +40,7 @@ pub struct Opening {
     /// Hosts that the page of help goes by.
     pub help_hosts: Vec<String>,
     /// What handlers know of it.
-    pub network: Network,
+    pub network: Admission,
 }
 
 fn listen(addresses: &[IpAddr], port: u16) -> anyhow::Result<(Vec<TcpListener>, u16)> {
@@ -93,6 +93,6 @@ pub fn open(directory: &Path, asked: &Asked, today: Date) -> anyhow::Result<Open
         authority,
         hosts: hosts.iter().map(|host| format!("{host}:{port}")).collect(),
         help_hosts: hosts.iter().map(|host| format!("{host}:{help_port}")).collect(),
-        network: Network { reach: Some(reach), devices, ..Network::default() },
+        network: Admission { reach: Some(reach), devices, ..Admission::default() },
     })
 }

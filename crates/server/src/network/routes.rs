@@ -3,16 +3,16 @@
 use std::time::Instant;
 
 use actix_web::{HttpRequest, HttpResponse, delete, get, post, put, web};
-use bodega_core::measures::moment::Moment;
+use bodega_model::measures::moment::Moment;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use crate::admission::devices::{Device, LONGEST_PASSCODE, SHORTEST_PASSCODE};
+use crate::admission::pairing::LASTS;
 use crate::json::Json;
-use crate::kitchen::names::clean_name;
 use crate::live::Topic;
-use crate::network::devices::{Device, LONGEST_PASSCODE, SHORTEST_PASSCODE};
+use crate::named::clean_name;
 use crate::network::let_in::{asking, cookie, no_cookie};
-use crate::network::pairing::LASTS;
 use crate::problem::{ApiError, Problem};
 use crate::qr::picture;
 use crate::state::{Shared, answer};

@@ -1,15 +1,15 @@
 //! Batches on the line.
 
 use actix_web::{get, patch, put, web};
-use bodega_core::jars::contents::Added;
-use bodega_core::ledger::food::Food;
-use bodega_core::measures::ids::BatchId;
 use bodega_core::plan::checklist::{Sheet, SheetRecipe, Step, Thawed, steps};
 use bodega_core::recipe::bowls::planned;
-use bodega_core::recipe::part::Part;
-use bodega_core::records::batch::{Batch, Liking};
-use bodega_core::records::jar::count_sizes;
-use bodega_core::records::recipe::Bowls;
+use bodega_model::contents::Added;
+use bodega_model::ledger::food::Food;
+use bodega_model::measures::ids::BatchId;
+use bodega_model::recipe::part::Part;
+use bodega_model::records::batch::{Batch, Liking};
+use bodega_model::records::jar::count_sizes;
+use bodega_model::records::recipe::Bowls;
 use bodega_store::{Store, StoreError};
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};

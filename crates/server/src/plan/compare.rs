@@ -1,19 +1,20 @@
 //! The same fruit as every product, side by side.
 
 use actix_web::{post, web};
-use bodega_core::jars::acid::Agent;
-use bodega_core::jars::size::JarSize;
 use bodega_core::kitchen::cupboard::missing;
-use bodega_core::ledger::food::Stuff;
-use bodega_core::measures::ids::LotId;
-use bodega_core::measures::moment::Minutes;
-use bodega_core::measures::words::capital;
-use bodega_core::plan::making::{Making, usual_jar};
 use bodega_core::plan::outlook::{self, Ground};
 use bodega_core::plan::stuff::{can_become, cannot_become, is_refused};
-use bodega_core::plan::yields::{Range, Thickness};
-use bodega_core::records::lot::Lot;
-use bodega_core::tables::process::{Medium, Pack, Product};
+use bodega_core::plan::yields::Range;
+use bodega_model::jars::acid::Agent;
+use bodega_model::jars::size::JarSize;
+use bodega_model::ledger::food::Stuff;
+use bodega_model::measures::ids::LotId;
+use bodega_model::measures::moment::Minutes;
+use bodega_model::measures::words::capital;
+use bodega_model::plan::making::Thickness;
+use bodega_model::plan::making::{Making, usual_jar};
+use bodega_model::records::lot::Lot;
+use bodega_model::tables::process::{Medium, Pack, Product};
 use serde::{Deserialize, Serialize};
 use uom::si::mass::gram;
 use uom::si::time::hour;

@@ -1,17 +1,19 @@
 //! The first answer over HTTP: nothing has to be recorded for it.
 
 use actix_web::{post, web};
-use bodega_core::jars::acid::Agent;
-use bodega_core::jars::size::JarSize;
-use bodega_core::kitchen::altitude::Altitude;
-use bodega_core::measures::limits::WEIGHT;
-use bodega_core::measures::moment::Minutes;
-use bodega_core::measures::units::kilograms;
+use bodega_core::canner::room::room_of;
 use bodega_core::plan::first::{self, FirstGround};
-use bodega_core::plan::making::Making;
+use bodega_core::plan::yields::Range;
 use bodega_core::plan::yields::learn::Household;
-use bodega_core::plan::yields::{Range, Thickness};
-use bodega_core::tables::process::{Medium, Method, Pack, Product};
+use bodega_model::jars::acid::Agent;
+use bodega_model::jars::size::JarSize;
+use bodega_model::kitchen::altitude::Altitude;
+use bodega_model::measures::limits::WEIGHT;
+use bodega_model::measures::moment::Minutes;
+use bodega_model::measures::units::kilograms;
+use bodega_model::plan::making::Making;
+use bodega_model::plan::making::Thickness;
+use bodega_model::tables::process::{Medium, Method, Pack, Product};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -96,7 +98,7 @@ pub async fn first_answer(
     let (kitchen, finished) =
         read(&shared, |shared| Ok((shared.store.kitchen()?, shared.store.finished()?))).await?;
     let altitude_ft = request.altitude_ft.or(kitchen.altitude_ft);
-    let room = kitchen.canner.room(&kitchen.outsides());
+    let room = room_of(&kitchen.canner, &kitchen.outsides());
     let ground = FirstGround {
         method: kitchen.canner.method,
         altitude: altitude_ft.map(Altitude::from_feet).transpose().named("altitude_ft")?,

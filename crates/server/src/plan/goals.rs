@@ -1,9 +1,9 @@
 //! What the shelf asks for, over HTTP.
 
 use actix_web::{get, put, web};
-use bodega_core::measures::limits::{JAR_COUNT, PREFERENCE};
-use bodega_core::records::shelf::Goal;
-use bodega_core::tables::process::{Product, check_medium};
+use bodega_model::measures::limits::{JAR_COUNT, PREFERENCE};
+use bodega_model::records::shelf::Goal;
+use bodega_model::tables::process::{Product, check_medium};
 
 use crate::json::Json;
 use crate::live::Topic;

@@ -2,29 +2,30 @@
 
 use actix_web::web;
 use bodega_core::canner::loads::Load;
-use bodega_core::canner::outline::Outsides;
+use bodega_core::canner::room::room_of;
 use bodega_core::canner::standing::standing;
 use bodega_core::canner::water::outline;
-use bodega_core::jars::contents::Added;
-use bodega_core::jars::size::JarSize;
-use bodega_core::jars::spoons::volume_of;
-use bodega_core::kitchen::altitude::Altitude;
 use bodega_core::kitchen::cupboard::missing;
-use bodega_core::ledger::food::Stuff;
-use bodega_core::measures::ids::LotId;
-use bodega_core::measures::limits::JAR_COUNT;
-use bodega_core::measures::moment::Minutes;
 use bodega_core::plan::batch::{self, BatchPlan, NoPlan, Wish};
-use bodega_core::plan::making::Making;
 use bodega_core::plan::packs::packs;
 use bodega_core::plan::stuff::{cannot_become, volume};
 use bodega_core::plan::yields::learn::Household;
 use bodega_core::plan::yields::{self, Range};
-use bodega_core::records::canner::Canner;
-use bodega_core::records::kitchen::Kitchen;
-use bodega_core::records::lot::Lot;
-use bodega_core::records::stock::Cupboard;
-use bodega_core::tables::process::{Method, Product, Query, Refusal, check_medium, headspace, look_up};
+use bodega_model::canner::outline::Outsides;
+use bodega_model::contents::Added;
+use bodega_model::jars::size::JarSize;
+use bodega_model::jars::spoons::volume_of;
+use bodega_model::kitchen::altitude::Altitude;
+use bodega_model::ledger::food::Stuff;
+use bodega_model::measures::ids::LotId;
+use bodega_model::measures::limits::JAR_COUNT;
+use bodega_model::measures::moment::Minutes;
+use bodega_model::plan::making::Making;
+use bodega_model::records::canner::Canner;
+use bodega_model::records::kitchen::Kitchen;
+use bodega_model::records::lot::Lot;
+use bodega_model::records::stock::Cupboard;
+use bodega_model::tables::process::{Method, Product, Query, Refusal, check_medium, headspace, look_up};
 use jiff::civil::Date;
 use uom::si::length::inch;
 use uom::si::volume::liter;
@@ -92,7 +93,7 @@ pub(crate) fn work_out(
     kitchen: &Kitchen,
 ) -> Result<Result<BatchPlan, Refusal>, ApiError> {
     let turnaround = Minutes(kitchen.turnaround_minutes);
-    match batch::work_out(wish, &canner.room(&kitchen.outsides()), turnaround) {
+    match batch::work_out(wish, &room_of(canner, &kitchen.outsides()), turnaround) {
         Ok(plan) => Ok(Ok(plan)),
         Err(NoPlan::Refused(refusal)) => Ok(Err(refusal)),
         Err(NoPlan::NoRoom(error)) => Err(ApiError::field("jar", error)),
@@ -240,7 +241,7 @@ impl Ground {
 
     pub(crate) fn answer(&self, plan: BatchPlan) -> PlanAnswer {
         let headspace_in = headspace(self.wish.product).unwrap_or_default().get::<inch>();
-        let litres = |volume: bodega_core::measures::units::Volume| volume.get::<liter>();
+        let litres = |volume: bodega_model::measures::units::Volume| volume.get::<liter>();
         let loads = planned_loads(&plan, &self.kitchen.canner, &self.kitchen.outsides());
         let mut notes: Vec<&'static str> = self.lots.iter().filter_map(|lot| lot.food.note()).collect();
         notes.dedup();

@@ -1,9 +1,9 @@
 //! Planning a batch over HTTP: the answer before the work starts, and accepting it.
 
 use actix_web::{post, web};
-use bodega_core::judge::records::judge_plan;
-use bodega_core::measures::units::grams;
-use bodega_core::records::batch::{Batch, Draw, NewBatch};
+use bodega_core::plan::judged::judge_plan;
+use bodega_model::measures::units::grams;
+use bodega_model::records::batch::{Batch, Draw, NewBatch};
 
 use crate::created::Created;
 use crate::json::Json;

@@ -2,7 +2,7 @@
 
 use actix_web::{post, web};
 use bodega_core::plan::split::{NoSplit, Question, Split, split};
-use bodega_core::records::batch::Batch;
+use bodega_model::records::batch::Batch;
 
 use crate::created::Created;
 use crate::json::Json;

@@ -1,17 +1,18 @@
 //! The question that the best split is asked, out of the records, and its answer.
 
 use bodega_core::canner::room::Room;
-use bodega_core::jars::acid::{self, Agent};
-use bodega_core::jars::size::JarSize;
-use bodega_core::measures::limits::{DAY_MINUTES, JAR_COUNT};
-use bodega_core::measures::moment::Minutes;
 use bodega_core::plan::batch::Wish;
-use bodega_core::plan::making::{Making, usual_jar};
 use bodega_core::plan::split::{Choice, NoSplit, Question, Resource, Share, Split, Stock, limits};
 use bodega_core::plan::yields::Range;
-use bodega_core::records::batch::{Draw, NewBatch};
-use bodega_core::records::load::SharedLoad;
-use bodega_core::tables::process::{ProcessOption, Query, look_up};
+use bodega_model::jars::acid;
+use bodega_model::jars::acid::Agent;
+use bodega_model::jars::size::JarSize;
+use bodega_model::measures::limits::{DAY_MINUTES, JAR_COUNT};
+use bodega_model::measures::moment::Minutes;
+use bodega_model::plan::making::{Making, usual_jar};
+use bodega_model::records::batch::{Draw, NewBatch};
+use bodega_model::records::load::SharedLoad;
+use bodega_model::tables::process::{ProcessOption, Query, look_up};
 use jiff::civil::Date;
 use uom::si::mass::gram;
 use uom::si::volume::liter;
@@ -88,7 +89,7 @@ pub(crate) fn stock(table: &Table, agent: Agent, hours: Hours) -> Stock {
         jars: cupboard.jars.iter().filter_map(|line| Some((line.jar, line.left()?))).collect(),
         lids: cupboard.lids.iter().filter_map(|line| Some((line.mouth, line.left()?))).collect(),
         acid_tsp: acid
-            .and_then(bodega_core::records::stock::AcidStock::left)
+            .and_then(bodega_model::records::stock::AcidStock::left)
             .map(|left| acid::teaspoons_of(agent, left)),
         canner_minutes: Some(hours.canner_minutes),
         stove_minutes: Some(hours.stove_minutes),

@@ -1,12 +1,12 @@
 //! What a split is asked, and what it answers.
 
-use bodega_core::jars::acid::Agent;
-use bodega_core::jars::size::JarSize;
-use bodega_core::measures::ids::LotId;
-use bodega_core::measures::moment::Minutes;
-use bodega_core::plan::yields::Thickness;
-use bodega_core::records::load::SharedLoad;
-use bodega_core::tables::process::{Medium, Pack, Product};
+use bodega_model::jars::acid::Agent;
+use bodega_model::jars::size::JarSize;
+use bodega_model::measures::ids::LotId;
+use bodega_model::measures::moment::Minutes;
+use bodega_model::plan::making::Thickness;
+use bodega_model::records::load::SharedLoad;
+use bodega_model::tables::process::{Medium, Pack, Product};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 

@@ -2,13 +2,14 @@
 
 use actix_web::web;
 use bodega_core::canner::room::CannerRoom;
-use bodega_core::kitchen::altitude::Altitude;
-use bodega_core::measures::ids::LotId;
+use bodega_core::canner::room::room_of;
 use bodega_core::plan::yields::learn::Household;
-use bodega_core::records::kitchen::Kitchen;
-use bodega_core::records::lot::Lot;
-use bodega_core::records::shelf::Goal;
-use bodega_core::records::stock::Cupboard;
+use bodega_model::kitchen::altitude::Altitude;
+use bodega_model::measures::ids::LotId;
+use bodega_model::records::kitchen::Kitchen;
+use bodega_model::records::lot::Lot;
+use bodega_model::records::shelf::Goal;
+use bodega_model::records::stock::Cupboard;
 
 use crate::plan::ground::waiting_lots;
 use crate::problem::ApiError;
@@ -32,7 +33,7 @@ pub(crate) async fn set_table(shared: &web::Data<Shared>, lots: &[LotId]) -> Res
     .await?;
     Ok(Table {
         altitude: altitude_of(&kitchen)?,
-        room: kitchen.canner.room(&kitchen.outsides()),
+        room: room_of(&kitchen.canner, &kitchen.outsides()),
         household: Household { finished },
         lots: waiting_lots(&all, lots)?,
         kitchen,

@@ -1,17 +1,18 @@
 //! A batch worked out before anything is cut, as the plan shows it.
 
 use bodega_core::canner::standing::Place;
-use bodega_core::jars::acid::Agent;
-use bodega_core::jars::contents::Added;
-use bodega_core::jars::size::JarSize;
 use bodega_core::judge::records::Judged;
-use bodega_core::measures::ids::LotId;
-use bodega_core::measures::moment::Minutes;
-use bodega_core::plan::checklist::Rest;
 use bodega_core::plan::packs::PackTime;
-use bodega_core::plan::yields::{Range, Thickness};
-use bodega_core::tables::process::{Medium, Method, Pack, ProcessOption, Product, Refusal};
-use bodega_core::tables::source::Source;
+use bodega_core::plan::yields::Range;
+use bodega_model::contents::Added;
+use bodega_model::jars::acid::Agent;
+use bodega_model::jars::size::JarSize;
+use bodega_model::measures::ids::LotId;
+use bodega_model::measures::moment::Minutes;
+use bodega_model::plan::making::Rest;
+use bodega_model::plan::making::Thickness;
+use bodega_model::published::source::Source;
+use bodega_model::tables::process::{Medium, Method, Pack, ProcessOption, Product, Refusal};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 

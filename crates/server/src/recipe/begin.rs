@@ -1,17 +1,18 @@
 //! A batch by a recipe as it is begun: with jars for the canner, or for the refrigerator, the freezer and the table.
 
-use bodega_core::ledger::food::Food;
-use bodega_core::measures::ids::{BowlsId, LotId, RecipeId};
-use bodega_core::recipe::acids::agent_of;
 use bodega_core::recipe::bowls::empty;
-use bodega_core::recipe::part::Part;
-use bodega_core::recipe::per_jar::acid_doses;
-use bodega_core::recipe::process::RecipeProcess;
-use bodega_core::records::batch::{ByRecipe, Draw, NewBatch, NewLoad, SetOut};
-use bodega_core::records::canner::Canner;
-use bodega_core::records::lot::Lot;
-use bodega_core::records::recipe::{BatchRecipe, RecipeText};
-use bodega_core::tables::process::{Pack, Product};
+use bodega_core::recipe::page::parts_of;
+use bodega_model::ledger::food::Food;
+use bodega_model::measures::ids::{BowlsId, LotId, RecipeId};
+use bodega_model::recipe::acids::agent_of;
+use bodega_model::recipe::part::Part;
+use bodega_model::recipe::per_jar::acid_doses;
+use bodega_model::recipe::process::RecipeProcess;
+use bodega_model::records::batch::{ByRecipe, Draw, NewBatch, NewLoad, SetOut};
+use bodega_model::records::canner::Canner;
+use bodega_model::records::lot::Lot;
+use bodega_model::records::recipe::{BatchRecipe, RecipeText};
+use bodega_model::tables::process::{Pack, Product};
 use jiff::civil::Date;
 
 use crate::plan::ground::waiting_lots;
@@ -52,7 +53,7 @@ pub(crate) struct Begin<'a> {
 
 impl Begin<'_> {
     pub(crate) fn batch(self, day: Date) -> NewBatch {
-        let parts = self.text.parts();
+        let parts = parts_of(self.text);
         let name = self.text.name.trim().to_owned();
         NewBatch {
             day,

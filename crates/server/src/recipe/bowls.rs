@@ -1,15 +1,16 @@
 //! What stands in the bowls of a recipe, over HTTP.
 
 use actix_web::{get, patch, post, web};
-use bodega_core::jars::size::JarSize;
-use bodega_core::measures::ids::{BowlsId, RecipeId};
-use bodega_core::measures::limits::{RECIPE_AMOUNT, RECIPE_PARTS, RECIPE_TIMES};
 use bodega_core::recipe::back::{changed, ways_back_filled};
 use bodega_core::recipe::bowls::{as_planned, empty, with_strength};
-use bodega_core::recipe::measure::exact;
-use bodega_core::recipe::part::{Part, Strength};
+use bodega_core::recipe::page::parts_of;
 use bodega_core::recipe::scale::scaled;
-use bodega_core::records::recipe::Bowls;
+use bodega_model::jars::size::JarSize;
+use bodega_model::measures::amounts::exact;
+use bodega_model::measures::ids::{BowlsId, RecipeId};
+use bodega_model::measures::limits::{RECIPE_AMOUNT, RECIPE_PARTS, RECIPE_TIMES};
+use bodega_model::recipe::part::{Part, Strength};
+use bodega_model::records::recipe::Bowls;
 use bodega_store::StoreError;
 use serde::Deserialize;
 use utoipa::ToSchema;
@@ -129,7 +130,7 @@ pub async fn add_bowls(
 ) -> Result<Created<BowlsView>, ApiError> {
     let factor = RECIPE_TIMES.check(request.factor).named("factor")?;
     let body = change(&shared, Topic::Everything, move |shared| {
-        let base = shared.store.recipe(*id)?.text.parts();
+        let base = parts_of(&shared.store.recipe(*id)?.text);
         let empty = empty(&scaled(&base, &exact(factor)));
         let bowls = shared.store.add_bowls(*id, factor, (&base, &empty), shared.clock.now())?;
         bowls_view(shared, bowls)

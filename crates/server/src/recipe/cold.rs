@@ -1,12 +1,13 @@
 //! A recipe that is made and not canned: for the refrigerator, the freezer or the table.
 
 use actix_web::{post, web};
-use bodega_core::measures::ids::{BowlsId, LotId, RecipeId};
-use bodega_core::measures::limits::RECIPE_TIMES;
 use bodega_core::plan::by_recipe::tomatoes;
-use bodega_core::recipe::measure::exact;
+use bodega_core::recipe::page::parts_of;
 use bodega_core::recipe::scale::scaled;
-use bodega_core::records::batch::Batch;
+use bodega_model::measures::amounts::exact;
+use bodega_model::measures::ids::{BowlsId, LotId, RecipeId};
+use bodega_model::measures::limits::RECIPE_TIMES;
+use bodega_model::records::batch::Batch;
 use serde::Deserialize;
 use utoipa::ToSchema;
 
@@ -50,7 +51,7 @@ pub async fn begin_cold(
             return Err(ApiError::field("bowls", "these bowls are of another recipe; choose its own"));
         }
         let factor = bowls.as_ref().map_or(request.factor, |bowls| bowls.factor);
-        let scaled = scaled(&recipe.text.parts(), &exact(factor));
+        let scaled = scaled(&parts_of(&recipe.text), &exact(factor));
         let lots = fruit(&store.lots()?, &request.lots)?;
         let begin = Begin {
             id: recipe.id,

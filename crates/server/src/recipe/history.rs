@@ -1,9 +1,9 @@
 //! What was made by a recipe, over HTTP: how often, from what, what was changed, what it became, and whether it was liked.
 
 use actix_web::{get, web};
-use bodega_core::measures::ids::RecipeId;
 use bodega_core::recipe::bowls::changes;
-use bodega_core::records::batch::Batch;
+use bodega_model::measures::ids::RecipeId;
+use bodega_model::records::batch::Batch;
 use bodega_store::{Store, StoreError};
 use serde::Serialize;
 use utoipa::ToSchema;

@@ -1,18 +1,19 @@
 //! The pH bench over HTTP: readings of parts and of a mix, and a simulated meter to practise with.
 
 use actix_web::{HttpResponse, get, patch, post, put, web};
-use bodega_core::judge::Finding;
+use bodega_core::judge::ph_bench::findings_of;
 use bodega_core::judge::ph_bench::{WaterBath, may_water_bath};
 use bodega_core::judge::recipe_page::may_can;
-use bodega_core::measures::ids::{BenchPhId, BowlsId};
-use bodega_core::measures::limits::{CELSIUS, PH};
-use bodega_core::measures::moment::Moment;
-use bodega_core::measures::names::clean_name;
-use bodega_core::measures::units::celsius;
-use bodega_core::recipe::part::Role;
-use bodega_core::recipe::weights;
-use bodega_core::records::recipe::BenchPh;
 use bodega_devices::{Device, Reading, SimulatedPhMeter};
+use bodega_model::judge::finding::Finding;
+use bodega_model::measures::ids::{BenchPhId, BowlsId};
+use bodega_model::measures::limits::{CELSIUS, PH};
+use bodega_model::measures::moment::Moment;
+use bodega_model::measures::names::clean_name;
+use bodega_model::measures::units::celsius;
+use bodega_model::recipe::part::Role;
+use bodega_model::recipe::weights;
+use bodega_model::records::recipe::BenchPh;
 use bodega_store::StoreError;
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
@@ -155,7 +156,7 @@ fn bench(shared: &Shared, bowls: Option<BowlsId>) -> Result<PhBenchView, StoreEr
         meter: meter(shared),
         readings: readings
             .into_iter()
-            .map(|reading| BenchPhView { findings: reading.findings(), reading })
+            .map(|reading| BenchPhView { findings: findings_of(&reading), reading })
             .collect(),
     })
 }

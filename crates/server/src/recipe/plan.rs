@@ -1,24 +1,25 @@
 //! A recipe on its way to jars, over HTTP: what it fills, what is to be bought, in which pots and loads; and the batch.
 
 use actix_web::{post, web};
-use bodega_core::jars::size::JarSize;
 use bodega_core::judge::recipe_page::{Standing, Stands, stands};
-use bodega_core::kitchen::altitude::Altitude;
 use bodega_core::kitchen::cupboard::missing_glass;
-use bodega_core::measures::ids::{BowlsId, LotId, RecipeId};
-use bodega_core::measures::limits::RECIPE_TIMES;
-use bodega_core::measures::moment::Minutes;
 use bodega_core::plan::batch::{BatchPlan, MixLine};
 use bodega_core::plan::by_recipe::{NoJars, Tomatoes, Wanted, canner, shopping, tomatoes, wish};
 use bodega_core::plan::yields::Range;
-use bodega_core::recipe::measure::exact;
-use bodega_core::recipe::part::Part;
+use bodega_core::recipe::page::parts_of;
 use bodega_core::recipe::scale::scaled;
-use bodega_core::records::batch::Batch;
-use bodega_core::records::canner::Canner;
-use bodega_core::records::kitchen::Kitchen;
-use bodega_core::records::recipe::Recipe;
-use bodega_core::tables::process::{Method, ProcessOption, Refusal};
+use bodega_model::jars::size::JarSize;
+use bodega_model::kitchen::altitude::Altitude;
+use bodega_model::measures::amounts::exact;
+use bodega_model::measures::ids::{BowlsId, LotId, RecipeId};
+use bodega_model::measures::limits::RECIPE_TIMES;
+use bodega_model::measures::moment::Minutes;
+use bodega_model::recipe::part::Part;
+use bodega_model::records::batch::Batch;
+use bodega_model::records::canner::Canner;
+use bodega_model::records::kitchen::Kitchen;
+use bodega_model::records::recipe::Recipe;
+use bodega_model::tables::process::{Method, ProcessOption, Refusal};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -135,7 +136,7 @@ fn ground(shared: &Shared, id: RecipeId, request: &RecipePlanRequest) -> Result<
     let lots = fruit(&store.lots()?, &request.lots)?;
     let canner = canner(recipe.text.process.as_ref(), &kitchen.canner, &kitchen.canners).clone();
     let bowls = request.bowls.map(|bowls| store.bowls(bowls)).transpose()?;
-    if bowls.as_ref().is_some_and(|bowls| bowls.recipe != id || bowls.base != recipe.text.parts()) {
+    if bowls.as_ref().is_some_and(|bowls| bowls.recipe != id || bowls.base != parts_of(&recipe.text)) {
         let words = "the recipe was changed since these bowls were set out; set out new ones";
         return Err(ApiError::field("bowls", words));
     }
@@ -146,7 +147,7 @@ fn ground(shared: &Shared, id: RecipeId, request: &RecipePlanRequest) -> Result<
         Err(none) => Err(NoBatch::Jars(none)),
         Ok(wish) => work_out(&wish, &canner, &kitchen)?.map_err(NoBatch::Refused),
     };
-    let scaled = scaled(&recipe.text.parts(), &exact(factor));
+    let scaled = scaled(&parts_of(&recipe.text), &exact(factor));
     let tomatoes = tomatoes(&scaled, &lots);
     let bowls = bowls.map(|bowls| bowls.id);
     Ok(Ground { recipe, scaled, kitchen, altitude, canner, tomatoes, bowls, factor, plan })

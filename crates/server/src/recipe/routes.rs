@@ -1,14 +1,15 @@
 //! The book of recipes over HTTP.
 
 use actix_web::{HttpResponse, get, patch, post, put, web};
-use bodega_core::kitchen::ways::Decimal;
-use bodega_core::measures::ids::RecipeId;
-use bodega_core::measures::limits::{RECIPE_JARS, RECIPE_TIMES, WEIGHT};
 use bodega_core::recipe::line::{ReadLine, read as read_line};
-use bodega_core::recipe::part::Part;
+use bodega_core::recipe::page::parts_of;
 use bodega_core::recipe::scale::{by_scarcest, by_tomatoes, copy, tomatoes_of};
 use bodega_core::recipe::shipped;
-use bodega_core::records::recipe::{Recipe, RecipeLine, RecipeText};
+use bodega_model::kitchen::ways::Decimal;
+use bodega_model::measures::ids::RecipeId;
+use bodega_model::measures::limits::{RECIPE_JARS, RECIPE_TIMES, WEIGHT};
+use bodega_model::recipe::part::Part;
+use bodega_model::records::recipe::{Recipe, RecipeLine, RecipeText};
 use bodega_store::StoreError;
 use serde::Deserialize;
 use serde_json::{Value, json};
@@ -210,7 +211,7 @@ fn times(text: &RecipeText, request: &ScaleRequest) -> Result<(f64, Option<Strin
         (Some(factor), None, None, None) => Ok((RECIPE_TIMES.check(factor).named("factor")?, None)),
         (None, Some(kilograms), None, None) => {
             let there = tomatoes_of(WEIGHT.check(kilograms).named("tomatoes_kg")? * 1000.0);
-            let factor = by_tomatoes(&text.parts(), &[there]);
+            let factor = by_tomatoes(&parts_of(text), &[there]);
             let factor =
                 factor.ok_or_else(|| cannot("tomatoes_kg", "the recipe does not say how many tomatoes"))?;
             Ok((RECIPE_TIMES.check(factor).named("tomatoes_kg")?, None))
@@ -225,7 +226,7 @@ fn times(text: &RecipeText, request: &ScaleRequest) -> Result<(f64, Option<Strin
                 part.check()
                     .map_err(|error| ApiError::field(format!("have[{place}].{}", error.field()), error))?;
             }
-            let (factor, name) = by_scarcest(&text.parts(), have)
+            let (factor, name) = by_scarcest(&parts_of(text), have)
                 .ok_or_else(|| cannot("have", "none of it can be held against the recipe; give amounts"))?;
             Ok((RECIPE_TIMES.check(factor).named("have")?, Some(name)))
         }

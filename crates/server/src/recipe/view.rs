@@ -1,27 +1,28 @@
 //! Recipes as the screens see them.
 
-use bodega_core::jars::size::JarSize;
-use bodega_core::judge::Finding;
 use bodega_core::judge::recipe_fit::forbidden;
 use bodega_core::judge::recipe_page::{LineAsk, MayCan, Stands, line_asks, made_cold, may_can, stands};
 use bodega_core::kettle::cooking::vessel;
 use bodega_core::kettle::vessels::in_pots;
-use bodega_core::kitchen::altitude::Altitude;
-use bodega_core::measures::ids::{BatchId, BowlsId, MoveId, RecipeId};
-use bodega_core::measures::moment::{Minutes, Moment};
 use bodega_core::recipe::back::{Change, instead, ways_back_filled};
 use bodega_core::recipe::bowls::{asks_strength, planned, seen};
 use bodega_core::recipe::compare::Comparison;
 use bodega_core::recipe::line::ReadLine;
-use bodega_core::recipe::measure::exact;
-use bodega_core::recipe::part::Part;
-use bodega_core::recipe::process::{AltitudePrinted, RecipeProcess};
+use bodega_core::recipe::page::parts_of;
 use bodega_core::recipe::scale::{raw_volume, scaled};
 use bodega_core::recipe::shipped::Shipped;
-use bodega_core::records::batch::Batch;
-use bodega_core::records::moved::Moved;
-use bodega_core::records::recipe::{Bowls, Makes, Recipe, RecipeLine, RecipeText};
-use bodega_core::tables::process::Method;
+use bodega_model::jars::size::JarSize;
+use bodega_model::judge::finding::Finding;
+use bodega_model::kitchen::altitude::Altitude;
+use bodega_model::measures::amounts::exact;
+use bodega_model::measures::ids::{BatchId, BowlsId, MoveId, RecipeId};
+use bodega_model::measures::moment::{Minutes, Moment};
+use bodega_model::recipe::part::Part;
+use bodega_model::recipe::process::{AltitudePrinted, RecipeProcess};
+use bodega_model::records::batch::Batch;
+use bodega_model::records::moved::Moved;
+use bodega_model::records::recipe::{Bowls, Makes, Recipe, RecipeLine, RecipeText};
+use bodega_model::tables::process::Method;
 use bodega_store::{Store, StoreError};
 use serde::Serialize;
 use uom::si::volume::liter;
@@ -252,7 +253,7 @@ pub(crate) fn scale(
     (factor, scarcest): (f64, Option<String>),
 ) -> Result<RecipeScale, StoreError> {
     let preparations = text.lines.iter().map(|line| line.preparation.clone());
-    let parts = scaled(&text.parts(), &exact(factor));
+    let parts = scaled(&parts_of(text), &exact(factor));
     let raw = raw_volume(&parts);
     let lines = card(parts, preparations);
     let kettles = store.kettles()?;

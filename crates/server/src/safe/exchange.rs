@@ -4,23 +4,24 @@
 use std::io::Write;
 
 use actix_web::{HttpResponse, get, post, web};
-use bodega_core::judge::against::JarStanding;
-use bodega_core::ledger::keep::cold_keeps;
-use bodega_core::measures::ids::BatchId;
-use bodega_core::measures::moment::Moment;
-use bodega_core::measures::units::grams;
-use bodega_core::measures::words::{capital, counted};
 use bodega_core::plan::checklist::{Sheet, steps};
-use bodega_core::records::batch::{Batch, Liking};
-use bodega_core::records::jar::JarRecord;
-use bodega_core::records::kitchen::Kitchen;
-use bodega_core::records::lot::Lot;
-use bodega_core::records::moved::ColdFood;
-use bodega_core::records::shelf::{ShelfGroup, ShelfSearch};
-use bodega_core::records::towel::{Rescued, Towel};
-use bodega_core::shelf::pantry::{Discard, Leaving};
-use bodega_core::tables::process::{Medium, Pack, Product};
-use bodega_core::towel::seal::{BEST_MONTHS, LidVerdict, Rescue};
+use bodega_core::towel::seal::BEST_MONTHS;
+use bodega_model::judge::standing::JarStanding;
+use bodega_model::ledger::keep::cold_keeps;
+use bodega_model::measures::ids::BatchId;
+use bodega_model::measures::moment::Moment;
+use bodega_model::measures::units::grams;
+use bodega_model::measures::words::{capital, counted};
+use bodega_model::records::batch::{Batch, Liking};
+use bodega_model::records::jar::JarRecord;
+use bodega_model::records::kitchen::Kitchen;
+use bodega_model::records::lot::Lot;
+use bodega_model::records::moved::ColdFood;
+use bodega_model::records::shelf::{ShelfGroup, ShelfSearch};
+use bodega_model::records::towel::{Rescued, Towel};
+use bodega_model::shelf::leaving::{Discard, Leaving};
+use bodega_model::tables::process::{Medium, Pack, Product};
+use bodega_model::towel::seal::{LidVerdict, Rescue};
 use bodega_store::{Store, StoreError};
 use futures_util::StreamExt;
 use icalendar::{Calendar, Component, Event};
@@ -188,7 +189,7 @@ impl From<Batch> for BatchLine {
             product: batch.product,
             medium: batch.medium,
             pack: batch.pack,
-            thickness: batch.thickness.map(bodega_core::plan::yields::Thickness::word),
+            thickness: batch.thickness.map(bodega_model::plan::making::Thickness::word),
             method: is_canned.then(|| batch.method.word()),
             acid: is_canned.then(|| batch.agent.word()),
             altitude_ft: is_canned.then_some(batch.altitude_ft),

@@ -3,8 +3,8 @@
 use bodega_core::ledger::balance::{Balance, BalanceVerdict, balance};
 use bodega_core::ledger::book::Flow;
 use bodega_core::ledger::page::BatchPage;
-use bodega_core::measures::ids::MoveId;
-use bodega_core::measures::units::Mass;
+use bodega_model::measures::ids::MoveId;
+use bodega_model::measures::units::Mass;
 use serde::Serialize;
 use uom::si::mass::gram;
 use utoipa::ToSchema;

@@ -1,10 +1,10 @@
 //! Food in the refrigerator and the freezer over HTTP: what is there and until when, and how it leaves.
 
 use actix_web::{HttpResponse, delete, get, post, web};
-use bodega_core::ledger::food::{FoodPlace, Told};
-use bodega_core::ledger::keep::{Wait, cold_keeps};
-use bodega_core::measures::ids::MoveId;
-use bodega_core::records::moved::{ColdFood, Moved, Source};
+use bodega_model::ledger::food::{FoodPlace, Told};
+use bodega_model::ledger::keep::{Wait, cold_keeps};
+use bodega_model::measures::ids::MoveId;
+use bodega_model::records::moved::{ColdFood, Moved, Source};
 use serde::Serialize;
 use utoipa::ToSchema;
 

@@ -3,8 +3,8 @@
 use actix_web::{get, web};
 use bodega_core::ledger::balance::{BalanceVerdict, balance};
 use bodega_core::ledger::day::{DayPage, Stop};
-use bodega_core::measures::ids::BatchId;
-use bodega_core::measures::names::check_day;
+use bodega_model::measures::ids::BatchId;
+use bodega_model::measures::names::check_day;
 use bodega_store::StoreError;
 use jiff::civil::Date;
 use serde::Serialize;

@@ -1,16 +1,17 @@
 //! Labels drawn once, in millimetres, for the screen's SVG and for the PDF alike.
 
-use bodega_core::crates::fruit::{Kind, common_kind};
-use bodega_core::judge::against::JarStanding;
-use bodega_core::plan::yields::Thickness;
-use bodega_core::records::batch::Batch;
-use bodega_core::records::jar::JarRecord;
-use bodega_core::records::kitchen::Kitchen;
-use bodega_core::records::lot::Lot;
 use bodega_core::shelf::label_sheet::Spot;
 use bodega_core::shelf::label_words::{best_line, cold_line, open_words, recipe_acid};
-use bodega_core::tables::process::{Medium, Pack, Product};
-use bodega_core::towel::seal::{BEST_MONTHS, Rescue, fridge_days, fridge_until};
+use bodega_core::towel::seal::{BEST_MONTHS, fridge_days, fridge_until};
+use bodega_model::crates::fruit::{Kind, common_kind};
+use bodega_model::judge::standing::JarStanding;
+use bodega_model::plan::making::Thickness;
+use bodega_model::records::batch::Batch;
+use bodega_model::records::jar::JarRecord;
+use bodega_model::records::kitchen::Kitchen;
+use bodega_model::records::lot::Lot;
+use bodega_model::tables::process::{Medium, Pack, Product};
+use bodega_model::towel::seal::Rescue;
 use qrcode::QrCode;
 
 use crate::clock::{day_after_months, day_of};

@@ -1,13 +1,13 @@
 //! Labels over HTTP.
 
 use actix_web::{HttpRequest, HttpResponse, get, web};
-use bodega_core::judge::against::JarStanding;
 use bodega_core::judge::recipe_page::brings_its_acid;
-use bodega_core::measures::ids::JarId;
-use bodega_core::measures::limits::{LABEL_GAP, LABEL_SIDE, LABEL_START};
-use bodega_core::measures::units::millimetres;
-use bodega_core::records::kitchen::Kitchen;
 use bodega_core::shelf::label_sheet::{Paper, Shape, Sheet};
+use bodega_model::judge::standing::JarStanding;
+use bodega_model::measures::ids::JarId;
+use bodega_model::measures::limits::{LABEL_GAP, LABEL_SIDE, LABEL_START};
+use bodega_model::measures::units::millimetres;
+use bodega_model::records::kitchen::Kitchen;
 use bodega_store::StoreError;
 use serde::Deserialize;
 use uom::si::length::millimeter;

@@ -1,16 +1,16 @@
 //! Next season from what was eaten.
 
 use actix_web::{HttpResponse, get, put, web};
-use bodega_core::crates::fruit::Kind;
-use bodega_core::jars::size::JarSize;
-use bodega_core::measures::moment::Moment;
-use bodega_core::measures::units::in_quarts;
-use bodega_core::plan::yields::Thickness;
 use bodega_core::plan::yields::learn::Household;
-use bodega_core::records::jar::Stocked;
-use bodega_core::records::shelf::Goal;
 use bodega_core::shelf::pantry::{asked_from, forecast, plants};
-use bodega_core::tables::process::{Medium, Pack, Product};
+use bodega_model::crates::fruit::Kind;
+use bodega_model::jars::size::JarSize;
+use bodega_model::measures::moment::Moment;
+use bodega_model::measures::units::in_quarts;
+use bodega_model::plan::making::Thickness;
+use bodega_model::records::jar::Stocked;
+use bodega_model::records::shelf::Goal;
+use bodega_model::tables::process::{Medium, Pack, Product};
 use bodega_store::StoreError;
 use serde::Serialize;
 use utoipa::ToSchema;

@@ -1,13 +1,13 @@
 //! Records of batches over HTTP: pH readings, and what left a batch beside its jars.
 
 use actix_web::{get, post, web};
-use bodega_core::jars::ph::{PhSample, Remedy};
-use bodega_core::ledger::food::Food;
-use bodega_core::measures::ids::BatchId;
-use bodega_core::measures::limits::{CELSIUS, PH};
-use bodega_core::plan::making::product_brix;
-use bodega_core::records::jar::PhRecord;
-use bodega_core::records::moved::Source;
+use bodega_model::jars::ph::{PhSample, Remedy};
+use bodega_model::ledger::food::Food;
+use bodega_model::measures::ids::BatchId;
+use bodega_model::measures::limits::{CELSIUS, PH};
+use bodega_model::plan::making::product_brix;
+use bodega_model::records::jar::PhRecord;
+use bodega_model::records::moved::Source;
 use serde::Deserialize;
 use utoipa::ToSchema;
 

@@ -1,15 +1,15 @@
 //! The record of a batch: fruit to shelf on one page.
 
-use bodega_core::judge::Finding;
 use bodega_core::judge::recipe_page::acid_words;
 use bodega_core::judge::records::ph_findings;
-use bodega_core::kitchen::altitudes::AltitudeSaid;
-use bodega_core::measures::ids::{BatchId, LoadId};
-use bodega_core::measures::moment::Moment;
-use bodega_core::records::batch::Batch;
-use bodega_core::records::correction::Correction;
-use bodega_core::records::jar::PhRecord;
-use bodega_core::records::lot::Lot;
+use bodega_model::judge::finding::Finding;
+use bodega_model::kitchen::altitudes::AltitudeSaid;
+use bodega_model::measures::ids::{BatchId, LoadId};
+use bodega_model::measures::moment::Moment;
+use bodega_model::records::batch::Batch;
+use bodega_model::records::correction::Correction;
+use bodega_model::records::jar::PhRecord;
+use bodega_model::records::lot::Lot;
 use bodega_store::{StoreError, if_readable};
 use serde::Serialize;
 use utoipa::ToSchema;

@@ -1,13 +1,14 @@
 //! The shelf over HTTP: what stands there, and how jars leave it.
 
 use actix_web::{HttpResponse, delete, get, post, put, web};
-use bodega_core::jars::size::JarSize;
-use bodega_core::measures::ids::{BatchId, JarId};
-use bodega_core::measures::limits::SHELF_YEAR;
-use bodega_core::records::jar::JarRecord;
-use bodega_core::records::shelf::{Gone, ShelfGroup, ShelfSearch};
-use bodega_core::shelf::pantry::{BEFORE_OPENING, Discard, Leaving};
-use bodega_core::tables::process::Product;
+use bodega_core::shelf::pantry::BEFORE_OPENING;
+use bodega_model::jars::size::JarSize;
+use bodega_model::measures::ids::{BatchId, JarId};
+use bodega_model::measures::limits::SHELF_YEAR;
+use bodega_model::records::jar::JarRecord;
+use bodega_model::records::shelf::{Gone, ShelfGroup, ShelfSearch};
+use bodega_model::shelf::leaving::{Discard, Leaving};
+use bodega_model::tables::process::Product;
 use bodega_store::StoreError;
 use serde::Deserialize;
 use utoipa::{IntoParams, ToSchema};

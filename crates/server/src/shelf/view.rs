@@ -1,7 +1,7 @@
 //! Jars on the shelf as its station shows them.
 
-use bodega_core::judge::against::JarStanding;
-use bodega_core::records::jar::JarRecord;
+use bodega_model::judge::standing::JarStanding;
+use bodega_model::records::jar::JarRecord;
 use bodega_store::AtHome;
 use serde::Serialize;
 use utoipa::ToSchema;

@@ -1,9 +1,9 @@
 //! The towel over HTTP: what was found at each lid, what is done about a failed one, washing.
 
 use actix_web::{HttpResponse, get, put, web};
-use bodega_core::measures::ids::JarId;
-use bodega_core::towel::liquid::LiquidLost;
-use bodega_core::towel::seal::{LidVerdict, Rescue};
+use bodega_model::measures::ids::JarId;
+use bodega_model::towel::liquid::LiquidLost;
+use bodega_model::towel::seal::{LidVerdict, Rescue};
 use serde::Deserialize;
 use utoipa::ToSchema;
 

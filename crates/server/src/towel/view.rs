@@ -2,10 +2,12 @@
 
 use bodega_core::judge::records::{Judged, judge_towel};
 use bodega_core::judge::standing::altitude_for;
-use bodega_core::measures::moment::Moment;
-use bodega_core::records::towel::{Rescued, Towel};
-use bodega_core::towel::seal::{Cooling, Mending, Rescue, Wrong, freezer_headspace};
+use bodega_core::towel::seal::{Cooling, Wrong, freezer_headspace};
 use bodega_core::towel::ways_out::{Alarm, WaysOut, again_until, alarm, ways_out};
+use bodega_model::judge::standing::Mending;
+use bodega_model::measures::moment::Moment;
+use bodega_model::records::towel::{Rescued, Towel};
+use bodega_model::towel::seal::Rescue;
 use bodega_store::{StoreError, if_readable};
 use serde::Serialize;
 use uom::si::length::inch;
@@ -69,14 +71,17 @@ pub(crate) fn cold(shared: &Shared) -> Result<ColdView, StoreError> {
         };
         let cooling = load.and_then(|load| {
             let standing = at_home.of(jar.id);
-            Some(standing.weighs(Cooling {
-                verdict: jar.verdict,
-                processed: load.is_processed(jar.id, now),
-                dosed: jar.dosed,
-                mending: Mending::Nothing,
-                lifted_at: load.lifted_at()?,
-                chilled_at: Some(jar.since),
-            }))
+            Some(
+                Cooling {
+                    verdict: jar.verdict,
+                    processed: load.is_processed(jar.id, now),
+                    dosed: jar.dosed,
+                    mending: Mending::Nothing,
+                    lifted_at: load.lifted_at()?,
+                    chilled_at: Some(jar.since),
+                }
+                .with(&standing),
+            )
         });
         Ok(ColdJar { again_until: cooling.and_then(|cooling| again_until(&cooling, now)), jar })
     };

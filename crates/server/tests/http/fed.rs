@@ -2,7 +2,7 @@
 //! calculator, and the question of a station that asks for it where one does.
 
 use bodega::routes::description_json;
-use bodega_core::judge::Code;
+use bodega_model::judge::finding::Code;
 use serde_json::{Value, json};
 
 use crate::common::{empty, post};

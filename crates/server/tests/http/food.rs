@@ -5,8 +5,8 @@ use actix_web::http::Method;
 use actix_web::web;
 use bodega::state::Shared;
 use bodega_core::jars::bench::JarStep;
-use bodega_core::measures::ids::{BatchId, LoadId};
-use bodega_core::measures::moment::Moment;
+use bodega_model::measures::ids::{BatchId, LoadId};
+use bodega_model::measures::moment::Moment;
 use serde_json::{Value, json};
 
 use crate::common::{empty, fetch, patch, post, send};
@@ -58,7 +58,7 @@ fn wish(product: &str, lots: &[i64], jar: &str) -> Value {
 /// Runs every load of a batch through the canner.
 fn can(shared: &web::Data<Shared>, batch: i64) {
     let store = &shared.store;
-    use bodega_core::canner::events::BoilEvent::{Boils, HeatOff, Lifted};
+    use bodega_model::canner::events::BoilEvent::{Boils, HeatOff, Lifted};
     for load in store.batch_loads(BatchId(batch)).unwrap() {
         let id: LoadId = load.id;
         let now: Moment = shared.clock.now();
@@ -437,9 +437,9 @@ async fn what_was_drained_before_anybody_asked_where_to_is_not_recorded() {
     let cook = json!({"kettle": 1, "batch": sauce, "target": {"fraction_left": 0.667}});
     post(&shared, "/api/cooks", cook).await;
     // As an older build wrote it: a line of the log and no move.
-    use bodega_core::kettle::CookWhat;
-    use bodega_core::measures::ids::CookId;
-    use bodega_core::records::cook::CookEvent;
+    use bodega_model::kettle::words::CookWhat;
+    use bodega_model::measures::ids::CookId;
+    use bodega_model::records::cook::CookEvent;
     let at = shared.clock.now();
     let line =
         CookEvent { at, what: CookWhat::DrainL, value: 1.0, simulated: false, sure: false, booked: false };

@@ -3,8 +3,8 @@
 use actix_web::http::Method;
 use actix_web::web;
 use bodega::state::Shared;
-use bodega_core::canner::events::BoilEvent::{Boils, HeatOff, Lifted};
-use bodega_core::measures::ids::LoadId;
+use bodega_model::canner::events::BoilEvent::{Boils, HeatOff, Lifted};
+use bodega_model::measures::ids::LoadId;
 use serde_json::{Value, json};
 
 use crate::common::{empty, fetch, lot, patch, post, put, send};

@@ -131,8 +131,8 @@ async fn bowls_that_stand_out_can_go_into_the_cold_and_a_batch_that_was_a_mistak
 
 #[actix_web::test]
 async fn bowls_leave_the_page_with_the_last_jar_and_are_in_its_history() {
-    use bodega_core::canner::events::BoilEvent::{Boils, HeatOff, JarsIn, Lifted};
-    use bodega_core::measures::ids::LoadId;
+    use bodega_model::canner::events::BoilEvent::{Boils, HeatOff, JarsIn, Lifted};
+    use bodega_model::measures::ids::LoadId;
     let shared = with_batch().await;
     assert_eq!(get(&shared, "/api/recipes/1/bowls").await.as_array().unwrap().len(), 1);
     let loads: Vec<i64> = get(&shared, "/api/loads")

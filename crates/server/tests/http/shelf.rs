@@ -5,11 +5,11 @@ use std::sync::Arc;
 
 use actix_web::http::Method;
 use actix_web::web;
+use bodega::admission::Reach;
 use bodega::clock::Clock;
-use bodega::network::Reach;
 use bodega::state::Shared;
 use bodega_core::jars::bench::JarStep;
-use bodega_core::measures::ids::LoadId;
+use bodega_model::measures::ids::LoadId;
 use bodega_store::Store;
 use serde_json::{Value, json};
 
@@ -42,7 +42,7 @@ async fn towel_in(shared: web::Data<Shared>) -> web::Data<Shared> {
     let now = shared.clock.now();
     store.tick_load(LoadId(1), JarStep::Acid, now).unwrap();
     store.tick_load(LoadId(1), JarStep::Lid, now).unwrap();
-    use bodega_core::canner::events::BoilEvent::{Boils, HeatOff, Lifted};
+    use bodega_model::canner::events::BoilEvent::{Boils, HeatOff, Lifted};
     for (event, ago) in [(Boils, 13 * 60), (HeatOff, 12 * 60 + 10), (Lifted, 12 * 60)] {
         store.add_event(LoadId(1), event, now.plus_minutes(-ago)).unwrap();
     }

@@ -1,8 +1,8 @@
 //! Batches as rows.
 
-use bodega_core::measures::ids::{BatchId, BowlsId};
-use bodega_core::records::batch::Batch;
-use bodega_core::records::recipe::BatchRecipe;
+use bodega_model::measures::ids::{BatchId, BowlsId};
+use bodega_model::records::batch::Batch;
+use bodega_model::records::recipe::BatchRecipe;
 use rusqlite::{Connection, Row};
 use serde::Serialize;
 use serde::de::DeserializeOwned;

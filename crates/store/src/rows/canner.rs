@@ -2,8 +2,8 @@
 
 use std::collections::BTreeMap;
 
-use bodega_core::measures::ids::CannerId;
-use bodega_core::records::canner::{Canner, PotSize};
+use bodega_model::measures::ids::CannerId;
+use bodega_model::records::canner::{Canner, PotSize};
 use rusqlite::{Connection, Row};
 
 use super::{found, readable, row_of, word};

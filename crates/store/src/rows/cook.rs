@@ -1,9 +1,9 @@
 //! Kettles and cook-downs as rows.
 
-use bodega_core::kettle::finish::Shown;
-use bodega_core::measures::ids::{BatchId, CookId, KettleId};
-use bodega_core::measures::moment::Moment;
-use bodega_core::records::cook::{Cook, CookEvent, Kettle};
+use bodega_model::kettle::contents::Shown;
+use bodega_model::measures::ids::{BatchId, CookId, KettleId};
+use bodega_model::measures::moment::Moment;
+use bodega_model::records::cook::{Cook, CookEvent, Kettle};
 use rusqlite::{Connection, Row};
 
 use super::{found, moment, row_of, word};

@@ -1,8 +1,8 @@
 //! Jars as rows: on the bench, and with everything that became of them.
 
-use bodega_core::measures::ids::{BatchId, JarId, LoadId};
-use bodega_core::records::jar::{Jar, JarRecord};
-use bodega_core::towel::seal::LidVerdict;
+use bodega_model::measures::ids::{BatchId, JarId, LoadId};
+use bodega_model::records::jar::{Jar, JarRecord};
+use bodega_model::towel::seal::LidVerdict;
 use rusqlite::{Connection, Row};
 
 use super::lifting::lifting;

@@ -1,10 +1,10 @@
 //! Canner loads as rows; the clock is derived from the events, never stored.
 
-use bodega_core::canner::clock::BoilClock;
-use bodega_core::canner::events::Happened;
-use bodega_core::measures::ids::{BatchId, CannerId, JarId, LoadId};
-use bodega_core::measures::moment::{Minutes, Moment};
-use bodega_core::records::load::{CannerLoad, CannerReading};
+use bodega_model::canner::clock::BoilClock;
+use bodega_model::canner::events::Happened;
+use bodega_model::measures::ids::{BatchId, CannerId, JarId, LoadId};
+use bodega_model::measures::moment::{Minutes, Moment};
+use bodega_model::records::load::{CannerLoad, CannerReading};
 use rusqlite::{Connection, params};
 
 use super::{batch, canner, jar, optional_word, row_of, unsigned, word};

@@ -1,9 +1,9 @@
 //! Lots as rows.
 
-use bodega_core::ledger::food::Told;
-use bodega_core::measures::ids::{BatchId, LotId};
-use bodega_core::measures::moment::Moment;
-use bodega_core::records::lot::Lot;
+use bodega_model::ledger::food::Told;
+use bodega_model::measures::ids::{BatchId, LotId};
+use bodega_model::measures::moment::Moment;
+use bodega_model::records::lot::Lot;
 use rusqlite::{Connection, Row};
 
 use super::{found, moment, optional_word, row_of, word};

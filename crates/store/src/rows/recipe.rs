@@ -1,9 +1,9 @@
 //! Recipes and bowls as rows.
 
-use bodega_core::measures::ids::{BatchId, BowlsId, RecipeId};
-use bodega_core::measures::moment::Moment;
-use bodega_core::recipe::part::Part;
-use bodega_core::records::recipe::{Bowls, Recipe};
+use bodega_model::measures::ids::{BatchId, BowlsId, RecipeId};
+use bodega_model::measures::moment::Moment;
+use bodega_model::recipe::part::Part;
+use bodega_model::records::recipe::{Bowls, Recipe};
 use rusqlite::{Connection, OptionalExtension, Row, params};
 
 use super::{found, from_json, moment, row_of, to_json};

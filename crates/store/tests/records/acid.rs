@@ -1,13 +1,15 @@
 //! Acid in its order: before the food, after it, not at all, found out later.
 
-use bodega_core::canner::events::BoilEvent;
 use bodega_core::jars::bench::JarStep;
-use bodega_core::jars::size::JarSize;
-use bodega_core::jars::spoons::{DoseMeasure, Measured};
-use bodega_core::measures::ids::{BatchId, JarId, LoadId};
-use bodega_core::records::shelf::ShelfSearch;
-use bodega_core::towel::seal::{LidVerdict, NoRescue, Rescue};
-use bodega_core::{crates::fruit::Condition, records::batch::Draw};
+use bodega_core::towel::seal::NoRescue;
+use bodega_model::canner::events::BoilEvent;
+use bodega_model::crates::fruit::Condition;
+use bodega_model::jars::size::JarSize;
+use bodega_model::jars::spoons::{DoseMeasure, Measured};
+use bodega_model::measures::ids::{BatchId, JarId, LoadId};
+use bodega_model::records::batch::Draw;
+use bodega_model::records::shelf::ShelfSearch;
+use bodega_model::towel::seal::{LidVerdict, Rescue};
 use bodega_store::{Store, StoreError, ToldBy};
 
 use crate::common::{NOW, batch, lot, make_ready};

@@ -2,9 +2,9 @@
 
 use std::path::Path;
 
-use bodega_core::canner::events::BoilEvent;
-use bodega_core::measures::moment::Moment;
-use bodega_core::records::shelf::ShelfSearch;
+use bodega_model::canner::events::BoilEvent;
+use bodega_model::measures::moment::Moment;
+use bodega_model::records::shelf::ShelfSearch;
 use bodega_store::{FILE_NAME, Store, StoreError};
 
 use crate::common::told;
@@ -136,7 +136,7 @@ fn a_history_that_makes_no_sense_is_read_all_the_same() {
     assert_eq!(told(|tell| store.all_jars(tell)).unwrap().len(), 116);
     let lists = every_list(&store).unwrap();
     assert!(lists[3] + lists[4] >= 6, "{lists:?}");
-    let odd = store.load(bodega_core::measures::ids::LoadId(12)).unwrap();
+    let odd = store.load(bodega_model::measures::ids::LoadId(12)).unwrap();
     assert!(!odd.clock.is_processed(Moment(i64::MAX / 2)));
     // A new event is still held against where the load stands.
     let refused = store.add_event(odd.id, BoilEvent::Boils, Moment(1_800_000_000_000)).unwrap_err();

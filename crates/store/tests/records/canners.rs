@@ -1,17 +1,17 @@
 //! Several canners, jars that leave early or come late, and loads that hold jars of several batches.
 
-use bodega_core::canner::events::{BoilEvent, Phase};
-use bodega_core::crates::fruit::Condition;
 use bodega_core::jars::bench::JarStep;
-use bodega_core::jars::size::JarSize;
-use bodega_core::measures::ids::{BatchId, CannerId, JarId, LoadId};
-use bodega_core::measures::moment::{Minutes, Touched};
-use bodega_core::records::batch::Draw;
-use bodega_core::records::canner::CannerChange;
-use bodega_core::records::kitchen::KitchenChange;
-use bodega_core::records::load::{JarMoment, NewGroup, SharedLoad};
-use bodega_core::tables::process::Method;
-use bodega_core::towel::seal::LidVerdict;
+use bodega_model::canner::events::{BoilEvent, Phase};
+use bodega_model::crates::fruit::Condition;
+use bodega_model::jars::size::JarSize;
+use bodega_model::measures::ids::{BatchId, CannerId, JarId, LoadId};
+use bodega_model::measures::moment::{Minutes, Touched};
+use bodega_model::records::batch::Draw;
+use bodega_model::records::canner::CannerChange;
+use bodega_model::records::kitchen::KitchenChange;
+use bodega_model::records::load::{JarMoment, NewGroup, SharedLoad};
+use bodega_model::tables::process::Method;
+use bodega_model::towel::seal::LidVerdict;
 use bodega_store::{KeptClock, Store, StoreError, ToldBy};
 
 use crate::common::{NOW, batch, lot, make_ready};

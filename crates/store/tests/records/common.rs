@@ -1,14 +1,14 @@
 //! Fruit and a batch to set out, for every test of the store.
 
-use bodega_core::crates::fruit::{Condition, Kind};
-use bodega_core::jars::acid::Agent;
 use bodega_core::jars::bench::JarStep;
-use bodega_core::jars::size::JarSize;
-use bodega_core::measures::ids::{CannerId, LoadId, LotId};
-use bodega_core::measures::moment::{Minutes, Moment};
-use bodega_core::records::batch::{Draw, NewBatch, NewLoad};
-use bodega_core::records::lot::NewLot;
-use bodega_core::tables::process::{Medium, Method, Pack, Product};
+use bodega_model::crates::fruit::{Condition, Kind};
+use bodega_model::jars::acid::Agent;
+use bodega_model::jars::size::JarSize;
+use bodega_model::measures::ids::{CannerId, LoadId, LotId};
+use bodega_model::measures::moment::{Minutes, Moment};
+use bodega_model::records::batch::{Draw, NewBatch, NewLoad};
+use bodega_model::records::lot::NewLot;
+use bodega_model::tables::process::{Medium, Method, Pack, Product};
 use bodega_store::{Store, StoreError};
 use jiff::civil::date;
 use serde_json::Value;
@@ -17,7 +17,7 @@ pub const NOW: Moment = Moment(1_790_000_000_000);
 
 pub fn lot(store: &Store, weight_g: i64, condition: Condition) -> LotId {
     let new = NewLot {
-        food: bodega_core::ledger::food::Food::Fruit,
+        food: bodega_model::ledger::food::Food::Fruit,
         told: None,
         picked_on: date(2026, 9, 11),
         kind: Kind::Paste,

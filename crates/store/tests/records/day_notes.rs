@@ -1,11 +1,11 @@
 //! What is said of the day's blocks, and what the jars tell of the household's pace.
 
-use bodega_core::crates::fruit::Condition;
 use bodega_core::jars::bench::JarStep;
-use bodega_core::measures::ids::JarId;
-use bodega_core::measures::moment::Minutes;
-use bodega_core::records::batch::Draw;
-use bodega_core::records::day::{BlockNote, Mark};
+use bodega_model::crates::fruit::Condition;
+use bodega_model::measures::ids::JarId;
+use bodega_model::measures::moment::Minutes;
+use bodega_model::records::batch::Draw;
+use bodega_model::records::day::{BlockNote, Mark};
 use bodega_store::Store;
 
 use crate::common::{NOW, batch, lot, make_ready};

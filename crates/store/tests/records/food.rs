@@ -1,15 +1,15 @@
 //! Food that moves: whatever is done in whatever order, as much is there as came, and nothing is taken twice.
 
-use bodega_core::crates::fruit::{Condition, Kind};
-use bodega_core::kettle::{CookWhat, HeatSetting, KettleHeat, TargetKind};
 use bodega_core::ledger::balance::BalanceVerdict;
-use bodega_core::ledger::food::{Food, FoodMeasure, FoodPlace, Told};
-use bodega_core::measures::ids::{BatchId, CookId, LotId, MoveId};
-use bodega_core::measures::moment::Moment;
-use bodega_core::records::batch::Draw;
-use bodega_core::records::cook::{CookEvent, NewCook, NewKettle};
-use bodega_core::records::lot::{LotChange, NewLot};
-use bodega_core::records::moved::{NewMove, Source};
+use bodega_model::crates::fruit::{Condition, Kind};
+use bodega_model::kettle::words::{CookWhat, HeatSetting, KettleHeat, TargetKind};
+use bodega_model::ledger::food::{Food, FoodMeasure, FoodPlace, Told};
+use bodega_model::measures::ids::{BatchId, CookId, LotId, MoveId};
+use bodega_model::measures::moment::Moment;
+use bodega_model::records::batch::Draw;
+use bodega_model::records::cook::{CookEvent, NewCook, NewKettle};
+use bodega_model::records::lot::{LotChange, NewLot};
+use bodega_model::records::moved::{NewMove, Source};
 use bodega_store::{Store, StoreError};
 use jiff::civil::{Date, date};
 use proptest::prelude::*;

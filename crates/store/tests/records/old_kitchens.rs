@@ -2,14 +2,14 @@
 
 use std::path::{Path, PathBuf};
 
-use bodega_core::canner::events::Phase;
-use bodega_core::jars::size::JarSize;
-use bodega_core::measures::ids::{BatchId, LoadId};
-use bodega_core::measures::moment::{Minutes, Moment};
-use bodega_core::plan::yields::Thickness;
-use bodega_core::records::shelf::ShelfSearch;
-use bodega_core::tables::process::Product;
-use bodega_core::towel::seal::LidVerdict;
+use bodega_model::canner::events::Phase;
+use bodega_model::jars::size::JarSize;
+use bodega_model::measures::ids::{BatchId, LoadId};
+use bodega_model::measures::moment::{Minutes, Moment};
+use bodega_model::plan::making::Thickness;
+use bodega_model::records::shelf::ShelfSearch;
+use bodega_model::tables::process::Product;
+use bodega_model::towel::seal::LidVerdict;
 use bodega_store::{FILE_NAME, Store, check_file};
 
 use crate::taken_in::take;
@@ -166,7 +166,7 @@ fn work_goes_on_in_an_old_kitchen() {
     let (directory, store) = opened();
     let load = store.load(LoadId(12)).unwrap();
     let up = load.clock.happened().last().unwrap().at.plus(load.clock.required());
-    store.add_event(load.id, bodega_core::canner::events::BoilEvent::HeatOff, up).unwrap();
+    store.add_event(load.id, bodega_model::canner::events::BoilEvent::HeatOff, up).unwrap();
     drop(store);
     let again = Store::open(directory.path()).unwrap().load(LoadId(12)).unwrap();
     assert!(again.clock.is_processed(up));

@@ -4,10 +4,10 @@ use std::io::{BufRead, BufReader, Write};
 use std::path::Path;
 use std::process::{Command, Stdio};
 
-use bodega_core::canner::events::{BoilEvent, Phase};
-use bodega_core::crates::fruit::Condition;
-use bodega_core::measures::ids::LoadId;
-use bodega_core::records::batch::Draw;
+use bodega_model::canner::events::{BoilEvent, Phase};
+use bodega_model::crates::fruit::Condition;
+use bodega_model::measures::ids::LoadId;
+use bodega_model::records::batch::Draw;
 use bodega_store::Store;
 
 use crate::common::{NOW, batch, lot, make_ready};

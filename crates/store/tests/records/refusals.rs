@@ -2,20 +2,21 @@
 
 use std::collections::BTreeMap;
 
-use bodega_core::canner::events::BoilEvent;
-use bodega_core::crates::fruit::{Condition, Kind};
-use bodega_core::jars::acid::Agent;
 use bodega_core::jars::bench::JarStep;
-use bodega_core::jars::size::{JarSize, Mouth};
-use bodega_core::measures::ids::{BatchId, CannerId, ContainerId, CookId, JarId, KettleId, LoadId, LotId};
-use bodega_core::measures::moment::{Minutes, Moment};
-use bodega_core::records::batch::Draw;
-use bodega_core::records::canner::{CannerChange, PotSize, USUAL_CAPACITY};
-use bodega_core::records::kitchen::KitchenChange;
-use bodega_core::records::lot::LotChange;
-use bodega_core::records::stock::Item;
-use bodega_core::tables::process::{Method, ProcessOption};
-use bodega_core::towel::seal::{LidVerdict, NoRescue, Rescue};
+use bodega_core::towel::seal::NoRescue;
+use bodega_model::canner::events::BoilEvent;
+use bodega_model::crates::fruit::{Condition, Kind};
+use bodega_model::jars::acid::Agent;
+use bodega_model::jars::size::{JarSize, Mouth};
+use bodega_model::measures::ids::{BatchId, CannerId, ContainerId, CookId, JarId, KettleId, LoadId, LotId};
+use bodega_model::measures::moment::{Minutes, Moment};
+use bodega_model::records::batch::Draw;
+use bodega_model::records::canner::{CannerChange, PotSize, USUAL_CAPACITY};
+use bodega_model::records::kitchen::KitchenChange;
+use bodega_model::records::lot::LotChange;
+use bodega_model::records::stock::Item;
+use bodega_model::tables::process::{Method, ProcessOption};
+use bodega_model::towel::seal::{LidVerdict, Rescue};
 use bodega_store::{Store, StoreError, ToldBy};
 
 use crate::common::{NOW, batch, lot, make_ready, told};

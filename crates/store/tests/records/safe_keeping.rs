@@ -2,10 +2,10 @@
 
 use std::path::Path;
 
-use bodega_core::canner::events::BoilEvent;
-use bodega_core::crates::fruit::Condition;
-use bodega_core::records::batch::Draw;
-use bodega_core::records::jar::PhRecord;
+use bodega_model::canner::events::BoilEvent;
+use bodega_model::crates::fruit::Condition;
+use bodega_model::records::batch::Draw;
+use bodega_model::records::jar::PhRecord;
 use bodega_store::{Store, StoreError};
 use serde_json::{Value, json};
 

@@ -2,7 +2,7 @@
 
 use std::path::{Path, PathBuf};
 
-use bodega_core::crates::fruit::Condition;
+use bodega_model::crates::fruit::Condition;
 use bodega_store::{FILE_NAME, Store, StoreError, backup, begin_anew, check_file, restore};
 
 use crate::common::{lot, told};

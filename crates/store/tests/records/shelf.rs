@@ -1,15 +1,16 @@
 //! From the towel to the table: failed lids, jars that leave, batches that are recalled.
 
-use bodega_core::canner::events::BoilEvent;
-use bodega_core::crates::fruit::Condition;
-use bodega_core::jars::size::JarSize;
-use bodega_core::measures::ids::{BatchId, JarId, LoadId};
-use bodega_core::measures::moment::Moment;
-use bodega_core::records::batch::Draw;
-use bodega_core::records::shelf::{Gone, ShelfSearch};
-use bodega_core::shelf::pantry::{Discard, Leaving};
-use bodega_core::tables::process::Product;
-use bodega_core::towel::seal::{LidVerdict, NoRescue, Rescue};
+use bodega_core::towel::seal::NoRescue;
+use bodega_model::canner::events::BoilEvent;
+use bodega_model::crates::fruit::Condition;
+use bodega_model::jars::size::JarSize;
+use bodega_model::measures::ids::{BatchId, JarId, LoadId};
+use bodega_model::measures::moment::Moment;
+use bodega_model::records::batch::Draw;
+use bodega_model::records::shelf::{Gone, ShelfSearch};
+use bodega_model::shelf::leaving::{Discard, Leaving};
+use bodega_model::tables::process::Product;
+use bodega_model::towel::seal::{LidVerdict, Rescue};
 use bodega_store::{Store, StoreError};
 
 use crate::common::{NOW, batch, lot, make_ready};

@@ -1,18 +1,19 @@
 //! The records hold together whatever is asked of them.
 
-use bodega_core::canner::events::{BoilEvent, Phase};
-use bodega_core::crates::fruit::Condition;
 use bodega_core::jars::bench::{AcidFirst, JarStep};
-use bodega_core::jars::contents::{Added, Ingredient};
-use bodega_core::jars::size::JarSize;
-use bodega_core::measures::ids::{BatchId, JarId, LoadId};
-use bodega_core::measures::moment::Minutes;
-use bodega_core::records::batch::{Draw, NewBatch};
-use bodega_core::records::jar::Jar;
-use bodega_core::records::load::CannerLoad;
-use bodega_core::records::lot::LotChange;
-use bodega_core::records::shelf::ShelfSearch;
-use bodega_core::towel::seal::{LidVerdict, NoRescue, Rescue};
+use bodega_core::towel::seal::NoRescue;
+use bodega_model::canner::events::{BoilEvent, Phase};
+use bodega_model::contents::{Added, Ingredient};
+use bodega_model::crates::fruit::Condition;
+use bodega_model::jars::size::JarSize;
+use bodega_model::measures::ids::{BatchId, JarId, LoadId};
+use bodega_model::measures::moment::Minutes;
+use bodega_model::records::batch::{Draw, NewBatch};
+use bodega_model::records::jar::Jar;
+use bodega_model::records::load::CannerLoad;
+use bodega_model::records::lot::LotChange;
+use bodega_model::records::shelf::ShelfSearch;
+use bodega_model::towel::seal::{LidVerdict, Rescue};
 use bodega_store::{Store, StoreError, ToldBy};
 
 use crate::common::{NOW, batch, lot, make_ready};

@@ -3,8 +3,8 @@
 use std::cell::Cell;
 use std::io::{Cursor, Read, Seek, SeekFrom};
 
-use bodega_core::crates::fruit::Condition;
-use bodega_core::records::batch::Draw;
+use bodega_model::crates::fruit::Condition;
+use bodega_model::records::batch::Draw;
 use bodega_store::{Store, StoreError};
 use serde_json::{Value, json};
 

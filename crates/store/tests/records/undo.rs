@@ -1,8 +1,8 @@
 //! Taking back what was said last.
 
-use bodega_core::measures::ids::LoadId;
-use bodega_core::measures::moment::Moment;
-use bodega_core::records::load::CannerLoad;
+use bodega_model::measures::ids::LoadId;
+use bodega_model::measures::moment::Moment;
+use bodega_model::records::load::CannerLoad;
 use bodega_store::{Store, StoreError};
 
 /// Takes the last event of a load back, as a page does that shows it.

@@ -3,12 +3,12 @@
 use std::collections::HashMap;
 use std::rc::Rc;
 
+use bodega_model::jars::size::JarSize;
+use bodega_model::measures::moment::Minutes;
 use foldhash::fast::FixedState;
 
 use super::{Group, Load, LoadPlan};
 use crate::canner::room::{NoRoom, Room, Shares};
-use crate::jars::size::JarSize;
-use crate::measures::moment::Minutes;
 
 /// Steps that the proof may take, a filling looked at being one. Counted and not timed, so that the same question has the
 /// same answer everywhere; together with the looser budgets it keeps to about a second.

@@ -1,15 +1,17 @@
+use bodega_model::canner::cover::COVER_IN;
+use bodega_model::canner::outline::{JarOutside, Outline, Outsides, Pot, usual_outside};
+use bodega_model::jars::size::JarSize;
+use bodega_model::kitchen::altitude::Altitude;
+use bodega_model::measures::moment::Minutes;
+use bodega_model::measures::units::{Power, Temperature, inches, litres, millimetres as mm};
 use uom::si::length::millimeter;
 use uom::si::power::watt;
 use uom::si::thermodynamic_temperature::degree_celsius;
 use uom::si::volume::liter;
 
-use super::{COVER_IN, Cover, Crowding, Pot, boils_away, fill, overhangs};
+use super::{Cover, Crowding, boils_away, fill, overhangs};
 use crate::canner::heat::{Charge, come_up};
-use crate::canner::outline::{JarOutside, Outline, Outsides, usual_outside};
-use crate::jars::size::JarSize;
-use crate::kitchen::altitude::Altitude;
-use crate::measures::moment::Minutes;
-use crate::measures::units::{Power, Temperature, inches, litres, millimetres as mm};
+use crate::canner::standing::most_of;
 
 fn standard() -> Pot {
     Pot { outline: Outline::round(mm(305.0)), inner_height: mm(255.0), rack_height: mm(12.0) }
@@ -24,7 +26,7 @@ fn over(cover: f64) -> Cover {
 fn standard_canner_holds_what_is_published() {
     // USDA Guide 1, from memory: a usual canner holds 7 quarts or 9 pints.
     for (jar, most) in [(JarSize::Quart, 7), (JarSize::Pint, 9)] {
-        assert_eq!(Outline::round(mm(305.0)).most_of(jar, &Outsides::default()), most, "{jar}");
+        assert_eq!(most_of(Outline::round(mm(305.0)), jar, &Outsides::default()), most, "{jar}");
     }
 }
 

@@ -4,14 +4,14 @@
 //! from below, in cuts: shares of the canner that no filling exceeds. What it then proposes is grouped, and what does not
 //! fit after all gives a sharper cut, or is excluded.
 
+use bodega_model::jars::size::JarSize;
+use bodega_model::measures::moment::Minutes;
+use bodega_model::records::load::SharedLoad;
 use microlp::{ComparisonOp, OptimizationDirection, Problem, Variable};
 
 use super::{Choice, NoSplit, Question};
 use crate::canner::loads::{Group, fillings, group};
 use crate::canner::room::Room;
-use crate::jars::size::JarSize;
-use crate::measures::moment::Minutes;
-use crate::records::load::SharedLoad;
 
 /// How far beyond the canner a share must be to be worth a cut.
 const BEYOND: f64 = 1e-6;

@@ -1,18 +1,19 @@
 //! The split as a mixed-integer model.
 
+use bodega_model::crates::fruit::Kind;
+use bodega_model::jars::size::JarSize;
+use bodega_model::ledger::food::Stuff;
+use bodega_model::measures::units::{in_pounds, in_quarts, pounds, quarts};
+use bodega_model::plan::making::share_left;
+use bodega_model::tables::process::Product;
 use microlp::{ComparisonOp, Error, LinearExpr, OptimizationDirection, Problem, SolveOptions, Variable};
 use uom::si::time::minute;
 
 use super::loads::Loads;
 use super::{Choice, NoSplit, Question};
-use crate::crates::fruit::Kind;
-use crate::jars::size::JarSize;
-use crate::ledger::food::Stuff;
-use crate::measures::units::{in_pounds, in_quarts, pounds, quarts};
-use crate::plan::making::share_left;
+use crate::kettle::heat::usual_rate;
 use crate::plan::outlook;
 use crate::plan::stuff::{boiled_away, can_become, jar_quarts, part_of, quarts_per_pound};
-use crate::tables::process::Product;
 
 /// Worth of a jar's quart beyond its goal, beside 1 to 3 for one that a goal asks for.
 const BEYOND_GOAL: f64 = 0.05;
@@ -280,5 +281,5 @@ fn a_pound(stuff: &Stuff) -> Stuff {
 /// Burner minutes that a quart drained off spares: its water need not be boiled away.
 fn spared_minutes(choice: &Choice) -> f64 {
     let water = quarts(1.0 - BODY_DRAINED * share_left(&choice.making, Kind::Paste));
-    (water / outlook::usual_rate()).get::<minute>()
+    (water / usual_rate()).get::<minute>()
 }

@@ -5,14 +5,14 @@
 //! memory). The prior is set so that with no batch the answer is the published range itself. What comes next is a Student's t, which scattered batches widen. Older batches count less,
 //! because varieties and hands change. No answer goes beyond what the mass allows.
 
+use bodega_model::crates::fruit::Kind;
+use bodega_model::kettle::contents::density;
+use bodega_model::measures::units::{in_pounds, quarts};
+use bodega_model::plan::making::{Making, Thickness, product_brix};
+use bodega_model::tables::process::{Pack, Product};
 use statrs::distribution::{ContinuousCDF, StudentsT};
 
-use super::{Range, Thickness, pounds_per_quart};
-use crate::crates::fruit::Kind;
-use crate::kettle::contents::density;
-use crate::measures::units::{in_pounds, quarts};
-use crate::plan::making::{Making, product_brix};
-use crate::tables::process::{Pack, Product};
+use super::{Range, pounds_per_quart};
 
 /// Standard deviations between the middle and the edge of a 90 % range.
 const EDGE_SD: f64 = 1.645;
@@ -132,8 +132,8 @@ fn least_pounds(product: Product, thickness: Option<Thickness>) -> f64 {
 #[cfg(test)]
 mod tests {
     use super::{Finished, Household};
-    use crate::crates::fruit::Kind;
-    use crate::tables::process::Product;
+    use bodega_model::crates::fruit::Kind;
+    use bodega_model::tables::process::Product;
 
     fn after(batches: &[f64]) -> super::Learned {
         let finished = batches

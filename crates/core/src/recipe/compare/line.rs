@@ -1,13 +1,12 @@
 //! What belongs together in a recipe and in its bowls, added up, and by how much it changed.
 
+use bodega_model::jars::size::JarSize;
+use bodega_model::measures::amounts::{Dimension, ratio};
+use bodega_model::recipe::acids::{Acid, acid};
+use bodega_model::recipe::part::{Part, Per, Role, Side, plain};
+use bodega_model::recipe::per_jar::altogether;
 use num_rational::BigRational;
 use num_traits::Zero;
-
-use crate::jars::size::JarSize;
-use crate::recipe::acids::{Acid, acid};
-use crate::recipe::measure::{Dimension, ratio};
-use crate::recipe::part::{Part, Per, Role, Side, plain};
-use crate::recipe::per_jar::altogether;
 
 /// A range: the same by room and by weight.
 #[derive(Debug, Clone, PartialEq)]

@@ -1,7 +1,8 @@
 //! What stands around the name of a line and changes how much it is: "to taste", "plus more", "in each quart".
 
+use bodega_model::jars::size::JarSize;
+
 use super::tokens::is_measure_or_number;
-use crate::jars::size::JarSize;
 
 /// Clauses by which there may be more than the line says.
 const MORE: [&str; 9] = [

@@ -1,10 +1,10 @@
 //! The words, numbers and signs of a line.
 
+use bodega_model::kitchen::ways::Decimal;
+use bodega_model::measures::amounts::{Unit, ratio};
 use num_rational::BigRational;
 
 use crate::kitchen::number::{NumberRead, read_number};
-use crate::kitchen::ways::Decimal;
-use crate::recipe::measure::{Unit, ratio};
 
 /// A word or a sign of the line.
 #[derive(Debug, Clone, PartialEq)]

@@ -2,14 +2,15 @@
 
 pub mod pot;
 
-use bodega_core::kettle::contents::{Contents, Target};
-use bodega_core::kettle::finish::{CookDown, Forecast, Happened, Shown, minutes};
+use bodega_core::kettle::finish::{CookDown, Forecast, Happened, minutes};
 use bodega_core::kettle::heat::Heat;
 use bodega_core::kettle::heat::by_volume;
 use bodega_core::kettle::sight::Sight;
 use bodega_core::kettle::vessel::Vessel;
-use bodega_core::kitchen::altitude::Altitude;
-use bodega_core::measures::units::{Power, Time, celsius, kilograms, litres, litres_per_hour, millimetres};
+use bodega_model::kettle::contents::Shown;
+use bodega_model::kettle::contents::{Contents, Target};
+use bodega_model::kitchen::altitude::Altitude;
+use bodega_model::measures::units::{Power, Time, celsius, kilograms, litres, litres_per_hour, millimetres};
 use uom::si::power::watt;
 use uom::si::time::minute;
 use uom::si::volume::liter;

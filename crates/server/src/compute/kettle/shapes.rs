@@ -3,7 +3,7 @@
 use std::fmt;
 
 use bodega_core::kettle::finish::{Asks, Finish, minutes};
-use bodega_core::tables::process::Product;
+use bodega_model::tables::process::Product;
 use serde::de::value::MapAccessDeserializer;
 use serde::de::{MapAccess, Visitor};
 use serde::{Deserialize, Deserializer, Serialize};

@@ -1,5 +1,0 @@
-//! The published tables: data files with their source beside every row, and the look-up of the tested process.
-
-pub mod process;
-pub(crate) mod reader;
-pub mod source;

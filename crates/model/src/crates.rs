@@ -1,0 +1,3 @@
+//! What came in from the garden.
+
+pub mod fruit;

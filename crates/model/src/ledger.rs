@@ -1,0 +1,4 @@
+//! Food in whatever form.
+
+pub mod food;
+pub mod keep;

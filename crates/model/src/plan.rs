@@ -1,0 +1,3 @@
+//! What tomatoes can become.
+
+pub mod making;

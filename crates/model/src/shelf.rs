@@ -1,0 +1,3 @@
+//! How jars leave the shelf.
+
+pub mod leaving;
