@@ -1,4 +1,3 @@
 //! What the checks of the project's structure are made of.
 
-pub mod imports;
 pub mod share;
