@@ -2389,15 +2389,6 @@ export interface components {
             /** @description The same in words, rounded up: `26 mL, 26 g`. */
             total_volume: string;
         };
-        /** @description What the towel says first while something keeps its jars off the shelf, whatever their lids do. */
-        Alarm: {
-            /** @description The figure. */
-            figure: string;
-            /** @description Of how many jars. */
-            unit: string;
-            /** @description What it means. */
-            words: string;
-        };
         /** @description The rule book. */
         Almanac: {
             /** @description Acid by jar. */
@@ -5339,6 +5330,15 @@ export interface components {
             /** @description The passcode. */
             passcode?: string | null;
         };
+        /** @description What is known of one lid. */
+        LidSaid: {
+            /** @description The jar. */
+            jar: components["schemas"]["JarId"];
+            /** @description What stands against the jar in a word, so that its lid says nothing; `null` when nothing does. */
+            stop?: string | null;
+            /** @description In words: "not checked", "not for the shelf: garlic in it". */
+            words: string;
+        };
         /**
          * @description Whether the lid has sealed before.
          * @enum {string}
@@ -5364,6 +5364,17 @@ export interface components {
          * @enum {string}
          */
         LidVerdict: "holds" | "failed" | "broken" | "doubtful";
+        /** @description The lids of a load by what is to be done with them. */
+        Lids: {
+            /** @description Each, in the order of the jars. */
+            each: components["schemas"]["LidSaid"][];
+            /** @description The words on the touch that says the open ones hold; `null` while none may be said to. */
+            hold?: string | null;
+            /** @description Still to be looked at, or to be looked at a second time. */
+            open: components["schemas"]["JarId"][];
+            /** @description Sealed, and nothing stands against the jar. */
+            sealed: components["schemas"]["JarId"][];
+        };
         /**
          * @description Whether the household would make something again.
          * @enum {string}
@@ -7591,6 +7602,18 @@ export interface components {
             /** @description What is in the jars. */
             product: components["schemas"]["Product"];
         };
+        /** @description The figure of a load on the towel. */
+        TowelFigure: {
+            /** @enum {string} */
+            shows: "word";
+            /** @description The words. */
+            word: string;
+        } | {
+            /** @description That time. */
+            at: components["schemas"]["Moment"];
+            /** @enum {string} */
+            shows: "clock";
+        };
         /** @description One jar on the towel. */
         TowelJar: {
             /** @description Its batch. */
@@ -7623,13 +7646,30 @@ export interface components {
             tidy: boolean;
             verdict?: components["schemas"]["LidVerdict"] | null;
         };
+        /** @description What the towel says of a load from a moment on. */
+        TowelSaid: {
+            at?: components["schemas"]["Moment"] | null;
+            /** @description Whether it keeps the jars off the shelf. */
+            bad: boolean;
+            /** @description The figure. */
+            figure: components["schemas"]["TowelFigure"];
+            /** @description From when on it holds, until the next one does. */
+            from: components["schemas"]["Moment"];
+            /** @description What stands beside the figure. */
+            unit?: string | null;
+            /** @description The words; `{at}` and `{day}` stand for the clock time and the day of `at`, `{left}` for what is left until the next saying. */
+            words: string;
+        };
         /** @description A load on the towel and what the judge has to say of it. */
         TowelView: components["schemas"]["Towel"] & {
-            alarm?: components["schemas"]["Alarm"] | null;
             /** @description What the judge has to say. */
             judged: components["schemas"]["Judged"];
+            /** @description Its lids, by what is to be done with them. */
+            lids: components["schemas"]["Lids"];
             /** @description Whether every jar of it had its full time; while one had not, no lid is said to hold. */
             processed: boolean;
+            /** @description What it says, in the order of time: the last whose moment has come holds. */
+            says: components["schemas"]["TowelSaid"][];
             /** @description What somebody has to decide about, jars that are not processed first. */
             ways_out: components["schemas"]["WaysOut"][];
         };

@@ -30,6 +30,7 @@ mod room;
 mod split;
 mod standing;
 mod tables;
+mod towel;
 mod water;
 mod worlds;
 mod yields;

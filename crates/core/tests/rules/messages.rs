@@ -15,8 +15,9 @@ use bodega_core::kettle::goal::{Timer, hold_between};
 use bodega_core::plan::checklist::{Sheet, Thawed, steps, wash_up};
 use bodega_core::plan::split::Resource;
 use bodega_core::shelf::pantry::BEFORE_OPENING;
+use bodega_core::towel::moment::{TowelFigure, lids, sayings};
 use bodega_core::towel::seal::{NoRescue, Wrong, window};
-use bodega_core::towel::ways_out::ways_out;
+use bodega_core::towel::ways_out::{alarm, ways_out};
 use bodega_model::canner::clock::BoilClock;
 use bodega_model::canner::events::{BoilEvent, Happened, OutOfOrder};
 use bodega_model::jars::acid::Agent;
@@ -347,6 +348,8 @@ fn on_towels() -> Vec<String> {
         ("early heat off", towel(None), boiled(Method::BoilingWater, 40)),
         ("early heat off, steam", towel(None), boiled(Method::AtmosphericSteam, 40)),
         ("one out early", towel(None), one_out),
+        ("nobody looked", towel(None), boiled(Method::BoilingWater, 70)),
+        ("holds", towel(Some(LidVerdict::Holds)), boiled(Method::BoilingWater, 70)),
         ("failed", towel(Some(LidVerdict::Failed)), boiled(Method::BoilingWater, 70)),
         ("doubtful", towel(Some(LidVerdict::Doubtful)), boiled(Method::BoilingWater, 70)),
         ("broken", towel(Some(LidVerdict::Broken)), boiled(Method::BoilingWater, 70)),
@@ -357,6 +360,17 @@ fn on_towels() -> Vec<String> {
     ] {
         for (when, minute) in [("hot", 90), ("cooled", 300), ("late", 80 + 24 * 60 + 1)] {
             let said = ways_out(&towel, &load, at(minute));
+            let is_processed = !said.iter().any(|way| way.wrong == Wrong::Unprocessed);
+            let lids = lids(&towel, is_processed);
+            let sayings = sayings(&towel, alarm(&towel, &said).as_ref(), &said, &lids);
+            all.extend(sayings.iter().map(|said| {
+                let figure = match &said.figure {
+                    TowelFigure::Word { word } => word,
+                    TowelFigure::Clock { .. } => "{clock}",
+                };
+                let unit = said.unit.as_ref().map(|unit| format!(", {unit}")).unwrap_or_default();
+                format!("{name}, {when}: {figure}{unit}: {}", said.words)
+            }));
             all.push(format!("{name}, {when}: {} to decide", said.len()));
             for way in &said {
                 assert_eq!(way.at.is_some(), way.words.contains("{at}"), "{name}, {when}: {}", way.words);

@@ -2,8 +2,9 @@
 
 use bodega_core::judge::records::{Judged, judge_towel};
 use bodega_core::judge::standing::altitude_for;
+use bodega_core::towel::moment::{Lids, TowelSaid, lids, sayings};
 use bodega_core::towel::seal::{Cooling, Wrong, freezer_headspace};
-use bodega_core::towel::ways_out::{Alarm, WaysOut, again_until, alarm, ways_out};
+use bodega_core::towel::ways_out::{WaysOut, again_until, alarm, ways_out};
 use bodega_model::judge::standing::Mending;
 use bodega_model::measures::moment::Moment;
 use bodega_model::records::towel::{Rescued, Towel};
@@ -23,8 +24,10 @@ pub struct TowelView {
     pub towel: Towel,
     /// Whether every jar of it had its full time; while one had not, no lid is said to hold.
     pub processed: bool,
-    /// What stands over everything that is said of its lids; `null` while nothing does.
-    pub alarm: Option<Alarm>,
+    /// What it says, in the order of time: the last whose moment has come holds.
+    pub says: Vec<TowelSaid>,
+    /// Its lids, by what is to be done with them.
+    pub lids: Lids,
     /// What somebody has to decide about, jars that are not processed first.
     pub ways_out: Vec<WaysOut>,
     /// What the judge has to say.
@@ -42,13 +45,16 @@ pub(crate) fn towels(shared: &Shared) -> Result<Vec<TowelView>, StoreError> {
         let ways_out = ways_out(&towel, &load, now);
         let alarm = alarm(&towel, &ways_out);
         let processed = !ways_out.iter().any(|way| way.wrong == Wrong::Unprocessed);
-        Ok(Some(TowelView { processed, alarm, ways_out, judged, towel }))
+        let lids = lids(&towel, processed);
+        let says = sayings(&towel, alarm.as_ref(), &ways_out, &lids);
+        // What cannot wait lies on top.
+        let place = (processed, alarm.is_none());
+        Ok(Some((place, TowelView { processed, says, lids, ways_out, judged, towel })))
     };
     let views = shared.store.towel()?.into_iter().filter_map(|towel| view(towel).transpose());
-    let mut views = views.collect::<Result<Vec<TowelView>, StoreError>>()?;
-    // What cannot wait lies on top.
-    views.sort_by_key(|view| (view.processed, view.alarm.is_none()));
-    Ok(views)
+    let mut views = views.collect::<Result<Vec<_>, StoreError>>()?;
+    views.sort_by_key(|(place, _)| *place);
+    Ok(views.into_iter().map(|(_, view)| view).collect())
 }
 
 /// A jar that is kept cold.

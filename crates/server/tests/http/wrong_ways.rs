@@ -301,7 +301,7 @@ async fn follow(which: fn(&&Way) -> bool) {
         let towel = get(&shared, "/api/towel").await;
         let load = &towel[0];
         let jars = ids(&load["jars"]);
-        assert!(!load["alarm"].is_null(), "{what}: {load}");
+        assert_eq!(load["says"][0]["bad"], true, "{what}: {load}");
         let stops = load["jars"][0]["standing"]["against"].as_array().unwrap();
         assert!(stops.iter().any(|stop| stop["code"] == way.code), "{what} stands against it: {stops:?}");
         let way_out = &load["ways_out"][0];
@@ -327,7 +327,7 @@ async fn follow(which: fn(&&Way) -> bool) {
         let label = get(&shared, &query).await["pages"][0].as_str().unwrap().to_owned();
         assert!(label.contains("eat by 20") && !label.contains("do not eat"), "{what}: {label}");
         assert_eq!(put(&shared, "/api/rescues", json!({"jars": jars, "rescue": null})).await.0, 204);
-        assert!(!get(&shared, "/api/towel").await[0]["alarm"].is_null(), "{what} is back");
+        assert_eq!(get(&shared, "/api/towel").await[0]["says"][0]["bad"], true, "{what} is back");
         assert_eq!(
             put(&shared, "/api/discards", json!({"jars": jars, "why": "too_late"})).await.0,
             204,
@@ -370,7 +370,7 @@ async fn what_was_said_by_mistake_is_corrected_and_stays_in_sight() {
         let holds = json!({"jars": jars, "verdict": "holds"});
         assert_eq!(put(&shared, "/api/seals", holds.clone()).await.0, 409);
         assert!([200, 204].contains(&put(&shared, path, right).await.0), "{path}");
-        assert!(get(&shared, "/api/towel").await[0]["alarm"].is_null(), "{path}");
+        assert_eq!(get(&shared, "/api/towel").await[0]["says"][0]["bad"], false, "{path}");
         assert_eq!(put(&shared, "/api/seals", holds).await.0, 204);
         assert_eq!(get(&shared, "/api/counter").await["shelved"].as_u64().unwrap(), jars.len() as u64);
         let record = get(&shared, "/api/batches/1/record").await;
@@ -423,7 +423,7 @@ async fn moving_condemns_nothing_and_an_altitude_that_was_wrong_does() {
     assert_eq!(patch(&shared, "/api/kitchen", say(4000, "corrected")).await.0, 200);
     assert_eq!(shelved().await, 0);
     let towel = get(&shared, "/api/towel").await;
-    assert_eq!(towel[0]["alarm"]["figure"], "Do not eat", "{towel}");
+    assert_eq!(towel[0]["says"][0]["figure"]["word"], "Do not eat", "{towel}");
     let record = get(&shared, "/api/batches/1/record").await;
     assert_eq!(record["altitudes"].as_array().unwrap().len(), 4, "{record}");
     assert_eq!(patch(&shared, "/api/kitchen", say(2640, "corrected")).await.0, 200);

@@ -14,7 +14,7 @@ import { Touch } from "../../parts/Touch";
 import { Questions } from "../../parts/Questions";
 import { useUndosed } from "../../parts/useUndosed";
 import { LidPicture } from "./LidPicture";
-import { headline, isStopped, lidText, sorted } from "./model";
+import { figureText, saidNow, wordsText } from "./model";
 import { WaysOut } from "./WaysOut";
 import { Dock } from "../../parts/Dock";
 import { Sources } from "../../parts/Sources";
@@ -49,11 +49,12 @@ export function CoolingLoad({ load, now }: { load: Towel; now: number }) {
     (_, { jars, lost }, again) => lost !== null && say(MARKS[lost], () => again({ jars, lost: null })),
   );
   const early = now < load.check_from;
-  const { open, sealed } = sorted(load.jars);
+  const { each, open, sealed, hold } = load.lids;
+  const lid = new Map(each.map((one) => [one.jar, one]));
   const batches = batchesOf(load.jars);
-  const untidy = sealed.filter((jar) => !jar.tidy);
+  const untidy = load.jars.filter((jar) => sealed.includes(jar.id) && !jar.tidy);
   // No lid is said to hold over what stands against every jar of the load.
-  const mayHold = load.jars.some((jar) => !isStopped(jar));
+  const mayHold = each.some((one) => one.stop == null);
   const offered = mayHold ? ORDER : ORDER.filter((word) => word !== "holds");
   const marking = offered.includes(mark) ? mark : "failed";
   const press = (jar: Towel["jars"][number]) => {
@@ -62,7 +63,7 @@ export function CoolingLoad({ load, now }: { load: Towel; now: number }) {
       liquid.mutate({ jars: [jar.id], lost: jar.liquid_lost === marking ? null : marking });
     else judge.mutate({ jars: [jar.id], verdict: jar.verdict === marking ? null : marking });
   };
-  const said = headline(load, now);
+  const said = saidNow(load.says, now);
   return (
     <Plate
       title={
@@ -72,11 +73,13 @@ export function CoolingLoad({ load, now }: { load: Towel; now: number }) {
       }
       aside={<span className="text-muted">Batch {batches.map((one) => one.name).join("; ")}</span>}
     >
-      <div className={said.bad ? "text-alarm" : ""}>
-        <Answer value={said.figure} unit={said.unit}>
-          {said.words}
-        </Answer>
-      </div>
+      {said !== undefined && (
+        <div className={said.bad ? "text-alarm" : ""}>
+          <Answer value={figureText(said.figure)} unit={said.unit ?? undefined}>
+            {wordsText(load.says, said, now)}
+          </Answer>
+        </div>
+      )}
       <Sources of={["lids"]} />
       <div className="mt-3 grid gap-3 empty:hidden">
         {load.ways_out.map((way) => (
@@ -108,13 +111,13 @@ export function CoolingLoad({ load, now }: { load: Towel; now: number }) {
                 <button
                   type="button"
                   data-lid={jar.number}
-                  aria-label={`Jar ${jar.number}${batches.length > 1 ? ` of ${jar.code}` : ""}, ${lidText(jar)}`}
+                  aria-label={`Jar ${jar.number}${batches.length > 1 ? ` of ${jar.code}` : ""}, ${lid.get(jar.id)?.words ?? ""}`}
                   onClick={() => press(jar)}
                   className="rounded-2xl border-2 border-edge bg-enamel p-1.5 hover:border-cobalt"
                 >
                   <LidPicture
                     verdict={jar.verdict ?? null}
-                    stop={jar.dosed ? (isStopped(jar) ? "stop" : null) : "no acid"}
+                    stop={lid.get(jar.id)?.stop ?? null}
                     number={`${one.letter}${jar.number}`}
                   />
                 </button>
@@ -133,7 +136,7 @@ export function CoolingLoad({ load, now }: { load: Towel; now: number }) {
         {open.length === 0 && untidy.length > 0 && (
           <div data-main className="grid gap-3 sm:grid-cols-2">
             <Link
-              to={`/labels?jars=${sealed.map((jar) => jar.id).join(",")}`}
+              to={`/labels?jars=${sealed.join(",")}`}
               className="inline-flex min-h-[72px] items-center justify-center rounded-2xl border-[3px] border-cobalt bg-porcelain px-6 text-xl font-semibold hover:bg-cobalt-wash"
             >
               Print {sealed.length} labels
@@ -148,16 +151,16 @@ export function CoolingLoad({ load, now }: { load: Towel; now: number }) {
           </div>
         )}
       </div>
-      {open.length > 0 && load.processed && (
+      {hold != null && (
         <Dock>
           <Touch
             big
             className="w-full"
             look={early ? "plain" : "done"}
             disabled={judge.isPending}
-            onPress={() => judge.mutate({ jars: open.map((jar) => jar.id), verdict: "holds" })}
+            onPress={() => judge.mutate({ jars: open, verdict: "holds" })}
           >
-            {open.length === load.jars.length ? `All ${open.length} hold` : `These ${open.length} hold`}
+            {hold}
           </Touch>
         </Dock>
       )}
