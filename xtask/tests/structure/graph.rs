@@ -33,7 +33,8 @@ pub fn sources(folder: &Path, endings: &[&str]) -> Vec<PathBuf> {
 
 /// What the rooms of a folder take from one another: a room is a folder with all that is in it, and the file of its name.
 /// Files that stand for the folder itself (`lib.rs`, `main.rs`, `App.tsx`) name all rooms and belong to none.
-fn rooms(imports: &Imports, folder: &Path) -> Imports {
+#[must_use]
+pub fn rooms(imports: &Imports, folder: &Path) -> Imports {
     let room = |file: &Path| {
         let first = file.strip_prefix(folder).ok()?.iter().next()?;
         Some(folder.join(first).with_extension(""))

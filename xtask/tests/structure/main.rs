@@ -36,6 +36,42 @@ fn no_files_and_no_rooms_take_from_one_another_in_a_circle() {
     assert_eq!(all_circles(&web, &source), Vec::<String>::new(), "circles in the front end");
 }
 
+/// The floors of core as `docs/architecture.md` draws them, the lowest first.
+const FLOORS: [&[&str]; 5] = [
+    &["kettle", "canner", "kitchen", "crates", "day"],
+    &["recipe", "towel", "shelf", "jars"],
+    &["judge"],
+    &["plan"],
+    &["ledger"],
+];
+/// Arrows that do not point down and are drawn there.
+const ARROWS: [(&str, &str); 1] = [("shelf", "plan")];
+/// Rooms that look at all stations and that nobody looks at.
+const ABOVE: [&str; 3] = ["counter", "figures", "lib"];
+
+#[test]
+fn the_rooms_of_core_stand_on_the_floors_that_are_drawn() {
+    let source = root().join("crates/core/src");
+    let imports = syntax::of_crate(&source);
+    let name = |path: &Path| path.file_name().unwrap().to_string_lossy().into_owned();
+    let floor = |room: &str| FLOORS.iter().position(|floor| floor.contains(&room));
+    let mut wrong = Vec::new();
+    for (from, taken) in graph::rooms(&imports, &source) {
+        let from = name(&from);
+        for to in taken.iter().map(|to| name(to)) {
+            let is_down = match (floor(&from), floor(&to)) {
+                (Some(from), Some(to)) => to < from,
+                (None, Some(_)) => ABOVE.contains(&from.as_str()),
+                _ => false,
+            };
+            if !is_down && !ARROWS.contains(&(from.as_str(), to.as_str())) {
+                wrong.push(format!("{from} -> {to}"));
+            }
+        }
+    }
+    assert_eq!(wrong, Vec::<String>::new());
+}
+
 /// A small crate in a folder of its own, and its circles.
 fn circles_of(files: &[(&str, &str)]) -> Vec<String> {
     let folder = tempfile::tempdir().unwrap();
