@@ -5,6 +5,7 @@ pub mod ids;
 pub mod limits;
 pub mod moment;
 pub mod names;
+pub mod range;
 pub mod teaspoons;
 pub mod units;
 pub mod vocabulary;

@@ -5,6 +5,7 @@ use bodega_model::jars::acid::Agent;
 use bodega_model::jars::size::JarSize;
 use bodega_model::kitchen::altitude::Altitude;
 use bodega_model::measures::moment::Minutes;
+use bodega_model::measures::range::Range;
 use bodega_model::measures::teaspoons::Teaspoons;
 use bodega_model::recipe::process::{RecipeProcess, tested};
 use bodega_model::records::batch::NewLoad;
@@ -16,7 +17,6 @@ use crate::canner::loads::{Group, LoadPlan};
 use crate::canner::room::{NoRoom, Room};
 use crate::jars::salt::salt_per_jar;
 use crate::plan::yields;
-use crate::plan::yields::Range;
 
 /// What a person wants to make, and of how much fruit.
 #[derive(Debug, Clone, PartialEq)]

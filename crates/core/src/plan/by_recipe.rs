@@ -3,6 +3,7 @@
 use bodega_model::jars::size::JarSize;
 use bodega_model::kitchen::altitude::Altitude;
 use bodega_model::ledger::keep::FRIDGE_DAYS;
+use bodega_model::measures::range::Range;
 use bodega_model::measures::units::{Volume, kilograms};
 use bodega_model::recipe::acids::agent_of;
 use bodega_model::recipe::part::{Part, Role};
@@ -15,7 +16,6 @@ use bodega_model::records::recipe::RecipeText;
 use bodega_model::tables::process::Product;
 
 use crate::plan::batch::Wish;
-use crate::plan::yields::Range;
 use crate::recipe::page::parts_of;
 use crate::recipe::scale::tomato_grams;
 

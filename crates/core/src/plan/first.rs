@@ -7,6 +7,7 @@ use bodega_model::jars::size::JarSize;
 use bodega_model::kitchen::altitude::{Altitude, WaterBand};
 use bodega_model::ledger::food::Stuff;
 use bodega_model::measures::moment::Minutes;
+use bodega_model::measures::range::Range;
 use bodega_model::measures::teaspoons::Teaspoons;
 use bodega_model::measures::units::Mass;
 use bodega_model::plan::making::{Making, usual_jar};
@@ -16,7 +17,6 @@ use uom::si::time::minute;
 use crate::canner::room::Room;
 use crate::plan::outlook;
 use crate::plan::outlook::{Ground, Outlook};
-use crate::plan::yields::Range;
 use crate::plan::yields::learn::Household;
 
 /// What is known when the first question is asked.

@@ -7,6 +7,7 @@ use bodega_model::jars::size::JarSize;
 use bodega_model::kitchen::altitude::Altitude;
 use bodega_model::ledger::food::{Food, Stuff};
 use bodega_model::measures::moment::Minutes;
+use bodega_model::measures::range::Range;
 use bodega_model::measures::teaspoons::Teaspoons;
 use bodega_model::measures::units::{Mass, Time, Volume, in_pounds};
 use bodega_model::plan::making::Making;
@@ -18,8 +19,8 @@ use crate::canner::room::Room;
 use crate::day::sink;
 use crate::kettle::heat::usual_rate;
 use crate::plan::stuff::{boiled_away, can_become, volume};
+use crate::plan::yields::full_jars;
 use crate::plan::yields::learn::Household;
-use crate::plan::yields::{Range, full_jars};
 
 /// Hands-on minutes a jar: acid, filling, rim, lid, lifting. Ours: a place to start from, to be learned.
 pub const HANDS_PER_JAR: f64 = 2.0;

@@ -4,6 +4,7 @@ use bodega_model::crates::fruit::Kind;
 use bodega_model::jars::size::JarSize;
 use bodega_model::kettle::contents::density;
 use bodega_model::ledger::food::{Food, Stuff, WATER_BRIX, weight_by_volume};
+use bodega_model::measures::range::Range;
 use bodega_model::measures::units::{Mass, Volume, in_pounds, in_quarts, pounds, quarts};
 use bodega_model::plan::making::{Making, juice_brix, share_left};
 use bodega_model::tables::process::Product;
@@ -12,7 +13,7 @@ use uom::si::ratio::ratio;
 
 use crate::crates::unlike::{FROZEN_INSTEAD, FROZEN_WHOLE, TOMATILLOS, TOMATILLOS_INSTEAD};
 use crate::plan::yields::learn::Household;
-use crate::plan::yields::{Range, pounds_per_quart};
+use crate::plan::yields::pounds_per_quart;
 
 /// Share that a volume which somebody told may be off, eight or nine times in ten (common practice, no source).
 const TOLD: f64 = 0.1;

@@ -6,26 +6,15 @@
 use std::sync::LazyLock;
 
 use bodega_model::jars::size::JarSize;
+use bodega_model::measures::range::Range;
 use bodega_model::measures::units::{BUSHEL_LB, Mass, Volume, in_pounds, quarts};
 use bodega_model::plan::making::Thickness;
 use bodega_model::published::reader::{TableError, rows};
 use bodega_model::published::source::Source;
 use bodega_model::tables::process::Product;
-use serde::{Deserialize, Serialize};
+use serde::Deserialize;
 
 pub mod learn;
-
-/// A low, an expected and a high value.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct Range<T> {
-    /// What a poor crate gives.
-    pub low: T,
-    /// What to plan for.
-    pub expected: T,
-    /// What a good crate gives.
-    pub high: T,
-}
 
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Deserialize)]
 #[serde(rename_all = "snake_case")]

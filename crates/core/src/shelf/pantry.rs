@@ -1,10 +1,9 @@
 //! What is eaten, when it runs out, and what to put up next season.
 
 use bodega_model::measures::moment::Moment;
+use bodega_model::measures::range::Range;
 use bodega_model::shelf::leaving::{History, Leaving};
 use statrs::distribution::{DiscreteCDF, NegativeBinomial};
-
-use crate::plan::yields::Range;
 
 /// What to look at before a jar is opened. Never taste to find out. Source: USDA Guide 1, from memory.
 pub const BEFORE_OPENING: [&str; 6] = [

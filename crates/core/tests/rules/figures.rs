@@ -11,8 +11,9 @@ use bodega_core::kitchen::places::towns;
 use bodega_core::plan::batch::{Wish, work_out};
 use bodega_core::plan::outlook::{Ground, HANDS_PER_JAR, hands_per_lb, outlook};
 use bodega_core::plan::stuff::volume;
+use bodega_core::plan::yields::expect;
 use bodega_core::plan::yields::learn::{Finished, Household};
-use bodega_core::plan::yields::{Range, expect, pounds_per_quart};
+use bodega_core::plan::yields::pounds_per_quart;
 use bodega_core::shelf::label_sheet::{Paper, Sheet};
 use bodega_core::shelf::pantry::forecast;
 use bodega_model::crates::fruit::{KNOWN_CONTAINERS, Kind};
@@ -24,6 +25,7 @@ use bodega_model::kettle::words::HeatSetting;
 use bodega_model::kitchen::altitude::Altitude;
 use bodega_model::ledger::food::{Food, Stuff};
 use bodega_model::measures::moment::{Minutes, Moment};
+use bodega_model::measures::range::Range;
 use bodega_model::measures::units::{
     celsius, in_litres_per_hour, in_pounds, in_quarts, litres, litres_per_hour, millimetres, pounds, quarts,
 };

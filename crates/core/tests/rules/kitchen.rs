@@ -3,7 +3,6 @@
 use std::collections::BTreeMap;
 
 use bodega_core::plan::batch::Wish;
-use bodega_core::plan::yields::Range;
 use bodega_model::canner::clock::BoilClock;
 use bodega_model::canner::cover::WaterOver;
 use bodega_model::canner::events::{BoilEvent, Happened};
@@ -16,6 +15,7 @@ use bodega_model::kitchen::ways::{Days, Decimal, HoursIn, Ways};
 use bodega_model::ledger::food::Food;
 use bodega_model::measures::ids::{BatchId, CannerId, JarId, LoadId, LotId};
 use bodega_model::measures::moment::{Minutes, Moment};
+use bodega_model::measures::range::Range;
 use bodega_model::measures::units::quarts;
 use bodega_model::plan::making::Thickness;
 use bodega_model::records::batch::Batch;

@@ -3,10 +3,12 @@
 use std::collections::BTreeMap;
 
 use actix_web::{post, web};
-use bodega_core::plan::yields::{self, Range, full_jars};
+use bodega_core::plan::yields;
+use bodega_core::plan::yields::full_jars;
 use bodega_model::crates::fruit::Kind;
 use bodega_model::jars::size::JarSize;
 use bodega_model::measures::limits::WEIGHT;
+use bodega_model::measures::range::Range;
 use bodega_model::measures::units::{in_quarts, kilograms};
 use bodega_model::plan::making::Thickness;
 use bodega_model::published::source::Source;

@@ -2,17 +2,17 @@
 
 use actix_web::{post, web};
 use bodega_core::kitchen::cupboard::missing;
-use bodega_core::plan::outlook::{self, Ground};
+use bodega_core::plan::outlook;
+use bodega_core::plan::outlook::Ground;
 use bodega_core::plan::stuff::{can_become, cannot_become, is_refused};
-use bodega_core::plan::yields::Range;
 use bodega_model::jars::acid::Agent;
 use bodega_model::jars::size::JarSize;
 use bodega_model::ledger::food::Stuff;
 use bodega_model::measures::ids::LotId;
 use bodega_model::measures::moment::Minutes;
+use bodega_model::measures::range::Range;
 use bodega_model::measures::words::capital;
-use bodega_model::plan::making::Thickness;
-use bodega_model::plan::making::{Making, usual_jar};
+use bodega_model::plan::making::{Making, Thickness, usual_jar};
 use bodega_model::records::lot::Lot;
 use bodega_model::tables::process::{Medium, Pack, Product};
 use serde::{Deserialize, Serialize};

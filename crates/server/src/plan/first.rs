@@ -2,17 +2,17 @@
 
 use actix_web::{post, web};
 use bodega_core::canner::room::room_of;
-use bodega_core::plan::first::{self, FirstGround};
-use bodega_core::plan::yields::Range;
+use bodega_core::plan::first;
+use bodega_core::plan::first::FirstGround;
 use bodega_core::plan::yields::learn::Household;
 use bodega_model::jars::acid::Agent;
 use bodega_model::jars::size::JarSize;
 use bodega_model::kitchen::altitude::Altitude;
 use bodega_model::measures::limits::WEIGHT;
 use bodega_model::measures::moment::Minutes;
+use bodega_model::measures::range::Range;
 use bodega_model::measures::units::kilograms;
-use bodega_model::plan::making::Making;
-use bodega_model::plan::making::Thickness;
+use bodega_model::plan::making::{Making, Thickness};
 use bodega_model::tables::process::{Medium, Method, Pack, Product};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;

@@ -3,12 +3,12 @@
 use bodega_core::canner::room::Room;
 use bodega_core::plan::batch::Wish;
 use bodega_core::plan::split::{Choice, NoSplit, Question, Resource, Share, Split, Stock, limits};
-use bodega_core::plan::yields::Range;
 use bodega_model::jars::acid;
 use bodega_model::jars::acid::Agent;
 use bodega_model::jars::size::JarSize;
 use bodega_model::measures::limits::{DAY_MINUTES, JAR_COUNT};
 use bodega_model::measures::moment::Minutes;
+use bodega_model::measures::range::Range;
 use bodega_model::plan::making::{Making, usual_jar};
 use bodega_model::records::batch::{Draw, NewBatch};
 use bodega_model::records::load::SharedLoad;

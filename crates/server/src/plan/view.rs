@@ -3,14 +3,13 @@
 use bodega_core::canner::standing::Place;
 use bodega_core::judge::records::Judged;
 use bodega_core::plan::packs::PackTime;
-use bodega_core::plan::yields::Range;
 use bodega_model::contents::Added;
 use bodega_model::jars::acid::Agent;
 use bodega_model::jars::size::JarSize;
 use bodega_model::measures::ids::LotId;
 use bodega_model::measures::moment::Minutes;
-use bodega_model::plan::making::Rest;
-use bodega_model::plan::making::Thickness;
+use bodega_model::measures::range::Range;
+use bodega_model::plan::making::{Rest, Thickness};
 use bodega_model::published::source::Source;
 use bodega_model::tables::process::{Medium, Method, Pack, ProcessOption, Product, Refusal};
 use serde::{Deserialize, Serialize};

@@ -7,12 +7,13 @@
 
 use bodega_model::crates::fruit::Kind;
 use bodega_model::kettle::contents::density;
+use bodega_model::measures::range::Range;
 use bodega_model::measures::units::{in_pounds, quarts};
 use bodega_model::plan::making::{Making, Thickness, product_brix};
 use bodega_model::tables::process::{Pack, Product};
 use statrs::distribution::{ContinuousCDF, StudentsT};
 
-use super::{Range, pounds_per_quart};
+use super::pounds_per_quart;
 
 /// Standard deviations between the middle and the edge of a 90 % range.
 const EDGE_SD: f64 = 1.645;
