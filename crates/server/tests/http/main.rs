@@ -1,6 +1,7 @@
 //! The API from outside, station by station.
 
 mod acid;
+mod addresses;
 mod api;
 mod bounds;
 mod canner;
