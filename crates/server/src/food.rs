@@ -11,7 +11,7 @@ use utoipa::ToSchema;
 use crate::problem::{ApiError, NameField};
 use crate::weight::whole_grams;
 
-/// Share by which what was told may be more than what is written down, when all of it is meant.
+/// A told amount may exceed the recorded amount by this share and still mean all of it.
 const ALL_OF_IT: f64 = 0.02;
 
 /// A part that goes elsewhere.

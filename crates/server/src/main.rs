@@ -9,7 +9,7 @@ use bodega::clock::Clock;
 use bodega::network::opening::{self, Asked, Opening};
 use bodega::network::routes::check_passcode;
 use bodega::{demo, safe, serve, watch};
-use bodega_store::{Hold, Store, StoreError};
+use bodega_store::{DataLock, Store, StoreError};
 use clap::{Args, Parser, Subcommand};
 use jiff::civil::Date;
 use tracing_subscriber::filter::LevelFilter;
@@ -175,7 +175,7 @@ fn main() -> anyhow::Result<()> {
             let passcode = passcode.trim();
             check_passcode(passcode)?;
             // A program that runs would write over it: there it is set in Kitchen.
-            let _hold = Hold::take(&data)?;
+            let _hold = DataLock::take(&data)?;
             Devices::of(&data)?.set_passcode(passcode)?;
             println!("The passcode is set");
             Ok(())

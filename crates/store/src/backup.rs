@@ -7,8 +7,8 @@ use rusqlite::Connection;
 use crate::StoreError;
 use crate::copy::{copy_file, copy_to_file};
 use crate::files::{FILE_NAME, FOLDER, TAILS, private_directory, put_in_place, remove, with_tail};
+use crate::integrity::{check_file, digest_file, keep_digest};
 use crate::restore::is_same;
-use crate::whole::{check_file, digest_file, keep_digest};
 
 /// Writes a copy to a file that appears whole or not at all.
 pub(crate) fn write_copy(

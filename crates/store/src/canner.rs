@@ -11,10 +11,10 @@ use bodega_model::records::load::{AlsoIn, CannerLoad, CannerReading, JarMoment, 
 use bodega_model::tables::process::{Method, ProcessOption};
 use rusqlite::{Connection, params};
 
+use crate::assignment::{check_canner_free, check_room, put_together, set_out};
 use crate::corrections::{ToldBy, corrected};
 use crate::jars::make_ready;
 use crate::kitchen::read_kitchen;
-use crate::lineup::{check_canner_free, check_room, put_together, set_out};
 use crate::pot::settle_pot;
 use crate::rows::lifting::lifting;
 use crate::rows::load::{OPEN, one};
@@ -76,7 +76,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn open_loads(&self) -> Result<Vec<CannerLoad>, StoreError> {
-        self.memos.open_loads.ask(self.version()?, (), || self.read_open_loads())
+        self.caches.open_loads.ask(self.version()?, (), || self.read_open_loads())
     }
 
     fn read_open_loads(&self) -> Result<Vec<CannerLoad>, StoreError> {
@@ -103,7 +103,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::NotFound`].
     pub fn load(&self, id: LoadId) -> Result<CannerLoad, StoreError> {
-        self.memos.load.ask(self.version()?, id, || one(&*self.read()?, id))
+        self.caches.load.ask(self.version()?, id, || one(&*self.read()?, id))
     }
 
     /// Records what somebody saw or did at the canner. It is on disk when this returns.
@@ -362,7 +362,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn last_lifted(&self, most: u32) -> Result<Vec<CannerLoad>, StoreError> {
-        self.memos.last_lifted.ask(self.version()?, most, || self.read_last_lifted(most))
+        self.caches.last_lifted.ask(self.version()?, most, || self.read_last_lifted(most))
     }
 
     fn read_last_lifted(&self, most: u32) -> Result<Vec<CannerLoad>, StoreError> {
@@ -381,7 +381,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn last_of_canner(&self, canner: CannerId, most: u32) -> Result<Vec<CannerLoad>, StoreError> {
-        self.memos
+        self.caches
             .last_of_canner
             .ask(self.version()?, (canner, most), || self.read_last_of_canner(canner, most))
     }

@@ -47,7 +47,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn lots(&self) -> Result<Vec<Lot>, StoreError> {
-        self.memos.lots.ask(self.version()?, (), || self.read_lots())
+        self.caches.lots.ask(self.version()?, (), || self.read_lots())
     }
 
     fn read_lots(&self) -> Result<Vec<Lot>, StoreError> {

@@ -140,7 +140,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn cupboard(&self) -> Result<Cupboard, StoreError> {
-        self.memos.cupboard.ask(self.version()?, (), || cupboard(&*self.read()?))
+        self.caches.cupboard.ask(self.version()?, (), || cupboard(&*self.read()?))
     }
 
     /// Counts something: what is there now, with nothing taken yet.

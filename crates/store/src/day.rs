@@ -17,7 +17,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn block_notes(&self) -> Result<Vec<BlockNote>, StoreError> {
-        self.memos.block_notes.ask(self.version()?, (), || self.read_block_notes())
+        self.caches.block_notes.ask(self.version()?, (), || self.read_block_notes())
     }
 
     fn read_block_notes(&self) -> Result<Vec<BlockNote>, StoreError> {
@@ -84,7 +84,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn filling_times(&self) -> Result<Vec<(u32, Moment, Moment)>, StoreError> {
-        self.memos.filling_times.ask(self.version()?, (), || self.read_filling_times())
+        self.caches.filling_times.ask(self.version()?, (), || self.read_filling_times())
     }
 
     fn read_filling_times(&self) -> Result<Vec<(u32, Moment, Moment)>, StoreError> {

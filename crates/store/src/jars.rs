@@ -14,7 +14,7 @@ use crate::pot::{dosed_pot, settle_pot};
 use crate::rows::jar::{of_load, one};
 use crate::rows::{batch as batches, found, load};
 use crate::towel::lifted;
-use crate::{Store, StoreError, lineup};
+use crate::{Store, StoreError, assignment};
 
 /// Column of a step.
 const fn column(step: JarStep) -> &'static str {
@@ -111,7 +111,7 @@ impl Store {
         // A batch that is not there has no jars.
         batches::one(&transaction, batch)?;
         let is_counted = |jar: &Jar| jar.size == size && jar.batch == batch;
-        lineup::check_room(&transaction, &found.canner, &[(size, 1)])?;
+        assignment::check_room(&transaction, &found.canner, &[(size, 1)])?;
         let counted: Vec<&Jar> = found.jars.iter().filter(|jar| is_counted(jar)).collect();
         let have = counted.len();
         let want = count as usize;
@@ -121,7 +121,7 @@ impl Store {
             }
             transaction.execute("DELETE FROM jar WHERE id = ?1", [jar.id.0])?;
         }
-        lineup::set_out_more(&transaction, batch, load, (size, want.saturating_sub(have)))?;
+        assignment::set_out_more(&transaction, batch, load, (size, want.saturating_sub(have)))?;
         settle_pot(&transaction, batch, now)?;
         Ok(transaction.commit()?)
     }

@@ -51,7 +51,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn kettles(&self) -> Result<Vec<Kettle>, StoreError> {
-        self.memos.kettles.ask(self.version()?, (), || self.read_kettles())
+        self.caches.kettles.ask(self.version()?, (), || self.read_kettles())
     }
 
     fn read_kettles(&self) -> Result<Vec<Kettle>, StoreError> {
@@ -161,7 +161,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn cooks(&self) -> Result<Vec<Cook>, StoreError> {
-        self.memos.cooks.ask(self.version()?, (), || self.read_cooks())
+        self.caches.cooks.ask(self.version()?, (), || self.read_cooks())
     }
 
     fn read_cooks(&self) -> Result<Vec<Cook>, StoreError> {
@@ -178,7 +178,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn last_cooks(&self, kettle: KettleId, most: usize) -> Result<Vec<Cook>, StoreError> {
-        self.memos.last_cooks.ask(self.version()?, (kettle, most), || self.read_last_cooks(kettle, most))
+        self.caches.last_cooks.ask(self.version()?, (kettle, most), || self.read_last_cooks(kettle, most))
     }
 
     fn read_last_cooks(&self, kettle: KettleId, most: usize) -> Result<Vec<Cook>, StoreError> {

@@ -50,7 +50,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn kitchen(&self) -> Result<Kitchen, StoreError> {
-        self.memos.kitchen.ask(self.version()?, (), || read_kitchen(&*self.read()?))
+        self.caches.kitchen.ask(self.version()?, (), || read_kitchen(&*self.read()?))
     }
 
     /// Changes the kitchen. Another altitude is written down with its reason.

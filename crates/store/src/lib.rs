@@ -3,8 +3,10 @@
 //! What is acknowledged is on disk: WAL with `synchronous=FULL`. The store keeps records and refuses what would break
 //! them; the rules of the job are `bodega-core`'s.
 
+mod assignment;
 mod at_home;
 mod backup;
+mod cache;
 mod canner;
 mod canners;
 mod checklist;
@@ -18,14 +20,13 @@ mod error;
 pub mod exchange;
 mod files;
 mod goals;
-mod hold;
 mod import;
 mod import_checks;
+mod integrity;
 mod jars;
 mod kettle;
 mod kitchen;
-mod lineup;
-mod memo;
+mod lock;
 mod mend;
 mod moves;
 mod ph;
@@ -42,18 +43,17 @@ mod standings;
 mod store;
 mod towel;
 mod trouble;
-mod whole;
 
 pub use backup::backup;
 pub use clock::KeptClock;
 pub use corrections::ToldBy;
 pub use error::{StoreError, if_readable};
 pub use files::{FILE_NAME, write_private};
-pub use hold::Hold;
+pub use integrity::{check_file, newest_good};
+pub use lock::DataLock;
 pub use mend::{BrokenRecord, Choice};
 pub use restore::{begin_anew, restore};
 pub use safe::BackupFile;
 pub use standings::AtHome;
 pub use store::Store;
 pub use trouble::Trouble;
-pub use whole::{check_file, newest_good};

@@ -24,7 +24,7 @@ use crate::pot::{settle_pot, sizes};
 use crate::rows::batch::{SELECT, all_lifted, one, read, stored};
 use crate::rows::recipe::{any_bowls, check_unused, check_unused_by_others, insert_bowls};
 use crate::rows::{ids, lot, row_of};
-use crate::{Store, StoreError, if_readable, lineup, ph_bench};
+use crate::{Store, StoreError, assignment, if_readable, ph_bench};
 
 /// Batches, the newest first, that yields are learned from; older ones would count for next to nothing.
 const LEARNED_FROM: u32 = 60;
@@ -74,7 +74,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn batch_lots(&self, batch: BatchId) -> Result<Vec<(Lot, i64)>, StoreError> {
-        self.memos.batch_lots.ask(self.version()?, batch, || self.read_batch_lots(batch))
+        self.caches.batch_lots.ask(self.version()?, batch, || self.read_batch_lots(batch))
     }
 
     fn read_batch_lots(&self, batch: BatchId) -> Result<Vec<(Lot, i64)>, StoreError> {
@@ -92,7 +92,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn open_batches(&self) -> Result<Vec<Batch>, StoreError> {
-        self.memos.open_batches.ask(self.version()?, (), || self.read_open_batches())
+        self.caches.open_batches.ask(self.version()?, (), || self.read_open_batches())
     }
 
     fn read_open_batches(&self) -> Result<Vec<Batch>, StoreError> {
@@ -111,7 +111,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::NotFound`].
     pub fn batch(&self, id: BatchId) -> Result<Batch, StoreError> {
-        self.memos.batch.ask(self.version()?, id, || one(&*self.read()?, id))
+        self.caches.batch.ask(self.version()?, id, || one(&*self.read()?, id))
     }
 
     /// Accepts a plan: draws the fruit, sets out the jars and the loads, all or nothing.
@@ -142,7 +142,7 @@ impl Store {
         let added =
             batches.iter().map(|new| accept(&transaction, new, now)).collect::<Result<Vec<_>, _>>()?;
         let ids: Vec<BatchId> = added.iter().map(|batch| batch.id).collect();
-        lineup::share_loads(&transaction, &ids, loads)?;
+        assignment::share_loads(&transaction, &ids, loads)?;
         let added = ids.iter().map(|id| one(&transaction, *id)).collect::<Result<Vec<_>, _>>()?;
         transaction.commit()?;
         Ok(added)
@@ -184,7 +184,7 @@ impl Store {
             all_lifted!(),
             " ORDER BY id DESC LIMIT ?1"
         );
-        self.memos.finished.ask(self.version()?, (), || {
+        self.caches.finished.ask(self.version()?, (), || {
             let last = {
                 let connection = self.read()?;
                 let mut statement = connection.prepare_cached(sql)?;
@@ -239,7 +239,7 @@ impl Store {
             )
             .map_err(StoreError::from_write)?;
         if removed {
-            lineup::hand_over(&transaction, id)?;
+            assignment::hand_over(&transaction, id)?;
         }
         transaction.commit()?;
         Ok(batch)
@@ -398,7 +398,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::NotFound`].
     pub fn facts(&self, id: BatchId) -> Result<BatchFacts, StoreError> {
-        self.memos.facts.ask(self.version()?, id, || facts(&*self.read()?, id))
+        self.caches.facts.ask(self.version()?, id, || facts(&*self.read()?, id))
     }
 
     /// The same of every batch whose jars stand in a load, as far as it can be read.
@@ -414,7 +414,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn batch_sizes(&self, id: BatchId) -> Result<Vec<(JarSize, u32)>, StoreError> {
-        self.memos.batch_sizes.ask(self.version()?, id, || sizes(&*self.read()?, id))
+        self.caches.batch_sizes.ask(self.version()?, id, || sizes(&*self.read()?, id))
     }
 }
 

@@ -8,9 +8,9 @@ use rusqlite::{Connection, OpenFlags};
 use crate::copy::{copy_file, open_new};
 use crate::error::StoreError;
 use crate::files::{FILE_NAME, TAILS, directory_error, put_in_place, sync_names, with_tail};
-use crate::hold::Hold;
+use crate::integrity::{Standing, check_file, standing};
+use crate::lock::DataLock;
 use crate::schema::bring_up;
-use crate::whole::{Standing, check_file, standing};
 
 /// How long another program's look at the file is waited for.
 const PATIENCE: Duration = Duration::from_secs(2);
@@ -27,7 +27,7 @@ pub fn restore(file: &Path, directory: &Path, stamp: &str) -> Result<Option<Path
         return Err(StoreError::BadBackup { file: file.display().to_string(), what });
     }
     check_file(file)?;
-    let _hold = Hold::take(directory)?;
+    let _hold = DataLock::take(directory)?;
     let arriving = with_tail(&records, ".arriving");
     copy_file(file, &arriving)?;
     check_file(&arriving)?;
@@ -41,7 +41,7 @@ pub fn restore(file: &Path, directory: &Path, stamp: &str) -> Result<Option<Path
 /// # Errors
 /// [`StoreError::StillWhole`] when there is nothing wrong with them; as [`restore`] otherwise.
 pub fn begin_anew(directory: &Path, stamp: &str) -> Result<Option<PathBuf>, StoreError> {
-    let _hold = Hold::take(directory)?;
+    let _hold = DataLock::take(directory)?;
     match standing(directory)? {
         Standing::Whole(_) => Err(StoreError::StillWhole { directory: directory.display().to_string() }),
         Standing::Nothing => Ok(None),

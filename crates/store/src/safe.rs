@@ -7,7 +7,7 @@ use serde::Serialize;
 use crate::backup::write_copy;
 use crate::copy::copy_to_file;
 use crate::files::{FILE_NAME, FOLDER, backups, directory_error, private_directory, remove, with_tail};
-use crate::whole::{check_file, digest_file, fullness, keep_digest, look_through};
+use crate::integrity::{check_file, digest_file, fullness, keep_digest, look_through};
 use crate::{Store, StoreError};
 
 /// Daily backups that are kept.

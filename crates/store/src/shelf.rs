@@ -36,7 +36,7 @@ impl Store {
     pub fn on_shelf(&self) -> Result<u32, StoreError> {
         let at_home = self.standings()?;
         let sql = format!("SELECT count(*) FROM jar WHERE {ON_SHELF} AND {NOT_STOPPED}");
-        self.memos.on_shelf.ask(self.version()?, at_home.version, || {
+        self.caches.on_shelf.ask(self.version()?, at_home.version, || {
             let given = named_params! { ":stopped": at_home.stopped_json() };
             Ok(row_of(&*self.read()?, &sql, given, |row| row.get(0))?)
         })
@@ -49,7 +49,7 @@ impl Store {
     pub fn shelf(&self, search: &ShelfSearch) -> Result<Vec<ShelfGroup>, StoreError> {
         let at_home = self.standings()?;
         let question = (search.clone(), at_home.version);
-        self.memos.shelf.ask(self.version()?, question, || self.read_shelf(search, &at_home))
+        self.caches.shelf.ask(self.version()?, question, || self.read_shelf(search, &at_home))
     }
 
     fn read_shelf(&self, search: &ShelfSearch, at_home: &AtHome) -> Result<Vec<ShelfGroup>, StoreError> {
@@ -139,7 +139,7 @@ impl Store {
     pub fn stocked(&self, since: Moment) -> Result<Vec<Stocked>, StoreError> {
         let at_home = self.standings()?;
         let question = (since, at_home.version);
-        self.memos.stocked.ask(self.version()?, question, || self.read_stocked(since, &at_home))
+        self.caches.stocked.ask(self.version()?, question, || self.read_stocked(since, &at_home))
     }
 
     fn read_stocked(&self, since: Moment, at_home: &AtHome) -> Result<Vec<Stocked>, StoreError> {

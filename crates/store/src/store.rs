@@ -10,15 +10,15 @@ use rusqlite::Connection;
 use rusqlite::trace::{TraceEvent, TraceEventCodes};
 
 use crate::backup::backup_before;
+use crate::cache::Caches;
 use crate::copy::open_new;
 use crate::error::{StoreError, if_readable};
 use crate::files::{FILE_NAME, open_private, sweep};
-use crate::hold::Hold;
-use crate::memo::Memos;
+use crate::integrity::{Standing, newest_good, standing, version_of};
+use crate::lock::DataLock;
 use crate::rows::{self, row_of};
 use crate::schema::{MIGRATIONS, bring_up};
 use crate::standings::{Changes, Standings};
-use crate::whole::{Standing, newest_good, standing, version_of};
 
 /// How long a statement waits for another process that holds the file, such as a backup.
 const BUSY_TIMEOUT: Duration = Duration::from_secs(5);
@@ -40,7 +40,7 @@ pub struct Store {
     /// Whether a record may have been left out of a list because it cannot be read; nobody has looked at first.
     pub(crate) left_out: AtomicBool,
     /// What was read last of what is asked for again and again.
-    pub(crate) memos: Memos,
+    pub(crate) caches: Caches,
     /// What stands against the jars at home.
     pub(crate) standings: Standings,
     /// What was written since that was asked.
@@ -55,7 +55,7 @@ pub struct Store {
 /// Where the records lie; nobody else has them meanwhile.
 pub(crate) struct Place {
     directory: PathBuf,
-    _hold: Hold,
+    _hold: DataLock,
 }
 
 /// The one connection that writes, while somebody has it.
@@ -121,7 +121,7 @@ impl Store {
     /// not, with the newest good backup if there is one; [`StoreError::Newer`] when a newer program wrote them;
     /// [`StoreError::Sqlite`] or [`StoreError::Directory`] when the disk will not have it.
     pub fn open(directory: &Path) -> Result<Self, StoreError> {
-        let hold = Hold::take(directory)?;
+        let hold = DataLock::take(directory)?;
         sweep(directory)?;
         let file = directory.join(FILE_NAME);
         let connection = match standing(directory)? {
@@ -174,7 +174,7 @@ impl Store {
             connection: Mutex::new(connection),
             readers: Mutex::default(),
             left_out: AtomicBool::new(true),
-            memos: Memos::default(),
+            caches: Caches::default(),
             standings: Standings::default(),
             changes,
             versions: Mutex::default(),

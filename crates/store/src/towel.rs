@@ -11,7 +11,7 @@ use rusqlite::{Connection, OptionalExtension, Row, params};
 use crate::rows::jar::read_verdict;
 use crate::rows::lifting::lifting;
 use crate::rows::{found, load, moment, optional_word, word};
-use crate::{AtHome, Store, StoreError, at_home, lineup};
+use crate::{AtHome, Store, StoreError, assignment, at_home};
 
 /// Jars out of the canner, with when they were lifted.
 pub(crate) const LIFTED: &str = concat!(
@@ -32,7 +32,7 @@ impl Store {
     /// [`StoreError::Sqlite`] when the file cannot be read.
     pub fn towel(&self) -> Result<Vec<Towel>, StoreError> {
         let at_home = self.standings()?;
-        self.memos.towel.ask(self.version()?, at_home.version, || self.read_towel(&at_home))
+        self.caches.towel.ask(self.version()?, at_home.version, || self.read_towel(&at_home))
     }
 
     fn read_towel(&self, at_home: &AtHome) -> Result<Vec<Towel>, StoreError> {
@@ -175,13 +175,13 @@ impl Store {
                     Some(again) => again,
                     None => {
                         let (minutes, psi) = (was_in.clock.required(), was_in.psi);
-                        lineup::append(&transaction, was_in.canner.id, was_in.batch.id, minutes, psi)?
+                        assignment::append(&transaction, was_in.canner.id, was_in.batch.id, minutes, psi)?
                     }
                 };
                 hot = Some(again);
                 move_on(&transaction, *jar, again, true)?;
             } else {
-                let again = lineup::with_room(&transaction, load, size)?;
+                let again = assignment::with_room(&transaction, load, size)?;
                 move_on(&transaction, *jar, again, false)?;
             }
         }
@@ -260,7 +260,7 @@ fn move_on(connection: &Connection, jar: JarId, load: LoadId, keeps_its_lid: boo
          rim_at = CASE WHEN ?3 THEN rim_at END, lid_at = CASE WHEN ?3 THEN lid_at END WHERE id = ?1",
         params![jar.0, load.0, keeps_its_lid],
     )?;
-    lineup::look_again(connection, load)
+    assignment::look_again(connection, load)
 }
 
 /// Brings a jar back from the cold or from the load it was to be processed in again.
@@ -288,7 +288,7 @@ fn take_rescue_back(connection: &Connection, jar: JarId) -> Result<(), StoreErro
         params![jar.0, past],
     )?;
     connection.execute("DELETE FROM jar_past WHERE id = ?1", [past])?;
-    lineup::remove_empty(connection, load)
+    assignment::remove_empty(connection, load)
 }
 
 /// The towel that a jar lies on, its jars aside.

@@ -7,7 +7,7 @@ use uom::si::mass_rate::kilogram_per_hour;
 use uom::si::time::minute;
 
 use super::finish::{CookDown, CurveAt, Finish, Stretch};
-use super::hunch::{ASKED_FROM, Hunches, WANDER, Why, below};
+use super::hypothesis::{ASKED_FROM, Hypotheses, WANDER, Why, normal_cdf};
 use super::pot::{LOSS, MASS, POWER, Pot, SOLIDS};
 
 /// Standard deviations of an 80 % interval.
@@ -31,7 +31,7 @@ pub(super) struct Ahead {
 #[derive(Debug, Clone, Copy)]
 struct Law {
     mean: f64,
-    off: f64,
+    std_dev: f64,
     logarithm: bool,
 }
 
@@ -40,8 +40,8 @@ impl Law {
     fn of(values: &[f64]) -> Self {
         let logarithm = values.iter().all(|minutes| *minutes > 0.5);
         let of: Vec<f64> = values.iter().map(|value| if logarithm { value.ln() } else { *value }).collect();
-        let (mean, off) = moments(&of);
-        Self { mean, off, logarithm }
+        let (mean, std_dev) = moments(&of);
+        Self { mean, std_dev, logarithm }
     }
 
     /// In the middle.
@@ -51,18 +51,19 @@ impl Law {
 
     /// With further doubt, as a share of the time.
     fn doubted(mut self, share: f64) -> Self {
-        self.off = self.off.hypot(if self.logarithm { share } else { share * self.middle() }).max(1e-6);
+        self.std_dev =
+            self.std_dev.hypot(if self.logarithm { share } else { share * self.middle() }).max(1e-6);
         self
     }
 
     /// Share below a number of minutes.
-    fn below(&self, minutes: f64) -> f64 {
+    fn share_before(&self, minutes: f64) -> f64 {
         let value = if self.logarithm { minutes.max(1e-6).ln() } else { minutes };
-        below((value - self.mean) / self.off.max(1e-6))
+        normal_cdf((value - self.mean) / self.std_dev.max(1e-6))
     }
 }
 
-/// Where a hunch stands at the end.
+/// Where a hypothesis stands at the end.
 struct Ends {
     share: f64,
     left: Law,
@@ -100,7 +101,7 @@ impl CookDown {
     }
 
     /// Looks ahead from what is believed at a minute.
-    pub(super) fn look_ahead(&self, hunches: &Hunches, pot: &Pot, now: f64) -> Ahead {
+    pub(super) fn look_ahead(&self, hypotheses: &Hypotheses, pot: &Pot, now: f64) -> Ahead {
         let limit = match self.target {
             Target::At(end) => (end.get::<minute>() - now).max(0.0),
             _ => AHEAD_MIN,
@@ -108,17 +109,17 @@ impl CookDown {
         let mut ends = Vec::new();
         let mut paths: Vec<(f64, Path)> = Vec::new();
         let mut centres: Vec<(f64, Path)> = Vec::new();
-        for (share, hunch) in hunches.likely() {
+        for (share, hypothesis) in hypotheses.likely() {
             let (mut left, mut boils) = (Vec::new(), Vec::new());
             let mut centre = Vec::new();
-            let goal = self.goal_kg(hunch.base_l, hunch.belief.mean[SOLIDS]);
-            pot.run_to(&hunch.belief.mean, goal.unwrap_or_default(), limit, |clock, mass, brix| {
+            let goal = self.goal_kg(hypothesis.base_l, hypothesis.belief.mean[SOLIDS]);
+            pot.run_to(&hypothesis.belief.mean, goal.unwrap_or_default(), limit, |clock, mass, brix| {
                 centre.push((clock, mass / density_kg_per_l(brix)));
             });
             centres.push((share, centre));
-            let points = hunch.belief.points();
+            let points = hypothesis.belief.points();
             for state in points {
-                let goal = self.goal_kg(hunch.base_l, state[SOLIDS]);
+                let goal = self.goal_kg(hypothesis.base_l, state[SOLIDS]);
                 let mut path = Vec::new();
                 let over = goal.map_or(1.0, |goal| state[MASS] - goal);
                 if over <= 0.0 {
@@ -137,13 +138,19 @@ impl CookDown {
             }
             let left = Law::of(&left);
             let to_come = (WANDER * WANDER * left.middle() / 180.0 + MODEL_DOUBT * MODEL_DOUBT).sqrt();
-            let boils = match hunch.boiled {
-                Some((at, variance)) => Law { mean: at - now, off: variance.sqrt(), logarithm: false },
+            let boils = match hypothesis.boiled {
+                Some((at, variance)) => Law { mean: at - now, std_dev: variance.sqrt(), logarithm: false },
                 None => Law::of(&boils),
             };
-            ends.push(Ends { share, left: left.doubted(to_come), boils, to_boil: hunch.boiled.is_none() });
+            ends.push(Ends {
+                share,
+                left: left.doubted(to_come),
+                boils,
+                to_boil: hypothesis.boiled.is_none(),
+            });
         }
-        let left_below = |minutes: f64| ends.iter().map(|end| end.share * end.left.below(minutes)).sum();
+        let left_below =
+            |minutes: f64| ends.iter().map(|end| end.share * end.left.share_before(minutes)).sum();
         let finish = match self.target {
             Target::At(end) => {
                 let end = end.max(at(now));
@@ -156,7 +163,7 @@ impl CookDown {
         };
         let boils_below = |minutes: f64| {
             let past = |end: &&Ends| !(end.to_boil && minutes < 0.0);
-            ends.iter().filter(past).map(|end| end.share * end.boils.below(minutes)).sum()
+            ends.iter().filter(past).map(|end| end.share * end.boils.share_before(minutes)).sum()
         };
         let boils_at = |share: f64| at(now + quantile(share, -now, AHEAD_MIN, boils_below));
         let boils = Finish { low: boils_at(0.1), expected: boils_at(0.5), high: boils_at(0.9) };
@@ -165,24 +172,24 @@ impl CookDown {
 }
 
 /// What has been shown since the heat was last turned.
-pub(super) fn stretch(hunches: &Hunches, pot: &Pot, readings: &[usize]) -> Stretch {
-    let rates: Vec<(f64, f64, f64)> = hunches
+pub(super) fn stretch(hypotheses: &Hypotheses, pot: &Pot, readings: &[usize]) -> Stretch {
+    let rates: Vec<(f64, f64, f64)> = hypotheses
         .likely()
         .into_iter()
-        .map(|(share, hunch)| {
-            let seen = hunch.belief.seen(|state| pot.thin_rate(state[POWER], state[LOSS]));
+        .map(|(share, hypothesis)| {
+            let seen = hypothesis.belief.predicted(|state| pot.thin_rate(state[POWER], state[LOSS]));
             (share, seen.mean, seen.variance.sqrt().max(1e-9))
         })
         .collect();
     // The middle two thirds: the tails are those in which the heat was turned just now.
-    let most = rates.iter().map(|(_, mean, off)| mean + 6.0 * off).fold(0.0, f64::max);
+    let most = rates.iter().map(|(_, mean, std_dev)| mean + 6.0 * std_dev).fold(0.0, f64::max);
     let at = |share: f64| {
         quantile(share, 0.0, most, |rate| {
-            rates.iter().map(|(share, mean, off)| share * below((rate - mean) / off)).sum()
+            rates.iter().map(|(share, mean, std_dev)| share * normal_cdf((rate - mean) / std_dev)).sum()
         })
     };
     let mean = at(0.5);
-    let slips = |place: usize| hunches.share_of(place, Why::Slip);
+    let slips = |place: usize| hypotheses.share_of(place, Why::Slip);
     Stretch {
         rate: MassRate::new::<kilogram_per_hour>(mean),
         doubt: (at(0.84) - at(0.16)) / 2.0 / mean.max(1e-6),
@@ -191,28 +198,30 @@ pub(super) fn stretch(hunches: &Hunches, pot: &Pot, readings: &[usize]) -> Stret
 }
 
 /// The volume that is believed now.
-pub(super) fn point(hunches: &Hunches, now: f64) -> CurveAt {
-    let seen: Vec<(f64, f64, f64)> = hunches
+pub(super) fn point(hypotheses: &Hypotheses, now: f64) -> CurveAt {
+    let seen: Vec<(f64, f64, f64)> = hypotheses
         .shares()
-        .map(|(share, hunch)| {
-            let volume = Pot::litres(&hunch.belief.mean);
-            let off = hunch.belief.spread[(MASS, MASS)].max(0.0).sqrt()
-                / density_kg_per_l(Pot::brix(&hunch.belief.mean));
-            (share, volume, off)
+        .map(|(share, hypothesis)| {
+            let volume = Pot::litres(&hypothesis.belief.mean);
+            let std_dev = hypothesis.belief.spread[(MASS, MASS)].max(0.0).sqrt()
+                / density_kg_per_l(Pot::brix(&hypothesis.belief.mean));
+            (share, volume, std_dev)
         })
         .collect();
     let mean: f64 = seen.iter().map(|(share, volume, _)| share * volume).sum();
-    let variance: f64 =
-        seen.iter().map(|(share, volume, off)| share * (off * off + (volume - mean).powi(2))).sum();
+    let variance: f64 = seen
+        .iter()
+        .map(|(share, volume, std_dev)| share * (std_dev * std_dev + (volume - mean).powi(2)))
+        .sum();
     around(now, mean, variance.sqrt(), mean)
 }
 
-fn around(minutes: f64, volume: f64, off: f64, mean: f64) -> CurveAt {
+fn around(minutes: f64, volume: f64, std_dev: f64, mean: f64) -> CurveAt {
     CurveAt {
         at: at(minutes),
-        low: litres((mean - EIGHTY_SD * off).max(0.0).min(volume)),
+        low: litres((mean - EIGHTY_SD * std_dev).max(0.0).min(volume)),
         volume: litres(volume),
-        high: litres((mean + EIGHTY_SD * off).max(volume)),
+        high: litres((mean + EIGHTY_SD * std_dev).max(volume)),
     }
 }
 

@@ -5,7 +5,7 @@
 
 use nalgebra::{Cholesky, SMatrix};
 
-use super::pot::{HEAT, MASS, SOLIDS, STATES, State};
+use super::pot::{MASS, SOLIDS, STATES, State, TEMPERATURE};
 
 /// A covariance of the state.
 pub type Spread = SMatrix<f64, STATES, STATES>;
@@ -24,13 +24,13 @@ pub struct Belief {
 
 /// A number of the state as it is believed: its mean, its variance, and how the state hangs on it.
 #[derive(Debug, Clone, Copy)]
-pub struct Seen {
+pub struct Predicted {
     /// Mean.
     pub mean: f64,
     /// Variance.
     pub variance: f64,
     /// Covariance of the state with it.
-    hangs: State,
+    covariance: State,
 }
 
 impl Belief {
@@ -108,46 +108,46 @@ impl Belief {
     /// What would be read of it.
     #[must_use]
     #[allow(clippy::cast_precision_loss)] // fourteen
-    pub fn seen(&self, read: impl Fn(&State) -> f64) -> Seen {
+    pub fn predicted(&self, read: impl Fn(&State) -> f64) -> Predicted {
         let points = self.points();
         let values = points.map(|point| read(&point));
         let mean = values.iter().sum::<f64>() / POINTS as f64;
-        let mut seen = Seen { mean, variance: 0.0, hangs: State::zeros() };
+        let mut seen = Predicted { mean, variance: 0.0, covariance: State::zeros() };
         for (point, value) in points.iter().zip(values) {
             seen.variance += (value - mean).powi(2) / POINTS as f64;
-            seen.hangs += (point - self.mean) * ((value - mean) / POINTS as f64);
+            seen.covariance += (point - self.mean) * ((value - mean) / POINTS as f64);
         }
         seen
     }
 
-    /// [`Self::seen`] of a number that hangs nearly straight on the state: a level, a mass, a strength.
+    /// [`Self::predicted`] of a number that hangs nearly straight on the state: a level, a mass, a strength.
     #[must_use]
-    pub fn nearly(&self, read: impl Fn(&State) -> f64) -> Seen {
+    pub fn nearly(&self, read: impl Fn(&State) -> f64) -> Predicted {
         let mean = read(&self.mean);
         let mut slope = State::zeros();
-        for place in [HEAT, MASS, SOLIDS] {
+        for place in [TEMPERATURE, MASS, SOLIDS] {
             let reach = self.spread[(place, place)].max(0.0).sqrt().max(1e-6);
             let mut aside = self.mean;
             aside[place] += reach;
             slope[place] = (read(&aside) - mean) / reach;
         }
-        let hangs = self.spread * slope;
-        Seen { mean, variance: slope.dot(&hangs).max(0.0), hangs }
+        let covariance = self.spread * slope;
+        Predicted { mean, variance: slope.dot(&covariance).max(0.0), covariance }
     }
 
     /// Learns that what was seen has this mean and variance now.
-    pub fn learn(&mut self, seen: &Seen, mean: f64, variance: f64) {
+    pub fn learn(&mut self, seen: &Predicted, mean: f64, variance: f64) {
         if seen.variance <= 1e-12 {
             return;
         }
-        let gain = seen.hangs / seen.variance;
+        let gain = seen.covariance / seen.variance;
         self.mean += gain * (mean - seen.mean);
         self.spread += gain * gain.transpose() * (variance - seen.variance);
         self.spread = (self.spread + self.spread.transpose()) * 0.5;
     }
 
     /// Takes a reading with an error; gives the natural logarithm of its likelihood.
-    pub fn read(&mut self, seen: &Seen, value: f64, error: f64) -> f64 {
+    pub fn read(&mut self, seen: &Predicted, value: f64, error: f64) -> f64 {
         let noise = error * error;
         let all = seen.variance + noise;
         let off = value - seen.mean;

@@ -12,7 +12,7 @@ use uom::si::ratio::ratio;
 use super::finish::{CookDown, Forecast, Happened};
 use super::goal::timer;
 use super::heat::Heat;
-use super::sight::Sight;
+use super::observation::Observation;
 use super::vessel::Vessel;
 
 /// A kettle from inside, in the model's terms.
@@ -64,16 +64,16 @@ pub fn thickens(new: &NewCook) -> bool {
 /// The records of a cook-down in the core's terms.
 #[must_use]
 pub fn cook_down(cook: &Cook, altitude: Option<Altitude>) -> CookDown {
-    let read = |event: &CookEvent, sight| Happened::Read { sight, sure: event.sure };
+    let read = |event: &CookEvent, observation| Happened::Read { observation, sure: event.sure };
     let happened = |event: &CookEvent| match event.what {
-        CookWhat::TempC => read(event, Sight::Temperature(celsius(event.value))),
-        CookWhat::Boils => read(event, Sight::Boils(true)),
+        CookWhat::TempC => read(event, Observation::Temperature(celsius(event.value))),
+        CookWhat::Boils => read(event, Observation::Boils(true)),
         // What is held hot does not boil.
-        CookWhat::NotYet | CookWhat::HotEnough => read(event, Sight::Boils(false)),
-        CookWhat::VolumeL => read(event, Sight::Volume(litres(event.value))),
-        CookWhat::DepthMm => read(event, Sight::Depth(millimetres(event.value))),
-        CookWhat::MassKg => read(event, Sight::Mass(kilograms(event.value))),
-        CookWhat::Brix => read(event, Sight::Brix(event.value)),
+        CookWhat::NotYet | CookWhat::HotEnough => read(event, Observation::Boils(false)),
+        CookWhat::VolumeL => read(event, Observation::Volume(litres(event.value))),
+        CookWhat::DepthMm => read(event, Observation::Depth(millimetres(event.value))),
+        CookWhat::MassKg => read(event, Observation::Mass(kilograms(event.value))),
+        CookWhat::Brix => read(event, Observation::Brix(event.value)),
         CookWhat::LidOn => Happened::Lid(true),
         CookWhat::LidOff => Happened::Lid(false),
         CookWhat::HeatLow | CookWhat::HeatMedium | CookWhat::HeatHigh => {

@@ -10,8 +10,8 @@ use uom::si::ratio::ratio;
 use uom::si::time::minute;
 
 use super::heat::Heat;
+use super::observation::Observation;
 use super::pot::expansion;
-use super::sight::Sight;
 use super::vessel::Vessel;
 
 /// Something that happened in the kettle.
@@ -20,7 +20,7 @@ pub enum Happened {
     /// Somebody read it; `sure` when they stand by it though it surprises.
     Read {
         /// What was read.
-        sight: Sight,
+        observation: Observation,
         /// Whether it is no slip.
         sure: bool,
     },

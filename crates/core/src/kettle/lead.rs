@@ -1,7 +1,7 @@
 //! When it will be thick: a kettle in motion, taught by what is read of it.
 //!
 //! The whole state is estimated: temperature, mass and solids, the heat that gets in, what is lost, and how it thickens.
-//! [`super::hunch`] keeps the explanations of what was read side by side; here they are begun from what is known at the
+//! [`super::hypothesis`] keeps the explanations of what was read side by side; here they are begun from what is known at the
 //! start, led along the log, and asked when the goal is reached. The interval is an 80 % one: kitchens that are simulated by
 //! other equations hold it to that.
 
@@ -15,9 +15,9 @@ use uom::si::volume::liter;
 use super::ahead::{point, stretch};
 use super::finish::{Asks, CookDown, Flagged, Forecast, Happened, Mark};
 use super::heat::by_weight;
-use super::hunch::{ASKED_FROM, Hunch, Hunches, Reading, Said, Why};
-use super::pot::{HEAT, LOSS, MASS, POWER, Pot, SOLIDS, THICKENS, expansion};
-use super::sight::Sight;
+use super::hypothesis::{ASKED_FROM, Hypotheses, Hypothesis, Reading, Said, Why};
+use super::observation::Observation;
+use super::pot::{LOSS, MASS, POWER, Pot, SOLIDS, TEMPERATURE, THICKENS, expansion};
 
 /// What is poured in or out is measured to about this share of it.
 const POURED_SHARE: f64 = 0.05;
@@ -47,11 +47,11 @@ impl CookDown {
         } else {
             Pot::new(&self.vessel, start_l, self.altitude)
         };
-        let mut hunches = Hunches::new(&self.priors(&pot), start_l, &pot);
-        let starts_c = hunches.mean(|hunch| hunch.belief.mean[HEAT]);
+        let mut hypotheses = Hypotheses::new(&self.priors(&pot), start_l, &pot);
+        let starts_c = hypotheses.mean(|hypothesis| hypothesis.belief.mean[TEMPERATURE]);
         let mut expected = self.heat.rate(self.altitude).map(|rate| rate.get::<kilogram_per_hour>());
         let (mut now, mut lid, mut said, mut not_yet) = (0.0_f64, false, false, None);
-        let mut curve = vec![point(&hunches, 0.0)];
+        let mut curve = vec![point(&hypotheses, 0.0)];
         let (mut stretches, mut readings, mut taken) = (Vec::new(), Vec::new(), Vec::new());
         let mut order: Vec<usize> = (0..self.log.len()).collect();
         order.sort_by(|a, b| self.log[*a].0.value.total_cmp(&self.log[*b].0.value));
@@ -61,74 +61,74 @@ impl CookDown {
             let minutes = when - now;
             now = when;
             if !matches!(what, Happened::Read { .. }) {
-                hunches.run(&pot, minutes, lid, now);
+                hypotheses.run(&pot, minutes, lid, now);
             }
             match what {
-                Happened::Read { sight, sure } => {
-                    let boils = sight == Sight::Boils(true);
+                Happened::Read { observation, sure } => {
+                    let boils = observation == Observation::Boils(true);
                     let since_not = not_yet.map(|at: f64| now - at);
                     let reading = Reading {
                         place,
-                        sight,
+                        observation,
                         sure,
                         late: entry + LATE >= self.log.len(),
                         start_kg,
                         vessel: &self.vessel,
                         said: Said { boils, first: !said, since_not, lid, now },
                     };
-                    hunches.run_to_reading(&pot, minutes, &reading);
-                    let says_more = hunches.says_more(&reading, &pot);
+                    hypotheses.run_to_reading(&pot, minutes, &reading);
+                    let says_more = hypotheses.says_more(&reading, &pot);
                     taken.push(Taken { place, sure, says_more });
-                    hunches.read(&reading, &pot);
+                    hypotheses.read(&reading, &pot);
                     said |= boils;
-                    if sight == Sight::Boils(false) {
+                    if observation == Observation::Boils(false) {
                         not_yet = Some(now);
                     }
                     readings.push(place);
                 }
                 Happened::Turned { water } => {
                     let to = by_weight(water).get::<kilogram_per_hour>();
-                    stretches.push(stretch(&hunches, &pot, &std::mem::take(&mut readings)));
+                    stretches.push(stretch(&hypotheses, &pot, &std::mem::take(&mut readings)));
                     let from = expected.unwrap_or(to);
-                    hunches.each(|hunch| turn(hunch, &pot, from, to));
+                    hypotheses.each(|hypothesis| turn(hypothesis, &pot, from, to));
                     expected = Some(to);
                 }
                 Happened::Added { more, at } => {
                     let (kg, solids) = (more.mass.get::<kilogram>(), more.solids.get::<kilogram>());
                     let (volume, at) = (more.volume().get::<liter>(), in_celsius(at));
-                    hunches.each(|hunch| {
-                        hunch.belief.moved(|state| {
+                    hypotheses.each(|hypothesis| {
+                        hypothesis.belief.moved(|state| {
                             let here = pot.temperature(state);
-                            state[HEAT] = (here * state[MASS] + at * kg) / (state[MASS] + kg);
+                            state[TEMPERATURE] = (here * state[MASS] + at * kg) / (state[MASS] + kg);
                             state[MASS] += kg;
                             state[SOLIDS] += solids;
                         });
-                        hunch.belief.doubt(MASS, (POURED_SHARE * kg).powi(2));
-                        hunch.belief.doubt(SOLIDS, (POURED_SHARE * solids).powi(2));
-                        hunch.base_l += volume;
+                        hypothesis.belief.doubt(MASS, (POURED_SHARE * kg).powi(2));
+                        hypothesis.belief.doubt(SOLIDS, (POURED_SHARE * solids).powi(2));
+                        hypothesis.base_l += volume;
                     });
                 }
                 Happened::Lid(on) => lid = on,
                 Happened::Drained { volume, serum } => {
                     let volume = volume.get::<liter>();
-                    hunches.each(|hunch| drain(hunch, volume, serum));
+                    hypotheses.each(|hypothesis| drain(hypothesis, volume, serum));
                 }
             }
-            curve.push(point(&hunches, now));
+            curve.push(point(&hypotheses, now));
         }
-        let flagged = flagged(&hunches, &taken);
+        let flagged = flagged(&hypotheses, &taken);
         // Until somebody says why, the time goes without a reading that nothing bears out.
         for aside in flagged.iter().filter(|flagged| !flagged.obeyed) {
-            hunches.without(aside.place, Why::Moved);
+            hypotheses.without(aside.place, Why::Moved);
         }
         if let Some(last) = curve.last_mut().filter(|_| !flagged.is_empty()) {
-            *last = point(&hunches, now);
+            *last = point(&hypotheses, now);
         }
-        stretches.push(stretch(&hunches, &pot, &readings));
-        let ahead = self.look_ahead(&hunches, &pot, now);
+        stretches.push(stretch(&hypotheses, &pot, &readings));
+        let ahead = self.look_ahead(&hypotheses, &pot, now);
         curve.extend(ahead.curve);
-        let solids = kilograms(hunches.mean(|hunch| hunch.belief.mean[SOLIDS]));
-        let base = litres(hunches.mean(|hunch| hunch.base_l));
+        let solids = kilograms(hypotheses.mean(|hypothesis| hypothesis.belief.mean[SOLIDS]));
+        let base = litres(hypotheses.mean(|hypothesis| hypothesis.base_l));
         let goal = self.target.contents(base, solids);
         let mark = |goal: Contents| Mark {
             cold: self.vessel.depth_of(goal.volume()),
@@ -138,7 +138,7 @@ impl CookDown {
             let volume = curve.last().map_or_else(Volume::default, |point| point.volume);
             Contents { mass: solids, solids }.boiled_to(volume)
         };
-        let rate = hunches.mean(|hunch| pot.rate_at_boil(&hunch.belief.mean));
+        let rate = hypotheses.mean(|hypothesis| pot.rate_at_boil(&hypothesis.belief.mean));
         Forecast {
             goal: goal.unwrap_or_else(at_the_end),
             mark: goal.map(mark),
@@ -149,20 +149,21 @@ impl CookDown {
             flagged,
             curve,
             stretches,
-            thickens: hunches.number(THICKENS),
+            thickens: hypotheses.number(THICKENS),
         }
     }
 }
 
 /// Readings that disagree with all else, in the order of the log, and what to ask of each.
-fn flagged(hunches: &Hunches, taken: &[Taken]) -> Vec<Flagged> {
+fn flagged(hypotheses: &Hypotheses, taken: &[Taken]) -> Vec<Flagged> {
     let asks = |taken: &Taken| match taken.says_more {
         Some(true) => vec![Asks::MoreWentIn, Asks::HeatTurned],
         Some(false) => vec![Asks::TakenOff, Asks::HeatTurned],
         None => vec![Asks::HeatTurned],
     };
     let odd = |taken: &&Taken| {
-        let share = hunches.share_of(taken.place, Why::Slip) + hunches.share_of(taken.place, Why::Moved);
+        let share =
+            hypotheses.share_of(taken.place, Why::Slip) + hypotheses.share_of(taken.place, Why::Moved);
         !taken.sure && share >= ASKED_FROM
     };
     let mut flagged: Vec<Flagged> = taken
@@ -171,7 +172,7 @@ fn flagged(hunches: &Hunches, taken: &[Taken]) -> Vec<Flagged> {
         .map(|taken| Flagged {
             place: taken.place,
             asks: asks(taken),
-            obeyed: hunches.share_of(taken.place, Why::Slip) < PUT_ASIDE_FROM,
+            obeyed: hypotheses.share_of(taken.place, Why::Slip) < PUT_ASIDE_FROM,
         })
         .collect();
     flagged.sort_by_key(|flagged| flagged.place);
@@ -188,28 +189,28 @@ struct Taken {
 }
 
 /// The heat is turned: the power changes as the water that leaves does, and is surer of nothing.
-fn turn(hunch: &mut Hunch, pot: &Pot, from: f64, to: f64) {
-    let loss = hunch.belief.mean[LOSS];
+fn turn(hypothesis: &mut Hypothesis, pot: &Pot, from: f64, to: f64) {
+    let loss = hypothesis.belief.mean[LOSS];
     let by = pot.power_for(to, loss) - pot.power_for(from, loss);
-    hunch.belief.mean[POWER] += by;
-    hunch.belief.doubt(POWER, TURN_DOUBT * TURN_DOUBT);
-    hunch.burner = (hunch.burner.0 + by, hunch.burner.1 + TURN_DOUBT * TURN_DOUBT);
+    hypothesis.belief.mean[POWER] += by;
+    hypothesis.belief.doubt(POWER, TURN_DOUBT * TURN_DOUBT);
+    hypothesis.burner = (hypothesis.burner.0 + by, hypothesis.burner.1 + TURN_DOUBT * TURN_DOUBT);
 }
 
 /// Takes a volume off at the strength of the liquid.
-fn drain(hunch: &mut Hunch, volume: f64, serum: bool) {
-    let here = Pot::litres(&hunch.belief.mean);
+fn drain(hypothesis: &mut Hypothesis, volume: f64, serum: bool) {
+    let here = Pot::litres(&hypothesis.belief.mean);
     let part = (volume / here).clamp(0.0, 0.95);
-    let kg = part * hunch.belief.mean[MASS];
-    hunch.belief.moved(|state| {
+    let kg = part * hypothesis.belief.mean[MASS];
+    hypothesis.belief.moved(|state| {
         let left = (1.0 - kg / state[MASS]).max(0.05);
         state[MASS] *= left;
         state[SOLIDS] *= left;
     });
-    hunch.belief.doubt(MASS, (POURED_SHARE * kg).powi(2));
-    let solids = part * hunch.belief.mean[SOLIDS];
-    hunch.belief.doubt(SOLIDS, (DRAINED_SOLIDS_SHARE * solids).powi(2));
+    hypothesis.belief.doubt(MASS, (POURED_SHARE * kg).powi(2));
+    let solids = part * hypothesis.belief.mean[SOLIDS];
+    hypothesis.belief.doubt(SOLIDS, (DRAINED_SOLIDS_SHARE * solids).powi(2));
     if !serum {
-        hunch.base_l *= 1.0 - part;
+        hypothesis.base_l *= 1.0 - part;
     }
 }

@@ -22,7 +22,7 @@ pub const STATES: usize = 7;
 pub type State = SVector<f64, STATES>;
 
 /// Temperature, °C. Above the boil it runs on as if water could get hotter, so that it says since when it boils.
-pub const HEAT: usize = 0;
+pub const TEMPERATURE: usize = 0;
 /// Everything in the kettle, kg.
 pub const MASS: usize = 1;
 /// Soluble solids, kg.
@@ -190,7 +190,7 @@ impl Pot {
     /// Its real temperature, °C: ice stays at nothing until it is melted.
     #[must_use]
     pub fn temperature(&self, state: &State) -> f64 {
-        state[HEAT].max(0.0).min(self.boils_at(state))
+        state[TEMPERATURE].max(0.0).min(self.boils_at(state))
     }
 
     /// Litres at 20 °C.
@@ -232,13 +232,13 @@ impl Pot {
     #[must_use]
     pub fn since_boil(&self, state: &State, lid: bool) -> f64 {
         let warmer = self.change(&self.lane(state, lid)).warmer;
-        (state[HEAT] - self.boils_at(state)) / warmer.max(1e-3)
+        (state[TEMPERATURE] - self.boils_at(state)) / warmer.max(1e-3)
     }
 
     fn lane(&self, state: &State, lid: bool) -> Lane {
         let (cover, lost_cover) = if lid { (UNDER_LID, LOST_UNDER_LID) } else { (1.0, 1.0) };
         Lane {
-            heat: state[HEAT],
+            heat: state[TEMPERATURE],
             mass: state[MASS],
             solids: state[SOLIDS],
             into: state[POWER].exp() / 1000.0,
@@ -311,7 +311,7 @@ impl Pot {
         while left > 1e-9 {
             left -= self.step(&mut lane, left);
         }
-        (state[HEAT], state[MASS]) = (lane.heat, lane.mass);
+        (state[TEMPERATURE], state[MASS]) = (lane.heat, lane.mass);
     }
 
     /// Runs an open kettle until no more than a mass is left or a time is over, showing the minute, the mass and the °Brix

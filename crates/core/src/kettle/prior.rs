@@ -8,9 +8,9 @@ use uom::si::mass_rate::kilogram_per_hour;
 
 use super::finish::{CookDown, Happened};
 use super::heat::Heat;
-use super::hunch::Prior;
-use super::pot::{DRYING, FROZEN_AS_C, HEAT, LOSS, MASS, POWER, Pot, SOLIDS, STATES, THICKENS};
-use super::sight::Sight;
+use super::hypothesis::Prior;
+use super::observation::Observation;
+use super::pot::{DRYING, FROZEN_AS_C, LOSS, MASS, POWER, Pot, SOLIDS, STATES, TEMPERATURE, THICKENS};
 
 /// What went in is measured to about this share of it.
 const START_SHARE: f64 = 0.012;
@@ -102,17 +102,19 @@ impl CookDown {
             None if self.product == Some(Product::Paste) => THICKENING_TO_PASTE.to_vec(),
             None => THICKENING.to_vec(),
         };
-        let was_read = |is: fn(&Sight) -> bool| {
-            self.log.iter().any(|(_, what)| matches!(what, Happened::Read { sight, .. } if is(sight)))
+        let was_read = |is: fn(&Observation) -> bool| {
+            self.log
+                .iter()
+                .any(|(_, what)| matches!(what, Happened::Read { observation, .. } if is(observation)))
         };
-        let hot = if was_read(|sight| matches!(sight, Sight::Depth(_))) {
+        let hot = if was_read(|observation| matches!(observation, Observation::Depth(_))) {
             STICK_HOT
-        } else if was_read(|sight| matches!(sight, Sight::Volume(_))) {
+        } else if was_read(|observation| matches!(observation, Observation::Volume(_))) {
             LITRES_HOT
         } else {
             1.0
         };
-        let mut reads = if !was_read(|sight| !matches!(sight, Sight::Boils(_))) {
+        let mut reads = if !was_read(|observation| !matches!(observation, Observation::Boils(_))) {
             vec![(1.0, true, 1.0)]
         } else {
             HANDS.map(|(share, hand)| (share * hot, true, hand)).to_vec()
@@ -128,11 +130,11 @@ impl CookDown {
                 for (thick_weight, thick, thick_off) in &thickening {
                     for (read_weight, hot, hand) in &reads {
                         let (mut mean, mut off) = ([0.0; STATES], [0.0; STATES]);
-                        (mean[MASS], mean[SOLIDS], mean[HEAT]) = (mass, solids, *start);
+                        (mean[MASS], mean[SOLIDS], mean[TEMPERATURE]) = (mass, solids, *start);
                         (mean[LOSS], off[LOSS]) = (loss, USUAL_LOSS.1);
                         (mean[DRYING], off[DRYING]) = (USUAL_DRYING.0.ln(), USUAL_DRYING.1);
                         (mean[POWER], mean[THICKENS]) = (*power, *thick);
-                        (off[HEAT], off[POWER], off[THICKENS]) = (*start_off, *power_off, *thick_off);
+                        (off[TEMPERATURE], off[POWER], off[THICKENS]) = (*start_off, *power_off, *thick_off);
                         (off[MASS], off[SOLIDS]) = (start_share * mass, SOLIDS_SHARE * solids);
                         let weight = start_weight * power_weight * thick_weight * read_weight;
                         priors.push(Prior { weight, mean, off, hot: *hot, hand: *hand });

@@ -4,8 +4,8 @@ use bodega_core::canner::pot::overhangs;
 use bodega_core::canner::room::Capacity;
 use bodega_core::kettle::cooking::drain_first;
 use bodega_core::kettle::finish::{CookDown, minutes};
-use bodega_core::kettle::habits::{Seen, rate_at};
 use bodega_core::kettle::heat::Heat;
+use bodega_core::kettle::learned::{ShownStretch, rate_at};
 use bodega_core::kettle::vessel::Vessel;
 use bodega_core::kitchen::places::towns;
 use bodega_core::plan::batch::{Wish, work_out};
@@ -182,7 +182,7 @@ fn a_shelf_runs_out_at_its_months_rate() {
 #[test]
 fn a_rate_at_another_setting_is_taken_to_full_heat_and_back() {
     // 1.2 L an hour at low, two fifths of the heat, is 3 at full.
-    let shown = [Seen { setting: HeatSetting::Low, rate: litres_per_hour(1.2), doubt: 0.1 }];
+    let shown = [ShownStretch { setting: HeatSetting::Low, rate: litres_per_hour(1.2), doubt: 0.1 }];
     let seen = rate_at(HeatSetting::High, &shown, (litres_per_hour(9.0), 0.6));
     assert!(near(in_litres_per_hour(seen.rate), 3.0, 1e-9) && seen.learned_from == 0);
 }

@@ -1,9 +1,9 @@
 //! The kettle against published tables, and what its forecast does with what is told.
 
 use bodega_core::kettle::finish::{Asks, CookDown, Forecast, Happened, minutes};
-use bodega_core::kettle::habits::{Expected, Seen, rate_at};
 use bodega_core::kettle::heat::{Heat, latent_heat};
-use bodega_core::kettle::sight::Sight;
+use bodega_core::kettle::learned::{Expected, ShownStretch, rate_at};
+use bodega_core::kettle::observation::Observation;
 use bodega_core::kettle::vessel::Vessel;
 use bodega_model::kettle::contents::Shown;
 use bodega_model::kettle::contents::{Contents, Target, density};
@@ -166,7 +166,7 @@ fn solids_decide_a_brix_and_go_with_every_drain_at_the_strength_of_the_liquid() 
     let mut kettle = cook(litres(12.0), 5.0, ten, two_litres_an_hour());
     kettle.log.push((at(5.0), Happened::Drained { volume: litres(3.0), serum: true }));
     let thought = kettle.forecast();
-    kettle.log.push((at(6.0), Happened::Read { sight: Sight::Brix(4.4), sure: false }));
+    kettle.log.push((at(6.0), Happened::Read { observation: Observation::Brix(4.4), sure: false }));
     let read = kettle.forecast();
     assert!(read.goal.mass < thought.goal.mass * 0.95, "{:?} after {:?}", read.goal, thought.goal);
     assert!(read.finish.expected > thought.finish.expected);
@@ -193,13 +193,14 @@ fn what_goes_in_brings_its_part_of_a_share_and_cools_the_pot() {
 fn four_readings_are_one_state() {
     let state = Contents::of_volume(litres(8.0), 7.5);
     let hot = litres(8.0) * 0.9982 / 0.9584;
-    let sights = [Sight::Depth(vessel().depth_of(hot)), Sight::Mass(state.mass), Sight::Brix(7.5)];
+    let sights =
+        [Observation::Depth(vessel().depth_of(hot)), Observation::Mass(state.mass), Observation::Brix(7.5)];
     let finishes: Vec<f64> = sights
         .into_iter()
-        .map(|sight| {
+        .map(|observation| {
             let mut kettle = cook(litres(12.0), 5.0, Target::Brix(10.0), two_litres_an_hour());
             kettle.start = Contents { mass: state.mass * 1.5, ..state };
-            kettle.log.push((at(119.0), Happened::Read { sight, sure: false }));
+            kettle.log.push((at(119.0), Happened::Read { observation, sure: false }));
             minutes(kettle.forecast().finish.expected)
         })
         .collect();
@@ -210,9 +211,10 @@ fn four_readings_are_one_state() {
 fn read_as(volumes: &[f64], sure: bool) -> CookDown {
     let mut kettle = cook(litres(12.0), 5.0, Target::FractionLeft(0.5), two_litres_an_hour());
     for (clock, volume) in (1..).map(|half| 30.0 * f64::from(half)).zip(volumes) {
-        kettle
-            .log
-            .push((at(clock), Happened::Read { sight: Sight::Mass(litres(*volume) * density(0.0)), sure }));
+        kettle.log.push((
+            at(clock),
+            Happened::Read { observation: Observation::Mass(litres(*volume) * density(0.0)), sure },
+        ));
     }
     kettle
 }
@@ -266,7 +268,9 @@ fn it_boils_is_a_reading_of_the_burner() {
     (kettle.starts_at, kettle.shown) = (Some(celsius(20.0)), None);
     let unknown = kettle.forecast();
     assert!(unknown.finish.is_vague(at(0.0)));
-    let said = |clock: f64, boils| (at(clock), Happened::Read { sight: Sight::Boils(boils), sure: false });
+    let said = |clock: f64, boils| {
+        (at(clock), Happened::Read { observation: Observation::Boils(boils), sure: false })
+    };
     let mut then = |log: Vec<(Time, Happened)>| {
         kettle.log = log;
         kettle.forecast()
@@ -383,7 +387,7 @@ fn turning_the_heat_moves_the_finish_and_each_setting_keeps_its_own_rate() {
     // An hour at 2.4 kg an hour, read on a scale, then two hours at 0.8.
     let start = kettle.start.mass.get::<kilogram>();
     let read = |after: f64, mass: f64| {
-        (at(after), Happened::Read { sight: Sight::Mass(kilograms(mass)), sure: false })
+        (at(after), Happened::Read { observation: Observation::Mass(kilograms(mass)), sure: false })
     };
     kettle.log = (1..=6).map(|n| read(10.0 * f64::from(n), start - 0.4 * f64::from(n))).collect();
     kettle.log.push((at(60.0), Happened::Turned { water: litres_per_hour(1.0) }));
@@ -408,9 +412,9 @@ fn a_rate_is_the_kettles_own_at_its_setting_else_in_proportion() {
         (vec![(Low, 1.0), (Low, 1.21)], Low, 1.1, 2),
         (vec![(High, 3.0)], Medium, 2.1, 0),
     ] {
-        let shown: Vec<Seen> = shown
+        let shown: Vec<ShownStretch> = shown
             .into_iter()
-            .map(|(setting, rate)| Seen { setting, rate: litres_per_hour(rate), doubt: 0.1 })
+            .map(|(setting, rate)| ShownStretch { setting, rate: litres_per_hour(rate), doubt: 0.1 })
             .collect();
         let Expected { rate, doubt, learned_from } = rate_at(setting, &shown, (litres_per_hour(4.0), 0.6));
         let rate = in_litres_per_hour(rate);
@@ -448,7 +452,7 @@ fn a_scale_that_stood_still_under_a_lid_nobody_told_of_misleads_until_it_boils_a
     ];
     let seen_after = |count: usize| {
         let read = |(after, kg): &(f64, f64)| {
-            (at(*after), Happened::Read { sight: Sight::Mass(kilograms(*kg)), sure: false })
+            (at(*after), Happened::Read { observation: Observation::Mass(kilograms(*kg)), sure: false })
         };
         let down = CookDown {
             starts_at: Some(celsius(20.0)),

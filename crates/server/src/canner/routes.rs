@@ -100,7 +100,7 @@ pub async fn list_lifted(shared: web::Data<Shared>) -> Result<web::Json<AfterVie
     Ok(web::Json(after.await?))
 }
 
-/// The one jar that an event is about, as far as it is about one.
+/// The jar an event names, if it names one.
 pub(crate) fn jar_moment(request: &EventRequest) -> Result<Option<JarMoment>, ApiError> {
     let jar = || request.jar.ok_or_else(|| ApiError::field("jar", "say which jar of the load it is"));
     Ok(match request.event {

@@ -3,7 +3,7 @@
 use actix_web::{post, web};
 use bodega_core::kettle::finish::{CookDown, Forecast, Happened, minutes};
 use bodega_core::kettle::heat::{Heat, by_volume};
-use bodega_core::kettle::sight::Sight;
+use bodega_core::kettle::observation::Observation;
 use bodega_core::kettle::vessel::Vessel;
 use bodega_model::kettle::contents::{Contents, MOST_BRIX, Target};
 use bodega_model::kettle::words::ROOM_C;
@@ -73,13 +73,13 @@ fn heat(given: KettleDrive) -> Result<Heat, ApiError> {
 }
 
 /// A reading that can be true of this kettle; what is amiss is said in these units.
-pub(crate) fn sight(
+pub(crate) fn observation(
     given: KettleReading,
     field: &str,
     start: Contents,
     vessel: &Vessel,
     units: Units,
-) -> Result<Sight, ApiError> {
+) -> Result<Observation, ApiError> {
     let fields = [
         ("volume_l", given.volume_l),
         ("depth_mm", given.depth_mm),
@@ -97,12 +97,12 @@ pub(crate) fn sight(
     };
     match one {
         0 | 1 => {
-            let (volume, sight, read) = if one == 0 {
+            let (volume, observation, read) = if one == 0 {
                 let volume = litres(KETTLE_VOLUME.check(value).named(&field)?);
-                (volume, Sight::Volume(volume), units.volume(volume))
+                (volume, Observation::Volume(volume), units.volume(volume))
             } else {
                 let depth = millimetres(DEPTH_READ.check(value).named(&field)?);
-                (vessel.volume_to(depth), Sight::Depth(depth), units.depth(depth))
+                (vessel.volume_to(depth), Observation::Depth(depth), units.depth(depth))
             };
             if volume > vessel.brim() * 1.000_001 {
                 let brim = if one == 0 { units.volume(vessel.brim()) } else { units.depth(vessel.depth) };
@@ -119,18 +119,18 @@ pub(crate) fn sight(
                 };
                 return Err(too_much(read, most));
             }
-            Ok(sight)
+            Ok(observation)
         }
         2 => {
             let mass = kilograms(WEIGHT.check(value).named(&field)?);
             if mass > start.mass * READ_SLACK {
                 return Err(too_much(units.weight(mass), units.weight(start.mass)));
             }
-            Ok(Sight::Mass(mass))
+            Ok(Observation::Mass(mass))
         }
-        3 => Ok(Sight::Brix(BRIX.check(value).named(&field)?)),
-        4 => Ok(Sight::Temperature(celsius(PROBE.check(value).named(&field)?))),
-        _ => Ok(Sight::Boils(given.boils == Some(true))),
+        3 => Ok(Observation::Brix(BRIX.check(value).named(&field)?)),
+        4 => Ok(Observation::Temperature(celsius(PROBE.check(value).named(&field)?))),
+        _ => Ok(Observation::Boils(given.boils == Some(true))),
     }
 }
 
@@ -218,8 +218,8 @@ impl KettleRequest {
             let field = format!("readings[{place}]");
             let when = at(reading.minute, &field)?;
             let sure = reading.sure;
-            let sight = sight(reading, &field, most, &vessel, Units::Metric)?;
-            log.push((when, Happened::Read { sight, sure }));
+            let observation = observation(reading, &field, most, &vessel, Units::Metric)?;
+            log.push((when, Happened::Read { observation, sure }));
         }
         let mut drained = 0.0;
         for (place, drain) in self.drains.into_iter().enumerate() {

@@ -37,7 +37,7 @@ use uom::si::time::minute;
 use crate::canner::view::pace;
 use crate::clock::{at_minute, day_of};
 use crate::day::ground::{Ground, OpenBatch};
-use crate::kettle::habits::habits;
+use crate::kettle::learned::learned;
 use crate::kettle::view::{CookView, on_stove};
 use crate::state::Shared;
 
@@ -423,7 +423,7 @@ fn usable_kettles(shared: &Shared) -> Result<Vec<Usable>, StoreError> {
         return Ok(vec![Usable { brim: litres(f64::from(u32::MAX)), rate: usual_rate() }]);
     }
     let usable = |kettle: &Kettle| {
-        let rate = habits(shared, kettle)?.at(HeatSetting::High).rate;
+        let rate = learned(shared, kettle)?.at(HeatSetting::High).rate;
         Ok(Usable { brim: vessel(kettle).brim(), rate })
     };
     kettles.iter().map(usable).collect()

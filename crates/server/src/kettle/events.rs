@@ -21,11 +21,11 @@ use uom::si::volume::liter;
 use utoipa::ToSchema;
 
 use crate::age::Age;
+use crate::compute::kettle::observation;
 use crate::compute::kettle::shapes::KettleReading;
-use crate::compute::kettle::sight;
 use crate::created::Created;
 use crate::json::Json;
-use crate::kettle::habits::habits;
+use crate::kettle::learned::learned;
 use crate::kettle::view::{CookView, view};
 use crate::live::Topic;
 use crate::problem::{ApiError, NameField, Problem};
@@ -113,7 +113,7 @@ fn checked(request: CookEventRequest, cook: &Cook, units: Units) -> Result<(Cook
         sure: false,
     };
     let start = Contents::of_volume(went_in(cook), cook.brix);
-    sight(reading, "reading", start, &vessel(&cook.kettle), units)?;
+    observation(reading, "reading", start, &vessel(&cook.kettle), units)?;
     let given = [
         (CookWhat::VolumeL, request.volume_l),
         (CookWhat::DepthMm, request.depth_mm),
@@ -224,7 +224,7 @@ pub async fn add_cook_event(
         let store = &shared.store;
         let lot = wanted.map(|lot| store.lot(lot)).transpose()?;
         let cook = store.cook(id)?;
-        let rate = |setting| Ok::<_, StoreError>(habits(shared, &cook.kettle)?.at(setting).rate);
+        let rate = |setting| Ok::<_, StoreError>(learned(shared, &cook.kettle)?.at(setting).rate);
         let rate = turned.map(rate).transpose()?;
         Ok((cook, rate, lot, store.kitchen()?.units))
     })

@@ -13,7 +13,7 @@ use utoipa::ToSchema;
 
 use crate::created::Created;
 use crate::json::Json;
-use crate::kettle::habits::habits;
+use crate::kettle::learned::learned;
 use crate::kettle::view::{CookView, KettleView, on_stove, view};
 use crate::live::Topic;
 use crate::named::clean_name;
@@ -53,11 +53,11 @@ pub async fn list_kettles(shared: web::Data<Shared>) -> Result<web::Json<Vec<Ket
     let views = read(&shared, |shared| {
         let open = shared.store.cooks()?;
         let view = |kettle: Kettle| {
-            let habits = habits(shared, &kettle)?;
+            let learned = learned(shared, &kettle)?;
             Ok(KettleView {
                 brim_l: vessel(&kettle).brim().get::<liter>(),
-                rates: habits.rates(),
-                promises: habits.promises,
+                rates: learned.rates(),
+                promises: learned.promises,
                 busy: open.iter().any(|cook| cook.kettle.id == kettle.id),
                 kettle,
             })

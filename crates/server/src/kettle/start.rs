@@ -26,7 +26,7 @@ use crate::compute::kettle::shapes::KettleTarget;
 use crate::compute::kettle::target;
 use crate::created::Created;
 use crate::json::Json;
-use crate::kettle::habits::habits;
+use crate::kettle::learned::learned;
 use crate::kettle::view::{CookView, view};
 use crate::live::Topic;
 use crate::problem::{ApiError, NameField, Problem};
@@ -157,11 +157,11 @@ pub async fn start_cook(
             })
             .transpose()?;
         let kettle = store.kettles()?.into_iter().find(|kettle| kettle.id == wanted);
-        let habits = kettle.as_ref().map(|kettle| habits(shared, kettle)).transpose()?;
-        Ok((kettle.zip(habits), of))
+        let learned = kettle.as_ref().map(|kettle| learned(shared, kettle)).transpose()?;
+        Ok((kettle.zip(learned), of))
     })
     .await?;
-    let (kettle, habits) = kettle
+    let (kettle, learned) = kettle
         .ok_or_else(|| ApiError::field("kettle", format!("there is no kettle {wanted}; add it first")))?;
     let (volume, field) = match (request.volume_l, request.weight_kg, &of) {
         (Some(volume), None, _) => (litres(KETTLE_VOLUME.check(volume).named("volume_l")?), "volume_l"),
@@ -205,8 +205,8 @@ pub async fn start_cook(
         target_value,
         setting,
         start_c: start.celsius(),
-        litres_per_hour: in_litres_per_hour(habits.at(setting).rate),
-        shown: Some(habits.shown(setting)),
+        litres_per_hour: in_litres_per_hour(learned.at(setting).rate),
+        shown: Some(learned.shown(setting)),
     };
     if target.starts_with().is_none() && !thickens(&new) {
         return Err(ApiError::field("target", "boiling only thickens: choose less than what goes in"));

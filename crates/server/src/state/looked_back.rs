@@ -3,7 +3,7 @@
 use std::collections::HashMap;
 use std::sync::{Mutex, PoisonError};
 
-use bodega_core::kettle::habits::Past;
+use bodega_core::kettle::learned::Past;
 use bodega_model::measures::ids::CookId;
 use bodega_model::measures::moment::Moment;
 use bodega_model::records::cook::Cook;

@@ -5,7 +5,7 @@ pub mod pot;
 use bodega_core::kettle::finish::{CookDown, Forecast, Happened, minutes};
 use bodega_core::kettle::heat::Heat;
 use bodega_core::kettle::heat::by_volume;
-use bodega_core::kettle::sight::Sight;
+use bodega_core::kettle::observation::Observation;
 use bodega_core::kettle::vessel::Vessel;
 use bodega_model::kettle::contents::Shown;
 use bodega_model::kettle::contents::{Contents, Target};
@@ -374,11 +374,12 @@ fn cook(
         }
         if says_at.is_some_and(|when| when <= clock) {
             says_at = Some(f64::INFINITY);
-            told.log.push((at(clock), Happened::Read { sight: Sight::Boils(true), sure: false }));
+            told.log.push((at(clock), Happened::Read { observation: Observation::Boils(true), sure: false }));
         }
         if !said_not && clock > 10.0 && !boils {
             said_not = true;
-            told.log.push((at(clock), Happened::Read { sight: Sight::Boils(false), sure: false }));
+            told.log
+                .push((at(clock), Happened::Read { observation: Observation::Boils(false), sure: false }));
         }
         if clock < next || (class == Class::ColdScale && !boils) {
             continue;
@@ -390,36 +391,39 @@ fn cook(
             // Read to the half millimetre, never below the floor.
             (depth * 2.0).round().max(2.0) / 2.0
         };
-        let (sight, says_l) = match class {
+        let (observation, says_l) = match class {
             _ if weighs || class == Class::ColdScale => {
                 let mass = ((here.mass_kg() * (1.0 + 0.002 * chance.normal())) * 50.0).round() / 50.0;
-                (Sight::Mass(kilograms(mass)), mass / here.mass_kg() * here.litres_at(20.0))
+                (Observation::Mass(kilograms(mass)), mass / here.mass_kg() * here.litres_at(20.0))
             }
             Class::Paste if chance.one_in(2.0) => {
                 let read = ((here.brix() + 0.15 * chance.normal()) * 5.0).round() / 5.0;
                 let mass = here.solids_kg * 100.0 / read;
                 let as_read =
                     Filled { at_c: 20.0, water_kg: mass - here.solids_kg, solids_kg: here.solids_kg };
-                (Sight::Brix(read), as_read.litres_at(20.0))
+                (Observation::Brix(read), as_read.litres_at(20.0))
             }
             Class::Words if chance.one_in(2.0) => {
                 let read = celsius(here.at_c + chance.between(-1.5, 1.5));
-                told.log.push((at(clock), Happened::Read { sight: Sight::Temperature(read), sure: false }));
+                told.log.push((
+                    at(clock),
+                    Happened::Read { observation: Observation::Temperature(read), sure: false },
+                ));
                 truthful.push(told.log.len() - 1);
                 continue;
             }
             Class::Words => {
                 let seen = if cools { here.litres_at(20.0) } else { level };
                 let jug = seen + 0.01 * first_l * chance.normal();
-                (Sight::Volume(litres(jug)), jug)
+                (Observation::Volume(litres(jug)), jug)
             }
             _ => {
                 let depth = stick(chance);
-                (Sight::Depth(millimetres(depth)), truth.litres_to(depth / 1000.0))
+                (Observation::Depth(millimetres(depth)), truth.litres_to(depth / 1000.0))
             }
         };
         truthful.push(told.log.len());
-        told.log.push((at(clock), Happened::Read { sight, sure: false }));
+        told.log.push((at(clock), Happened::Read { observation, sure: false }));
         litres_read.push((clock, says_l));
     }
     let end_l = goal_l(base_l, &here);

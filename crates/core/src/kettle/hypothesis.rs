@@ -6,8 +6,8 @@
 use statrs::function::erf::erf;
 
 use super::belief::{Belief, Spread, log_normal};
-use super::pot::{HEAT, LOSS, MASS, POWER, Pot, SOLIDS, STATES, State};
-use super::sight::Sight;
+use super::observation::Observation;
+use super::pot::{LOSS, MASS, POWER, Pot, SOLIDS, STATES, State, TEMPERATURE};
 use super::vessel::Vessel;
 
 /// Share of the explanations from which one is asked about.
@@ -70,7 +70,7 @@ pub enum Why {
 
 /// One explanation.
 #[derive(Debug, Clone)]
-pub struct Hunch {
+pub struct Hypothesis {
     /// Natural logarithm of its weight.
     pub weight: f64,
     /// The kettle, if it is so.
@@ -90,19 +90,19 @@ pub struct Hunch {
 }
 
 /// Weight of the likeliest.
-fn best_of(all: &[Hunch]) -> f64 {
-    all.iter().map(|hunch| hunch.weight).fold(f64::NEG_INFINITY, f64::max)
+fn best_of(all: &[Hypothesis]) -> f64 {
+    all.iter().map(|hypothesis| hypothesis.weight).fold(f64::NEG_INFINITY, f64::max)
 }
 
 /// Share of a normal distribution below a number of standard deviations.
-pub fn below(deviations: f64) -> f64 {
+pub fn normal_cdf(deviations: f64) -> f64 {
     0.5 * (1.0 + erf(deviations * std::f64::consts::FRAC_1_SQRT_2))
 }
 
-impl Hunch {
+impl Hypothesis {
     /// Whether it is likelier than not that it boils.
     fn is_boiling(&self, pot: &Pot) -> bool {
-        self.belief.mean[HEAT] >= pot.boils_at(&self.belief.mean)
+        self.belief.mean[TEMPERATURE] >= pot.boils_at(&self.belief.mean)
     }
 
     /// Moves on by minutes, until now.
@@ -118,7 +118,7 @@ impl Hunch {
     /// Writes down when it began to boil, once that is likelier than not.
     fn note_boil(&mut self, pot: &Pot, now: f64, lid: bool) {
         if self.boiled.is_none() && self.is_boiling(pot) {
-            let since = self.belief.seen(|state| pot.since_boil(state, lid).clamp(-120.0, 120.0));
+            let since = self.belief.predicted(|state| pot.since_boil(state, lid).clamp(-120.0, 120.0));
             self.boiled = Some(((now - since.mean).clamp(0.0, now), since.variance));
         }
     }
@@ -129,11 +129,11 @@ impl Hunch {
         other
     }
 
-    /// The same if it boils by now, on the burner that was expected at first: what was read misled.
+    /// The hypothesis that the kettle boils already and the early readings were wrong; restarts from the prior burner.
     fn boils_unseen(&self, pot: &Pot) -> Self {
         let mut other = self.with(BOILS_UNSEEN);
         let at = pot.boils_at(&other.belief.mean);
-        other.belief.begin_anew(HEAT, at, UNSEEN_C * UNSEEN_C);
+        other.belief.begin_anew(TEMPERATURE, at, UNSEEN_C * UNSEEN_C);
         other.belief.begin_anew(POWER, self.burner.0, self.burner.1);
         other
     }
@@ -179,10 +179,10 @@ impl Hunch {
     /// Learns that a number lies above nothing (or below it); gives how likely that was.
     fn one_sided(&mut self, read: impl Fn(&State) -> f64, above: bool) -> f64 {
         let sign = if above { 1.0 } else { -1.0 };
-        let seen = self.belief.seen(|state| sign * read(state));
+        let seen = self.belief.predicted(|state| sign * read(state));
         let deviation = seen.variance.sqrt().max(1e-6);
         let ratio = seen.mean / deviation;
-        let chance = below(ratio).max(1e-4);
+        let chance = normal_cdf(ratio).max(1e-4);
         if ratio > -4.0 {
             let density = (-0.5 * ratio * ratio).exp() / std::f64::consts::TAU.sqrt();
             let hazard = density / chance;
@@ -196,7 +196,7 @@ impl Hunch {
 
     /// "It boils", said for the first time or again, or "not yet".
     fn boils(self, place: usize, pot: &Pot, said: &Said, sure: bool) -> Vec<Self> {
-        let over = |state: &State| state[HEAT] - pot.boils_at(state);
+        let over = |state: &State| state[TEMPERATURE] - pot.boils_at(state);
         let mut all = Vec::with_capacity(3);
         if !sure {
             let mut slip = self.with(SLIPS);
@@ -217,7 +217,7 @@ impl Hunch {
             // Against somebody who looks in now and then stands how long ago he may have seen it begin.
             later.weight -= said.since_not.unwrap_or(said.now).max(5.0).ln();
             let mut begins = self.with(SAYS_WHEN_IT_BEGINS);
-            let seen = begins.belief.seen(|state| pot.since_boil(state, said.lid).clamp(-240.0, 120.0));
+            let seen = begins.belief.predicted(|state| pot.since_boil(state, said.lid).clamp(-240.0, 120.0));
             begins.weight += begins.belief.read(&seen, SAID_AFTER_MIN, SAID_ERROR_MIN);
             begins.boiled = Some(((said.now - SAID_AFTER_MIN).max(0.0), SAID_ERROR_MIN * SAID_ERROR_MIN));
             all.push(begins);
@@ -248,7 +248,7 @@ pub struct Reading<'a> {
     /// Its place in the log.
     pub place: usize,
     /// What was read.
-    pub sight: Sight,
+    pub observation: Observation,
     /// Whether it is no slip.
     pub sure: bool,
     /// Whether it is among the last of the log.
@@ -278,13 +278,13 @@ pub struct Prior {
 
 /// All explanations together.
 #[derive(Debug, Clone)]
-pub struct Hunches(pub Vec<Hunch>);
+pub struct Hypotheses(pub Vec<Hypothesis>);
 
-impl Hunches {
+impl Hypotheses {
     /// The explanations before anything was read.
     #[must_use]
     pub fn new(priors: &[Prior], base_l: f64, pot: &Pot) -> Self {
-        let hunch = |prior: &Prior| {
+        let hypothesis = |prior: &Prior| {
             let off = State::from(prior.off);
             let mut spread = Spread::from_diagonal(&off.component_mul(&off));
             // What is known of the water that leaves is net of the loss: more loss goes with more power.
@@ -294,7 +294,7 @@ impl Hunches {
             spread[(LOSS, POWER)] = hangs;
             spread[(POWER, POWER)] += lost * hangs;
             let belief = Belief { mean: State::from(prior.mean), spread };
-            let mut hunch = Hunch {
+            let mut hypothesis = Hypothesis {
                 weight: prior.weight.ln(),
                 belief,
                 hot: prior.hot,
@@ -304,18 +304,18 @@ impl Hunches {
                 boiled: None,
                 burner: (prior.mean[POWER], spread[(POWER, POWER)]),
             };
-            if hunch.belief.mean[HEAT] >= pot.boils_c {
-                hunch.boiled = Some((0.0, 0.0));
+            if hypothesis.belief.mean[TEMPERATURE] >= pot.boils_c {
+                hypothesis.boiled = Some((0.0, 0.0));
             }
-            hunch
+            hypothesis
         };
-        Self(priors.iter().map(hunch).collect())
+        Self(priors.iter().map(hypothesis).collect())
     }
 
     /// Moves on by minutes.
     pub fn run(&mut self, pot: &Pot, minutes: f64, lid: bool, now: f64) {
-        for hunch in &mut self.0 {
-            hunch.run(pot, minutes, lid, now);
+        for hypothesis in &mut self.0 {
+            hypothesis.run(pot, minutes, lid, now);
         }
     }
 
@@ -328,18 +328,18 @@ impl Hunches {
         let best = best_of(&before);
         let says_less = self.says_more(to, pot) == Some(false);
         let mut others = Vec::new();
-        for (hunch, mut other) in self.0.iter_mut().zip(before) {
+        for (hypothesis, mut other) in self.0.iter_mut().zip(before) {
             if other.weight < best + WORTH_ASKING {
                 continue;
             }
-            if says_less && !hunch.is_boiling(pot) {
+            if says_less && !hypothesis.is_boiling(pot) {
                 let mut unseen = other.boils_unseen(pot);
                 unseen.run(pot, minutes, to.said.lid, to.said.now);
                 others.push(unseen);
             }
             let often = if other.is_boiling(pot) { TURNED_AN_HOUR } else { TURNED_AN_HOUR_BELOW };
             let chance = (often * minutes / 60.0).clamp(0.002, 0.4);
-            hunch.weight += (1.0 - chance).ln();
+            hypothesis.weight += (1.0 - chance).ln();
             other.weight += chance.ln();
             // At some time in between: part of the doubt goes through the stretch, the rest comes after it.
             other.belief.doubt(POWER, TURNED_BY * TURNED_BY * TURNED_BEFORE);
@@ -353,38 +353,43 @@ impl Hunches {
     /// Whether a number that was read says that more is in the kettle than was expected; none of a word or a temperature.
     #[must_use]
     pub fn says_more(&self, to: &Reading<'_>, pot: &Pot) -> Option<bool> {
-        let figure = to.sight.figure(to.start_kg)?;
-        let expected = self.mean(|hunch| to.sight.of(pot, to.vessel, &hunch.belief.mean, hunch.hot));
-        match to.sight {
-            Sight::Brix(_) => Some(figure.value < expected),
-            Sight::Temperature(_) | Sight::Boils(_) => None,
-            Sight::Volume(_) | Sight::Depth(_) | Sight::Mass(_) => Some(figure.value > expected),
+        let figure = to.observation.figure(to.start_kg)?;
+        let expected = self
+            .mean(|hypothesis| to.observation.of(pot, to.vessel, &hypothesis.belief.mean, hypothesis.hot));
+        match to.observation {
+            Observation::Brix(_) => Some(figure.value < expected),
+            Observation::Temperature(_) | Observation::Boils(_) => None,
+            Observation::Volume(_) | Observation::Depth(_) | Observation::Mass(_) => {
+                Some(figure.value > expected)
+            }
         }
     }
 
     /// Whether a reading lies off for the likeliest explanation.
     fn surprised(&self, to: &Reading<'_>, pot: &Pot) -> bool {
-        let Some(figure) = to.sight.figure(to.start_kg) else { return true };
+        let Some(figure) = to.observation.figure(to.start_kg) else { return true };
         let Some(best) = self.0.iter().max_by(|a, b| a.weight.total_cmp(&b.weight)) else { return false };
-        let seen = best.belief.nearly(|state| to.sight.of(pot, to.vessel, state, best.hot));
+        let seen = best.belief.nearly(|state| to.observation.of(pot, to.vessel, state, best.hot));
         let error = figure.error * best.hand;
         (figure.value - seen.mean).abs() > ODD * (seen.variance + error * error).sqrt()
     }
 
     /// Takes a reading.
     pub fn read(&mut self, to: &Reading<'_>, pot: &Pot) {
-        let Reading { place, sight, sure, vessel, .. } = *to;
+        let Reading { place, observation, sure, vessel, .. } = *to;
         let all = std::mem::take(&mut self.0);
-        self.0 = match sight.figure(to.start_kg) {
+        self.0 = match observation.figure(to.start_kg) {
             Some(figure) => all
                 .into_iter()
-                .flat_map(|hunch| {
-                    let (hot, error) = (hunch.hot, figure.error * hunch.hand);
-                    let read = |state: &State| sight.of(pot, vessel, state, hot);
-                    hunch.figure(place, read, figure.value, error, sure)
+                .flat_map(|hypothesis| {
+                    let (hot, error) = (hypothesis.hot, figure.error * hypothesis.hand);
+                    let read = |state: &State| observation.of(pot, vessel, state, hot);
+                    hypothesis.figure(place, read, figure.value, error, sure)
                 })
                 .collect(),
-            None => all.into_iter().flat_map(|hunch| hunch.boils(place, pot, &to.said, sure)).collect(),
+            None => {
+                all.into_iter().flat_map(|hypothesis| hypothesis.boils(place, pot, &to.said, sure)).collect()
+            }
         };
         self.prune();
     }
@@ -393,24 +398,24 @@ impl Hunches {
     fn prune(&mut self) {
         self.0.sort_by(|a, b| b.weight.total_cmp(&a.weight));
         self.0.truncate(KEPT);
-        let best = self.0.first().map_or(0.0, |hunch| hunch.weight);
-        self.0.retain(|hunch| hunch.weight > best + HOPELESS);
-        let sum: f64 = self.0.iter().map(|hunch| (hunch.weight - best).exp()).sum();
-        for hunch in &mut self.0 {
-            hunch.weight -= best + sum.ln();
+        let best = self.0.first().map_or(0.0, |hypothesis| hypothesis.weight);
+        self.0.retain(|hypothesis| hypothesis.weight > best + HOPELESS);
+        let sum: f64 = self.0.iter().map(|hypothesis| (hypothesis.weight - best).exp()).sum();
+        for hypothesis in &mut self.0 {
+            hypothesis.weight -= best + sum.ln();
         }
     }
 
     /// The explanations with the share of each; the shares add up to one.
-    pub fn shares(&self) -> impl Iterator<Item = (f64, &Hunch)> {
+    pub fn shares(&self) -> impl Iterator<Item = (f64, &Hypothesis)> {
         let best = best_of(&self.0);
-        let sum: f64 = self.0.iter().map(|hunch| (hunch.weight - best).exp()).sum();
-        self.0.iter().map(move |hunch| ((hunch.weight - best).exp() / sum, hunch))
+        let sum: f64 = self.0.iter().map(|hypothesis| (hypothesis.weight - best).exp()).sum();
+        self.0.iter().map(move |hypothesis| ((hypothesis.weight - best).exp() / sum, hypothesis))
     }
 
     /// Those that together make nearly all of it, with their shares of that.
-    pub fn likely(&self) -> Vec<(f64, &Hunch)> {
-        let mut all: Vec<(f64, &Hunch)> = self.shares().collect();
+    pub fn likely(&self) -> Vec<(f64, &Hypothesis)> {
+        let mut all: Vec<(f64, &Hypothesis)> = self.shares().collect();
         all.sort_by(|a, b| b.0.total_cmp(&a.0));
         let mut sum = 0.0;
         let enough = all.iter().take_while(|(share, _)| {
@@ -421,40 +426,41 @@ impl Hunches {
         let kept = enough.count();
         all.truncate(kept);
         let sum: f64 = all.iter().map(|(share, _)| share).sum();
-        all.into_iter().map(|(share, hunch)| (share / sum, hunch)).collect()
+        all.into_iter().map(|(share, hypothesis)| (share / sum, hypothesis)).collect()
     }
 
     /// Mean of a number over all of them.
     #[must_use]
-    pub fn mean(&self, of: impl Fn(&Hunch) -> f64) -> f64 {
-        self.shares().map(|(share, hunch)| share * of(hunch)).sum()
+    pub fn mean(&self, of: impl Fn(&Hypothesis) -> f64) -> f64 {
+        self.shares().map(|(share, hypothesis)| share * of(hypothesis)).sum()
     }
 
     /// A number of the state with its doubt.
     #[must_use]
     pub fn number(&self, place: usize) -> (f64, f64) {
-        let mean = self.mean(|hunch| hunch.belief.mean[place]);
-        let variance = self
-            .mean(|hunch| hunch.belief.spread[(place, place)] + (hunch.belief.mean[place] - mean).powi(2));
+        let mean = self.mean(|hypothesis| hypothesis.belief.mean[place]);
+        let variance = self.mean(|hypothesis| {
+            hypothesis.belief.spread[(place, place)] + (hypothesis.belief.mean[place] - mean).powi(2)
+        });
         (mean, variance.max(0.0).sqrt())
     }
 
     /// Share of the explanations in which a reading was explained away so.
     #[must_use]
     pub fn share_of(&self, place: usize, why: Why) -> f64 {
-        self.mean(|hunch| if hunch.why.contains(&(place, why)) { 1.0 } else { 0.0 })
+        self.mean(|hypothesis| if hypothesis.why.contains(&(place, why)) { 1.0 } else { 0.0 })
     }
 
     /// Drops the explanations that have something explained away so, unless none would be left.
     pub fn without(&mut self, place: usize, why: Why) {
-        let is = |hunch: &Hunch| hunch.why.contains(&(place, why));
+        let is = |hypothesis: &Hypothesis| hypothesis.why.contains(&(place, why));
         if !self.0.iter().all(is) {
-            self.0.retain(|hunch| !is(hunch));
+            self.0.retain(|hypothesis| !is(hypothesis));
         }
     }
 
     /// Changes every belief.
-    pub fn each(&mut self, change: impl Fn(&mut Hunch)) {
+    pub fn each(&mut self, change: impl Fn(&mut Hypothesis)) {
         self.0.iter_mut().for_each(change);
     }
 }

@@ -26,7 +26,7 @@ const PROBE_C: f64 = 1.5;
 
 /// What somebody read.
 #[derive(Debug, Clone, Copy, PartialEq)]
-pub enum Sight {
+pub enum Observation {
     /// Volume in the kettle.
     Volume(Volume),
     /// Depth on the stick.
@@ -50,8 +50,8 @@ pub struct Figure {
     pub error: f64,
 }
 
-impl Sight {
-    /// The number of a sight; none for a word. `start_kg` is what went in.
+impl Observation {
+    /// The number of an observation; none for a word. `start_kg` is what went in.
     #[must_use]
     pub fn figure(self, start_kg: f64) -> Option<Figure> {
         let (value, error) = match self {

@@ -1,6 +1,6 @@
 //! What each kettle has shown of itself.
 
-use bodega_core::kettle::habits::{Habits, Past};
+use bodega_core::kettle::learned::{Learned, Past};
 use bodega_model::records::cook::Kettle;
 use bodega_store::StoreError;
 
@@ -10,8 +10,8 @@ use crate::state::Shared;
 const LEARNED_FROM: usize = 6;
 
 /// What a kettle has shown.
-pub(crate) fn habits(shared: &Shared, kettle: &Kettle) -> Result<Habits, StoreError> {
+pub(crate) fn learned(shared: &Shared, kettle: &Kettle) -> Result<Learned, StoreError> {
     let last = shared.store.last_cooks(kettle.id, LEARNED_FROM)?;
     let past: Vec<Past> = last.iter().map(|cook| shared.looked_back.past(cook)).collect();
-    Ok(Habits::learn(kettle, &past))
+    Ok(Learned::learn(kettle, &past))
 }

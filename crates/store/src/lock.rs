@@ -17,11 +17,11 @@ const PAUSE: Duration = Duration::from_millis(25);
 /// A data directory that is this program's until the value is dropped. The system lets go of it when the program ends,
 /// however it ends.
 #[derive(Debug)]
-pub struct Hold {
+pub struct DataLock {
     _file: File,
 }
 
-impl Hold {
+impl DataLock {
     /// Takes a directory, making it when absent.
     ///
     /// # Errors

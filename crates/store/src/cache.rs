@@ -30,15 +30,15 @@ struct Answers<T, Q> {
 }
 
 /// The last answers to one kind of question.
-pub(crate) struct Memo<T, Q = ()>(Mutex<Answers<T, Q>>);
+pub(crate) struct Cache<T, Q = ()>(Mutex<Answers<T, Q>>);
 
-impl<T, Q> Default for Memo<T, Q> {
+impl<T, Q> Default for Cache<T, Q> {
     fn default() -> Self {
         Self(Mutex::new(Answers { version: 0, all: Vec::new() }))
     }
 }
 
-impl<T: Clone, Q: PartialEq> Memo<T, Q> {
+impl<T: Clone, Q: PartialEq> Cache<T, Q> {
     /// The answer of before when the same is asked of the same version of the records, else a new one. Nobody waits for one who
     /// works it out: what is written meanwhile makes it old at once.
     pub(crate) fn ask(
@@ -67,27 +67,27 @@ impl<T: Clone, Q: PartialEq> Memo<T, Q> {
 
 /// What every screen asks for.
 #[derive(Default)]
-pub(crate) struct Memos {
-    pub(crate) kitchen: Memo<Kitchen>,
-    pub(crate) lots: Memo<Vec<Lot>>,
-    pub(crate) open_batches: Memo<Vec<Batch>>,
-    pub(crate) open_loads: Memo<Vec<CannerLoad>>,
-    pub(crate) kettles: Memo<Vec<Kettle>>,
-    pub(crate) last_cooks: Memo<Vec<Cook>, (KettleId, usize)>,
-    pub(crate) filling_times: Memo<Vec<(u32, Moment, Moment)>>,
-    pub(crate) block_notes: Memo<Vec<BlockNote>>,
-    pub(crate) cooks: Memo<Vec<Cook>>,
-    pub(crate) towel: Memo<Vec<Towel>, u64>,
-    pub(crate) on_shelf: Memo<u32, u64>,
-    pub(crate) shelf: Memo<Vec<ShelfGroup>, (ShelfSearch, u64)>,
-    pub(crate) batch: Memo<Batch, BatchId>,
-    pub(crate) batch_lots: Memo<Vec<(Lot, i64)>, BatchId>,
-    pub(crate) batch_sizes: Memo<Vec<(JarSize, u32)>, BatchId>,
-    pub(crate) facts: Memo<BatchFacts, BatchId>,
-    pub(crate) load: Memo<CannerLoad, LoadId>,
-    pub(crate) last_of_canner: Memo<Vec<CannerLoad>, (CannerId, u32)>,
-    pub(crate) last_lifted: Memo<Vec<CannerLoad>, u32>,
-    pub(crate) finished: Memo<Vec<Finished>>,
-    pub(crate) cupboard: Memo<Cupboard>,
-    pub(crate) stocked: Memo<Vec<Stocked>, (Moment, u64)>,
+pub(crate) struct Caches {
+    pub(crate) kitchen: Cache<Kitchen>,
+    pub(crate) lots: Cache<Vec<Lot>>,
+    pub(crate) open_batches: Cache<Vec<Batch>>,
+    pub(crate) open_loads: Cache<Vec<CannerLoad>>,
+    pub(crate) kettles: Cache<Vec<Kettle>>,
+    pub(crate) last_cooks: Cache<Vec<Cook>, (KettleId, usize)>,
+    pub(crate) filling_times: Cache<Vec<(u32, Moment, Moment)>>,
+    pub(crate) block_notes: Cache<Vec<BlockNote>>,
+    pub(crate) cooks: Cache<Vec<Cook>>,
+    pub(crate) towel: Cache<Vec<Towel>, u64>,
+    pub(crate) on_shelf: Cache<u32, u64>,
+    pub(crate) shelf: Cache<Vec<ShelfGroup>, (ShelfSearch, u64)>,
+    pub(crate) batch: Cache<Batch, BatchId>,
+    pub(crate) batch_lots: Cache<Vec<(Lot, i64)>, BatchId>,
+    pub(crate) batch_sizes: Cache<Vec<(JarSize, u32)>, BatchId>,
+    pub(crate) facts: Cache<BatchFacts, BatchId>,
+    pub(crate) load: Cache<CannerLoad, LoadId>,
+    pub(crate) last_of_canner: Cache<Vec<CannerLoad>, (CannerId, u32)>,
+    pub(crate) last_lifted: Cache<Vec<CannerLoad>, u32>,
+    pub(crate) finished: Cache<Vec<Finished>>,
+    pub(crate) cupboard: Cache<Cupboard>,
+    pub(crate) stocked: Cache<Vec<Stocked>, (Moment, u64)>,
 }

@@ -29,7 +29,7 @@ const TOO_DOUBTFUL: f64 = 0.35;
 
 /// What one stretch of a cook-down has shown.
 #[derive(Debug, Clone, Copy, PartialEq)]
-pub struct Seen {
+pub struct ShownStretch {
     /// The setting.
     pub setting: HeatSetting,
     /// Water that left.
@@ -60,11 +60,11 @@ fn weighed(all: &[(f64, f64)], between: f64) -> Option<(f64, f64)> {
 /// Water that leaves to expect at a setting: what the kettle has shown there, else what it has shown at the other settings in
 /// proportion, else the usual full rate in proportion, with its own doubt.
 #[must_use]
-pub fn rate_at(setting: HeatSetting, shown: &[Seen], usual: (VolumeRate, f64)) -> Expected {
-    let logs = |at: &dyn Fn(&Seen) -> Option<f64>| -> Vec<(f64, f64)> {
+pub fn rate_at(setting: HeatSetting, shown: &[ShownStretch], usual: (VolumeRate, f64)) -> Expected {
+    let logs = |at: &dyn Fn(&ShownStretch) -> Option<f64>| -> Vec<(f64, f64)> {
         shown.iter().filter_map(|seen| Some((at(seen)?.max(1e-3).ln(), seen.doubt))).collect()
     };
-    let full = |seen: &Seen| in_litres_per_hour(seen.rate) / seen.setting.share();
+    let full = |seen: &ShownStretch| in_litres_per_hour(seen.rate) / seen.setting.share();
     let here = logs(&|seen| (seen.setting == setting).then(|| in_litres_per_hour(seen.rate)));
     let any = logs(&|seen| Some(full(seen)));
     let learned_from = here.len();
@@ -99,7 +99,7 @@ pub fn settings(cook: &Cook) -> impl Iterator<Item = HeatSetting> {
 /// What one finished cook-down has shown.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Past {
-    stretches: Vec<Seen>,
+    stretches: Vec<ShownStretch>,
     thickens: Option<(f64, f64)>,
     longer: Option<f64>,
 }
@@ -114,10 +114,14 @@ impl Past {
         let down = cook_down(cook, None);
         let forecast = down.forecast();
         let says = |stretch: &Stretch| stretch.readings >= ENOUGH_READINGS && stretch.doubt < TOO_DOUBTFUL;
-        let stretches: Vec<Seen> = settings(cook)
+        let stretches: Vec<ShownStretch> = settings(cook)
             .zip(&forecast.stretches)
             .filter(|(_, stretch)| says(stretch))
-            .map(|(setting, stretch)| Seen { setting, rate: by_volume(stretch.rate), doubt: stretch.doubt })
+            .map(|(setting, stretch)| ShownStretch {
+                setting,
+                rate: by_volume(stretch.rate),
+                doubt: stretch.doubt,
+            })
             .collect();
         let thickens = (!stretches.is_empty()).then_some(forecast.thickens);
         Self { stretches, thickens, longer: longer(cook, &down, &forecast) }
@@ -138,15 +142,15 @@ fn longer(cook: &Cook, down: &CookDown, forecast: &Forecast) -> Option<f64> {
 
 /// What a kettle has shown in its finished cook-downs.
 #[derive(Debug, Clone, PartialEq)]
-pub struct Habits {
+pub struct Learned {
     usual: (VolumeRate, f64),
-    stretches: Vec<Seen>,
+    stretches: Vec<ShownStretch>,
     thickens: Option<(f64, f64)>,
     /// How its first promises came true.
     pub promises: Option<Promises>,
 }
 
-impl Habits {
+impl Learned {
     /// Learns from the last cook-downs of a kettle, the latest first.
     #[must_use]
     pub fn learn(kettle: &Kettle, past: &[Past]) -> Self {
