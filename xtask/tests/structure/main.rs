@@ -135,6 +135,44 @@ fn every_answer_of_the_map_is_a_file() {
     }
 }
 
+/// Every file of the house, by its path from the root.
+fn every_file() -> Vec<String> {
+    let of = |part: &str| graph::sources(&root().join(part), &[".rs", ".ts", ".tsx"]);
+    let all = ["crates", "xtask", "web/src"].into_iter().flat_map(of);
+    all.filter_map(|file| Some(file.strip_prefix(root()).ok()?.to_string_lossy().into_owned()))
+        .filter(|file| !file.contains("/target/"))
+        .collect()
+}
+
+#[test]
+fn every_file_that_a_document_names_is_there() {
+    let files = every_file();
+    let mut pages: Vec<PathBuf> =
+        ["README.md", "CONTRIBUTING.md"].iter().map(|page| root().join(page)).collect();
+    pages
+        .extend(std::fs::read_dir(root().join("docs")).unwrap().filter_map(|entry| Some(entry.ok()?.path())));
+    let (mut checked, mut missing) = (0, Vec::new());
+    for page in pages.iter().filter(|page| page.extension().is_some_and(|ending| ending == "md")) {
+        let text = std::fs::read_to_string(page).unwrap();
+        let is_code = |word: &&str| [".rs", ".ts", ".tsx"].iter().any(|ending| word.ends_with(ending));
+        let named = text.split('`').skip(1).step_by(2).filter(is_code);
+        for name in named.filter(|name| !name.contains(['{', '<', ' '])) {
+            // `core/kettle/lead.rs` leaves out `crates` and `src`.
+            let parts: Vec<&str> = name.split('/').collect();
+            let is_it = |file: &String| {
+                let mut rest = file.split('/');
+                parts.iter().all(|part| rest.by_ref().any(|other| other == *part)) && rest.next().is_none()
+            };
+            checked += 1;
+            if !files.iter().any(is_it) {
+                missing.push(format!("{}: {name}", page.display()));
+            }
+        }
+    }
+    assert_eq!(missing, Vec::<String>::new());
+    assert!(checked > 100, "{checked} names were checked");
+}
+
 #[test]
 fn every_rule_stands_where_the_sources_say() {
     let sources = std::fs::read_to_string(root().join("docs/sources.md")).unwrap();
