@@ -4,6 +4,9 @@
 //! ([`Moment`](bodega_model::measures::moment::Moment)); published tables are data files under `data/`, parsed and checked once by [`check_tables`].
 //! Every rule names its source; see `docs/sources.md` for the list.
 
+#![deny(missing_docs, clippy::missing_errors_doc)]
+#![cfg_attr(not(test), deny(clippy::unwrap_used))]
+
 pub mod canner;
 pub mod counter;
 pub mod crates;

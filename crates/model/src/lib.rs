@@ -3,6 +3,9 @@
 //! Measures and words, published tables and their rows, records and findings as data. No rule that holds two things against each
 //! other stands here: those are `bodega-core`'s. Like that crate it has no I/O, no clock, no randomness and no web types.
 
+#![deny(missing_docs, clippy::missing_errors_doc)]
+#![cfg_attr(not(test), deny(clippy::indexing_slicing, clippy::unwrap_used))]
+
 pub mod canner;
 pub mod contents;
 pub mod crates;

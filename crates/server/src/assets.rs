@@ -66,6 +66,9 @@ fn tag(file: &EmbeddedFile) -> String {
 }
 
 /// Serves a file of the front end, or its page.
+///
+/// # Errors
+/// When there is neither.
 pub fn serve(request: &HttpRequest) -> Result<HttpResponse, ApiError> {
     let path = request.path().trim_start_matches('/');
     // Names under assets/ carry a hash of their content; the page itself must always be asked for again.

@@ -3,6 +3,8 @@
 //! Handlers are thin: decode, call the core or the store, encode. One room a station: what it shows is its `view`, what
 //! it is asked is its `routes`.
 
+#![deny(missing_docs, clippy::missing_errors_doc)]
+
 pub mod admission;
 pub mod age;
 pub mod almanac;

@@ -3,6 +3,8 @@
 //! What is acknowledged is on disk: WAL with `synchronous=FULL`. The store keeps records and refuses what would break
 //! them; the rules of the job are `bodega-core`'s.
 
+#![deny(missing_docs, clippy::missing_errors_doc)]
+
 mod assignment;
 mod at_home;
 mod backup;

@@ -346,8 +346,9 @@ impl BoilClock {
     pub fn held_before(&self, jar: JarId) -> Option<i64> {
         let is_out = |item: &Happened| item.event == BoilEvent::JarOut && item.jar == Some(jar);
         let place = self.happened.iter().position(is_out)?;
-        let until = Self { happened: self.happened[..place].to_vec(), ..self.clone() };
-        Some(until.unbroken_ms(self.happened[place].at))
+        let (before, from) = self.happened.split_at_checked(place)?;
+        let until = Self { happened: before.to_vec(), ..self.clone() };
+        Some(until.unbroken_ms(from.first()?.at))
     }
 
     /// What became of a jar that did not stay to the end.

@@ -77,6 +77,8 @@ impl Outline {
         (self.length / self.width).get::<uom::si::ratio::ratio>()
     }
 
+    /// Whether it is as long as it is wide, so that jars are counted by packings of a circle.
+    #[must_use]
     pub fn is_round(self) -> bool {
         self.length <= self.width
     }

@@ -48,7 +48,7 @@ struct DoseRow {
     _note: String,
 }
 
-pub struct Dose {
+pub(crate) struct Dose {
     agent: Agent,
     pint: Teaspoons,
 }
@@ -56,7 +56,7 @@ pub struct Dose {
 static DOSES: LazyLock<Vec<Dose>> =
     LazyLock::new(|| parse_doses().expect("check_tables() is called at start and a test parses the table"));
 
-pub fn parse_doses() -> Result<Vec<Dose>, TableError> {
+pub(crate) fn parse_doses() -> Result<Vec<Dose>, TableError> {
     const FILE: &str = "acid.csv";
     let parsed: Vec<DoseRow> = rows(FILE, include_str!("../../data/acid.csv"))?;
     let mut doses = Vec::new();

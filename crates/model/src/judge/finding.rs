@@ -220,6 +220,7 @@ pub struct Finding {
 }
 
 impl Finding {
+    /// A finding with the weight and the subject that its code has as a rule.
     pub fn new(
         code: Code,
         message: impl Into<String>,
@@ -269,6 +270,8 @@ impl Finding {
         self.code == other.code && self.message == other.message
     }
 
+    /// The same with a way out that a touch can take.
+    #[must_use]
     pub fn with_fix(self, fix: Fix) -> Self {
         Self { fix: Some(fix), ..self }
     }

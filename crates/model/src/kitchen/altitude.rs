@@ -56,9 +56,9 @@ impl WaterBand {
     /// Every band in words, lowest first.
     #[must_use]
     pub fn labels(height: HeightIn) -> Vec<String> {
-        let edges = Self::EDGES_FT.map(|(_, edge)| edge);
         // The last is open: its edge is where the tables end.
-        height.bands(&edges[..edges.len() - 1], true)
+        let [edges @ .., _] = Self::EDGES_FT.map(|(_, edge)| edge);
+        height.bands(&edges, true)
     }
 }
 

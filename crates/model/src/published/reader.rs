@@ -13,6 +13,7 @@ pub struct TableError {
 }
 
 impl TableError {
+    /// A table that is damaged, with what is wrong with it.
     pub fn new(file: &'static str, reason: impl std::fmt::Display) -> Self {
         Self { file, reason: reason.to_string() }
     }

@@ -43,6 +43,7 @@ const SWEETENED: &str =
     "That is sweetened and thinned, and no acid that can be relied on: use bottled juice.";
 const BRINE: &str = "Brine and pickle juice are thinned by what lay in them: use fresh vinegar of 5 %.";
 const HOME_MADE: &str = "Nobody knows how strong home-made vinegar is: use vinegar of 5 %.";
+/// What is said of a vinegar that is weaker than 5 %.
 pub const WEAK: &str = "This vinegar is weaker than 5 %: use one of at least 5 %.";
 const RICE: &str = "Rice vinegar is often weaker than 5 %: how strong is it?";
 const WHICH: &str = "Which is it: vinegar or lemon juice? They are not as strong.";
@@ -160,6 +161,7 @@ pub fn agent_of(parts: &[Part]) -> Agent {
 }
 
 /// Per cent that a name speaks of: "vinegar 5 %", "vinegar, 5 percent", "4-percent vinegar".
+#[must_use]
 pub fn per_cent(name: &str) -> Option<f64> {
     let name = plain(name).replace("per cent", "%").replace("percent", "%").replace("-%", "%");
     let before = name.split('%').next().filter(|_| name.contains('%'))?;

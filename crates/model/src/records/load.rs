@@ -123,7 +123,7 @@ impl CannerLoad {
         };
         let options = tested(&query, self.recipe_of(jar).and_then(|recipe| recipe.process.as_ref()))?.options;
         let at_its_pounds = self.psi.and_then(|psi| at_pounds(&options, Some(f64::from(psi))));
-        Ok(at_its_pounds.unwrap_or(options[0]))
+        at_its_pounds.or_else(|| options.first().copied()).ok_or_else(|| Refusal::no_tested_process(&query))
     }
 
     /// Everything that stands in the canner, by size.

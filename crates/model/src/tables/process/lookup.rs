@@ -173,7 +173,8 @@ fn water_minutes(query: &Query, row_jar: JarSize) -> Result<(Minutes, Source), R
         .iter()
         .find(|row| row.matches(query.product, query.medium, query.pack) && row.jar == row_jar)
         .ok_or_else(|| Refusal::jar_not_tested(query))?;
-    Ok((row.minutes[column], row.source.clone()))
+    let minutes = row.minutes.get(column).ok_or_else(|| Refusal::altitude_out_of_range(query.method))?;
+    Ok((*minutes, row.source.clone()))
 }
 
 fn pressure_options(query: &Query) -> Result<Vec<ProcessOption>, Refusal> {
@@ -183,7 +184,10 @@ fn pressure_options(query: &Query) -> Result<Vec<ProcessOption>, Refusal> {
         .iter()
         .filter(|row| Some(row.gauge) == Gauge::of(query.method))
         .filter(|row| row.matches(query.product, query.medium, query.pack))
-        .filter_map(|row| row.psi[column].map(|psi| ProcessOption { minutes: row.minutes, psi: Some(psi) }))
+        .filter_map(|row| {
+            let psi = row.psi.get(column).copied().flatten()?;
+            Some(ProcessOption { minutes: row.minutes, psi: Some(psi) })
+        })
         .collect();
     if options.is_empty() {
         return Err(Refusal::altitude_out_of_range(query.method));

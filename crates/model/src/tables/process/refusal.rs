@@ -41,7 +41,7 @@ impl Refusal {
         Self { code, message: message.into(), instead: instead.iter().map(|&text| text.to_owned()).collect() }
     }
 
-    pub fn no_tested_process(query: &Query) -> Self {
+    pub(crate) fn no_tested_process(query: &Query) -> Self {
         let code = RefusalCode::NoTestedProcess;
         match (query.product, query.pack, query.method) {
             (Product::Recipe, ..) => Self::new(
@@ -75,7 +75,7 @@ impl Refusal {
         }
     }
 
-    pub fn jar_not_tested(query: &Query) -> Self {
+    pub(super) fn jar_not_tested(query: &Query) -> Self {
         let code = RefusalCode::JarNotTested;
         if query.product == Product::Paste {
             return Self::new(
@@ -93,7 +93,7 @@ impl Refusal {
         )
     }
 
-    pub fn time_over_steam_limit(minutes: Minutes) -> Self {
+    pub(super) fn time_over_steam_limit(minutes: Minutes) -> Self {
         Self::new(
             RefusalCode::TimeOverSteamLimit,
             format!(
@@ -104,7 +104,7 @@ impl Refusal {
         )
     }
 
-    pub fn altitude_out_of_range(method: Method) -> Self {
+    pub(super) fn altitude_out_of_range(method: Method) -> Self {
         let message = match method {
             Method::PressureDial => {
                 "No dial-gauge pressure was tested at this altitude; the table ends at 8,000 ft (2,438 m)."

@@ -201,7 +201,7 @@ impl Tables {
         for (index, row) in water.iter().enumerate() {
             let twin =
                 |other: &WaterRow| other.matches(row.product, row.medium, row.pack) && other.jar == row.jar;
-            if water[index + 1..].iter().any(twin) {
+            if water.iter().skip(index + 1).any(twin) {
                 return Err(TableError::new(WATER_FILE, format!("{} {} stands twice", row.product, row.jar)));
             }
         }
