@@ -6,6 +6,14 @@ import { ring, soundState } from "./sound";
 
 const EVERY_MS = 15_000;
 
+let last: Promise<unknown> = Promise.resolve();
+
+/** Notices are put up and taken back one after the other: one that is put up anew is not taken back with the old one. */
+function inTurn(work: () => Promise<void>) {
+  last = last.then(work, work);
+  return last;
+}
+
 /** Shows a notice outside the page: through the service worker, which many phones ask for, else by itself. */
 async function notify(text: string) {
   if (Notification.permission !== "granted") return;
@@ -40,11 +48,11 @@ export function useAlarm(text: string | null, once = false) {
     };
     call();
     if (deviceNow().voice) sayAloud(text);
-    quietly(() => notify(text));
+    quietly(() => inTurn(() => notify(text)));
     const again = once ? undefined : setInterval(call, EVERY_MS);
     return () => {
       clearInterval(again);
-      if (!once) quietly(() => unnotify(text));
+      if (!once) quietly(() => inTurn(() => unnotify(text)));
     };
   }, [text, once]);
 }
