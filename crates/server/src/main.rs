@@ -175,7 +175,7 @@ fn main() -> anyhow::Result<()> {
             let passcode = passcode.trim();
             check_passcode(passcode)?;
             // A program that runs would write over it: there it is set in Kitchen.
-            let _hold = DataLock::take(&data)?;
+            let _lock = DataLock::take(&data)?;
             Devices::of(&data)?.set_passcode(passcode)?;
             println!("The passcode is set");
             Ok(())

@@ -27,7 +27,7 @@ pub fn restore(file: &Path, directory: &Path, stamp: &str) -> Result<Option<Path
         return Err(StoreError::BadBackup { file: file.display().to_string(), what });
     }
     check_file(file)?;
-    let _hold = DataLock::take(directory)?;
+    let _lock = DataLock::take(directory)?;
     let arriving = with_tail(&records, ".arriving");
     copy_file(file, &arriving)?;
     check_file(&arriving)?;
@@ -41,7 +41,7 @@ pub fn restore(file: &Path, directory: &Path, stamp: &str) -> Result<Option<Path
 /// # Errors
 /// [`StoreError::StillWhole`] when there is nothing wrong with them; as [`restore`] otherwise.
 pub fn begin_anew(directory: &Path, stamp: &str) -> Result<Option<PathBuf>, StoreError> {
-    let _hold = DataLock::take(directory)?;
+    let _lock = DataLock::take(directory)?;
     match standing(directory)? {
         Standing::Whole(_) => Err(StoreError::StillWhole { directory: directory.display().to_string() }),
         Standing::Nothing => Ok(None),

@@ -55,7 +55,7 @@ pub struct Store {
 /// Where the records lie; nobody else has them meanwhile.
 pub(crate) struct Place {
     directory: PathBuf,
-    _hold: DataLock,
+    _lock: DataLock,
 }
 
 /// The one connection that writes, while somebody has it.
@@ -121,7 +121,7 @@ impl Store {
     /// not, with the newest good backup if there is one; [`StoreError::Newer`] when a newer program wrote them;
     /// [`StoreError::Sqlite`] or [`StoreError::Directory`] when the disk will not have it.
     pub fn open(directory: &Path) -> Result<Self, StoreError> {
-        let hold = DataLock::take(directory)?;
+        let lock = DataLock::take(directory)?;
         sweep(directory)?;
         let file = directory.join(FILE_NAME);
         let connection = match standing(directory)? {
@@ -136,7 +136,7 @@ impl Store {
             }
         };
         open_private(&file)?;
-        Self::prepare(connection, Some(Place { directory: directory.to_owned(), _hold: hold }))
+        Self::prepare(connection, Some(Place { directory: directory.to_owned(), _lock: lock }))
     }
 
     /// Opens a kitchen in memory, for tests and for trying things out.

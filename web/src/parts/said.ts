@@ -22,7 +22,7 @@ export function figureText(figure: Said["figure"], now: number): string {
 }
 
 /** The words, with the clock time they speak of. */
-export function wordsText(said: Pick<Said, "words" | "at">): string {
+export function wordsText(said: { words: string; at?: number | null }): string {
   return said.at == null ? said.words : said.words.replace("{at}", clockText(said.at));
 }
 

@@ -72,10 +72,6 @@ pub struct Lids {
     pub hold: Option<String>,
 }
 
-fn is_stopped(jar: &TowelJar) -> bool {
-    !jar.dosed || jar.standing.is_stopped()
-}
-
 fn lid(jar: &TowelJar) -> LidSaid {
     let (words, stop) = match (jar.dosed, jar.standing.brief(), jar.verdict) {
         (false, ..) => ("without its acid".to_owned(), Some("no acid")),
@@ -89,7 +85,7 @@ fn lid(jar: &TowelJar) -> LidSaid {
 /// The lids of a load; `processed` is whether every jar of it had its full time.
 #[must_use]
 pub fn lids(towel: &Towel, processed: bool) -> Lids {
-    let good = || towel.jars.iter().filter(|jar| !is_stopped(jar));
+    let good = || towel.jars.iter().filter(|jar| !jar.is_stopped());
     let open: Vec<JarId> =
         good().filter(|jar| jar.verdict.is_none() || jar.second_look.is_some()).map(|jar| jar.id).collect();
     let is_sealed = |jar: &&TowelJar| jar.verdict == Some(LidVerdict::Holds) && jar.second_look.is_none();

@@ -193,9 +193,9 @@ fn what_goes_in_brings_its_part_of_a_share_and_cools_the_pot() {
 fn four_readings_are_one_state() {
     let state = Contents::of_volume(litres(8.0), 7.5);
     let hot = litres(8.0) * 0.9982 / 0.9584;
-    let sights =
+    let observations =
         [Observation::Depth(vessel().depth_of(hot)), Observation::Mass(state.mass), Observation::Brix(7.5)];
-    let finishes: Vec<f64> = sights
+    let finishes: Vec<f64> = observations
         .into_iter()
         .map(|observation| {
             let mut kettle = cook(litres(12.0), 5.0, Target::Brix(10.0), two_litres_an_hour());

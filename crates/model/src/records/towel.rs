@@ -69,13 +69,19 @@ pub struct TowelJar {
 }
 
 impl TowelJar {
+    /// Whether something stands against it, so that its lid says nothing: its acid is missing, or the judge stops it.
+    #[must_use]
+    pub fn is_stopped(&self) -> bool {
+        !self.dosed || self.standing.is_stopped()
+    }
+
     /// Whether somebody still has to do something about it.
     #[must_use]
     pub fn is_open(&self) -> bool {
         match self.verdict {
             // Broken glass is thrown away with its food; nothing is left to decide.
             Some(LidVerdict::Broken) => false,
-            _ if !self.dosed || self.standing.is_stopped() => self.rescue.is_none(),
+            _ if self.is_stopped() => self.rescue.is_none(),
             None => true,
             Some(LidVerdict::Holds) => self.second_look.is_some() || !self.tidy,
             Some(LidVerdict::Failed | LidVerdict::Doubtful) => self.rescue.is_none(),

@@ -7,7 +7,8 @@ use bodega::state::Shared;
 use bodega_store::Store;
 use serde_json::{Value, json};
 
-use crate::common::{empty, fetch, kitchen, lot, post, put, send};
+use crate::canner::with_load;
+use crate::common::{empty, fetch, kitchen, post, put, send};
 
 async fn get(shared: &web::Data<Shared>, path: &str) -> (u16, Value) {
     send(shared, Method::GET, path, String::new()).await
@@ -17,14 +18,9 @@ async fn delete(shared: &web::Data<Shared>, path: &str) -> (u16, Value) {
     send(shared, Method::DELETE, path, String::new()).await
 }
 
-/// A kitchen at 500 ft with a batch of seven quarts in one load.
-async fn with_load() -> web::Data<Shared> {
-    let shared = empty();
-    send(&shared, Method::POST, "/api/lots", lot("22")).await;
-    send(&shared, Method::PATCH, "/api/kitchen", r#"{"altitude_ft": 500}"#.to_owned()).await;
-    let wish = json!({"product": "whole", "medium": "water", "pack": "raw", "thickness": null, "jar": "quart",
-        "jars": null, "agent": "citric_acid", "lots": [1]});
-    assert_eq!(post(&shared, "/api/batches", wish).await.1["jars"], 7);
+/// The same kitchen as the canner's, with its acid in the pot and every jar closed.
+async fn closed() -> web::Data<Shared> {
+    let shared = with_load().await;
     let dose = json!({"said": [{"amount": 3.5, "measure": "tsp"}]});
     put(&shared, "/api/batches/1/pot_dose", dose).await;
     post(&shared, "/api/loads/1/steps", json!({"step": "lid"})).await;
@@ -69,7 +65,7 @@ async fn a_kettle_is_found_under_its_number_and_a_simulated_scale_says_that_it_i
 
 #[actix_web::test]
 async fn an_event_is_taken_back_by_its_moment_once_and_only_while_it_is_the_last() {
-    let shared = with_load().await;
+    let shared = closed().await;
     let said = post(&shared, "/api/loads/1/events", json!({"event": "jars_in"})).await.1;
     let first = said["now"]["since"].as_i64().unwrap_or_else(|| panic!("{said}"));
     let (status, back) = delete(&shared, &format!("/api/loads/1/events/{first}")).await;
@@ -82,7 +78,7 @@ async fn an_event_is_taken_back_by_its_moment_once_and_only_while_it_is_the_last
 
 #[actix_web::test]
 async fn the_wash_up_list_fits_the_canner_and_shows_what_was_lifted() {
-    let shared = with_load().await;
+    let shared = closed().await;
     let (status, after) = get(&shared, "/api/wash_up").await;
     assert_eq!((status, &after["lifted"]), (200, &json!([])));
     assert!(after["wash_up"].as_array().unwrap().len() > 2, "{after}");
@@ -95,7 +91,7 @@ async fn the_wash_up_list_fits_the_canner_and_shows_what_was_lifted() {
 
 #[actix_web::test]
 async fn the_day_goes_into_a_calendar() {
-    let shared = with_load().await;
+    let shared = closed().await;
     let (status, bytes) = fetch(&shared, Method::GET, "/api/day.ics", String::new()).await;
     let text = String::from_utf8(bytes).unwrap();
     assert_eq!(status, 200, "{text}");

@@ -17,7 +17,7 @@ fn tsp_in_pot(tsp: f64) -> Value {
 }
 
 /// A kitchen at 500 ft with one batch of seven quarts in one load.
-async fn with_load() -> web::Data<Shared> {
+pub async fn with_load() -> web::Data<Shared> {
     let shared = empty();
     send(&shared, Method::POST, "/api/lots", lot("22")).await;
     send(&shared, Method::PATCH, "/api/kitchen", r#"{"altitude_ft": 500}"#.to_owned()).await;

@@ -14,7 +14,7 @@ import { Touch } from "../../parts/Touch";
 import { Questions } from "../../parts/Questions";
 import { useUndosed } from "../../parts/useUndosed";
 import { LidPicture } from "./LidPicture";
-import { figureText, saidNow, wordsText } from "./model";
+import { figureText, saidNow, sayingText } from "./model";
 import { WaysOut } from "./WaysOut";
 import { Dock } from "../../parts/Dock";
 import { Sources } from "../../parts/Sources";
@@ -76,7 +76,7 @@ export function CoolingLoad({ load, now }: { load: Towel; now: number }) {
       {said !== undefined && (
         <div className={said.bad ? "text-alarm" : ""}>
           <Answer value={figureText(said.figure)} unit={said.unit ?? undefined}>
-            {wordsText(load.says, said, now)}
+            {sayingText(load.says, said, now)}
           </Answer>
         </div>
       )}

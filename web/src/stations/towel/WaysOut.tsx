@@ -3,7 +3,8 @@ import { Link } from "react-router";
 import { api, take, type Discard, type Rescue, type Towel } from "../../api/client";
 import { useChange } from "../../queries/queries";
 import { useSay } from "../../parts/notices";
-import { clockText, RESCUE } from "../../writing/format";
+import { wordsText } from "../../parts/said";
+import { RESCUE } from "../../writing/format";
 import { Note, Trouble } from "../../parts/Note";
 import { Touch } from "../../parts/Touch";
 
@@ -30,9 +31,7 @@ export function WaysOut({ way, batch }: { way: Way; batch: number }) {
   const mayEat = !way.asks_cold || cold === true;
   return (
     <Note tone="stop">
-      <p className={together ? "text-lg font-semibold" : ""}>
-        {way.at == null ? way.words : way.words.replace("{at}", clockText(way.at))}
-      </p>
+      <p className={together ? "text-lg font-semibold" : ""}>{wordsText(way)}</p>
       <div className="mt-2 flex flex-wrap gap-2">
         {way.asks_cold && cold === null && (
           <>

@@ -1,6 +1,6 @@
 import { expect, test } from "vitest";
 import type { Towel } from "../../api/client";
-import { figureText, saidNow, wordsText } from "./model";
+import { figureText, saidNow, sayingText } from "./model";
 
 const HOUR = 3_600_000;
 type Said = Towel["says"][number];
@@ -36,12 +36,12 @@ test.each([
   [60_000, "for a minute more"],
   [1, "for a minute more"],
 ])("with %d ms to go what is left is said as %s", (left, text) => {
-  expect(wordsText(SAYS, SAYS[0]!, 12 * HOUR - left)).toContain(text);
+  expect(sayingText(SAYS, SAYS[0]!, 12 * HOUR - left)).toContain(text);
 });
 
 test("the hour and the day are written in the words, and the figure may be an hour", () => {
-  expect(wordsText(SAYS, SAYS[1]!, 13 * HOUR)).toContain("13 September 2026");
-  expect(wordsText(SAYS, SAYS[1]!, 13 * HOUR)).not.toContain("{");
+  expect(sayingText(SAYS, SAYS[1]!, 13 * HOUR)).toContain("13 September 2026");
+  expect(sayingText(SAYS, SAYS[1]!, 13 * HOUR)).not.toContain("{");
   expect(figureText({ shows: "clock", at: 0 })).toMatch(/^\d?\d:\d\d/);
   expect(figureText({ shows: "word", word: "Wash" })).toBe("Wash");
 });

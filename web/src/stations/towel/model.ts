@@ -1,4 +1,5 @@
 import type { Towel } from "../../api/client";
+import { wordsText } from "../../parts/said";
 import { clockText, dayText, MINUTE, spanText } from "../../writing/format";
 
 type Said = Towel["says"][number];
@@ -14,12 +15,9 @@ export function figureText(figure: Said["figure"]): string {
 }
 
 /** The words, with the hour and the day they speak of and what is left until the next saying; never "0 min". */
-export function wordsText(says: readonly Said[], said: Said, now: number): string {
+export function sayingText(says: readonly Said[], said: Said, now: number): string {
   const next = says[says.indexOf(said) + 1];
   const minutes = next === undefined ? 0 : Math.ceil((next.from - now) / MINUTE);
-  const at = said.at ?? said.from;
-  return said.words
-    .replace("{left}", minutes <= 1 ? "a minute" : spanText(minutes))
-    .replace("{at}", clockText(at))
-    .replace("{day}", dayText(at));
+  const words = wordsText(said).replace("{left}", minutes <= 1 ? "a minute" : spanText(minutes));
+  return said.at == null ? words : words.replace("{day}", dayText(said.at));
 }
